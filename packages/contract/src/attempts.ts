@@ -1,0 +1,190 @@
+import {
+  CAPACITIES,
+  type Entry,
+  ENTRY_KINDS,
+  ENTRY_SOURCES,
+  type EntryValue,
+  type LossReference,
+  type MethodSheet,
+  type Outcome,
+  READING_VOID_REASONS,
+  REFERENCE_METHODS,
+  UNIT_CODES,
+  VERDICTS,
+} from '@clear-mark/core';
+import { z } from 'zod';
+import { PolicyShape, Thing } from './classes.ts';
+import { Id, Instant, Label, Note, oneOf } from './common.ts';
+
+const ValueText = z.string().min(1).max(40);
+const FaultCode = z.string().regex(/^[a-z0-9_]{1,60}$/);
+
+export const EntryValueShape = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('check'), passed: z.boolean(), faults: z.array(FaultCode).max(12).optional() }),
+  z.object({
+    kind: z.literal('measure'),
+    text: ValueText,
+    unit: z.enum(UNIT_CODES),
+    slipConfirmed: z.boolean().optional(),
+  }),
+  z.object({ kind: z.literal('count'), count: z.number() }),
+  z.object({
+    kind: z.literal('timed'),
+    text: ValueText.optional(),
+    startedAt: Instant.optional(),
+    stoppedAt: Instant.optional(),
+  }),
+  z.object({ kind: z.literal('grade'), level: z.string().min(1).max(60) }),
+  z.object({
+    kind: z.literal('loss'),
+    text: ValueText.optional(),
+    unit: z.enum(UNIT_CODES),
+    noLight: z.boolean().optional(),
+    referenceId: Id,
+    slipConfirmed: z.boolean().optional(),
+  }),
+]) satisfies z.ZodType<EntryValue>;
+
+export const EntryShape = z.object({
+  id: Id,
+  kind: oneOf(ENTRY_KINDS),
+  criterionId: z.string().min(1).max(200).nullable(),
+  part: z.string().max(40),
+  value: EntryValueShape.nullable(),
+  voidReason: oneOf(READING_VOID_REASONS).nullable(),
+  note: Note.nullable(),
+  authorId: Id,
+  capacity: oneOf(CAPACITIES),
+  deviceId: Id,
+  source: oneOf(ENTRY_SOURCES),
+  at: Instant,
+  supersedes: z.array(Id).max(50),
+  targetId: Id.nullable(),
+}) satisfies z.ZodType<Entry>;
+
+export const AttemptEntry = EntryShape.extend({ attemptId: Id });
+export type AttemptEntry = z.infer<typeof AttemptEntry>;
+
+export const StoredEntry = EntryShape.extend({ seq: z.number().int() });
+export type StoredEntry = z.infer<typeof StoredEntry>;
+
+/** Each entry is parsed on its own, so that a bad one refuses only itself. */
+export const EntryBatchBody = z.object({ entries: z.array(z.unknown()).min(1).max(500) });
+
+export const EntryReceipt = z.discriminatedUnion('state', [
+  z.object({ id: z.string(), state: z.literal('accepted'), seq: z.number().int() }),
+  /** The attempt was signed meanwhile: kept beside it, for an amendment. */
+  z.object({ id: z.string(), state: z.literal('unmerged'), code: z.string(), detail: z.string() }),
+  z.object({ id: z.string(), state: z.literal('refused'), code: z.string(), detail: z.string() }),
+]);
+export type EntryReceipt = z.infer<typeof EntryReceipt>;
+export const EntryBatchReply = z.object({ receipts: z.array(EntryReceipt) });
+
+export const NewAttemptBody = z.object({
+  id: Id,
+  traineeId: Id,
+  methodVersionId: Id,
+  pieceId: Id,
+  pieceLabel: Label,
+  thingIds: z.array(Id).max(20),
+  startedAt: Instant,
+  deviceId: Id,
+});
+export type NewAttemptBody = z.infer<typeof NewAttemptBody>;
+
+export const ReferenceShape = z.object({
+  id: Id,
+  method: oneOf(REFERENCE_METHODS),
+  wavelengthNm: z.number().int().min(600).max(1700),
+  valueDbm: ValueText,
+  setAt: Instant,
+  showsNegative: z.boolean(),
+  rereadDbm: ValueText.nullable(),
+  voidReason: oneOf(READING_VOID_REASONS).nullable(),
+}) satisfies z.ZodType<LossReference>;
+
+export const ClassReference = ReferenceShape.extend({ instrumentId: Id, instrumentLabel: z.string() });
+export type ClassReference = z.infer<typeof ClassReference>;
+
+export const NewReferenceBody = ReferenceShape.omit({ rereadDbm: true, voidReason: true }).extend({
+  instrumentId: Id,
+});
+export const ReferenceChangeBody = z.discriminatedUnion('change', [
+  z.object({ change: z.literal('reread'), valueDbm: ValueText }),
+  z.object({ change: z.literal('void'), reason: oneOf(READING_VOID_REASONS) }),
+]);
+
+export const REVISION_KINDS = ['signed', 'signed_incomplete', 'void', 'amended'] as const;
+
+export const Revision = z.object({
+  revision: z.number().int(),
+  kind: oneOf(REVISION_KINDS),
+  signedAt: z.string(),
+  signedBy: z.string(),
+  reason: z.string().nullable(),
+  hash: z.string(),
+  previousHash: z.string().nullable(),
+  outcome: z.custom<Outcome>((x) => typeof x === 'object' && x !== null),
+});
+export type Revision = z.infer<typeof Revision>;
+
+export const SignBody = z.object({
+  entryIds: z.array(Id).max(5000),
+  /** Needed for a void or an incomplete attempt. */
+  reason: Note.nullable(),
+  asVoid: z.boolean(),
+});
+
+export const AttemptHead = z.object({
+  id: Id,
+  classId: Id,
+  traineeId: Id,
+  traineeName: z.string(),
+  methodVersionId: Id,
+  pieceId: Id,
+  pieceLabel: z.string(),
+  startedAt: z.string(),
+  state: z.enum(['open', 'signed']),
+  things: z.array(Thing),
+});
+export type AttemptHead = z.infer<typeof AttemptHead>;
+
+export const AttemptDocument = z.object({
+  attempt: AttemptHead,
+  sheet: z.custom<MethodSheet>((x) => typeof x === 'object' && x !== null),
+  policy: PolicyShape,
+  entries: z.array(StoredEntry),
+  references: z.array(ClassReference),
+  revisions: z.array(Revision),
+  unmerged: z.number().int(),
+});
+export type AttemptDocument = z.infer<typeof AttemptDocument>;
+
+export const BoardTile = z.object({
+  traineeId: Id,
+  traineeName: z.string(),
+  benchLabel: z.string().nullable(),
+  lastThingIds: z.array(Id),
+  open: z
+    .object({
+      attemptId: Id,
+      pieceLabel: z.string(),
+      startedAt: z.string(),
+      verdict: oneOf(VERDICTS),
+      share: z.number(),
+      stepTitle: z.string().nullable(),
+      stepNumber: z.number().int(),
+      steps: z.number().int(),
+    })
+    .nullable(),
+  today: z.array(z.object({ attemptId: Id, pieceLabel: z.string(), verdict: oneOf(VERDICTS) })),
+  pieces: z.number().int(),
+});
+export type BoardTile = z.infer<typeof BoardTile>;
+
+export const Board = z.object({
+  day: z.string(),
+  timeZone: z.string(),
+  tiles: z.array(BoardTile),
+});
+export type Board = z.infer<typeof Board>;

@@ -1,0 +1,74 @@
+import { type Policy, THING_KINDS, type ThingKind } from '@clear-mark/core';
+import { z } from 'zod';
+import { Day, Id, Label, Name, oneOf } from './common.ts';
+import { Person } from './people.ts';
+
+const whole = z.number().int();
+
+export const PolicyShape = z.object({
+  passesInARow: whole,
+  failsInARow: whole,
+  retrainAfter: whole,
+  marginalInARow: whole,
+  currencyMonths: whole,
+  window: whole,
+  marginalPassCounts: z.boolean(),
+  marginalFailCounts: z.boolean(),
+}) satisfies z.ZodType<Policy>;
+
+export const ClassSummary = z.object({
+  id: Id,
+  name: Name,
+  place: z.string(),
+  timeZone: z.string(),
+  startsOn: Day,
+  endsOn: Day,
+});
+export type ClassSummary = z.infer<typeof ClassSummary>;
+
+export const NewClassBody = z.object({
+  id: Id,
+  name: Name,
+  place: z.string().trim().max(80),
+  timeZone: z.string().trim().min(1).max(60),
+  startsOn: Day,
+  endsOn: Day,
+});
+
+export const Thing = z.object({
+  id: Id,
+  kind: oneOf(THING_KINDS as unknown as readonly [ThingKind, ...ThingKind[]]),
+  label: Label,
+  retired: z.boolean(),
+});
+export type Thing = z.infer<typeof Thing>;
+
+export const NewThingBody = Thing.pick({ id: true, kind: true, label: true });
+export const ThingChangeBody = z.object({ retired: z.boolean() });
+
+export const MethodInUse = z.object({
+  versionId: Id,
+  methodId: z.string(),
+  version: whole,
+  title: z.string(),
+  inUse: z.boolean(),
+});
+export type MethodInUse = z.infer<typeof MethodInUse>;
+
+export const ClassDetail = ClassSummary.extend({
+  policy: PolicyShape,
+  instructors: z.array(Person),
+  trainees: z.array(Person),
+  things: z.array(Thing),
+  methods: z.array(MethodInUse),
+});
+export type ClassDetail = z.infer<typeof ClassDetail>;
+
+/** A person new to the school, or one who is there already. */
+export const AddMemberBody = z.object({
+  role: z.enum(['instructor', 'trainee']),
+  personId: Id,
+  newPerson: z.object({ name: Name }).nullable(),
+});
+
+export const MethodUseBody = z.object({ versionId: Id, inUse: z.boolean() });

@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import { Id, Name, oneOf, ROLES } from './common.ts';
+
+export const Person = z.object({ id: Id, name: Name, login: z.string(), role: oneOf(ROLES) });
+export type Person = z.infer<typeof Person>;
+
+export const Login = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .regex(/^[a-z0-9][a-z0-9._-]{1,39}$/);
+export const Password = z.string().min(1).max(200);
+
+export const SignInBody = z.object({ login: Login, password: Password });
+export const DemoSignInBody = z.object({ role: z.enum(['instructor', 'lead', 'trainee']) });
+export const SetupBody = z.object({
+  code: z.string().trim().min(4).max(40),
+  name: Name,
+  login: Login,
+  password: Password,
+});
+export const NewPersonBody = z.object({
+  id: Id,
+  name: Name,
+  login: Login,
+  role: oneOf(ROLES),
+  password: Password.nullable(),
+});
+
+/** What the start page needs to know before anyone has signed in. */
+export const StartInfo = z.object({
+  demo: z.boolean(),
+  setupNeeded: z.boolean(),
+  me: Person.nullable(),
+});
+export type StartInfo = z.infer<typeof StartInfo>;

@@ -1,0 +1,147 @@
+import { SKILLS, STANDINGS, THING_KINDS, VERDICTS } from '@clear-mark/core';
+import { z } from 'zod';
+import { Day, Id, oneOf } from './common.ts';
+
+const optional = <T extends z.ZodType>(type: T) => type.optional();
+
+/** Filters of the results and of the lists behind each number; all of them live in the address. */
+export const ResultFilter = z.object({
+  from: optional(Day),
+  to: optional(Day),
+  method: optional(z.string().max(200)),
+  trainee: optional(Id),
+  thing: optional(Id),
+});
+export type ResultFilter = z.infer<typeof ResultFilter>;
+
+export const AttemptListFilter = ResultFilter.extend({
+  skill: optional(oneOf(SKILLS)),
+  verdict: optional(z.enum([...VERDICTS, 'passed', 'failed', 'judged'])),
+  criterion: optional(z.string().max(200)),
+  wavelength: optional(z.coerce.number().int()),
+  lossFrom: optional(z.coerce.number()),
+  lossTo: optional(z.coerce.number()),
+  firstOnly: optional(z.literal('yes')),
+  last: optional(z.coerce.number().int().min(1).max(100)),
+});
+export type AttemptListFilter = z.infer<typeof AttemptListFilter>;
+
+export const SPLITS = [...THING_KINDS, 'day'] as const;
+export const SplitQuery = ResultFilter.extend({ by: oneOf(SPLITS as unknown as readonly ['bench']) });
+
+export const RateShape = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('none') }),
+  z.object({
+    kind: z.literal('rate'),
+    k: z.number(),
+    n: z.number(),
+    share: z.number(),
+    low: z.number(),
+    high: z.number(),
+  }),
+]);
+
+const SkillSummaryShape = z.object({
+  rate: RateShape,
+  firstAttempt: RateShape,
+  void: z.number(),
+  incomplete: z.number(),
+  marginal: z.number(),
+  firstPassAt: z.array(z.number()),
+  notYetPassed: z.number(),
+});
+
+const maybe = z.number().nullable();
+const LossSummaryShape = z.object({
+  n: z.number(),
+  mean: z.number(),
+  sd: maybe,
+  median: z.number(),
+  mad: z.number(),
+  q05: z.number(),
+  q25: z.number(),
+  q75: z.number(),
+  q95: z.number(),
+  min: z.number(),
+  max: z.number(),
+  skewness: maybe,
+  powerMeanDb: z.number(),
+  over: z.number(),
+  meanDistanceToLimitDb: z.number(),
+});
+
+export const LossSample = z.object({
+  methodId: z.string(),
+  methodTitle: z.string(),
+  referenceMethod: z.string(),
+  fiberClass: z.string(),
+  wavelengthNm: z.number(),
+  limitDb: z.number(),
+  expectedDb: z.number(),
+  summary: LossSummaryShape,
+  histogram: z.object({ from: z.number(), width: z.number(), counts: z.array(z.number()) }),
+  voidReadings: z.number(),
+});
+export type LossSample = z.infer<typeof LossSample>;
+
+export const CriterionFailure = z.object({
+  criterionId: z.string(),
+  label: z.string(),
+  stepTitle: z.string(),
+  skill: oneOf(SKILLS),
+  critical: z.boolean(),
+  failed: z.number(),
+  pointsLost: z.number(),
+  faults: z.array(z.object({ code: z.string(), times: z.number() })),
+});
+export type CriterionFailure = z.infer<typeof CriterionFailure>;
+
+export const StandingCell = z.object({
+  skill: oneOf(SKILLS),
+  standing: oneOf(STANDINGS),
+  evidence: z.object({ code: z.string(), params: z.record(z.string(), z.number()) }),
+  window: z.string(),
+  rate: RateShape,
+  /** The criterion that cost most in the failed attempts of the window. */
+  behind: z
+    .object({ criterionId: z.string(), label: z.string(), stepTitle: z.string(), times: z.number() })
+    .nullable(),
+});
+export type StandingCell = z.infer<typeof StandingCell>;
+
+export const Results = z.object({
+  skills: z.array(z.object({ skill: oneOf(SKILLS), summary: SkillSummaryShape })),
+  whole: SkillSummaryShape,
+  losses: z.array(LossSample),
+  failures: z.array(CriterionFailure),
+  standings: z.array(
+    z.object({ traineeId: Id, traineeName: z.string(), cells: z.array(StandingCell) }),
+  ),
+  signed: z.number(),
+});
+export type Results = z.infer<typeof Results>;
+
+export const SplitRow = z.object({
+  key: z.string(),
+  label: z.string(),
+  skills: z.array(z.object({ skill: oneOf(SKILLS), rate: RateShape, void: z.number() })),
+});
+export const Split = z.object({ by: z.string(), rows: z.array(SplitRow) });
+export type Split = z.infer<typeof Split>;
+
+export const AttemptRow = z.object({
+  attemptId: Id,
+  traineeId: Id,
+  traineeName: z.string(),
+  pieceLabel: z.string(),
+  startedAt: z.string(),
+  day: z.string(),
+  state: z.enum(['open', 'signed']),
+  verdict: oneOf(VERDICTS),
+  skills: z.partialRecord(oneOf(SKILLS), oneOf(VERDICTS)),
+  losses: z.array(z.object({ wavelengthNm: z.number(), lossDb: maybe })),
+  reason: z.string().nullable(),
+});
+export type AttemptRow = z.infer<typeof AttemptRow>;
+export const AttemptList = z.object({ total: z.number(), rows: z.array(AttemptRow) });
+export type AttemptList = z.infer<typeof AttemptList>;

@@ -1,0 +1,228 @@
+import { z } from 'zod';
+import {
+  AttemptDocument,
+  Board,
+  ClassReference,
+  EntryBatchBody,
+  EntryBatchReply,
+  NewAttemptBody,
+  NewReferenceBody,
+  ReferenceChangeBody,
+  Revision,
+  SignBody,
+} from './attempts.ts';
+import {
+  AddMemberBody,
+  ClassDetail,
+  ClassSummary,
+  MethodUseBody,
+  NewClassBody,
+  NewThingBody,
+  PolicyShape,
+  Thing,
+  ThingChangeBody,
+} from './classes.ts';
+import { Id } from './common.ts';
+import type { ErrorCode } from './errors.ts';
+import { DemoSignInBody, NewPersonBody, Person, SetupBody, SignInBody, StartInfo } from './people.ts';
+import { AttemptList, AttemptListFilter, ResultFilter, Results, Split, SplitQuery } from './results.ts';
+import { MethodVersion } from './methods.ts';
+
+/** Who may call: anyone, anyone signed in, or an instructor (the lead is one everywhere). */
+export type Access = 'open' | 'signed_in' | 'instructor' | 'lead';
+
+export interface Route<
+  P extends z.ZodType = z.ZodType,
+  Q extends z.ZodType = z.ZodType,
+  B extends z.ZodType = z.ZodType,
+  R extends z.ZodType = z.ZodType,
+> {
+  readonly method: 'get' | 'post' | 'put' | 'delete';
+  readonly path: string;
+  readonly access: Access;
+  readonly params: P;
+  readonly query: Q;
+  readonly body: B;
+  readonly reply: R;
+  /** What can go wrong beside the codes that any route can give. */
+  readonly errors: readonly ErrorCode[];
+}
+
+const Empty = z.object({});
+const ById = z.object({ id: Id });
+const Done = z.object({ done: z.literal(true) });
+
+function route<
+  P extends z.ZodType = typeof Empty,
+  Q extends z.ZodType = typeof Empty,
+  B extends z.ZodType = typeof Empty,
+  R extends z.ZodType = typeof Done,
+>(
+  head: `${'get' | 'post' | 'put' | 'delete'} /${string}`,
+  access: Access,
+  parts: { params?: P; query?: Q; body?: B; reply?: R; errors?: readonly ErrorCode[] },
+): Route<P, Q, B, R> {
+  const [method, path] = head.split(' ') as [Route['method'], string];
+  return {
+    method,
+    path: `/api${path}`,
+    access,
+    params: parts.params ?? (Empty as unknown as P),
+    query: parts.query ?? (Empty as unknown as Q),
+    body: parts.body ?? (Empty as unknown as B),
+    reply: parts.reply ?? (Done as unknown as R),
+    errors: parts.errors ?? [],
+  };
+}
+
+const CLASS_ERRORS = ['not_found.class', 'auth.not_in_class'] as const;
+const ATTEMPT_ERRORS = ['not_found.attempt', 'auth.not_in_class'] as const;
+
+export const ROUTES = {
+  health: route('get /health', 'open', {
+    reply: z.object({ status: z.literal('ok'), database: z.literal('ok') }),
+    errors: ['server.unavailable'],
+  }),
+  start: route('get /start', 'open', { reply: StartInfo }),
+  signIn: route('post /session', 'open', {
+    body: SignInBody,
+    reply: Person,
+    errors: ['auth.bad_credentials', 'auth.throttled'],
+  }),
+  demoSignIn: route('post /session/demo', 'open', {
+    body: DemoSignInBody,
+    reply: Person,
+    errors: ['auth.demo_only'],
+  }),
+  signOut: route('delete /session', 'signed_in', {}),
+  setup: route('post /setup', 'open', {
+    body: SetupBody,
+    reply: Person,
+    errors: ['auth.bad_setup_code', 'auth.setup_done', 'auth.weak_password', 'auth.throttled'],
+  }),
+  people: route('get /people', 'instructor', { reply: z.array(Person) }),
+  addPerson: route('post /people', 'lead', {
+    body: NewPersonBody,
+    reply: Person,
+    errors: ['person.login_taken', 'auth.weak_password'],
+  }),
+
+  classes: route('get /classes', 'signed_in', { reply: z.array(ClassSummary) }),
+  addClass: route('post /classes', 'instructor', {
+    body: NewClassBody,
+    reply: ClassSummary,
+    errors: ['class.bad_time_zone', 'class.dates_crossed'],
+  }),
+  classDetail: route('get /classes/:id', 'instructor', {
+    params: ById,
+    reply: ClassDetail,
+    errors: CLASS_ERRORS,
+  }),
+  addMember: route('post /classes/:id/members', 'instructor', {
+    params: ById,
+    body: AddMemberBody,
+    reply: Person,
+    errors: [...CLASS_ERRORS, 'not_found.person', 'class.already_member', 'class.wrong_role'],
+  }),
+  addThing: route('post /classes/:id/things', 'instructor', {
+    params: ById,
+    body: NewThingBody,
+    reply: Thing,
+    errors: [...CLASS_ERRORS, 'thing.label_taken'],
+  }),
+  changeThing: route('put /classes/:id/things/:thingId', 'instructor', {
+    params: ById.extend({ thingId: Id }),
+    body: ThingChangeBody,
+    reply: Thing,
+    errors: [...CLASS_ERRORS, 'not_found.thing'],
+  }),
+  useMethod: route('put /classes/:id/methods', 'instructor', {
+    params: ById,
+    body: MethodUseBody,
+    errors: [...CLASS_ERRORS, 'not_found.method_version'],
+  }),
+  setPolicy: route('put /classes/:id/policy', 'instructor', {
+    params: ById,
+    body: PolicyShape,
+    errors: [...CLASS_ERRORS, 'policy.out_of_range', 'policy.window_too_short'],
+  }),
+  board: route('get /classes/:id/board', 'instructor', {
+    params: ById,
+    reply: Board,
+    errors: CLASS_ERRORS,
+  }),
+  methodVersion: route('get /method-versions/:id', 'signed_in', {
+    params: ById,
+    reply: MethodVersion,
+    errors: ['not_found.method_version'],
+  }),
+
+  startAttempt: route('post /classes/:id/attempts', 'instructor', {
+    params: ById,
+    body: NewAttemptBody,
+    reply: z.object({ attemptId: Id }),
+    errors: [
+      ...CLASS_ERRORS,
+      'attempt.trainee_not_in_class',
+      'attempt.method_not_in_use',
+      'attempt.thing_not_in_class',
+      'attempt.other_content',
+    ],
+  }),
+  attempt: route('get /attempts/:id', 'signed_in', {
+    params: ById,
+    reply: AttemptDocument,
+    errors: ATTEMPT_ERRORS,
+  }),
+  sendEntries: route('post /entries', 'signed_in', { body: EntryBatchBody, reply: EntryBatchReply }),
+  sign: route('post /attempts/:id/sign', 'instructor', {
+    params: ById,
+    body: SignBody,
+    reply: Revision,
+    errors: [
+      ...ATTEMPT_ERRORS,
+      'attempt.signed',
+      'sign.entries_differ',
+      'sign.conflict',
+      'sign.reason_needed',
+    ],
+  }),
+  addReference: route('post /classes/:id/references', 'instructor', {
+    params: ById,
+    body: NewReferenceBody,
+    reply: ClassReference,
+    errors: [...CLASS_ERRORS, 'reference.not_instrument', 'value.not_a_number'],
+  }),
+  changeReference: route('put /classes/:id/references/:referenceId', 'instructor', {
+    params: ById.extend({ referenceId: Id }),
+    body: ReferenceChangeBody,
+    reply: ClassReference,
+    errors: [...CLASS_ERRORS, 'not_found.reference', 'value.not_a_number'],
+  }),
+
+  results: route('get /classes/:id/results', 'instructor', {
+    params: ById,
+    query: ResultFilter,
+    reply: Results,
+    errors: CLASS_ERRORS,
+  }),
+  split: route('get /classes/:id/results/split', 'instructor', {
+    params: ById,
+    query: SplitQuery,
+    reply: Split,
+    errors: CLASS_ERRORS,
+  }),
+  attemptList: route('get /classes/:id/attempts', 'instructor', {
+    params: ById,
+    query: AttemptListFilter,
+    reply: AttemptList,
+    errors: CLASS_ERRORS,
+  }),
+  ownRecord: route('get /me/attempts', 'signed_in', { reply: AttemptList }),
+} as const;
+
+/** CSV downloads: plain paths, since a browser fetches them as links. */
+export const CSV_PATHS = {
+  attempts: '/api/classes/:id/attempts.csv',
+  outcomes: '/api/classes/:id/outcomes.csv',
+} as const;

@@ -1,0 +1,5 @@
+export * from './costliest.ts';
+export * from './outcome-marks.ts';
+export * from './policy.ts';
+export * from './rates.ts';
+export * from './standing.ts';

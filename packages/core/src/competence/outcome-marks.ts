@@ -1,0 +1,36 @@
+import { DomainError } from '../domain-error.ts';
+import type { Verdict } from '../scoring/index.ts';
+
+/**
+ * One letter an outcome, so that a trainee's history in a skill is a short text in order of time:
+ * P pass, p marginal pass, F fail, f marginal fail, S stop breach, V void, I incomplete.
+ */
+export const OUTCOME_MARKS = ['P', 'p', 'F', 'f', 'S', 'V', 'I'] as const;
+export type OutcomeMark = (typeof OUTCOME_MARKS)[number];
+
+const MARK_OF: Readonly<Record<Verdict, OutcomeMark>> = {
+  pass: 'P',
+  marginal_pass: 'p',
+  fail: 'F',
+  marginal_fail: 'f',
+  void: 'V',
+  incomplete: 'I',
+};
+
+/** The mark of a verdict; a fail that a stop breach caused has its own. */
+export function outcomeMark(verdict: Verdict, stopBreach: boolean): OutcomeMark {
+  return stopBreach && verdict === 'fail' ? 'S' : MARK_OF[verdict];
+}
+
+export const isPassMark = (mark: string): boolean => mark === 'P' || mark === 'p';
+export const isFailMark = (mark: string): boolean => mark === 'F' || mark === 'f' || mark === 'S';
+
+/** The outcomes that carry a verdict, void and incomplete left out. Error: `competence.unknown_mark`. */
+export function withVerdict(history: string): string {
+  let kept = '';
+  for (const mark of history) {
+    if (isPassMark(mark) || isFailMark(mark)) kept += mark;
+    else if (mark !== 'V' && mark !== 'I') throw new DomainError('competence.unknown_mark', { mark });
+  }
+  return kept;
+}

@@ -1,0 +1,55 @@
+import { DomainError } from '../domain-error.ts';
+import type { LinkUnderTest, LossRules } from '../sheet/index.ts';
+import { countedConnections } from './counted-connections.ts';
+import { expandedUncertaintyDb } from './uncertainty.ts';
+
+/** What a link may lose, should lose and must lose at one wavelength; dB. */
+export interface LossTerms {
+  readonly wavelengthNm: number;
+  readonly connections: number;
+  readonly fiberDb: number;
+  readonly connectionsDb: number;
+  readonly splicesDb: number;
+  readonly limitDb: number;
+  readonly expectedDb: number;
+  /** The fiber alone loses at least this. */
+  readonly floorDb: number;
+  readonly uncertaintyDb: number;
+}
+
+/**
+ * Limit = length x coefficient + counted connections x allowance + splices x allowance; the expected loss of
+ * good work and the floor of the fiber by the same sum. Lengths in m, coefficients in dB/km.
+ * Errors: `loss.no_coefficient` for a wavelength without one, `loss.bad_link` for a negative part.
+ * Example: 2 m at 1.0 dB/km with one connection at 0.75 dB is 0.752 dB.
+ */
+export function lossTerms(link: LinkUnderTest, rules: LossRules, wavelengthNm: number): LossTerms {
+  const coefficient = rules.fiberDbPerKm[wavelengthNm];
+  const expected = rules.expectedFiberDbPerKm[wavelengthNm];
+  const floor = rules.floorDbPerKm[wavelengthNm];
+  if (coefficient === undefined || expected === undefined || floor === undefined) {
+    throw new DomainError('loss.no_coefficient', { wavelengthNm, fiberClass: link.fiberClass });
+  }
+  if (!(link.lengthM >= 0) || !(link.matedPairs >= 0) || !(link.splices >= 0)) {
+    throw new DomainError('loss.bad_link', { lengthM: link.lengthM });
+  }
+  const km = link.lengthM / 1000;
+  const connections = countedConnections(link);
+  const fiberDb = km * coefficient.db;
+  const connectionsDb = connections * rules.connectionDb.db;
+  const splicesDb = link.splices * rules.spliceDb.db;
+  return {
+    wavelengthNm,
+    connections,
+    fiberDb,
+    connectionsDb,
+    splicesDb,
+    limitDb: fiberDb + connectionsDb + splicesDb,
+    expectedDb:
+      km * expected +
+      connections * rules.expectedConnectionDb.db +
+      link.splices * rules.expectedSpliceDb.db,
+    floorDb: km * floor,
+    uncertaintyDb: expandedUncertaintyDb(rules.uncertainty),
+  };
+}

@@ -1,0 +1,172 @@
+import { dbmFromMilliwatts, type LossTerms } from '../loss/index.ts';
+import type { LossCriterion, LossRules } from '../sheet/index.ts';
+import { decimalToNumber, toBaseUnit, UNITS } from '../units/index.ts';
+import type { Entry, EntryValue, Flag, LossReference, PartOutcome, Reason, Verdict } from './types.ts';
+
+type LossValue = EntryValue & { kind: 'loss' };
+
+export interface PartJudgement {
+  readonly outcome: PartOutcome;
+  readonly flags: readonly Flag[];
+}
+
+/** Binary dust forgiven in a computed value; dB. */
+const DUST_DB = 1e-6;
+const HOUR_MS = 3_600_000;
+
+/**
+ * Loss in dB of a reading against its reference: reference (dBm) - reading (dBm); a typed dB is a loss,
+ * positive, unless the instrument shows the negative. Null when there is no light.
+ */
+export function lossDbOf(value: LossValue, reference: LossReference): number | null {
+  if (value.noLight) return null;
+  const number = decimalToNumber(toBaseUnit(value.text ?? '', value.unit));
+  switch (UNITS[value.unit].quantity) {
+    case 'loss':
+      return reference.showsNegative && number !== 0 ? -number : number;
+    case 'power':
+      return number === 0 ? null : Number(reference.valueDbm) - dbmFromMilliwatts(number);
+    default:
+      return Number(reference.valueDbm) - number;
+  }
+}
+
+/**
+ * Judges one reading of a loss criterion (one wavelength).
+ * Void: said so by the instructor or by its reference; a reference set for another wavelength or method,
+ * too old, or drifted; a loss under the negative tolerance. No light fails without a number.
+ * Otherwise against limit and U as `judgeBand` does, with 1e-6 dB of dust forgiven; a loss equal to the
+ * limit passes. Flags: gain within uncertainty, suspect (less than the fiber alone), slip confirmed,
+ * poor for good work (passes, over the expected loss by more than U).
+ */
+export function judgeLoss(
+  criterion: LossCriterion,
+  terms: LossTerms,
+  entry: Entry,
+  references: readonly LossReference[],
+): PartJudgement {
+  const value = entry.value as LossValue | null;
+  const reference = value ? references.find((r) => r.id === value.referenceId) : undefined;
+  const base = {
+    part: String(terms.wavelengthNm),
+    limitDb: terms.limitDb,
+    expectedDb: terms.expectedDb,
+    uncertaintyDb: terms.uncertaintyDb,
+    referenceId: reference?.id ?? null,
+  };
+  const give = (verdict: Verdict, lossDb: number | null, reason: Reason | null): PartOutcome => ({
+    ...base,
+    verdict,
+    lossDb,
+    reason,
+  });
+  const voidReason = whyVoid(criterion, terms, entry, reference);
+  if (voidReason) return { outcome: give('void', null, voidReason), flags: [] };
+  const lossDb = lossDbOf(value!, reference!);
+  const wavelength = terms.wavelengthNm;
+  if (lossDb === null) {
+    return {
+      outcome: give('fail', null, { code: 'loss.no_light', params: { wavelength } }),
+      flags: [],
+    };
+  }
+  const negative = voidIfNegative(lossDb, wavelength, criterion.rules);
+  if (negative) return { outcome: give('void', null, negative), flags: [] };
+  const [verdict, reason] = againstLimit(lossDb, terms);
+  return { outcome: give(verdict, lossDb, reason), flags: flagsOf(lossDb, verdict, value!, terms) };
+}
+
+function whyVoid(
+  criterion: LossCriterion,
+  terms: LossTerms,
+  entry: Entry,
+  reference: LossReference | undefined,
+): Reason | null {
+  const wavelength = terms.wavelengthNm;
+  const said = (why: string): Reason => ({ code: 'void.reading', params: { wavelength, why } });
+  if (entry.kind === 'void') return said(entry.voidReason ?? 'setup_broken');
+  if (!reference) return said('setup_broken');
+  if (reference.voidReason) return said(reference.voidReason);
+  if (reference.wavelengthNm !== wavelength) return said('wrong_wavelength');
+  if (reference.method !== criterion.link.referenceMethod) return said('setup_broken');
+  const hours = (Date.parse(entry.at) - Date.parse(reference.setAt)) / HOUR_MS;
+  if (hours > criterion.rules.referenceAgeLimitHours) {
+    const most = criterion.rules.referenceAgeLimitHours;
+    return { code: 'void.reference_old', params: { wavelength, hours: round(hours, 1), most } };
+  }
+  if (reference.rereadDbm !== null) {
+    const drift = Number(reference.rereadDbm) - Number(reference.valueDbm);
+    const most = criterion.rules.driftLimitDb.db;
+    if (Math.abs(drift) > most + DUST_DB) {
+      return { code: 'void.reference_drift', params: { wavelength, drift: round(drift, 3), most } };
+    }
+  }
+  return null;
+}
+
+function voidIfNegative(lossDb: number, wavelength: number, rules: LossRules): Reason | null {
+  const least = rules.negativeToleranceDb.db;
+  if (lossDb >= least - DUST_DB) return null;
+  return { code: 'void.negative_loss', params: { wavelength, loss: round(lossDb, 3), least } };
+}
+
+function againstLimit(lossDb: number, terms: LossTerms): [Verdict, Reason | null] {
+  const { limitDb, uncertaintyDb, wavelengthNm } = terms;
+  const params = {
+    wavelength: wavelengthNm,
+    loss: round(lossDb, 3),
+    limit: round(limitDb, 3),
+    uncertainty: round(uncertaintyDb, 3),
+  };
+  if (lossDb <= limitDb - uncertaintyDb + DUST_DB) return ['pass', null];
+  if (lossDb <= limitDb + DUST_DB) return ['marginal_pass', { code: 'loss.marginal', params }];
+  if (lossDb <= limitDb + uncertaintyDb + DUST_DB) {
+    return ['marginal_fail', { code: 'loss.marginal_over', params }];
+  }
+  return ['fail', { code: 'loss.over', params }];
+}
+
+function flagsOf(lossDb: number, verdict: Verdict, value: LossValue, terms: LossTerms): Flag[] {
+  const flags: Flag[] = [];
+  if (lossDb < 0) flags.push('gain_within_uncertainty');
+  else if (lossDb < terms.floorDb - DUST_DB) flags.push('suspect');
+  if (value.slipConfirmed) flags.push('decimal_slip_confirmed');
+  const passes = verdict === 'pass' || verdict === 'marginal_pass';
+  if (passes && lossDb > terms.expectedDb + terms.uncertaintyDb + DUST_DB) flags.push('poor_for_good_work');
+  return flags;
+}
+
+/**
+ * A bend in a single-mode link: the loss at a wavelength exceeds that at the next shorter tested one by the
+ * step or more. Input: loss in dB by wavelength in nm, in any order.
+ */
+export function bendSuspected(parts: readonly PartOutcome[], stepDb: number): boolean {
+  const tested = parts
+    .filter((p) => p.lossDb !== null)
+    .map((p) => ({ nm: Number(p.part), db: p.lossDb! }))
+    .sort((a, b) => a.nm - b.nm);
+  return tested.some((p, i) => i > 0 && p.db - tested[i - 1]!.db >= stepDb - DUST_DB);
+}
+
+/**
+ * Whether a typed loss looks like a slip of the decimal sign: it fails, and a tenth or ten times of it
+ * passes. Example: 2.0 dB against a limit of 0.752 dB, where 0.2 passes.
+ */
+export function lossSlip(
+  value: LossValue,
+  reference: LossReference,
+  terms: LossTerms,
+): 'tenth' | 'ten_times' | null {
+  if (UNITS[value.unit].quantity !== 'loss') return null;
+  const loss = lossDbOf(value, reference);
+  const inside = (db: number): boolean => db >= 0 && db <= terms.limitDb + DUST_DB;
+  if (loss === null || inside(loss)) return null;
+  if (inside(loss / 10)) return 'tenth';
+  return inside(loss * 10) ? 'ten_times' : null;
+}
+
+/** To `digits` decimals, for showing only. */
+function round(value: number, digits: number): number {
+  const factor = 10 ** digits;
+  return Math.round(value * factor) / factor;
+}

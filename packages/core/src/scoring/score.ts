@@ -1,0 +1,85 @@
+import { type MethodSheet, type Skill, SKILLS } from '../sheet/index.ts';
+import { compileSheet } from './compile-sheet.ts';
+import { judgeCriterion } from './judge-criterion.ts';
+import { type GroupRules, judgeGroup } from './judge-group.ts';
+import { resolveEntries } from './resolve-entries.ts';
+import type { CriterionOutcome, Entry, GroupOutcome, Outcome, Reason, ScoringContext } from './types.ts';
+
+/** Stored with every signed outcome; raised when a rule of scoring changes. */
+export const SCORING_VERSION = 1;
+
+export const DEFAULT_SCORING: ScoringContext = {
+  references: [],
+  final: false,
+  marginalPassCounts: true,
+  marginalFailCounts: false,
+  attemptVoid: false,
+};
+
+/**
+ * The one scoring function: what a method version makes of an attempt's entries.
+ *
+ * Live in the browser (`final: false`) and at signing (`final: true`). When final, a void criterion leaves its
+ * skill and the whole, and the *test* skill fails with that reason, which fails the whole. A stop breach fails
+ * its skill and the whole. A void attempt is void throughout.
+ * Pure; the order of entries does not matter. Input that was refused by `checkValue` is not expected here.
+ */
+export function score(
+  sheet: MethodSheet,
+  entries: readonly Entry[],
+  context: ScoringContext = DEFAULT_SCORING,
+): Outcome {
+  const compiled = compileSheet(sheet);
+  const slots = resolveEntries(entries);
+  const criteria = compiled.criteria.map((c) => judgeCriterion(c, slots, context.references));
+  const rules: GroupRules = {
+    passMarkPercent: sheet.passMarkPercent,
+    final: context.final,
+    marginalPassCounts: context.marginalPassCounts,
+    marginalFailCounts: context.marginalFailCounts,
+  };
+  const pick = (indexes: readonly number[]): CriterionOutcome[] => indexes.map((i) => criteria[i]!);
+  const voided = context.final ? criteria.filter((c) => c.state === 'void') : [];
+  const testVoid = voided.map((c): Reason => ({
+    code: 'group.test_void',
+    params: { criterion: c.criterionId },
+  }));
+  const finish = (group: GroupOutcome, carriesVoid: boolean): GroupOutcome => {
+    if (context.attemptVoid) return { ...group, verdict: 'void', reasons: [ATTEMPT_VOID] };
+    if (!carriesVoid || testVoid.length === 0) return group;
+    return { ...group, verdict: 'fail', reasons: [...testVoid, ...group.reasons.filter(isFailReason)] };
+  };
+
+  const skills: Partial<Record<Skill, GroupOutcome>> = {};
+  for (const skill of SKILLS) {
+    const indexes = compiled.bySkill.get(skill);
+    if (indexes) skills[skill] = finish(judgeGroup(pick(indexes), rules), skill === 'test');
+    else if (skill === 'test' && testVoid.length > 0) skills.test = finish(judgeGroup([], rules), true);
+  }
+  return {
+    ...finish(judgeGroup(criteria, rules), true),
+    scoringVersion: SCORING_VERSION,
+    skills,
+    steps: compiled.byStep.map(({ step, indexes }) => ({
+      stepId: step.id,
+      skill: step.skill,
+      ...finish(judgeGroup(pick(indexes), rules), false),
+    })),
+    criteria,
+    missing: criteria
+      .filter((c) => c.required && c.state !== 'scored' && !(context.final && c.state === 'void'))
+      .map((c) => c.criterionId),
+    conflicts: criteria.filter((c) => c.state === 'conflict').map((c) => c.criterionId),
+    stopped: criteria.some((c) => c.stop && c.state === 'scored' && c.verdict === 'fail'),
+  };
+}
+
+const ATTEMPT_VOID: Reason = { code: 'group.attempt_void', params: {} };
+
+function isFailReason(reason: Reason): boolean {
+  return (
+    reason.code === 'group.stop_breach' ||
+    reason.code === 'group.critical_failed' ||
+    reason.code === 'group.pass_mark_missed'
+  );
+}

@@ -1,0 +1,220 @@
+import type { ReferenceMethod, Skill } from '../sheet/index.ts';
+import type { Unit } from '../units/index.ts';
+
+/** Worst first: the order used inside one criterion with repeated readings. */
+export const VERDICTS = [
+  'fail',
+  'marginal_fail',
+  'void',
+  'incomplete',
+  'marginal_pass',
+  'pass',
+] as const;
+export type Verdict = (typeof VERDICTS)[number];
+
+export const CAPACITIES = ['instructor', 'witness', 'trainee'] as const;
+export type Capacity = (typeof CAPACITIES)[number];
+
+export const ENTRY_KINDS = ['value', 'not_seen', 'void', 'note', 'retract'] as const;
+export type EntryKind = (typeof ENTRY_KINDS)[number];
+
+export const ENTRY_SOURCES = ['typed', 'timer', 'instrument', 'picture', 'computed'] as const;
+export type EntrySource = (typeof ENTRY_SOURCES)[number];
+
+export const READING_VOID_REASONS = [
+  'wrong_wavelength',
+  'wrong_core_size',
+  'launch_cord_taken_off',
+  'setup_broken',
+] as const;
+export type ReadingVoidReason = (typeof READING_VOID_REASONS)[number];
+
+/** What was seen, typed or timed; kept as entered. */
+export type EntryValue =
+  | { readonly kind: 'check'; readonly passed: boolean; readonly faults?: readonly string[] }
+  | {
+      readonly kind: 'measure';
+      readonly text: string;
+      readonly unit: Unit;
+      readonly slipConfirmed?: boolean;
+    }
+  | { readonly kind: 'count'; readonly count: number }
+  | {
+      readonly kind: 'timed';
+      /** Typed seconds or mm:ss; absent when both instants are there. */
+      readonly text?: string;
+      readonly startedAt?: string;
+      readonly stoppedAt?: string;
+    }
+  | { readonly kind: 'grade'; readonly level: string }
+  | {
+      readonly kind: 'loss';
+      /** Absent for no light. */
+      readonly text?: string;
+      readonly unit: Unit;
+      readonly noLight?: boolean;
+      readonly referenceId: string;
+      readonly slipConfirmed?: boolean;
+    };
+
+export interface Entry {
+  readonly id: string;
+  readonly kind: EntryKind;
+  /** Absent only for a note on the whole attempt. */
+  readonly criterionId: string | null;
+  /** Which of the repeated readings, such as `1310`; empty where the criterion has one. */
+  readonly part: string;
+  readonly value: EntryValue | null;
+  readonly voidReason: ReadingVoidReason | null;
+  readonly note: string | null;
+  readonly authorId: string;
+  readonly capacity: Capacity;
+  readonly deviceId: string;
+  readonly source: EntrySource;
+  /** Instant on the author's device, ISO 8601 in UTC. */
+  readonly at: string;
+  /** The ids its author's device had seen for the same criterion and part. */
+  readonly supersedes: readonly string[];
+  /** The retracted entry; for retractions only. */
+  readonly targetId: string | null;
+}
+
+/** The zero of a loss test. */
+export interface LossReference {
+  readonly id: string;
+  readonly method: ReferenceMethod;
+  readonly wavelengthNm: number;
+  /** Decimal text in dBm. */
+  readonly valueDbm: string;
+  readonly setAt: string;
+  /** The instrument shows a loss as a negative number. */
+  readonly showsNegative: boolean;
+  /** Read again afterwards, decimal text in dBm. */
+  readonly rereadDbm: string | null;
+  readonly voidReason: ReadingVoidReason | null;
+}
+
+export interface ScoringContext {
+  readonly references: readonly LossReference[];
+  /** True when the attempt is being signed: nothing that is open can still come. */
+  readonly final: boolean;
+  /** Settings of the class; the defaults are `DEFAULT_SCORING`. */
+  readonly marginalPassCounts: boolean;
+  readonly marginalFailCounts: boolean;
+  /** Set when the instructor voids the whole attempt. */
+  readonly attemptVoid: boolean;
+}
+
+export interface Reason {
+  readonly code: ReasonCode;
+  readonly params: Readonly<Record<string, string | number>>;
+}
+
+export const REASON_CODES = [
+  'check.failed',
+  'band.over',
+  'band.under',
+  'band.marginal',
+  'band.marginal_over',
+  'band.marginal_under',
+  'grade.level',
+  'loss.over',
+  'loss.marginal',
+  'loss.marginal_over',
+  'loss.no_light',
+  'loss.part_missing',
+  'void.reading',
+  'void.negative_loss',
+  'void.reference_drift',
+  'void.reference_old',
+  'open.not_scored',
+  'open.not_seen',
+  'open.conflict',
+  'open.proposed',
+  'group.stop_breach',
+  'group.critical_failed',
+  'group.pass_mark_missed',
+  'group.test_void',
+  'group.required_open',
+  'group.nothing_scored',
+  'group.hangs_on_marginal',
+  'group.attempt_void',
+] as const;
+export type ReasonCode = (typeof REASON_CODES)[number];
+
+export const FLAGS = [
+  'not_conformant',
+  'suspect',
+  'gain_within_uncertainty',
+  'decimal_slip_confirmed',
+  'bend_suspected',
+  'poor_for_good_work',
+] as const;
+export type Flag = (typeof FLAGS)[number];
+
+/** One judged reading of a loss criterion. */
+export interface PartOutcome {
+  readonly part: string;
+  readonly verdict: Verdict;
+  readonly lossDb: number | null;
+  readonly limitDb: number;
+  readonly expectedDb: number;
+  readonly uncertaintyDb: number;
+  readonly referenceId: string | null;
+  readonly reason: Reason | null;
+}
+
+export type CriterionState = 'scored' | 'open' | 'not_seen' | 'void' | 'conflict';
+
+export interface CriterionOutcome {
+  readonly criterionId: string;
+  readonly stepId: string;
+  readonly skill: Skill;
+  readonly state: CriterionState;
+  readonly verdict: Verdict;
+  readonly points: number;
+  readonly earned: number;
+  readonly required: boolean;
+  readonly critical: boolean;
+  readonly stop: boolean;
+  /** Base-unit value of a measurement, count or time. */
+  readonly value: number | null;
+  readonly reasons: readonly Reason[];
+  readonly flags: readonly Flag[];
+  readonly parts: readonly PartOutcome[];
+  /** Entries that stand for it; two or more in conflict. */
+  readonly entryIds: readonly string[];
+  readonly faults: readonly string[];
+}
+
+export interface Points {
+  readonly earned: number;
+  readonly possible: number;
+  /** Points that are still to be scored. */
+  readonly open: number;
+}
+
+export interface GroupOutcome {
+  readonly verdict: Verdict;
+  readonly points: Points;
+  /** Share of the criteria that have a result, 0 to 1. */
+  readonly share: number;
+  readonly reasons: readonly Reason[];
+}
+
+export interface StepOutcome extends GroupOutcome {
+  readonly stepId: string;
+  readonly skill: Skill;
+}
+
+export interface Outcome extends GroupOutcome {
+  readonly scoringVersion: number;
+  readonly skills: Readonly<Partial<Record<Skill, GroupOutcome>>>;
+  readonly steps: readonly StepOutcome[];
+  readonly criteria: readonly CriterionOutcome[];
+  /** Required criteria without a result. */
+  readonly missing: readonly string[];
+  readonly conflicts: readonly string[];
+  readonly stopped: boolean;
+}
+

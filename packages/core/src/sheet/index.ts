@@ -1,0 +1,3 @@
+export * from './check-sheet.ts';
+export * from './types.ts';
+export * from './unit-of.ts';

@@ -1,0 +1,200 @@
+import type { Unit } from '../units/index.ts';
+
+export const SKILLS = ['strip', 'cleave', 'terminate', 'splice', 'inspect', 'test'] as const;
+export type Skill = (typeof SKILLS)[number];
+
+export const CRITERION_KINDS = ['check', 'measure', 'count', 'timed', 'grade', 'loss'] as const;
+export type CriterionKind = (typeof CRITERION_KINDS)[number];
+
+/** Where a limit comes from, shown beside it wherever it is shown. */
+export const SOURCE_KINDS = ['common_practice', 'standard', 'house'] as const;
+export interface Source {
+  readonly kind: (typeof SOURCE_KINDS)[number];
+  /** Written down without the text at hand: to be checked against the school's own copy. */
+  readonly fromMemory: boolean;
+  readonly words: string;
+}
+
+/** One end of a band. `value` is decimal text in the criterion's unit; inclusive unless `exclusive`. */
+export interface Limit {
+  readonly value: string;
+  readonly exclusive?: boolean;
+  readonly source: Source;
+}
+
+export interface Band {
+  readonly lower?: Limit;
+  readonly upper?: Limit;
+  readonly target?: string;
+}
+
+/** Expanded uncertainty (k = 2) in the criterion's unit, as decimal text. */
+export interface StatedUncertainty {
+  readonly value: string;
+  readonly source: Source;
+}
+
+/** Places on the prepared end that a step works on; they name the parts of the strip drawing. */
+export const PLACES = ['jacket', 'yarn', 'buffer', 'glass', 'connector', 'bench', 'instruments'] as const;
+export type Place = (typeof PLACES)[number];
+
+interface CriterionBase {
+  /** Namespaced, lasting across versions: `pack/method/criterion`. */
+  readonly id: string;
+  readonly label: string;
+  readonly skill?: Skill;
+  readonly points: number;
+  readonly critical: boolean;
+  readonly required: boolean;
+  /** A breach ends the attempt at once. */
+  readonly stop?: boolean;
+  readonly acceptsTrainee?: boolean;
+  readonly hint?: string;
+  /** Named faults, offered when the criterion fails. Codes of the words catalogue. */
+  readonly faults?: readonly string[];
+  readonly source: Source;
+}
+
+export interface CheckCriterion extends CriterionBase {
+  readonly kind: 'check';
+}
+export interface MeasureCriterion extends CriterionBase {
+  readonly kind: 'measure';
+  readonly unit: Unit;
+  readonly band: Band;
+  readonly uncertainty?: StatedUncertainty;
+}
+export interface CountCriterion extends CriterionBase {
+  readonly kind: 'count';
+  readonly noun: string;
+  readonly band: Band;
+}
+export interface TimedCriterion extends CriterionBase {
+  readonly kind: 'timed';
+  /** Band in seconds. */
+  readonly band: Band;
+}
+export interface GradeLevel {
+  readonly id: string;
+  readonly label: string;
+  readonly verdict: 'pass' | 'marginal_pass' | 'marginal_fail' | 'fail';
+  /** Points for this level, 0 to the criterion's points. */
+  readonly points: number;
+  /** Name of a drawing in the methods package. */
+  readonly drawing?: string;
+}
+export interface GradeCriterion extends CriterionBase {
+  readonly kind: 'grade';
+  readonly levels: readonly GradeLevel[];
+}
+export interface LossCriterion extends CriterionBase {
+  readonly kind: 'loss';
+  readonly wavelengthsNm: readonly number[];
+  readonly link: LinkUnderTest;
+  readonly rules: LossRules;
+}
+export type Criterion =
+  | CheckCriterion
+  | MeasureCriterion
+  | CountCriterion
+  | TimedCriterion
+  | GradeCriterion
+  | LossCriterion;
+
+export const FIBER_CLASSES = ['OS1', 'OS2', 'OM1', 'OM2', 'OM3', 'OM4', 'OM5'] as const;
+export type FiberClass = (typeof FIBER_CLASSES)[number];
+
+export const REFERENCE_METHODS = ['one_cord', 'two_cord', 'three_cord', 'single_cord'] as const;
+export type ReferenceMethod = (typeof REFERENCE_METHODS)[number];
+
+export interface LinkUnderTest {
+  readonly fiberClass: FiberClass;
+  readonly lengthM: number;
+  /** All mated pairs between launch cord and meter, both ends included. */
+  readonly matedPairs: number;
+  readonly splices: number;
+  readonly referenceMethod: ReferenceMethod;
+}
+
+/** A decibel figure with the place it comes from. */
+export interface SourcedDb {
+  readonly db: number;
+  readonly source: Source;
+}
+
+export interface UncertaintyPart {
+  readonly name: string;
+  readonly shape: 'rectangular' | 'triangular' | 'standard';
+  /** Half-width for a rectangle or triangle, standard uncertainty otherwise; dB. */
+  readonly db: number;
+}
+
+export interface LossRules {
+  readonly connectionDb: SourcedDb;
+  readonly spliceDb: SourcedDb;
+  /** Limit coefficient in dB/km by wavelength in nm. */
+  readonly fiberDbPerKm: Readonly<Record<string, SourcedDb>>;
+  /** What good work loses. */
+  readonly expectedConnectionDb: SourcedDb;
+  readonly expectedSpliceDb: SourcedDb;
+  readonly expectedFiberDbPerKm: Readonly<Record<string, number>>;
+  /** Least loss of the fiber alone, dB/km by wavelength in nm. */
+  readonly floorDbPerKm: Readonly<Record<string, number>>;
+  readonly negativeToleranceDb: SourcedDb;
+  readonly driftLimitDb: SourcedDb;
+  readonly referenceAgeLimitHours: number;
+  readonly bendStepDb: SourcedDb;
+  readonly uncertainty: readonly UncertaintyPart[];
+}
+
+export interface Caution {
+  readonly text: string;
+  readonly stop: boolean;
+}
+
+export interface Step {
+  readonly id: string;
+  readonly title: string;
+  readonly skill: Skill;
+  readonly place: Place;
+  readonly how: string;
+  readonly cautions?: readonly Caution[];
+  readonly criteria: readonly Criterion[];
+}
+
+/** The prepared end to scale: how much of each layer is off, in mm from the fiber's end. */
+export interface StripGeometry {
+  readonly jacketMm: number;
+  readonly bufferMm: number;
+  readonly cleaveMm: number;
+}
+
+export const PIECE_KINDS = ['connector', 'cord', 'splice', 'link'] as const;
+
+export interface MethodSheet {
+  readonly id: string;
+  readonly version: number;
+  readonly title: string;
+  readonly summary: string;
+  readonly pieceKind: (typeof PIECE_KINDS)[number];
+  readonly fiberClass: FiberClass;
+  readonly passMarkPercent: number;
+  readonly passMarkSource: Source;
+  readonly strip?: StripGeometry;
+  readonly cautions: readonly Caution[];
+  /** Kinds of things picked once for a bench and carried along. */
+  readonly thingsUsed: readonly ThingKind[];
+  readonly steps: readonly Step[];
+}
+
+export const THING_KINDS = [
+  'bench',
+  'cleaver',
+  'splicer',
+  'scope',
+  'film',
+  'batch',
+  'cord',
+  'instrument',
+] as const;
+export type ThingKind = (typeof THING_KINDS)[number];

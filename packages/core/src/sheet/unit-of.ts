@@ -1,0 +1,22 @@
+import type { Unit } from '../units/index.ts';
+import type { Criterion } from './types.ts';
+
+/** The unit that a criterion's limits are written in. */
+export function unitOf(criterion: Criterion): Unit {
+  switch (criterion.kind) {
+    case 'measure':
+      return criterion.unit;
+    case 'timed':
+      return 's';
+    case 'loss':
+      return 'dB';
+    case 'count':
+    case 'check':
+    case 'grade':
+      return '1';
+    default: {
+      const never: never = criterion;
+      return never;
+    }
+  }
+}

@@ -1,0 +1,5 @@
+export * from './describe.ts';
+export * from './histogram.ts';
+export * from './moments.ts';
+export * from './quantile.ts';
+export * from './wilson.ts';

@@ -1,0 +1,3 @@
+export * from './decimal.ts';
+export * from './duration.ts';
+export * from './units.ts';

@@ -1,0 +1,5 @@
+export * from './errors.ts';
+export * from './faults.ts';
+export * from './names.ts';
+export * from './params.ts';
+export * from './reasons.ts';

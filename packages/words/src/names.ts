@@ -1,0 +1,96 @@
+import type { Flag, ReadingVoidReason, ReferenceMethod, Skill, Source, StandingName, ThingKind, Unit, Verdict } from '@clear-mark/core';
+
+export const SKILL_WORDS: Readonly<Record<Skill, string>> = {
+  strip: 'Stripping',
+  cleave: 'Cleaving',
+  terminate: 'Termination',
+  splice: 'Splicing',
+  inspect: 'Inspection',
+  test: 'Loss test',
+};
+
+export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
+  pass: 'Pass',
+  marginal_pass: 'Marginal pass',
+  marginal_fail: 'Marginal fail',
+  fail: 'Fail',
+  void: 'Void',
+  incomplete: 'Incomplete',
+};
+
+export const STANDING_WORDS: Readonly<Record<StandingName, string>> = {
+  not_tried: 'Not tried',
+  learning: 'Learning',
+  competent: 'Competent',
+  watch: 'Watch',
+  retrain: 'Retrain',
+  lapsed: 'Lapsed',
+};
+
+export const THING_WORDS: Readonly<Record<ThingKind, string>> = {
+  bench: 'Bench',
+  cleaver: 'Cleaver',
+  splicer: 'Splicer',
+  scope: 'Microscope',
+  film: 'Film',
+  batch: 'Adhesive batch',
+  cord: 'Launch cord',
+  instrument: 'Instrument',
+};
+
+export const REFERENCE_WORDS: Readonly<Record<ReferenceMethod, string>> = {
+  one_cord: 'one cord',
+  two_cord: 'two cords',
+  three_cord: 'three cords',
+  single_cord: 'launch cord, then straight into the meter',
+};
+
+export const UNIT_WORDS: Readonly<Record<Unit, string>> = {
+  mm: 'mm',
+  um: 'µm',
+  m: 'm',
+  in: 'in',
+  ft: 'ft',
+  s: 's',
+  min: 'min',
+  deg: '°',
+  dB: 'dB',
+  dBm: 'dBm',
+  mW: 'mW',
+  uW: 'µW',
+  nW: 'nW',
+  '1': '',
+};
+
+export const VOID_WORDS: Readonly<Record<ReadingVoidReason, string>> = {
+  wrong_wavelength: 'source and meter on different wavelengths',
+  wrong_core_size: 'a cord of the wrong core size',
+  launch_cord_taken_off: 'the launch cord was taken off the source',
+  setup_broken: 'the set-up was broken',
+};
+
+export const FLAG_WORDS: Readonly<Record<Flag, string>> = {
+  not_conformant: 'The method was not kept: a pass is not accepted.',
+  suspect: 'Less than the fiber alone must lose: look at the reference.',
+  gain_within_uncertainty: 'Slightly below zero: a gain within the uncertainty.',
+  decimal_slip_confirmed: 'Far outside, and confirmed as typed.',
+  bend_suspected: '1550 nm is far above 1310 nm: look for a bend.',
+  poor_for_good_work: 'Passes, but good work loses clearly less.',
+};
+
+const SOURCE_KIND: Readonly<Record<Source['kind'], string>> = {
+  common_practice: 'common practice',
+  standard: 'standard',
+  house: 'house',
+};
+
+/** The kind of a source, with the warning that a value from memory carries. */
+export function sourceKindWords(source: Pick<Source, 'kind' | 'fromMemory'>): string {
+  return SOURCE_KIND[source.kind] + (source.fromMemory ? ', from memory' : '');
+}
+
+/** A source in full. */
+export function sourceWords(source: Source): string {
+  const check = source.kind === 'standard' && source.fromMemory ? '; check it against your own copy' : '';
+  return `${sourceKindWords(source)}: ${source.words}${check}`;
+}

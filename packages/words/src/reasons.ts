@@ -1,0 +1,84 @@
+import type { EvidenceCode, ReadingVoidReason, Reason, ReasonCode, Source, Unit } from '@clear-mark/core';
+import { faultWords } from './faults.ts';
+import { sourceKindWords, UNIT_WORDS, VOID_WORDS } from './names.ts';
+import { type Params, say } from './params.ts';
+
+const amount = (p: Params, name: string): string => {
+  const unit = UNIT_WORDS[p['unit'] as Unit] ?? '';
+  return unit === '°' ? `${say(p, name)}°` : `${say(p, name)} ${unit}`.trim();
+};
+const kind = (p: Params): string =>
+  sourceKindWords({ kind: p['source'] as Source['kind'], fromMemory: false });
+const why = (p: Params): string => VOID_WORDS[p['why'] as ReadingVoidReason] ?? say(p, 'why');
+const at = (p: Params): string => (p['wavelength'] === undefined ? '' : ` at ${say(p, 'wavelength')} nm`);
+const db = (p: Params, name: string): string => `${Number(p[name]).toFixed(2)} dB`;
+const plural = (n: string | number | undefined, one: string, many: string): string =>
+  Number(n) === 1 ? `1 ${one}` : `${n} ${many}`;
+
+type LabelOf = (criterionId: string) => string;
+
+const REASONS: Readonly<Record<ReasonCode, (p: Params, label: LabelOf) => string>> = {
+  'check.failed': (p) =>
+    p['faults'] ? say(p, 'faults').split(' ').map(faultWords).join(', ') : 'not as the method says',
+  'band.over': (p) => `${amount(p, 'value')}, limit ${amount(p, 'limit')} (${kind(p)})`,
+  'band.under': (p) => `${amount(p, 'value')}, at least ${amount(p, 'limit')} (${kind(p)})`,
+  'band.marginal': (p) =>
+    `${amount(p, 'value')} is within ${amount(p, 'uncertainty')} of the limit ${amount(p, 'limit')}`,
+  'band.marginal_over': (p) =>
+    `${amount(p, 'value')}, limit ${amount(p, 'limit')} (${kind(p)}), by less than the uncertainty ${amount(p, 'uncertainty')}`,
+  'band.marginal_under': (p) =>
+    `${amount(p, 'value')}, at least ${amount(p, 'limit')} (${kind(p)}), by less than the uncertainty ${amount(p, 'uncertainty')}`,
+  'grade.level': (p) => say(p, 'level').toLowerCase(),
+  'loss.over': (p) => `${db(p, 'loss')}${at(p)}, limit ${db(p, 'limit')} for this link`,
+  'loss.marginal': (p) =>
+    `${db(p, 'loss')}${at(p)} is within ${db(p, 'uncertainty')} of the limit ${db(p, 'limit')}`,
+  'loss.marginal_over': (p) =>
+    `${db(p, 'loss')}${at(p)}, limit ${db(p, 'limit')}, by less than the uncertainty ${db(p, 'uncertainty')}`,
+  'loss.no_light': (p) => `no light${at(p)}`,
+  'loss.part_missing': (p) => `no reading${at(p)} yet`,
+  'void.reading': (p) => `void${at(p)}: ${why(p)}`,
+  'void.negative_loss': (p) => `void${at(p)}: ${db(p, 'loss')} is below zero, so the reference was bad`,
+  'void.reference_drift': (p) =>
+    `void${at(p)}: the reference moved ${db(p, 'drift')}, allowed ${db(p, 'most')}`,
+  'void.reference_old': (p) =>
+    `void${at(p)}: the reference was ${say(p, 'hours')} h old, allowed ${say(p, 'most')} h`,
+  'open.not_scored': () => 'not scored yet',
+  'open.not_seen': () => 'not seen by the instructor',
+  'open.conflict': (p) => `scored ${say(p, 'count')} times without knowledge of each other: choose one`,
+  'open.proposed': () => 'entered by the trainee, not witnessed',
+  'group.stop_breach': (p, label) => `Stopped: ${label(say(p, 'criterion'))}`,
+  'group.critical_failed': (p, label) => `Critical: ${label(say(p, 'criterion'))}`,
+  'group.pass_mark_missed': (p) =>
+    `At best ${say(p, 'best')} of ${say(p, 'possible')} points, pass mark ${say(p, 'mark')} %`,
+  'group.test_void': (p, label) => `No valid reading: ${label(say(p, 'criterion'))}`,
+  'group.required_open': (p) => `${plural(p['count'], 'required criterion', 'required criteria')} open`,
+  'group.nothing_scored': () => 'Nothing scored',
+  'group.hangs_on_marginal': (p) => `Hangs on ${plural(p['count'], 'marginal result', 'marginal results')}`,
+  'group.attempt_void': () => 'The attempt was made void',
+};
+
+/** A reason as words. `labelOf` gives the label of a criterion by its id. */
+export function reasonWords(reason: Reason, labelOf: LabelOf): string {
+  return REASONS[reason.code](reason.params, labelOf);
+}
+
+const EVIDENCE: Readonly<Record<EvidenceCode, (p: Params) => string>> = {
+  'standing.not_tried': () => 'No outcome with a verdict yet.',
+  'standing.lapsed': (p) => `Was competent; no pass within ${say(p, 'months')} months.`,
+  'standing.stop_breach': (p) =>
+    `A stop breach is not cleared: it takes ${say(p, 'wanted')} passes in a row.`,
+  'standing.fails_in_a_row': (p) => `The last ${say(p, 'fails')} of ${say(p, 'n')} outcomes failed.`,
+  'standing.slipped': (p) =>
+    Number(p['fails']) === 1
+      ? 'Was competent; the last outcome failed.'
+      : `Was competent; the last ${say(p, 'fails')} outcomes failed.`,
+  'standing.only_marginal': (p) => `The last ${say(p, 'marginal')} passes were all marginal.`,
+  'standing.competent': (p) => `The last ${say(p, 'passes')} outcomes passed.`,
+  'standing.learning': (p) =>
+    `${plural(p['passes'], 'pass', 'passes')} in a row after ${plural(p['n'], 'outcome', 'outcomes')}; ${say(p, 'wanted')} in a row are wanted.`,
+};
+
+/** The sentence that gives a standing's evidence. */
+export function evidenceWords(code: EvidenceCode, params: Params): string {
+  return EVIDENCE[code](params);
+}
