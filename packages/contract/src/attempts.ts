@@ -69,7 +69,11 @@ export const StoredEntry = EntryShape.extend({ seq: z.number().int() });
 export type StoredEntry = z.infer<typeof StoredEntry>;
 
 /** Each entry is parsed on its own, so that a bad one refuses only itself. */
-export const EntryBatchBody = z.object({ entries: z.array(z.unknown()).min(1).max(500) });
+export const EntryBatchBody = z.object({
+  entries: z.array(z.unknown()).min(1).max(500),
+  /** The device's own clock when it sent the batch; what it is off by is kept with the entries. */
+  sentAt: Instant,
+});
 
 export const EntryReceipt = z.discriminatedUnion('state', [
   z.object({ id: z.string(), state: z.literal('accepted'), seq: z.number().int() }),
@@ -89,6 +93,7 @@ export const NewAttemptBody = z.object({
   thingIds: z.array(Id).max(20),
   startedAt: Instant,
   deviceId: Id,
+  sentAt: Instant,
 });
 export type NewAttemptBody = z.infer<typeof NewAttemptBody>;
 

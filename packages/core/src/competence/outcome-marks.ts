@@ -22,6 +22,23 @@ export function outcomeMark(verdict: Verdict, stopBreach: boolean): OutcomeMark 
   return stopBreach && verdict === 'fail' ? 'S' : MARK_OF[verdict];
 }
 
+const VERDICT_OF: Readonly<Record<OutcomeMark, Verdict>> = {
+  P: 'pass',
+  p: 'marginal_pass',
+  F: 'fail',
+  f: 'marginal_fail',
+  S: 'fail',
+  V: 'void',
+  I: 'incomplete',
+};
+
+/** The verdict behind a mark. Error: `competence.unknown_mark`. */
+export function verdictOfMark(mark: string): Verdict {
+  const verdict = VERDICT_OF[mark as OutcomeMark];
+  if (verdict === undefined) throw new DomainError('competence.unknown_mark', { mark });
+  return verdict;
+}
+
 export const isPassMark = (mark: string): boolean => mark === 'P' || mark === 'p';
 export const isFailMark = (mark: string): boolean => mark === 'F' || mark === 'f' || mark === 'S';
 

@@ -1,0 +1,2 @@
+export { type DemoData, makeDemo } from './make-demo.ts';
+export { SCENARIO, STORIES } from './scenario.ts';

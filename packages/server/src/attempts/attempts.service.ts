@@ -1,0 +1,99 @@
+import type { AttemptDocument, NewAttemptBody, Person } from '@clear-mark/contract';
+import { classesStore, classForInstructor } from '../classes/index.ts';
+import type { Database } from '../database/database.ts';
+import { FOREIGN_KEY_VIOLATION, sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
+import { AppError } from '../http/app-error.ts';
+import { methodVersion } from '../methods/index.ts';
+import { referencesStore } from '../references/index.ts';
+import { type AttemptRow, attemptsStore } from './attempts.store.ts';
+import { clockOffsetMs, corrected } from './clock.ts';
+
+/** How far back a reference is offered for a reading; older ones would be void anyway. */
+const REFERENCE_HOURS = 12;
+
+/**
+ * Whether this person may see an attempt: instructors of its class, the lead, and the trainee whose it is.
+ * Error: `auth.not_in_class`.
+ */
+export async function requireSight(db: Database, attempt: AttemptRow, me: Person): Promise<void> {
+  if (attempt.traineeId === me.id) return;
+  await classForInstructor(db, attempt.classId, me);
+}
+
+export const attemptsService = (db: Database) => ({
+  start: async (classId: string, body: NewAttemptBody, me: Person, now: Date): Promise<void> => {
+    await classForInstructor(db, classId, me);
+    const before = await attemptsStore(db).byId(body.id);
+    if (before) return requireSame(db, before, classId, body);
+    if ((await classesStore(db).memberRole(classId, body.traineeId)) !== 'trainee') {
+      throw new AppError('attempt.trainee_not_in_class');
+    }
+    const inUse = (await classesStore(db).methods(classId)).some(
+      (m) => m.versionId === body.methodVersionId && m.inUse,
+    );
+    const version = inUse ? await methodVersion(db, body.methodVersionId) : null;
+    if (!version) throw new AppError('attempt.method_not_in_use');
+    const offset = clockOffsetMs(body.sentAt, now);
+    try {
+      await db.transaction((trx) =>
+        attemptsStore(trx).insert({
+          ...body,
+          classId,
+          pieceKind: version.sheet.pieceKind,
+          startedAt: corrected(body.startedAt, offset),
+          clockOffsetMs: offset,
+          startedBy: me.id,
+        }),
+      );
+    } catch (error) {
+      if (sqlStateOf(error) === FOREIGN_KEY_VIOLATION) throw new AppError('attempt.thing_not_in_class');
+      if (sqlStateOf(error) === UNIQUE_VIOLATION) {
+        const other = await attemptsStore(db).byId(body.id);
+        if (other) return requireSame(db, other, classId, body);
+      }
+      throw error;
+    }
+  },
+
+  document: async (attemptId: string, me: Person): Promise<AttemptDocument> => {
+    const store = attemptsStore(db);
+    const row = await store.byId(attemptId);
+    if (!row) throw new AppError('not_found.attempt');
+    await requireSight(db, row, me);
+    const version = await methodVersion(db, row.methodVersionId);
+    const [attempt, entries, references, revisions, unmerged, summary] = await Promise.all([
+      store.head(attemptId),
+      store.entries(attemptId),
+      referencesStore(db).forAttempt(row.classId, attemptId, REFERENCE_HOURS),
+      store.revisions(attemptId),
+      store.unmergedCount(attemptId),
+      classesStore(db).byId(row.classId),
+    ]);
+    return {
+      attempt: attempt!,
+      sheet: version!.sheet,
+      policy: summary!.policy,
+      entries,
+      references,
+      revisions,
+      unmerged,
+    };
+  },
+});
+
+/** The same attempt sent again is no harm; another one under the same id is refused. */
+async function requireSame(
+  db: Database,
+  there: AttemptRow,
+  classId: string,
+  body: NewAttemptBody,
+): Promise<void> {
+  const things = await attemptsStore(db).thingIds(there.id);
+  const same =
+    there.classId === classId &&
+    there.traineeId === body.traineeId &&
+    there.methodVersionId === body.methodVersionId &&
+    there.pieceId === body.pieceId &&
+    things.join() === [...body.thingIds].sort().join();
+  if (!same) throw new AppError('attempt.other_content');
+}

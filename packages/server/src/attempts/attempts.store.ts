@@ -1,0 +1,160 @@
+import type { Entry, MethodSheet } from '@clear-mark/core';
+import type { AttemptHead, Revision, StoredEntry, Thing } from '@clear-mark/contract';
+import type { Database } from '../database/database.ts';
+
+export interface AttemptRow {
+  readonly id: string;
+  readonly classId: string;
+  readonly traineeId: string;
+  readonly methodVersionId: string;
+  readonly pieceId: string;
+  readonly startedAt: string;
+  readonly state: 'open' | 'signed';
+  readonly nextSeq: number;
+}
+
+export interface NewAttempt {
+  readonly id: string;
+  readonly classId: string;
+  readonly traineeId: string;
+  readonly methodVersionId: string;
+  readonly pieceId: string;
+  readonly pieceLabel: string;
+  readonly pieceKind: MethodSheet['pieceKind'];
+  readonly thingIds: readonly string[];
+  readonly startedAt: string;
+  readonly clockOffsetMs: number;
+  readonly deviceId: string;
+  readonly startedBy: string;
+}
+
+const ATTEMPT = [
+  'id',
+  'class_id as classId',
+  'trainee_id as traineeId',
+  'method_version_id as methodVersionId',
+  'piece_id as pieceId',
+  'started_at as startedAt',
+  'state',
+  'next_seq as nextSeq',
+];
+
+export const ENTRY_COLUMNS = [
+  'e.id',
+  'e.attempt_id as attemptId',
+  'e.seq',
+  'e.kind',
+  'e.criterion_id as criterionId',
+  'e.part',
+  'e.value',
+  'e.void_reason as voidReason',
+  'n.text as note',
+  'e.author_id as authorId',
+  'e.capacity',
+  'e.device_id as deviceId',
+  'e.source',
+  'e.at',
+  'e.supersedes',
+  'e.target_id as targetId',
+];
+
+export const attemptsStore = (db: Database) => ({
+  byId: async (id: string): Promise<AttemptRow | null> =>
+    (await db('attempts').select(ATTEMPT).where({ id }).first()) ?? null,
+
+  /** The attempt with its row locked until the transaction ends: entries and signing take turns. */
+  lock: async (id: string): Promise<AttemptRow | null> =>
+    (await db('attempts').select(ATTEMPT).where({ id }).forUpdate().first()) ?? null,
+
+  head: async (id: string): Promise<AttemptHead | null> => {
+    const row = await db('attempts as a')
+      .join('people as p', 'p.id', 'a.trainee_id')
+      .join('pieces as i', 'i.id', 'a.piece_id')
+      .select([
+        'a.id',
+        'a.class_id as classId',
+        'a.trainee_id as traineeId',
+        'p.name as traineeName',
+        'a.method_version_id as methodVersionId',
+        'a.piece_id as pieceId',
+        'i.label as pieceLabel',
+        'a.started_at as startedAt',
+        'a.state',
+      ])
+      .where('a.id', id)
+      .first<Omit<AttemptHead, 'things'> | undefined>();
+    if (!row) return null;
+    const things: Thing[] = await db('attempt_things as x')
+      .join('things as t', 't.id', 'x.thing_id')
+      .select(['t.id', 't.kind', 't.label', db.raw('t.retired_at is not null as retired')])
+      .where('x.attempt_id', id)
+      .orderBy('t.kind')
+      .orderBy('t.label');
+    return { ...row, things };
+  },
+
+  thingIds: (id: string): Promise<string[]> =>
+    db('attempt_things').where({ attempt_id: id }).orderBy('thing_id').pluck('thing_id'),
+
+  insert: async (attempt: NewAttempt): Promise<void> => {
+    await db('pieces')
+      .insert({
+        id: attempt.pieceId,
+        class_id: attempt.classId,
+        kind: attempt.pieceKind,
+        label: attempt.pieceLabel,
+        made_by: attempt.traineeId,
+        made_at: attempt.startedAt,
+      })
+      .onConflict('id')
+      .ignore();
+    await db('attempts').insert({
+      id: attempt.id,
+      class_id: attempt.classId,
+      trainee_id: attempt.traineeId,
+      method_version_id: attempt.methodVersionId,
+      piece_id: attempt.pieceId,
+      started_at: attempt.startedAt,
+      clock_offset_ms: attempt.clockOffsetMs,
+      device_id: attempt.deviceId,
+      started_by: attempt.startedBy,
+    });
+    if (attempt.thingIds.length === 0) return;
+    await db('attempt_things').insert(
+      attempt.thingIds.map((thing_id) => ({ attempt_id: attempt.id, class_id: attempt.classId, thing_id })),
+    );
+  },
+
+  entries: (attemptId: string): Promise<StoredEntry[]> =>
+    db('entries as e')
+      .leftJoin('entry_notes as n', 'n.entry_id', 'e.id')
+      .select(ENTRY_COLUMNS.filter((c) => !c.startsWith('e.attempt_id')))
+      .where('e.attempt_id', attemptId)
+      .orderBy('e.seq'),
+
+  entriesOfMany: (attemptIds: readonly string[]): Promise<(Entry & { attemptId: string })[]> =>
+    db('entries as e')
+      .leftJoin('entry_notes as n', 'n.entry_id', 'e.id')
+      .select(ENTRY_COLUMNS)
+      .whereIn('e.attempt_id', attemptIds as string[])
+      .orderBy('e.seq'),
+
+  revisions: (attemptId: string): Promise<Revision[]> =>
+    db('signed_revisions as r')
+      .join('people as p', 'p.id', 'r.signed_by')
+      .select([
+        'r.revision',
+        'r.kind',
+        'r.signed_at as signedAt',
+        'p.name as signedBy',
+        'r.reason',
+        'r.hash',
+        'r.previous_hash as previousHash',
+        'r.outcome',
+      ])
+      .where('r.attempt_id', attemptId)
+      .orderBy('r.revision'),
+
+  unmergedCount: async (attemptId: string): Promise<number> =>
+    Number((await db('unmerged_entries').where({ attempt_id: attemptId }).count('id as n').first())?.['n'] ?? 0),
+});

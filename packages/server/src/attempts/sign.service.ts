@@ -1,0 +1,139 @@
+import { type Outcome, score } from '@clear-mark/core';
+import type { Person, Revision } from '@clear-mark/contract';
+import { v7 } from 'uuid';
+import { digestOf, newSalt, saltedDigest } from '../chain/index.ts';
+import { classForInstructor } from '../classes/index.ts';
+import type { Database } from '../database/database.ts';
+import { AppError } from '../http/app-error.ts';
+import { methodVersion, sheetDigest } from '../methods/index.ts';
+import { referencesStore } from '../references/index.ts';
+import { type AttemptRow, attemptsStore } from './attempts.store.ts';
+import { revisionHash } from './revision-hash.ts';
+import { outcomeRows, signStore } from './sign.store.ts';
+
+interface SignRequest {
+  readonly entryIds: readonly string[];
+  readonly reason: string | null;
+  readonly asVoid: boolean;
+}
+
+export const signService = (db: Database) => ({
+  /**
+   * Signs an attempt from exactly the entries that the signer saw. One transaction: the attempt's row is locked,
+   * so that of two devices signing at once the second finds it signed.
+   * Errors: `attempt.signed`, `sign.entries_differ`, `sign.conflict`, `sign.reason_needed`.
+   */
+  sign: (attemptId: string, request: SignRequest, me: Person, now: Date): Promise<Revision> =>
+    db.transaction(async (trx) => {
+      const attempt = await attemptsStore(trx).lock(attemptId);
+      if (!attempt) throw new AppError('not_found.attempt');
+      const { policy } = await classForInstructor(trx, attempt.classId, me);
+      if (attempt.state === 'signed') throw new AppError('attempt.signed');
+      const entries = await attemptsStore(trx).entries(attemptId);
+      requireSameIds(
+        entries.map((e) => e.id),
+        request.entryIds,
+      );
+      const version = (await methodVersion(trx, attempt.methodVersionId))!;
+      const outcome = score(version.sheet, entries, {
+        references: await referencesStore(trx).forAttempt(attempt.classId, attemptId, 0),
+        final: true,
+        marginalPassCounts: policy.marginalPassCounts,
+        marginalFailCounts: policy.marginalFailCounts,
+        attemptVoid: request.asVoid,
+      });
+      const kind = kindOf(outcome, request);
+      return record(trx, attempt, { outcome, kind, reason: request.reason, me, now });
+    }),
+});
+
+function requireSameIds(stored: readonly string[], seen: readonly string[]): void {
+  const known = new Set(seen);
+  if (known.size !== stored.length || stored.some((id) => !known.has(id))) {
+    throw new AppError('sign.entries_differ', { stored: stored.length, seen: known.size });
+  }
+}
+
+function kindOf(outcome: Outcome, request: SignRequest): Revision['kind'] {
+  if (request.asVoid) {
+    if (request.reason === null) throw new AppError('sign.reason_needed');
+    return 'void';
+  }
+  if (outcome.conflicts.length > 0) throw new AppError('sign.conflict', { count: outcome.conflicts.length });
+  if (outcome.verdict !== 'incomplete') return 'signed';
+  if (request.reason === null) throw new AppError('sign.reason_needed');
+  return 'signed_incomplete';
+}
+
+interface Decided {
+  readonly outcome: Outcome;
+  readonly kind: Revision['kind'];
+  readonly reason: string | null;
+  readonly me: Person;
+  readonly now: Date;
+}
+
+async function record(trx: Database, attempt: AttemptRow, decided: Decided): Promise<Revision> {
+  const { outcome, kind, reason, me } = decided;
+  const store = signStore(trx);
+  const version = (await methodVersion(trx, attempt.methodVersionId))!;
+  const chain = await store.lockChain(attempt.classId);
+  const chained = await store.chainedEntries(attempt.id);
+  const salt = reason === null ? null : newSalt();
+  const reasonDigest = reason === null || salt === null ? null : saltedDigest(reason, salt);
+  const signedAt = decided.now.toISOString();
+  const entryIds = chained.map((e) => String(e['id']));
+  const entriesDigest = digestOf(chained);
+  const revision = 1;
+  const hash = revisionHash({
+    classId: attempt.classId,
+    classSeq: chain.nextSeq,
+    attemptId: attempt.id,
+    traineeId: attempt.traineeId,
+    pieceId: attempt.pieceId,
+    methodVersionId: attempt.methodVersionId,
+    methodDigest: sheetDigest(version.sheet),
+    revision,
+    kind,
+    signedBy: me.id,
+    signedAt,
+    entryIds,
+    entriesDigest,
+    scoringVersion: outcome.scoringVersion,
+    outcome,
+    reasonDigest,
+    previousHash: chain.lastHash,
+  });
+  await store.insertRevision({
+    id: v7(),
+    attempt_id: attempt.id,
+    class_id: attempt.classId,
+    revision,
+    kind,
+    class_seq: chain.nextSeq,
+    signed_by: me.id,
+    signed_at: signedAt,
+    entry_ids: entryIds,
+    entries_digest: entriesDigest,
+    scoring_version: outcome.scoringVersion,
+    outcome: JSON.stringify(outcome),
+    reason,
+    reason_salt: salt,
+    reason_digest: reasonDigest,
+    previous_hash: chain.lastHash,
+    hash,
+  });
+  await store.replaceOutcome(attempt.id, outcomeRows(attempt, version.sheet, outcome));
+  await store.advanceChain(attempt.classId, chain.nextSeq + 1, hash);
+  await store.markSigned(attempt.id);
+  return {
+    revision,
+    kind,
+    signedAt,
+    signedBy: me.name,
+    reason,
+    hash,
+    previousHash: chain.lastHash,
+    outcome,
+  };
+}

@@ -1,0 +1,161 @@
+import {
+  type Criterion,
+  type CriterionOutcome,
+  type MethodSheet,
+  type Outcome,
+  outcomeMark,
+  SKILLS,
+} from '@clear-mark/core';
+import type { Database } from '../database/database.ts';
+import type { AttemptRow } from './attempts.store.ts';
+
+export interface RevisionRow {
+  readonly id: string;
+  readonly attempt_id: string;
+  readonly class_id: string;
+  readonly revision: number;
+  readonly kind: string;
+  readonly class_seq: number;
+  readonly signed_by: string;
+  readonly signed_at: string;
+  readonly entry_ids: readonly string[];
+  readonly entries_digest: string;
+  readonly scoring_version: number;
+  readonly outcome: string;
+  readonly reason: string | null;
+  readonly reason_salt: string | null;
+  readonly reason_digest: string | null;
+  readonly previous_hash: string | null;
+  readonly hash: string;
+}
+
+/** The whole attempt stands among the skills under this name. */
+export const WHOLE = 'whole';
+
+export interface OutcomeRows {
+  readonly skills: Record<string, unknown>[];
+  readonly criteria: Record<string, unknown>[];
+  readonly losses: Record<string, unknown>[];
+}
+
+/** A signed outcome laid out for counting. */
+export function outcomeRows(
+  attempt: Pick<AttemptRow, 'id' | 'classId' | 'traineeId' | 'methodVersionId' | 'startedAt'>,
+  sheet: MethodSheet,
+  outcome: Outcome,
+): OutcomeRows {
+  const base = {
+    attempt_id: attempt.id,
+    class_id: attempt.classId,
+    trainee_id: attempt.traineeId,
+    method_id: sheet.id,
+    started_at: attempt.startedAt,
+  };
+  const isVoid = outcome.verdict === 'void';
+  const breached = outcome.criteria.filter((c) => c.stop && c.verdict === 'fail');
+  const skills: Record<string, unknown>[] = SKILLS.flatMap((skill) => {
+    const group = outcome.skills[skill];
+    const stop = breached.some((c) => c.skill === skill);
+    return group ? [{ ...base, skill, mark: outcomeMark(group.verdict, stop) }] : [];
+  });
+  skills.push({ ...base, skill: WHOLE, mark: outcomeMark(outcome.verdict, outcome.stopped) });
+  const byId = new Map(sheet.steps.flatMap((s) => s.criteria.map((c) => [c.id, c] as const)));
+  const counted = isVoid ? [] : outcome.criteria.filter((c) => c.state === 'scored' || c.state === 'void');
+  return {
+    skills,
+    criteria: counted.map((c) => ({
+      ...base,
+      criterion_id: c.criterionId,
+      skill: c.skill,
+      mark: outcomeMark(c.verdict, c.stop),
+      points: c.points,
+      lost: c.state === 'scored' ? c.points - c.earned : 0,
+      value: c.value,
+      faults: c.faults,
+    })),
+    losses: counted.flatMap((c) => lossRows(base, attempt.methodVersionId, c, byId.get(c.criterionId)!)),
+  };
+}
+
+function lossRows(
+  base: Record<string, unknown>,
+  methodVersionId: string,
+  outcome: CriterionOutcome,
+  criterion: Criterion,
+): Record<string, unknown>[] {
+  if (criterion.kind !== 'loss') return [];
+  return outcome.parts
+    .filter((part) => part.verdict !== 'incomplete')
+    .map((part) => ({
+      ...base,
+      method_version_id: methodVersionId,
+      criterion_id: outcome.criterionId,
+      wavelength_nm: Number(part.part),
+      reference_method: criterion.link.referenceMethod,
+      fiber_class: criterion.link.fiberClass,
+      reference_id: part.referenceId,
+      loss_db: part.lossDb,
+      limit_db: part.limitDb,
+      expected_db: part.expectedDb,
+      mark: outcomeMark(part.verdict, false),
+    }));
+}
+
+export const signStore = (db: Database) => ({
+  /** The class's chain, locked: records of a class are signed one after the other. */
+  lockChain: async (classId: string): Promise<{ nextSeq: number; lastHash: string | null }> => {
+    const row = await db('class_chains')
+      .select('next_seq as nextSeq', 'last_hash as lastHash')
+      .where({ class_id: classId })
+      .forUpdate()
+      .first<{ nextSeq: number; lastHash: string | null }>();
+    return row!;
+  },
+
+  advanceChain: async (classId: string, nextSeq: number, lastHash: string): Promise<void> => {
+    await db('class_chains').where({ class_id: classId }).update({ next_seq: nextSeq, last_hash: lastHash });
+  },
+
+  /** What the hash covers of each entry: all but personal text, which stands by its digest. */
+  chainedEntries: (attemptId: string): Promise<Record<string, unknown>[]> =>
+    db('entries')
+      .select(
+        'id',
+        'seq',
+        'kind',
+        'criterion_id',
+        'part',
+        'value',
+        'void_reason',
+        'note_digest',
+        'author_id',
+        'capacity',
+        'device_id',
+        'source',
+        'at',
+        'supersedes',
+        'target_id',
+      )
+      .where({ attempt_id: attemptId })
+      .orderBy('seq'),
+
+  insertRevision: async (row: RevisionRow): Promise<void> => {
+    await db('signed_revisions').insert(row);
+  },
+
+  markSigned: async (attemptId: string): Promise<void> => {
+    await db('attempts').where({ id: attemptId }).update({ state: 'signed' });
+  },
+
+  /** Counting rows hold the newest revision only. */
+  replaceOutcome: async (attemptId: string, rows: OutcomeRows): Promise<void> => {
+    for (const [table, list] of [
+      ['outcome_skills', rows.skills],
+      ['outcome_criteria', rows.criteria],
+      ['outcome_losses', rows.losses],
+    ] as const) {
+      await db(table).where({ attempt_id: attemptId }).del();
+      if (list.length > 0) await db(table).insert(list);
+    }
+  },
+});

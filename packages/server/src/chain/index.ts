@@ -1,0 +1,2 @@
+export { canonicalJson } from './canonical-json.ts';
+export { digestOf, newSalt, saltedDigest, sha256 } from './digest.ts';

@@ -1,0 +1,27 @@
+import { ROUTES } from '@clear-mark/contract';
+import type { Router } from 'express';
+import type { Database } from '../database/database.ts';
+import { handle } from '../http/handle.ts';
+import { classesService } from './classes.service.ts';
+
+const DONE = { done: true } as const;
+
+export function classRoutes(router: Router, db: Database): void {
+  const classes = classesService(db);
+  handle(router, ROUTES.classes, ({ me }) => classes.list(me));
+  handle(router, ROUTES.addClass, ({ body, me }) => classes.add(body, me));
+  handle(router, ROUTES.classDetail, ({ params, me }) => classes.detail(params.id, me));
+  handle(router, ROUTES.addMember, ({ params, body, me }) => classes.addMember(params.id, body, me));
+  handle(router, ROUTES.addThing, ({ params, body, me }) => classes.addThing(params.id, body, me));
+  handle(router, ROUTES.changeThing, ({ params, body, me }) =>
+    classes.retireThing(params.id, params.thingId, body.retired, me),
+  );
+  handle(router, ROUTES.useMethod, async ({ params, body, me }) => {
+    await classes.useMethod(params.id, body.versionId, body.inUse, me);
+    return DONE;
+  });
+  handle(router, ROUTES.setPolicy, async ({ params, body, me }) => {
+    await classes.setPolicy(params.id, body, me);
+    return DONE;
+  });
+}

@@ -1,0 +1,103 @@
+import type { Policy } from '@clear-mark/core';
+import type { ClassSummary, MethodInUse, Person, Thing } from '@clear-mark/contract';
+import type { Database } from '../database/database.ts';
+
+const CLASS = ['id', 'name', 'place', 'time_zone as timeZone', 'starts_on as startsOn', 'ends_on as endsOn'];
+const PERSON = ['people.id', 'people.name', 'people.login', 'people.role'];
+const THING = ['id', 'kind', 'label'];
+
+export const classesStore = (db: Database) => ({
+  all: (): Promise<ClassSummary[]> => db('classes').select(CLASS).orderBy('starts_on', 'desc').orderBy('id'),
+
+  ofMember: (personId: string): Promise<ClassSummary[]> =>
+    db('classes')
+      .select(CLASS)
+      .whereIn('id', db('class_members').select('class_id').where({ person_id: personId }))
+      .orderBy('starts_on', 'desc')
+      .orderBy('id'),
+
+  byId: async (id: string): Promise<(ClassSummary & { policy: Policy }) | null> =>
+    (await db('classes').select([...CLASS, 'policy']).where({ id }).first()) ?? null,
+
+  insert: async (summary: ClassSummary, policy: Policy): Promise<void> => {
+    await db('classes').insert({
+      id: summary.id,
+      name: summary.name,
+      place: summary.place,
+      time_zone: summary.timeZone,
+      starts_on: summary.startsOn,
+      ends_on: summary.endsOn,
+      policy: JSON.stringify(policy),
+    });
+    await db('class_chains').insert({ class_id: summary.id });
+  },
+
+  setPolicy: async (id: string, policy: Policy): Promise<void> => {
+    await db('classes').where({ id }).update({ policy: JSON.stringify(policy) });
+  },
+
+  knowsTimeZone: async (timeZone: string): Promise<boolean> =>
+    (await db.raw('select 1 from pg_timezone_names where name = ?', [timeZone])).rows.length > 0,
+
+  memberRole: async (classId: string, personId: string): Promise<'instructor' | 'trainee' | null> =>
+    (
+      await db('class_members')
+        .select('role')
+        .where({ class_id: classId, person_id: personId })
+        .first<{ role: 'instructor' | 'trainee' } | undefined>()
+    )?.role ?? null,
+
+  members: (classId: string, role: 'instructor' | 'trainee'): Promise<Person[]> =>
+    db('class_members')
+      .join('people', 'people.id', 'class_members.person_id')
+      .select(PERSON)
+      .where({ class_id: classId, 'class_members.role': role })
+      .orderBy('people.name')
+      .orderBy('people.id'),
+
+  addMember: async (classId: string, personId: string, role: 'instructor' | 'trainee'): Promise<void> => {
+    await db('class_members').insert({ class_id: classId, person_id: personId, role });
+  },
+
+  things: async (classId: string): Promise<Thing[]> =>
+    db('things')
+      .select([...THING, db.raw('retired_at is not null as retired')])
+      .where({ class_id: classId })
+      .orderBy('kind')
+      .orderByRaw('length(label), label'),
+
+  insertThing: async (classId: string, thing: Pick<Thing, 'id' | 'kind' | 'label'>): Promise<void> => {
+    await db('things').insert({ ...thing, class_id: classId });
+  },
+
+  retireThing: async (classId: string, thingId: string, retired: boolean): Promise<Thing | null> => {
+    const rows: Thing[] = await db('things')
+      .where({ class_id: classId, id: thingId })
+      .update({ retired_at: retired ? db.fn.now() : null })
+      .returning([...THING, db.raw('retired_at is not null as retired')] as string[]);
+    return rows[0] ?? null;
+  },
+
+  /** Every version in force, and whether this class uses it. */
+  methods: async (classId: string): Promise<MethodInUse[]> =>
+    db('method_versions as v')
+      .leftJoin('class_methods as m', (join) =>
+        join.on('m.method_version_id', 'v.id').andOnVal('m.class_id', classId),
+      )
+      .select([
+        'v.id as versionId',
+        'v.method_id as methodId',
+        'v.version',
+        'v.title',
+        db.raw('coalesce(m.in_use, false) as "inUse"'),
+      ])
+      .where('v.state', 'in_force')
+      .orderBy('v.title'),
+
+  useMethod: async (classId: string, versionId: string, inUse: boolean): Promise<void> => {
+    await db('class_methods')
+      .insert({ class_id: classId, method_version_id: versionId, in_use: inUse })
+      .onConflict(['class_id', 'method_version_id'])
+      .merge();
+  },
+});

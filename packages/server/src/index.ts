@@ -1,0 +1,10 @@
+export { attemptsStore, outcomeRows, revisionHash, type HashedRecord } from './attempts/index.ts';
+export { digestOf, newSalt, saltedDigest } from './chain/index.ts';
+export { type Config, isLoopback, readConfig } from './config.ts';
+export { type Database, openDatabase } from './database/database.ts';
+export { migrate } from './database/migrate.ts';
+export { type Running, startServer } from './main.ts';
+export { sheetDigest, syncShippedMethods } from './methods/index.ts';
+export { peopleService } from './people/index.ts';
+export { resultsService } from './results/index.ts';
+export { storesForLoading } from './loading.ts';

@@ -1,0 +1,88 @@
+import { createServer as createHttp, type Server } from 'node:http';
+import { createServer as createHttps } from 'node:https';
+import { readFileSync } from 'node:fs';
+import { randomBytes } from 'node:crypto';
+import type { AddressInfo } from 'node:net';
+import pg from 'pg';
+import { type Logger, pino } from 'pino';
+import type { Config } from './config.ts';
+import { type Database, openDatabase } from './database/database.ts';
+import { migrate } from './database/migrate.ts';
+import { buildApp } from './http/app.ts';
+import { syncShippedMethods } from './methods/index.ts';
+import { peopleService } from './people/index.ts';
+
+export interface Running {
+  readonly url: string;
+  readonly db: Database;
+  /** One-time code for the first visitor, when nobody has an account yet and this is no demo. */
+  readonly setupCode: string | null;
+  readonly stop: () => Promise<void>;
+}
+
+/**
+ * Builds everything and listens. What is started here is released by `stop()` in reverse order.
+ * `now` is the server's clock; tests hand in their own.
+ */
+export async function startServer(config: Config, now: () => Date = () => new Date()): Promise<Running> {
+  const log: Logger = pino({ level: config.logLevel });
+  const db = openDatabase(config.databaseUrl);
+  const sessionPool = new pg.Pool({ connectionString: config.databaseUrl, max: 4 });
+  sessionPool.on('error', (error) => log.warn({ err: error }, 'session pool'));
+  try {
+    const run = await migrate(db);
+    if (run.length > 0) log.info({ run }, 'migrated');
+    await syncShippedMethods(db);
+    const setupCode = config.mode === 'real' ? await peopleService(db).newSetupCode() : null;
+    const app = buildApp({
+      config,
+      db,
+      sessionPool,
+      sessionSecret: await sessionSecret(db),
+      log,
+      now,
+    });
+    const server = config.tls
+      ? createHttps({ cert: readFileSync(config.tls.certFile), key: readFileSync(config.tls.keyFile) }, app)
+      : createHttp(app);
+    await listen(server, config);
+    const { port } = server.address() as AddressInfo;
+    const host = config.host.includes(':') ? `[${config.host}]` : config.host;
+    const url = `${config.tls ? 'https' : 'http'}://${host}:${port}`;
+    log.info({ url }, 'listening');
+    const stop = async (): Promise<void> => {
+      await close(server);
+      await sessionPool.end();
+      await db.destroy();
+    };
+    return { url, db, setupCode, stop };
+  } catch (error) {
+    await sessionPool.end();
+    await db.destroy();
+    throw error;
+  }
+}
+
+function listen(server: Server, config: Config): Promise<void> {
+  return new Promise((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(config.port, config.host, () => resolve());
+  });
+}
+
+function close(server: Server): Promise<void> {
+  return new Promise((resolve) => {
+    server.close(() => resolve());
+    server.closeAllConnections();
+  });
+}
+
+/** The secret that signs session cookies lives in the database: every server process has the same. */
+async function sessionSecret(db: Database): Promise<string> {
+  await db('server_secret')
+    .insert({ only_one: true, secret: randomBytes(32).toString('hex') })
+    .onConflict('only_one')
+    .ignore();
+  const row = await db('server_secret').select('secret').first<{ secret: string }>();
+  return row!.secret;
+}

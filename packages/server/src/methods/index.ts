@@ -1,0 +1,2 @@
+export { methodRoutes } from './methods.routes.ts';
+export { methodVersion, sheetDigest, syncShippedMethods } from './methods.store.ts';

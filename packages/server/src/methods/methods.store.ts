@@ -1,0 +1,63 @@
+import { createHash } from 'node:crypto';
+import { checkSheet, type MethodSheet } from '@clear-mark/core';
+import type { MethodVersion } from '@clear-mark/contract';
+import { SHIPPED_METHODS } from '@clear-mark/methods';
+import { v7 } from 'uuid';
+import type { Database } from '../database/database.ts';
+import { canonicalJson } from '../chain/index.ts';
+
+interface Row {
+  readonly id: string;
+  readonly method_id: string;
+  readonly version: number;
+  readonly state: MethodVersion['state'];
+  readonly sheet: MethodSheet;
+}
+
+/** One object a version in force, so that its compiled limits are worked out once. */
+const sheets = new Map<string, MethodVersion>();
+
+export async function methodVersion(db: Database, id: string): Promise<MethodVersion | null> {
+  const known = sheets.get(id);
+  if (known) return known;
+  const row = await db('method_versions')
+    .select('id', 'method_id', 'version', 'state', 'sheet')
+    .where({ id })
+    .first<Row | undefined>();
+  if (!row) return null;
+  const found: MethodVersion = {
+    id: row.id,
+    methodId: row.method_id,
+    version: row.version,
+    state: row.state,
+    sheet: checkSheet(row.sheet),
+  };
+  if (row.state !== 'draft') sheets.set(id, found);
+  return found;
+}
+
+/**
+ * Brings the shipped library into the database: a method that is new comes in force, a newer version of one
+ * that is there arrives as a draft. Nothing in force is replaced.
+ */
+export async function syncShippedMethods(db: Database): Promise<void> {
+  for (const sheet of SHIPPED_METHODS) {
+    const there = await db('method_versions').where({ method_id: sheet.id }).select('version');
+    if (there.some((row: { version: number }) => row.version === sheet.version)) continue;
+    await db('method_versions')
+      .insert({
+        id: v7(),
+        method_id: sheet.id,
+        version: sheet.version,
+        state: there.length === 0 ? 'in_force' : 'draft',
+        title: sheet.title,
+        sheet: JSON.stringify(sheet),
+        digest: sheetDigest(sheet),
+      })
+      .onConflict(['method_id', 'version'])
+      .ignore();
+  }
+}
+
+export const sheetDigest = (sheet: MethodSheet): string =>
+  createHash('sha256').update(canonicalJson(sheet)).digest('hex');

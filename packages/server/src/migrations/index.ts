@@ -1,0 +1,13 @@
+import type { Knex } from 'knex';
+import * as people from './0001-people.ts';
+import * as classes from './0002-classes.ts';
+import * as attempts from './0003-attempts.ts';
+import * as signing from './0004-signing.ts';
+
+export interface Migration {
+  readonly name: string;
+  readonly up: (db: Knex) => Promise<void>;
+}
+
+/** In order; never edited once landed. */
+export const MIGRATIONS: readonly Migration[] = [people, classes, attempts, signing];

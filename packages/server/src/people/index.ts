@@ -1,0 +1,3 @@
+export { peopleRoutes } from './people.routes.ts';
+export { LEAST_PASSWORD, peopleService } from './people.service.ts';
+export { peopleStore } from './people.store.ts';

@@ -1,0 +1,52 @@
+import type { Person, Role } from '@clear-mark/contract';
+import type { Database } from '../database/database.ts';
+
+const COLUMNS = ['id', 'name', 'login', 'role'] as const;
+
+export interface Credentials {
+  readonly person: Person;
+  readonly passwordHash: string | null;
+}
+
+export const peopleStore = (db: Database) => ({
+  byId: async (id: string): Promise<Person | null> =>
+    (await db('people').select(COLUMNS).where({ id }).whereNull('disabled_at').first<Person>()) ?? null,
+
+  all: async (): Promise<Person[]> =>
+    db('people').select(COLUMNS).whereNull('disabled_at').orderBy('name').orderBy('id'),
+
+  credentials: async (login: string): Promise<Credentials | null> => {
+    const row = await db('people')
+      .select([...COLUMNS, 'password_hash'])
+      .where({ login })
+      .whereNull('disabled_at')
+      .first<(Person & { password_hash: string | null }) | undefined>();
+    if (!row) return null;
+    const { password_hash: passwordHash, ...person } = row;
+    return { person, passwordHash };
+  },
+
+  firstOfRole: async (role: Role): Promise<Person | null> =>
+    (await db('people').select(COLUMNS).where({ role }).orderBy('created_at').orderBy('id').first<Person>()) ??
+    null,
+
+  insert: async (person: Person, passwordHash: string | null): Promise<void> => {
+    await db('people').insert({ ...person, password_hash: passwordHash });
+  },
+
+  anyone: async (): Promise<boolean> => (await db('people').select('id').first()) !== undefined,
+
+  setSetupCode: async (codeHash: string): Promise<void> => {
+    await db('setup_code').insert({ only_one: true, code_hash: codeHash }).onConflict('only_one').merge();
+  },
+
+  /** The code's hash, its row locked until the transaction ends: two visitors cannot both be first. */
+  lockSetupCode: async (): Promise<string | null> => {
+    const row = await db('setup_code').select('code_hash').forUpdate().first<{ code_hash: string }>();
+    return row?.code_hash ?? null;
+  },
+
+  clearSetupCode: async (): Promise<void> => {
+    await db('setup_code').del();
+  },
+});

@@ -1,0 +1,2 @@
+export { referenceRoutes } from './references.routes.ts';
+export { referencesStore } from './references.ts';

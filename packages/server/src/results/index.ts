@@ -1,0 +1,2 @@
+export { resultRoutes } from './results.routes.ts';
+export { resultsService } from './results.service.ts';

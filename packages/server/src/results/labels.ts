@@ -1,0 +1,37 @@
+import type { Skill } from '@clear-mark/core';
+import type { Database } from '../database/database.ts';
+import { methodVersion } from '../methods/index.ts';
+import { resultsStore } from './results.store.ts';
+
+export interface CriterionLabel {
+  readonly label: string;
+  readonly stepTitle: string;
+  readonly skill: Skill;
+  readonly critical: boolean;
+}
+
+export interface Labels {
+  readonly criteria: ReadonlyMap<string, CriterionLabel>;
+  readonly methods: ReadonlyMap<string, string>;
+}
+
+/** Names of methods and criteria, from every version that was ever in force; the newest words win. */
+export async function readLabels(db: Database): Promise<Labels> {
+  const criteria = new Map<string, CriterionLabel>();
+  const methods = new Map<string, string>();
+  for (const { id, methodId, title } of await resultsStore(db).sheets()) {
+    methods.set(methodId, title);
+    const version = await methodVersion(db, id);
+    for (const step of version?.sheet.steps ?? []) {
+      for (const c of step.criteria) {
+        criteria.set(c.id, {
+          label: c.label,
+          stepTitle: step.title,
+          skill: c.skill ?? step.skill,
+          critical: c.critical,
+        });
+      }
+    }
+  }
+  return { criteria, methods };
+}

@@ -1,0 +1,27 @@
+import { AttemptListFilter, CSV_PATHS, Id, type Person, ROUTES } from '@clear-mark/contract';
+import type { Request, Response, Router } from 'express';
+import type { Database } from '../database/database.ts';
+import { AppError } from '../http/app-error.ts';
+import { handle, requireAccess } from '../http/handle.ts';
+import { attemptListService } from './attempt-list.ts';
+import { csvService } from './csv.ts';
+import { resultsService } from './results.service.ts';
+
+export function resultRoutes(router: Router, db: Database, now: () => Date): void {
+  const results = resultsService(db);
+  const lists = attemptListService(db);
+  const csv = csvService(db);
+  handle(router, ROUTES.results, ({ params, query, me }) => results.results(params.id, query, me, now()));
+  handle(router, ROUTES.split, ({ params, query, me }) => results.split(params.id, query, me));
+  handle(router, ROUTES.attemptList, ({ params, query, me }) => lists.list(params.id, query, me));
+  handle(router, ROUTES.ownRecord, ({ me }) => lists.own(me));
+  for (const kind of ['attempts', 'outcomes'] as const) {
+    router.get(CSV_PATHS[kind], async (request: Request, response: Response) => {
+      const me = response.locals['me'] as Person | null;
+      requireAccess('instructor', me);
+      const id = Id.safeParse(request.params['id']);
+      if (!id.success) throw new AppError('not_found.class');
+      await csv[kind](id.data, AttemptListFilter.parse(request.query), me!, response);
+    });
+  }
+}

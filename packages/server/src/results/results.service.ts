@@ -1,0 +1,175 @@
+import {
+  costliest,
+  describeLoss,
+  histogram,
+  type Policy,
+  type Skill,
+  SKILLS,
+  standingOf,
+  summarizeSkill,
+  wilsonRate,
+  withVerdict,
+  isPassMark,
+} from '@clear-mark/core';
+import type {
+  CriterionFailure,
+  LossSample,
+  Person,
+  ResultFilter,
+  Results,
+  Split,
+  StandingCell,
+} from '@clear-mark/contract';
+import { classesStore, classForInstructor } from '../classes/index.ts';
+import type { Database } from '../database/database.ts';
+import { filterCondition } from './filter.ts';
+import { type Labels, readLabels } from './labels.ts';
+import { type HistoryRow, type LossRow, resultsStore, type WindowLoss } from './results.store.ts';
+
+/** Width of a bar of the loss histogram. */
+export const LOSS_BIN_DB = 0.05;
+
+export const resultsService = (db: Database) => ({
+  results: async (classId: string, filter: ResultFilter, me: Person, now: Date): Promise<Results> => {
+    const summary = await classForInstructor(db, classId, me);
+    const scope = { classId, timeZone: summary.timeZone };
+    const where = filterCondition(scope, filter);
+    const store = resultsStore(db);
+    // Where a trainee stands rests on the whole history; the filter narrows rates and samples only.
+    const wholeClass = filterCondition(scope, {});
+    const histories = store.histories(where);
+    const [rows, allRows, losses, failures, faults, labels, trainees] = await Promise.all([
+      histories,
+      where.sql === wholeClass.sql ? histories : store.histories(wholeClass),
+      store.losses(where),
+      store.failures(where),
+      store.faults(where),
+      readLabels(db),
+      classesStore(db).members(classId, 'trainee'),
+    ]);
+    const skillsOf = (list: readonly HistoryRow[], skill: string): string[] =>
+      list.filter((r) => r.skill === skill).map((r) => r.marks);
+    const shown = SKILLS.filter((skill) => rows.some((r) => r.skill === skill));
+    const standings = await standingRows(db, classId, allRows, summary.policy, now, labels);
+    return {
+      skills: shown.map((skill) => ({ skill, summary: mutable(summarizeSkill(skillsOf(rows, skill))) })),
+      whole: mutable(summarizeSkill(skillsOf(rows, 'whole'))),
+      losses: losses.flatMap((row) => lossSample(row, labels)),
+      failures: failures.map((f): CriterionFailure => {
+        const label = labels.criteria.get(f.criterionId);
+        return {
+          ...f,
+          label: label?.label ?? f.criterionId,
+          stepTitle: label?.stepTitle ?? '',
+          skill: label?.skill ?? 'test',
+          critical: label?.critical ?? false,
+          faults: faults
+            .filter((x) => x.criterionId === f.criterionId)
+            .slice(0, 4)
+            .map(({ code, times }) => ({ code, times })),
+        };
+      }),
+      standings: trainees
+        .filter((t) => filter.trainee === undefined || t.id === filter.trainee)
+        .map((t) => ({
+          traineeId: t.id,
+          traineeName: t.name,
+          cells: standings(t.id),
+        })),
+      signed: skillsOf(rows, 'whole').reduce((sum, marks) => sum + marks.length, 0),
+    };
+  },
+
+  split: async (
+    classId: string,
+    filter: ResultFilter & { by: string },
+    me: Person,
+  ): Promise<Split> => {
+    const summary = await classForInstructor(db, classId, me);
+    const where = filterCondition({ classId, timeZone: summary.timeZone }, filter);
+    const store = resultsStore(db);
+    const rows =
+      filter.by === 'day'
+        ? await store.splitByDay(where, summary.timeZone)
+        : await store.splitByThing(where, filter.by);
+    const byKey = new Map<string, Split['rows'][number]>();
+    for (const row of rows) {
+      const there = byKey.get(row.key) ?? { key: row.key, label: row.label, skills: [] };
+      there.skills.push({ skill: row.skill, rate: wilsonRate(row.k, row.n), void: row.void });
+      byKey.set(row.key, there);
+    }
+    return { by: filter.by, rows: [...byKey.values()] };
+  },
+});
+
+/** The same values under the contract's types, which do not say readonly. */
+const mutable = (s: ReturnType<typeof summarizeSkill>) => ({ ...s, firstPassAt: [...s.firstPassAt] });
+
+function lossSample(row: LossRow, labels: Labels): LossSample[] {
+  const losses = row.losses === null ? [] : row.losses.split(' ').map(Number);
+  const summary = describeLoss(losses, row.limitDb);
+  const bars = histogram(losses, LOSS_BIN_DB);
+  if (!summary || !bars) return [];
+  return [
+    {
+      methodId: row.methodId,
+      methodTitle: labels.methods.get(row.methodId) ?? row.methodId,
+      referenceMethod: row.referenceMethod,
+      fiberClass: row.fiberClass,
+      wavelengthNm: row.wavelengthNm,
+      limitDb: row.limitDb,
+      expectedDb: row.expectedDb,
+      summary,
+      histogram: { ...bars, counts: [...bars.counts] },
+      voidReadings: row.voids,
+    },
+  ];
+}
+
+async function standingRows(
+  db: Database,
+  classId: string,
+  rows: readonly HistoryRow[],
+  policy: Policy,
+  now: Date,
+  labels: Labels,
+): Promise<(traineeId: string) => StandingCell[]> {
+  const skills = SKILLS.filter((skill) => rows.some((r) => r.skill === skill));
+  const history = new Map(rows.map((r) => [`${r.traineeId} ${r.skill}`, r]));
+  const pairs = rows.filter((r) => r.skill !== 'whole');
+  const losses =
+    pairs.length === 0 ? [] : await resultsStore(db).windowLosses(classId, pairs, policy.window);
+  const lossesOf = new Map<string, WindowLoss[]>();
+  for (const loss of losses) {
+    const key = `${loss.traineeId} ${loss.skill}`;
+    const list = lossesOf.get(key);
+    if (list) list.push(loss);
+    else lossesOf.set(key, [loss]);
+  }
+  return (traineeId) =>
+    skills.map((skill: Skill): StandingCell => {
+      const key = `${traineeId} ${skill}`;
+      const row = history.get(key) ?? { marks: '', lastPassMs: null };
+      const standing = standingOf(row, policy, now.getTime());
+      const marks = withVerdict(row.marks);
+      const passed = [...marks].filter(isPassMark).length;
+      const worst = costliest(lossesOf.get(key) ?? [])[0];
+      const label = worst && labels.criteria.get(worst.criterionId);
+      return {
+        skill,
+        standing: standing.standing,
+        evidence: { code: standing.evidence.code, params: { ...standing.evidence.params } },
+        window: standing.window,
+        rate: wilsonRate(passed, marks.length),
+        behind:
+          worst && label
+            ? {
+                criterionId: worst.criterionId,
+                label: label.label,
+                stepTitle: label.stepTitle,
+                times: worst.times,
+              }
+            : null,
+      };
+    });
+}

@@ -1,0 +1,3 @@
+export * from './hand.ts';
+export * from './rng.ts';
+export * from './workpiece.ts';

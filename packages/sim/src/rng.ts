@@ -1,0 +1,40 @@
+/** A source of numbers from 0 up to 1, made from a seed. */
+export type Rng = () => number;
+
+/**
+ * Seeded generator (the mulberry32 step over a 32-bit state): the same seed gives the same numbers on every
+ * machine. For simulated work only, never for ids or secrets.
+ */
+export function rngFrom(seed: number): Rng {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** A normal deviate by the polar method. */
+export function normal(rng: Rng, mean = 0, sd = 1): number {
+  for (;;) {
+    const u = 2 * rng() - 1;
+    const v = 2 * rng() - 1;
+    const s = u * u + v * v;
+    if (s > 0 && s < 1) return mean + sd * u * Math.sqrt((-2 * Math.log(s)) / s);
+  }
+}
+
+export const chance = (rng: Rng, probability: number): boolean => rng() < probability;
+
+export const pick = <T>(rng: Rng, list: readonly T[]): T => list[Math.floor(rng() * list.length)]!;
+
+/** A version 4 UUID from the generator, so that a seeded data set has the same ids each time. */
+export function uuidFrom(rng: Rng): string {
+  const hex = Array.from({ length: 32 }, () => Math.floor(rng() * 16).toString(16));
+  hex[12] = '4';
+  hex[16] = (8 + Math.floor(rng() * 4)).toString(16);
+  const s = hex.join('');
+  return `${s.slice(0, 8)}-${s.slice(8, 12)}-${s.slice(12, 16)}-${s.slice(16, 20)}-${s.slice(20)}`;
+}

@@ -1,0 +1,40 @@
+import { readOptions } from './options.ts';
+import { resetDemo, serve, stopAll } from './serve.ts';
+
+const [verb, ...rest] = process.argv.slice(2);
+
+async function main(): Promise<number> {
+  switch (verb) {
+    case 'demo':
+      await serve('demo', readOptions(rest));
+      return 0;
+    case 'start':
+      await serve('real', readOptions(rest));
+      return 0;
+    case 'reset-demo': {
+      const options = readOptions(rest);
+      await resetDemo();
+      await serve('demo', options);
+      return 0;
+    }
+    case 'stop':
+      await stopAll();
+      return 0;
+    case 'test':
+      return (await import('./test.ts')).runTests(rest);
+    case 'bench':
+      return (await import('./bench/bench.ts')).runBench(rest);
+    default:
+      console.error(`There is no '${verb}'.`);
+      return 2;
+  }
+}
+
+main().then(
+  (code) => process.exit(code),
+  (error: Error) => {
+    console.error(error.message);
+    if (process.env['CLEAR_MARK_LOG_LEVEL'] === 'debug') console.error(error.stack);
+    process.exit(1);
+  },
+);

@@ -1,0 +1,161 @@
+import { rm } from 'node:fs/promises';
+import { createServer } from 'node:net';
+import path from 'node:path';
+import { isLoopback, readConfig, type Running, startServer } from '@clear-mark/server';
+import {
+  type Cluster,
+  dataHome,
+  ensureDatabase,
+  existingCluster,
+  freePort,
+  startCluster,
+} from './cluster.ts';
+import { loadDemo } from './load-demo.ts';
+import type { RunOptions } from './options.ts';
+import { STATE } from './paths.ts';
+import { processesIn } from './process-list.ts';
+import { type Kind, runningNow, takeRunFile } from './run-file.ts';
+import { buildWeb } from './web-build.ts';
+
+const DATABASE = 'clear_mark';
+const USUAL_PORT = 4180;
+const WATCH_MS = 2000;
+export const DEMO_SEED = 7;
+
+const say = (line: string): void => console.log(line);
+
+/** Starts the demo or the real application and stays until it is told to stop. */
+export async function serve(kind: Kind, options: RunOptions): Promise<void> {
+  const given = process.env['DATABASE_URL'];
+  if (kind === 'demo' && given !== undefined) {
+    throw new Error('The demo never uses a given DATABASE_URL. Unset it, or use ./clear-mark start.');
+  }
+  if (!isLoopback(options.host)) {
+    if (kind === 'demo') throw new Error('The demo runs on loopback only; ./clear-mark start takes --host.');
+    if (options.tlsCert === null || options.tlsKey === null) {
+      throw new Error(
+        `--host ${options.host} is refused without TLS: passwords would cross the room in clear. Give --tls-cert and --tls-key.`,
+      );
+    }
+  }
+  const file = takeRunFile(kind);
+  if (!file) {
+    const url = runningNow(kind)?.url;
+    say(url ? `Clear Mark runs already: ${url}` : 'Clear Mark is being started by another process already.');
+    return;
+  }
+  const cluster = given === undefined ? await startCluster({ name: kind }) : null;
+  try {
+    const running = await launch(kind, options, cluster, given);
+    file.setUrl(running.url);
+    announce(kind, running);
+    const watch = cluster ? watchCluster(kind, cluster) : null;
+    await untilTold();
+    if (watch) clearInterval(watch);
+    say('Stopping');
+    await running.stop();
+  } finally {
+    await cluster?.stop();
+    file.release();
+  }
+}
+
+async function launch(
+  kind: Kind,
+  options: RunOptions,
+  cluster: Cluster | null,
+  given: string | undefined,
+): Promise<Running> {
+  const webDir = await buildWeb(say);
+  if (cluster) await ensureDatabase(cluster, DATABASE);
+  const config = readConfig({
+    DATABASE_URL: cluster ? cluster.url(DATABASE) : given,
+    CLEAR_MARK_MODE: kind,
+    CLEAR_MARK_HOST: options.host,
+    CLEAR_MARK_PORT: String(options.port ?? (await usualPort(options.host))),
+    CLEAR_MARK_TLS_CERT: options.tlsCert ?? undefined,
+    CLEAR_MARK_TLS_KEY: options.tlsKey ?? undefined,
+    CLEAR_MARK_WEB_DIR: webDir,
+    CLEAR_MARK_LOG_LEVEL: process.env['CLEAR_MARK_LOG_LEVEL'] ?? 'warn',
+  });
+  const running = await startServer(config);
+  if (kind === 'demo') {
+    const fresh = await loadDemo(running.db, { seed: DEMO_SEED, story: true, now: new Date() });
+    if (fresh) say('The demo class is loaded');
+  }
+  return running;
+}
+
+/** 4180 when nobody has it, otherwise any free one. */
+async function usualPort(host: string): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const probe = createServer();
+    probe.once('error', () => void freePort().then(resolve, reject));
+    probe.listen(USUAL_PORT, host, () => probe.close(() => resolve(USUAL_PORT)));
+  });
+}
+
+function announce(kind: Kind, running: Running): void {
+  say(`Clear Mark ${kind === 'demo' ? '(demo) ' : ''}is ready: ${running.url}`);
+  if (running.setupCode !== null) {
+    say(`One-time code for the lead’s account: ${running.setupCode}`);
+  }
+  say('Ctrl-C stops it.');
+}
+
+/** Starts the database again when it was killed under us. */
+function watchCluster(kind: Kind, cluster: Cluster): NodeJS.Timeout {
+  let busy = false;
+  return setInterval(() => {
+    if (busy || processesIn(cluster.dataDir).length > 0) return;
+    busy = true;
+    say('The database is gone; starting it again');
+    startCluster({ name: kind, port: cluster.port })
+      .catch((error: Error) => say(error.message))
+      .finally(() => {
+        busy = false;
+      });
+  }, WATCH_MS);
+}
+
+function untilTold(): Promise<void> {
+  return new Promise((resolve) => {
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.once(signal, () => resolve());
+  });
+}
+
+/** Stops what runs; a database that a killed server left behind as well. */
+export async function stopAll(): Promise<void> {
+  for (const kind of ['demo', 'real'] as const) {
+    const record = runningNow(kind);
+    if (record) {
+      process.kill(record.pid, 'SIGTERM');
+      while (runningNow(kind)) await new Promise((resolve) => setTimeout(resolve, 100));
+      say(`Stopped ${kind === 'demo' ? 'the demo' : 'Clear Mark'}`);
+    }
+    await stopLeftOver(kind);
+  }
+}
+
+async function stopLeftOver(kind: Kind): Promise<void> {
+  const left = await existingCluster(kind);
+  if (!left) return;
+  await left.stop();
+  say('Stopped a database that was left running');
+}
+
+/** Throws the demo's data away. It is refused while a DATABASE_URL is given, which it could be mistaken for. */
+export async function resetDemo(): Promise<void> {
+  if (process.env['DATABASE_URL'] !== undefined) {
+    throw new Error('reset-demo never touches a given DATABASE_URL. Unset it first.');
+  }
+  const record = runningNow('demo');
+  if (record) {
+    process.kill(record.pid, 'SIGTERM');
+    while (runningNow('demo')) await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  await (await existingCluster('demo'))?.stop();
+  await rm(await dataHome('demo'), { recursive: true, force: true });
+  await rm(path.join(STATE, 'demo.password'), { force: true });
+}
+
