@@ -153,12 +153,7 @@ async function runningPort(dataDir: string): Promise<number> {
   throw new Error(`A database runs in ${dataDir} and does not say on which port.`);
 }
 
-async function launch(
-  bin: string,
-  home: string,
-  dataDir: string,
-  options: ClusterOptions,
-): Promise<number> {
+async function launch(bin: string, home: string, dataDir: string, options: ClusterOptions): Promise<number> {
   await rm(path.join(dataDir, 'postmaster.pid'), { force: true });
   const port = options.port ?? (await freePort());
   const settings: Record<string, string> = {
@@ -169,9 +164,7 @@ async function launch(
     shared_buffers: '128MB',
     work_mem: '32MB',
     jit: 'off',
-    ...(options.temporary
-      ? { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' }
-      : {}),
+    ...(options.temporary ? { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' } : {}),
   };
   const flags = Object.entries(settings).map(([key, value]) => `-c ${key}='${value}'`);
   const log = path.join(home, 'database.log');

@@ -21,7 +21,7 @@ export function readOptions(args: readonly string[]): RunOptions {
       },
     }).values as Record<string, string | undefined>;
   } catch (error) {
-    throw new Error(`${(error as Error).message} ./clear-mark help lists the options.`);
+    throw new Error(`${(error as Error).message} ./clear-mark help lists the options.`, { cause: error });
   }
   const port = values['port'] === undefined ? null : Number(values['port']);
   if (port !== null && !(Number.isInteger(port) && port > 0 && port < 65536)) {

@@ -158,4 +158,3 @@ export async function resetDemo(): Promise<void> {
   await rm(await dataHome('demo'), { recursive: true, force: true });
   await rm(path.join(STATE, 'demo.password'), { force: true });
 }
-

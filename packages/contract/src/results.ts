@@ -114,9 +114,7 @@ export const Results = z.object({
   whole: SkillSummaryShape,
   losses: z.array(LossSample),
   failures: z.array(CriterionFailure),
-  standings: z.array(
-    z.object({ traineeId: Id, traineeName: z.string(), cells: z.array(StandingCell) }),
-  ),
+  standings: z.array(z.object({ traineeId: Id, traineeName: z.string(), cells: z.array(StandingCell) })),
   signed: z.number(),
 });
 export type Results = z.infer<typeof Results>;
@@ -124,7 +122,16 @@ export type Results = z.infer<typeof Results>;
 export const SplitRow = z.object({
   key: z.string(),
   label: z.string(),
-  skills: z.array(z.object({ skill: oneOf(SKILLS), rate: RateShape, void: z.number() })),
+  skills: z.array(
+    z.object({
+      skill: oneOf(SKILLS),
+      rate: RateShape,
+      void: z.number(),
+      /** Apart from the rest of the table beyond what chance explains. */
+      signal: z.enum(['worse', 'better']).nullable(),
+      p: z.number(),
+    }),
+  ),
 });
 export const Split = z.object({ by: z.string(), rows: z.array(SplitRow) });
 export type Split = z.infer<typeof Split>;

@@ -152,10 +152,7 @@ class DemoMaker {
     for (const [half, hour] of [9, 13].entries()) {
       const at = classTime(day, hour, SCENARIO.timeZone);
       const zeros = SCENARIO.instruments.map((_, i) => {
-        const bad =
-          story &&
-          dayIndex === STORIES.badReferenceDay &&
-          i === STORIES.badReferenceInstrument;
+        const bad = story && dayIndex === STORIES.badReferenceDay && i === STORIES.badReferenceInstrument;
         return this.setReference(i, at, bad ? 0.5 : 0);
       });
       this.trainees.forEach((_, trainee) => {
@@ -171,7 +168,8 @@ class DemoMaker {
     const now = this.options.now.getTime();
     const zeros = SCENARIO.instruments.map((_, i) => this.setReference(i, now - 3.5 * HOUR, 0));
     this.trainees.forEach((_, trainee) => {
-      if (trainee % 3 !== 1) this.piece(trainee, dayIndex, 0, now - 3 * HOUR + trainee * MINUTE, zeros, Infinity);
+      if (trainee % 3 !== 1)
+        this.piece(trainee, dayIndex, 0, now - 3 * HOUR + trainee * MINUTE, zeros, Infinity);
     });
     const steps = [4, 9, 13, 17, 20, 7, 11];
     steps.forEach((count, i) => {
@@ -195,7 +193,7 @@ class DemoMaker {
     const instrument = (trainee + 2 * dayIndex) % SCENARIO.instruments.length;
     const hand = this.hands[trainee]!.at(number - 1);
     const wear = this.cleaverWear(cleaver, dayIndex);
-    const piece = makeConnector(hand, { cleaverWear: wear, referenceErrorDb: 0 }, rng);
+    const piece = makeConnector(hand, { cleaverWear: wear }, rng);
     const instructor = this.instructors[(trainee + half) % this.instructors.length]!;
     const deviceId = this.devices[(trainee + half) % this.devices.length]!;
     const entries = scorePiece(

@@ -19,8 +19,6 @@ export interface Hand {
 export interface Surroundings {
   /** 1 for a sharp blade; the cleave angle is multiplied by it. */
   readonly cleaverWear: number;
-  /** Added to every reading of the day's reference, dB: a bad zero. */
-  readonly referenceErrorDb: number;
 }
 
 /** A hand without practice and one at the end of the course; `skill` from 0 to 1 lies between. */

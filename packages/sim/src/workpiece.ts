@@ -33,7 +33,13 @@ export function makeConnector(hand: Hand, around: Surroundings, rng: Rng): Workp
   const bow = !chance(rng, off > 0.5 ? 0.45 : hand.slip * 0.6);
   const home = bow && !chance(rng, hand.slip * 0.35);
   const dirt = chance(rng, hand.leavesDirt);
-  const endFace = dirt ? 'dirty' : chance(rng, 0.04) ? 'marks-outside' : chance(rng, 0.006) ? 'damaged' : 'clean';
+  const endFace = dirt
+    ? 'dirty'
+    : chance(rng, 0.04)
+      ? 'marks-outside'
+      : chance(rng, 0.006)
+        ? 'damaged'
+        : 'clean';
   const base =
     0.14 +
     Math.abs(normal(rng, 0, 0.06)) +

@@ -29,7 +29,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'class.bad_time_zone': (p) => `${say(p, 'timeZone')} is not a time zone name such as Europe/Lisbon.`,
   'class.dates_crossed': () => 'The class ends before it starts.',
   'class.already_member': (p) => `${say(p, 'name')} is in this class already.`,
-  'class.wrong_role': (p) => `${say(p, 'name')} has the role ${say(p, 'role')} and cannot be added as ${say(p, 'wanted')}.`,
+  'class.wrong_role': (p) =>
+    `${say(p, 'name')} has the role ${say(p, 'role')} and cannot be added as ${say(p, 'wanted')}.`,
   'thing.label_taken': (p) => `${say(p, 'label')} exists already in this class.`,
   'attempt.trainee_not_in_class': () => 'That trainee is not in this class. Nothing was started.',
   'attempt.method_not_in_use': () => 'That method is not in use in this class. Nothing was started.',
@@ -45,7 +46,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'entry.reference_missing': () => 'The reading names a reference that this class does not have.',
   'reference.not_instrument': () => 'A reference belongs to an instrument of this class.',
   'sign.entries_differ': () => 'Entries arrived that you had not seen. Look at the sheet again, then sign.',
-  'sign.conflict': (p) => `Scored twice without knowledge of each other: choose one for ${say(p, 'count')} of the criteria, then sign.`,
+  'sign.conflict': (p) =>
+    `Scored twice without knowledge of each other: choose one for ${say(p, 'count')} of the criteria, then sign.`,
   'sign.reason_needed': () => 'An incomplete or void attempt is signed only with a reason.',
   'value.not_a_number': (p) => `“${say(p, 'text')}” is not a number. Digits with one point or comma.`,
   'value.negative': (p) => `${say(p, 'text')} is negative; this cannot be.`,

@@ -1,4 +1,14 @@
-import type { Flag, ReadingVoidReason, ReferenceMethod, Skill, Source, StandingName, ThingKind, Unit, Verdict } from '@clear-mark/core';
+import type {
+  Flag,
+  ReadingVoidReason,
+  ReferenceMethod,
+  Skill,
+  Source,
+  StandingName,
+  ThingKind,
+  Unit,
+  Verdict,
+} from '@clear-mark/core';
 
 export const SKILL_WORDS: Readonly<Record<Skill, string>> = {
   strip: 'Stripping',

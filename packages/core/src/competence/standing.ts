@@ -1,14 +1,7 @@
 import { isFailMark, isPassMark, withVerdict } from './outcome-marks.ts';
 import type { Policy } from './policy.ts';
 
-export const STANDINGS = [
-  'not_tried',
-  'learning',
-  'competent',
-  'watch',
-  'retrain',
-  'lapsed',
-] as const;
+export const STANDINGS = ['not_tried', 'learning', 'competent', 'watch', 'retrain', 'lapsed'] as const;
 export type StandingName = (typeof STANDINGS)[number];
 
 export interface SkillHistory {

@@ -46,9 +46,7 @@ export function lossTerms(link: LinkUnderTest, rules: LossRules, wavelengthNm: n
     splicesDb,
     limitDb: fiberDb + connectionsDb + splicesDb,
     expectedDb:
-      km * expected +
-      connections * rules.expectedConnectionDb.db +
-      link.splices * rules.expectedSpliceDb.db,
+      km * expected + connections * rules.expectedConnectionDb.db + link.splices * rules.expectedSpliceDb.db,
     floorDb: km * floor,
     uncertaintyDb: expandedUncertaintyDb(rules.uncertainty),
   };

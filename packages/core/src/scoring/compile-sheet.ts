@@ -9,7 +9,11 @@ export interface CompiledCriterion {
   readonly skill: Skill;
   readonly band: CompiledBand | null;
   /** One slot per part; a criterion without parts has one. */
-  readonly slots: readonly { readonly part: string; readonly key: string; readonly terms: LossTerms | null }[];
+  readonly slots: readonly {
+    readonly part: string;
+    readonly key: string;
+    readonly terms: LossTerms | null;
+  }[];
 }
 
 export interface CompiledSheet {

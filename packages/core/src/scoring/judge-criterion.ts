@@ -39,7 +39,8 @@ export function judgeCriterion(
   references: readonly LossReference[],
 ): CriterionOutcome {
   const { criterion } = compiled;
-  const j = criterion.kind === 'loss' ? judgeLossParts(compiled, slots, references) : judgeOne(compiled, slots);
+  const j =
+    criterion.kind === 'loss' ? judgeLossParts(compiled, slots, references) : judgeOne(compiled, slots);
   return {
     criterionId: criterion.id,
     stepId: compiled.step.id,

@@ -123,7 +123,8 @@ function reasonsOf(
   );
   for (const c of failed) {
     if (c.stop) reasons.push({ code: 'group.stop_breach', params: { criterion: c.criterionId } });
-    else if (c.critical) reasons.push({ code: 'group.critical_failed', params: { criterion: c.criterionId } });
+    else if (c.critical)
+      reasons.push({ code: 'group.critical_failed', params: { criterion: c.criterionId } });
   }
   const points = pointsOf(criteria, rules);
   const lost = points.possible - points.open - points.earned;

@@ -77,5 +77,6 @@ function resolveSlot(
     }
   }
   const standing = live.filter((entry) => !superseded.has(entry.id));
+  if (standing.length > 1) standing.sort((a, b) => (a.id < b.id ? -1 : 1));
   return { heads: standing.filter(witnessed), proposals: standing.filter((entry) => !witnessed(entry)) };
 }

@@ -2,14 +2,7 @@ import type { ReferenceMethod, Skill } from '../sheet/index.ts';
 import type { Unit } from '../units/index.ts';
 
 /** Worst first: the order used inside one criterion with repeated readings. */
-export const VERDICTS = [
-  'fail',
-  'marginal_fail',
-  'void',
-  'incomplete',
-  'marginal_pass',
-  'pass',
-] as const;
+export const VERDICTS = ['fail', 'marginal_fail', 'void', 'incomplete', 'marginal_pass', 'pass'] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
 export const CAPACITIES = ['instructor', 'witness', 'trainee'] as const;
@@ -217,4 +210,3 @@ export interface Outcome extends GroupOutcome {
   readonly conflicts: readonly string[];
   readonly stopped: boolean;
 }
-

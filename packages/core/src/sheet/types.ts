@@ -94,12 +94,7 @@ export interface LossCriterion extends CriterionBase {
   readonly rules: LossRules;
 }
 export type Criterion =
-  | CheckCriterion
-  | MeasureCriterion
-  | CountCriterion
-  | TimedCriterion
-  | GradeCriterion
-  | LossCriterion;
+  CheckCriterion | MeasureCriterion | CountCriterion | TimedCriterion | GradeCriterion | LossCriterion;
 
 export const FIBER_CLASSES = ['OS1', 'OS2', 'OM1', 'OM2', 'OM3', 'OM4', 'OM5'] as const;
 export type FiberClass = (typeof FIBER_CLASSES)[number];

@@ -23,9 +23,7 @@ export const DRAWINGS: Readonly<Record<string, Drawing>> = {
   },
   'cleave-hackle': {
     core: false,
-    marks: [
-      { style: 'line', path: 'M38 20L54 18M36 26L57 26M36 32L58 32M36 38L57 39M38 44L54 47' },
-    ],
+    marks: [{ style: 'line', path: 'M38 20L54 18M36 26L57 26M36 32L58 32M36 38L57 39M38 44L54 47' }],
   },
   'cleave-chip': {
     core: false,

@@ -28,7 +28,9 @@ export const CLEAVE_STEPS: readonly Step[] = [
     skill: 'cleave',
     place: 'glass',
     how: 'Buffer edge on the length mark, fiber straight. Close the clamp, one smooth move of the carriage to its stop.',
-    cautions: [{ stop: false, text: 'Fingers away from parts that spring up; offcut to the sharps container.' }],
+    cautions: [
+      { stop: false, text: 'Fingers away from parts that spring up; offcut to the sharps container.' },
+    ],
     criteria: [
       {
         id: id('cleave-length'),
@@ -99,7 +101,13 @@ export const CLEAVE_STEPS: readonly Step[] = [
         label: 'Face of the cleave',
         levels: [
           { id: 'mirror', label: 'Mirror', verdict: 'pass', points: 5, drawing: 'cleave-mirror' },
-          { id: 'mist', label: 'Mist at the edge', verdict: 'marginal_pass', points: 3, drawing: 'cleave-mist' },
+          {
+            id: 'mist',
+            label: 'Mist at the edge',
+            verdict: 'marginal_pass',
+            points: 3,
+            drawing: 'cleave-mist',
+          },
           { id: 'lip', label: 'Lip', verdict: 'fail', points: 0, drawing: 'cleave-lip' },
           { id: 'hackle', label: 'Hackle', verdict: 'fail', points: 0, drawing: 'cleave-hackle' },
           { id: 'chip', label: 'Chip or crack', verdict: 'fail', points: 0, drawing: 'cleave-chip' },

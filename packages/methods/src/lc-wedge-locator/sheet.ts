@@ -43,4 +43,3 @@ export const LC_WEDGE_LOCATOR: MethodSheet = {
   ],
   steps: [...PREPARE_STEPS, ...CLEAVE_STEPS, ...TERMINATE_STEPS, ...TEST_STEPS],
 };
-

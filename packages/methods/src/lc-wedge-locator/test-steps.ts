@@ -10,7 +10,9 @@ export const TEST_STEPS: readonly Step[] = [
     skill: 'inspect',
     place: 'connector',
     how: 'Source off. Inspect, clean dry if needed, inspect again; wet then dry if it stays. 200x at least.',
-    cautions: [{ stop: true, text: 'No microscope on a connector whose other end is at a source or could be live.' }],
+    cautions: [
+      { stop: true, text: 'No microscope on a connector whose other end is at a source or could be live.' },
+    ],
     criteria: [
       {
         id: id('dark-fiber'),
@@ -48,7 +50,13 @@ export const TEST_STEPS: readonly Step[] = [
             drawing: 'face-outer',
           },
           { id: 'dirty', label: 'Dirt or film left', verdict: 'fail', points: 0, drawing: 'face-dirt' },
-          { id: 'damaged', label: 'Scratch or pit at the core', verdict: 'fail', points: 0, drawing: 'face-core' },
+          {
+            id: 'damaged',
+            label: 'Scratch or pit at the core',
+            verdict: 'fail',
+            points: 0,
+            drawing: 'face-core',
+          },
         ],
         points: 5,
         critical: false,

@@ -156,5 +156,7 @@ export const attemptsStore = (db: Database) => ({
       .orderBy('r.revision'),
 
   unmergedCount: async (attemptId: string): Promise<number> =>
-    Number((await db('unmerged_entries').where({ attempt_id: attemptId }).count('id as n').first())?.['n'] ?? 0),
+    Number(
+      (await db('unmerged_entries').where({ attempt_id: attemptId }).count('id as n').first())?.['n'] ?? 0,
+    ),
 });

@@ -1,4 +1,12 @@
-import { DEFAULT_SCORING, type Entry, type LossReference, type Outcome, score, type Verdict, verdictOfMark } from '@clear-mark/core';
+import {
+  DEFAULT_SCORING,
+  type Entry,
+  type LossReference,
+  type Outcome,
+  score,
+  type Verdict,
+  verdictOfMark,
+} from '@clear-mark/core';
 import type { Board, BoardTile, Person } from '@clear-mark/contract';
 import { classesStore, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
@@ -27,7 +35,10 @@ export const boardService = (db: Database) => ({
       pieceCounts(db, classId),
     ]);
     const entries = await attemptsStore(db).entriesOfMany(open.map((o) => o.id));
-    const references = await referencesOf(db, open.map((o) => o.id));
+    const references = await referencesOf(
+      db,
+      open.map((o) => o.id),
+    );
     const tiles: BoardTile[] = [];
     for (const trainee of trainees) {
       const attempt = open.find((o) => o.traineeId === trainee.id);
@@ -106,15 +117,10 @@ async function signedOn(
   )
     .join('attempts as a', 'a.id', 'o.attempt_id')
     .join('pieces as p', 'p.id', 'a.piece_id')
-    .select([
-      'o.trainee_id as traineeId',
-      'o.attempt_id as attemptId',
-      'p.label as pieceLabel',
-      'o.mark',
-    ])
+    .select(['o.trainee_id as traineeId', 'o.attempt_id as attemptId', 'p.label as pieceLabel', 'o.mark'])
     .where({ 'o.class_id': classId, 'o.skill': WHOLE })
     .whereRaw('o.started_at >= ?::date::timestamp at time zone ?', [day, timeZone])
-    .whereRaw("o.started_at < (?::date + 1)::timestamp at time zone ?", [day, timeZone])
+    .whereRaw('o.started_at < (?::date + 1)::timestamp at time zone ?', [day, timeZone])
     .orderBy('o.started_at');
   return rows.map(({ mark, ...row }) => ({ ...row, verdict: verdictOfMark(mark) }));
 }
@@ -164,4 +170,9 @@ const referencesOf = (db: Database, attemptIds: readonly string[]): Promise<Loss
       'reread_dbm as rereadDbm',
       'void_reason as voidReason',
     ])
-    .whereIn('id', db('readings').select('reference_id').whereIn('attempt_id', attemptIds as string[]));
+    .whereIn(
+      'id',
+      db('readings')
+        .select('reference_id')
+        .whereIn('attempt_id', attemptIds as string[]),
+    );

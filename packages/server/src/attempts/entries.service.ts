@@ -94,7 +94,9 @@ async function takeLocked(
   const store = entriesStore(trx);
   const ids = entries.flatMap((e) => (e.targetId === null ? [e.id] : [e.id, e.targetId]));
   const stored = await store.byIds(ids);
-  const known = new Map(stored.map((e) => [e.id, { content: contentOf(e), seq: e.seq, attemptId: e.attemptId }]));
+  const known = new Map(
+    stored.map((e) => [e.id, { content: contentOf(e), seq: e.seq, attemptId: e.attemptId }]),
+  );
   const references = await store.referenceIds(
     attempt.classId,
     entries.flatMap((e) => (e.value?.kind === 'loss' ? [e.value.referenceId] : [])),
@@ -107,9 +109,7 @@ async function takeLocked(
     if (there) {
       const same = there.attemptId === attemptId && there.content === contentOf(entry);
       receipts.push(
-        same
-          ? { id: entry.id, state: 'accepted', seq: there.seq }
-          : refused(entry.id, 'entry.other_content'),
+        same ? { id: entry.id, state: 'accepted', seq: there.seq } : refused(entry.id, 'entry.other_content'),
       );
       continue;
     }

@@ -2,6 +2,7 @@ import { type Entry, UNITS } from '@clear-mark/core';
 import type { AttemptEntry } from '@clear-mark/contract';
 import { newSalt, saltedDigest } from '../chain/index.ts';
 import type { Database } from '../database/database.ts';
+import { insertRows } from '../database/insert-rows.ts';
 import { ENTRY_COLUMNS } from './attempts.store.ts';
 
 export interface SequencedEntry extends Entry {
@@ -18,7 +19,11 @@ export const entriesStore = (db: Database) => ({
       .whereIn('e.id', ids as string[]),
 
   unmergedIds: async (ids: readonly string[]): Promise<Set<string>> =>
-    new Set(await db('unmerged_entries').whereIn('id', ids as string[]).pluck('id')),
+    new Set(
+      await db('unmerged_entries')
+        .whereIn('id', ids as string[])
+        .pluck('id'),
+    ),
 
   referenceIds: async (classId: string, ids: readonly string[]): Promise<Set<string>> =>
     ids.length === 0
@@ -35,7 +40,9 @@ export const entriesStore = (db: Database) => ({
       e.note === null ? [] : [{ entry_id: e.id, salt: newSalt(), text: e.note }],
     );
     const digests = new Map(notes.map((n) => [n.entry_id, saltedDigest(n.text, n.salt)]));
-    await db('entries').insert(
+    await insertRows(
+      db,
+      'entries',
       entries.map((e) => ({
         id: e.id,
         attempt_id: e.attemptId,
@@ -43,7 +50,7 @@ export const entriesStore = (db: Database) => ({
         kind: e.kind,
         criterion_id: e.criterionId,
         part: e.part,
-        value: e.value === null ? null : JSON.stringify(e.value),
+        value: e.value,
         void_reason: e.voidReason,
         note_digest: digests.get(e.id) ?? null,
         author_id: e.authorId,
@@ -56,9 +63,8 @@ export const entriesStore = (db: Database) => ({
         target_id: e.targetId,
       })),
     );
-    if (notes.length > 0) await db('entry_notes').insert(notes);
-    const readings = entries.flatMap(readingOf);
-    if (readings.length > 0) await db('readings').insert(readings);
+    await insertRows(db, 'entry_notes', notes);
+    await insertRows(db, 'readings', entries.flatMap(readingOf));
   },
 
   setNextSeq: async (attemptId: string, nextSeq: number): Promise<void> => {

@@ -7,6 +7,7 @@ import {
   SKILLS,
 } from '@clear-mark/core';
 import type { Database } from '../database/database.ts';
+import { insertRows } from '../database/insert-rows.ts';
 import type { AttemptRow } from './attempts.store.ts';
 
 export interface RevisionRow {
@@ -155,7 +156,7 @@ export const signStore = (db: Database) => ({
       ['outcome_losses', rows.losses],
     ] as const) {
       await db(table).where({ attempt_id: attemptId }).del();
-      if (list.length > 0) await db(table).insert(list);
+      await insertRows(db, table, list);
     }
   },
 });

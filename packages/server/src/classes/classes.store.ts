@@ -17,7 +17,10 @@ export const classesStore = (db: Database) => ({
       .orderBy('id'),
 
   byId: async (id: string): Promise<(ClassSummary & { policy: Policy }) | null> =>
-    (await db('classes').select([...CLASS, 'policy']).where({ id }).first()) ?? null,
+    (await db('classes')
+      .select([...CLASS, 'policy'])
+      .where({ id })
+      .first()) ?? null,
 
   insert: async (summary: ClassSummary, policy: Policy): Promise<void> => {
     await db('classes').insert({
@@ -33,7 +36,9 @@ export const classesStore = (db: Database) => ({
   },
 
   setPolicy: async (id: string, policy: Policy): Promise<void> => {
-    await db('classes').where({ id }).update({ policy: JSON.stringify(policy) });
+    await db('classes')
+      .where({ id })
+      .update({ policy: JSON.stringify(policy) });
   },
 
   knowsTimeZone: async (timeZone: string): Promise<boolean> =>

@@ -5,7 +5,7 @@ import pgSimple from 'connect-pg-simple';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import session from 'express-session';
 import helmet from 'helmet';
-import pg from 'pg';
+import type pg from 'pg';
 import type { Logger } from 'pino';
 import { attemptRoutes } from '../attempts/index.ts';
 import { classRoutes } from '../classes/index.ts';
@@ -76,7 +76,13 @@ function requestLog(log: Logger): RequestHandler {
     response.locals['log'] = log.child({ request: id });
     response.on('finish', () => {
       const ms = Number(process.hrtime.bigint() - started) / 1e6;
-      const line = { request: id, method: request.method, path: request.path, status: response.statusCode, ms };
+      const line = {
+        request: id,
+        method: request.method,
+        path: request.path,
+        status: response.statusCode,
+        ms,
+      };
       if (request.path.startsWith('/api')) log.info(line, 'request');
     });
     next();
@@ -125,17 +131,16 @@ function sessions({ config, sessionPool, sessionSecret }: AppParts): RequestHand
 /** A browser names the page that a changing request comes from; only our own may change anything. */
 const sameOrigin: RequestHandler = (request, _response, next) => {
   const origin = request.get('origin');
-  if (request.method !== 'GET' && request.method !== 'HEAD' && origin !== undefined) {
-    let host: string | null = null;
-    try {
-      host = new URL(origin).host;
-    } catch {
-      host = null;
-    }
-    if (host !== request.get('host')) throw new AppError('request.wrong_origin');
+  const changes = request.method !== 'GET' && request.method !== 'HEAD';
+  if (changes && origin !== undefined && hostOf(origin) !== request.get('host')) {
+    throw new AppError('request.wrong_origin');
   }
   next();
 };
+
+function hostOf(origin: string): string | null {
+  return URL.canParse(origin) ? new URL(origin).host : null;
+}
 
 /** The built web application; any other path gives its start page, which routes by itself. */
 function webFiles(app: Express, webDir: string): void {

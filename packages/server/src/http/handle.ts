@@ -37,7 +37,8 @@ export function handle<R extends Route>(
 export function requireAccess(access: Access, me: Person | null): void {
   if (access === 'open') return;
   if (!me) throw new AppError('auth.required');
-  if (access === 'instructor' && me.role === 'trainee') throw new AppError('auth.role', { needed: 'instructor' });
+  if (access === 'instructor' && me.role === 'trainee')
+    throw new AppError('auth.role', { needed: 'instructor' });
   if (access === 'lead' && me.role !== 'lead') throw new AppError('auth.role', { needed: 'lead' });
 }
 

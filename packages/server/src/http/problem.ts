@@ -26,7 +26,8 @@ export function codeOf(error: unknown): Known {
   if (typeof type === 'string' && (type.startsWith('entity.') || type.startsWith('encoding.'))) {
     return { code: 'request.malformed', params: {} };
   }
-  if ((error as { status?: unknown } | null)?.status === 400) return { code: 'request.malformed', params: {} };
+  if ((error as { status?: unknown } | null)?.status === 400)
+    return { code: 'request.malformed', params: {} };
   if (isDatabaseDown(error)) return { code: 'server.unavailable', params: {} };
   return { code: 'server.failed', params: {} };
 }

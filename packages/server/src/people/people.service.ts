@@ -46,7 +46,10 @@ export const peopleService = (db: Database) => {
     /** Makes a new one-time code and gives it in clear, once. Null when somebody has an account already. */
     newSetupCode: async (): Promise<string | null> => {
       if (await store.anyone()) return null;
-      const code = randomBytes(5).toString('hex').toUpperCase().replace(/(.{5})/, '$1-');
+      const code = randomBytes(5)
+        .toString('hex')
+        .toUpperCase()
+        .replace(/(.{5})/, '$1-');
       await store.setSetupCode(await hash(code));
       return code;
     },

@@ -27,8 +27,12 @@ export const peopleStore = (db: Database) => ({
   },
 
   firstOfRole: async (role: Role): Promise<Person | null> =>
-    (await db('people').select(COLUMNS).where({ role }).orderBy('created_at').orderBy('id').first<Person>()) ??
-    null,
+    (await db('people')
+      .select(COLUMNS)
+      .where({ role })
+      .orderBy('created_at')
+      .orderBy('id')
+      .first<Person>()) ?? null,
 
   insert: async (person: Person, passwordHash: string | null): Promise<void> => {
     await db('people').insert({ ...person, password_hash: passwordHash });

@@ -24,7 +24,8 @@ type Change =
   | { readonly change: 'void'; readonly reason: NonNullable<LossReference['voidReason']> };
 
 export const referencesStore = (db: Database) => {
-  const select = () => db('loss_references as r').join('things as t', 't.id', 'r.instrument_id').select(COLUMNS);
+  const select = () =>
+    db('loss_references as r').join('things as t', 't.id', 'r.instrument_id').select(COLUMNS);
   return {
     byId: async (classId: string, id: string): Promise<ClassReference | null> =>
       (await select().where({ 'r.class_id': classId, 'r.id': id }).first()) ?? null,
@@ -36,7 +37,7 @@ export const referencesStore = (db: Database) => {
         .andWhere((where) =>
           where
             .whereIn('r.id', db('readings').select('reference_id').where({ attempt_id: attemptId }))
-            .orWhereRaw("r.set_at > now() - make_interval(hours => ?)", [hours]),
+            .orWhereRaw('r.set_at > now() - make_interval(hours => ?)', [hours]),
         )
         .orderBy('r.set_at', 'desc'),
 

@@ -6,6 +6,7 @@ import {
   type Skill,
   SKILLS,
   standingOf,
+  standsApart,
   summarizeSkill,
   wilsonRate,
   withVerdict,
@@ -80,11 +81,7 @@ export const resultsService = (db: Database) => ({
     };
   },
 
-  split: async (
-    classId: string,
-    filter: ResultFilter & { by: string },
-    me: Person,
-  ): Promise<Split> => {
+  split: async (classId: string, filter: ResultFilter & { by: string }, me: Person): Promise<Split> => {
     const summary = await classForInstructor(db, classId, me);
     const where = filterCondition({ classId, timeZone: summary.timeZone }, filter);
     const store = resultsStore(db);
@@ -92,12 +89,14 @@ export const resultsService = (db: Database) => ({
       filter.by === 'day'
         ? await store.splitByDay(where, summary.timeZone)
         : await store.splitByThing(where, filter.by);
+    const signals = standsApart(rows.map(({ skill, k, n }) => ({ group: skill, k, n })));
     const byKey = new Map<string, Split['rows'][number]>();
-    for (const row of rows) {
+    rows.forEach((row, i) => {
       const there = byKey.get(row.key) ?? { key: row.key, label: row.label, skills: [] };
-      there.skills.push({ skill: row.skill, rate: wilsonRate(row.k, row.n), void: row.void });
+      const { signal, p } = signals[i]!;
+      there.skills.push({ skill: row.skill, rate: wilsonRate(row.k, row.n), void: row.void, signal, p });
       byKey.set(row.key, there);
-    }
+    });
     return { by: filter.by, rows: [...byKey.values()] };
   },
 });
@@ -137,8 +136,7 @@ async function standingRows(
   const skills = SKILLS.filter((skill) => rows.some((r) => r.skill === skill));
   const history = new Map(rows.map((r) => [`${r.traineeId} ${r.skill}`, r]));
   const pairs = rows.filter((r) => r.skill !== 'whole');
-  const losses =
-    pairs.length === 0 ? [] : await resultsStore(db).windowLosses(classId, pairs, policy.window);
+  const losses = pairs.length === 0 ? [] : await resultsStore(db).windowLosses(classId, pairs, policy.window);
   const lossesOf = new Map<string, WindowLoss[]>();
   for (const loss of losses) {
     const key = `${loss.traineeId} ${loss.skill}`;

@@ -1,0 +1,75 @@
+import js from '@eslint/js';
+import prettier from 'eslint-config-prettier';
+import vue from 'eslint-plugin-vue';
+import tseslint from 'typescript-eslint';
+
+const pure = ['packages/{core,contract,words,methods,sim,demo}/src/**/*.ts'];
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', '.clear-mark/**', 'coverage/**'] },
+  js.configs.recommended,
+  ...tseslint.configs.recommended,
+  ...vue.configs['flat/recommended'],
+  {
+    files: ['**/*.vue'],
+    languageOptions: { parserOptions: { parser: tseslint.parser } },
+  },
+  {
+    rules: {
+      'no-undef': 'off',
+      eqeqeq: 'error',
+      'no-console': 'off',
+      'vue/multi-word-component-names': 'off',
+      'vue/require-default-prop': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-explicit-any': 'error',
+      'max-lines': ['error', { max: 420, skipBlankLines: true, skipComments: true }],
+      'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }],
+    },
+  },
+  {
+    // A store or a service is an object of small functions; a migration is one text.
+    files: [
+      '**/*.store.ts',
+      '**/migrations/*.ts',
+      '**/*.vue',
+      '**/*.test.ts',
+      'e2e/**',
+      'tools/**',
+      'packages/web/src/features/sheet/use-*.ts',
+      'packages/web/src/storage/queue.ts',
+    ],
+    rules: { 'max-lines-per-function': 'off' },
+  },
+  {
+    // No clock, no randomness but a seed handed in.
+    files: pure,
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'take a seeded generator as a parameter' },
+        { object: 'Date', property: 'now', message: 'take the instant as a parameter' },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'NewExpression[callee.name="Date"][arguments.length=0]',
+          message: 'take the instant as a parameter',
+        },
+      ],
+    },
+  },
+  {
+    // Settings come through config.ts.
+    files: ['packages/server/src/**/*.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'process', property: 'env', message: 'config.ts reads settings' },
+      ],
+    },
+  },
+  prettier,
+);

@@ -1,0 +1,27 @@
+import { describe, expect, it } from 'vitest';
+import { check, limit, loss, measure, sheetOf, step } from '../scoring/sheet-for-tests.ts';
+import { checkSheet } from './check-sheet.ts';
+import type { Criterion } from './types.ts';
+
+const one = (...criteria: Criterion[]) => sheetOf(step('a', 'strip', criteria));
+
+describe('sheets that scoring could not be trusted with', () => {
+  it.each([
+    [one(), 'sheet.empty'],
+    [one(check('x'), check('x')), 'sheet.repeated_criterion'],
+    [sheetOf(step('a', 'strip', [check('x')]), step('a', 'strip', [check('y')])), 'sheet.repeated_step'],
+    [one(check('x', { points: -1 })), 'sheet.points'],
+    [one(check('x', { points: 1.5 })), 'sheet.points'],
+    [one(measure('x', {})), 'sheet.no_limit'],
+    [one(measure('x', { lower: limit('5'), upper: limit('4') })), 'sheet.crossed_band'],
+    [one(check('x', { kind: 'grade', levels: [] } as never)), 'sheet.scale'],
+    [one(loss('x', { wavelengthsNm: [] })), 'sheet.no_wavelength'],
+  ])('%#', (sheet, code) => {
+    expect(() => checkSheet(sheet)).toThrow(code);
+  });
+
+  it('takes a sound one as it is', () => {
+    const sheet = one(check('x'), measure('y', { lower: limit('4'), upper: limit('4') }), loss('z'));
+    expect(checkSheet(sheet)).toBe(sheet);
+  });
+});

@@ -1,0 +1,171 @@
+import { DEFAULT_SCORING, type Entry, type EntryValue, lossTerms, score, SKILLS } from '@clear-mark/core';
+import { describe, expect, it } from 'vitest';
+import { DRAWINGS, LC_WEDGE_LOCATOR, SHIPPED_METHODS } from './index.ts';
+
+const criteria = LC_WEDGE_LOCATOR.steps.flatMap((s) => s.criteria);
+const short = (name: string): string => `clear-mark/lc-wedge-locator/${name}`;
+const find = (name: string) => criteria.find((c) => c.id === short(name))!;
+
+describe('every shipped sheet', () => {
+  it.each(SHIPPED_METHODS.map((m) => [m.id, m] as const))('%s is whole', (id, sheet) => {
+    const all = sheet.steps.flatMap((s) => s.criteria);
+    expect(all.every((c) => c.id.startsWith(`${id}/`))).toBe(true);
+    expect(all.every((c) => c.source.words.length > 0)).toBe(true);
+    expect(sheet.cautions.some((c) => c.stop)).toBe(true);
+    expect(sheet.cautions.some((c) => c.text.includes('local codes'))).toBe(true);
+    for (const c of all) {
+      if (c.kind === 'check') expect(c.faults?.length, c.id).toBeGreaterThan(0);
+      if (c.kind === 'grade') for (const l of c.levels) expect(DRAWINGS[l.drawing!], l.id).toBeDefined();
+    }
+  });
+});
+
+describe('pre-polished LC, wedge released, with fault locator', () => {
+  it('has its steps in working order', () => {
+    expect(LC_WEDGE_LOCATOR.steps.map((s) => s.id)).toEqual([
+      ...['bench-ready', 'kit', 'parts-on', 'mark', 'jacket', 'buffer', 'integrity', 'clean'],
+      ...['cleaver-ready', 'cleave', 'cleave-look'],
+      ...['wedge', 'insert', 'release', 'secure', 'finish'],
+      ...['inspect', 'set-up', 'reference', 'loss', 'verdict', 'clear-up'],
+    ]);
+  });
+
+  // Common practice for this connector on a 2 or 3 mm cord: jacket 70 mm, buffer 40 mm, cleave 10.5 +- 0.5 mm,
+  // cleave angle at most 1 degree.
+  it('holds the lengths of common practice', () => {
+    expect(LC_WEDGE_LOCATOR.strip).toEqual({ jacketMm: 70, bufferMm: 40, cleaveMm: 10.5 });
+    expect(find('jacket-length')).toMatchObject({ band: { target: '70' } });
+    expect(find('bare-length')).toMatchObject({ band: { target: '40' } });
+    expect(find('cleave-length')).toMatchObject({
+      band: { lower: { value: '10' }, upper: { value: '11' }, target: '10.5' },
+      critical: true,
+    });
+    expect(find('cleave-angle')).toMatchObject({ band: { upper: { value: '1.0' } } });
+  });
+
+  // Common practice: one connection at 0.75 dB and 2 m of fiber give a limit of about 0.8 dB by mated pairs.
+  it('computes the limit of this link', () => {
+    const loss = find('loss');
+    if (loss.kind !== 'loss') throw new Error('no loss criterion');
+    const terms = lossTerms(loss.link, loss.rules, 1310);
+    expect(terms.connections).toBe(1);
+    expect(terms.limitDb).toBeCloseTo(0.752, 9);
+    expect(loss.rules.connectionDb.source).toMatchObject({ kind: 'standard', fromMemory: true });
+  });
+
+  it('says of every standard that it was written from memory', () => {
+    const sources = criteria.map((c) => c.source).filter((s) => s.kind === 'standard');
+    expect(sources.length).toBeGreaterThan(0);
+    expect(sources.every((s) => s.fromMemory)).toBe(true);
+  });
+});
+
+describe('pieces scored by it', () => {
+  const references = [1310, 1550].map((wavelengthNm) => ({
+    id: `r${wavelengthNm}`,
+    method: 'single_cord' as const,
+    wavelengthNm,
+    valueDbm: '-5.00',
+    setAt: '2026-03-02T09:00:00Z',
+    showsNegative: false,
+    rereadDbm: null,
+    voidReason: null,
+  }));
+  const good = (name: string): EntryValue => {
+    const c = find(name);
+    switch (c.kind) {
+      case 'check':
+        return { kind: 'check', passed: true };
+      case 'measure':
+        return { kind: 'measure', text: c.band.target ?? '0', unit: c.unit };
+      case 'count':
+        return { kind: 'count', count: 2 };
+      case 'timed':
+        return { kind: 'timed', text: name === 'settle' ? '310' : '60' };
+      case 'grade':
+        return { kind: 'grade', level: c.levels[0]!.id };
+      case 'loss':
+        throw new Error('has parts');
+    }
+  };
+  const names = criteria.map((c) => c.id.slice(short('').length));
+  const entriesFor = (changes: Readonly<Record<string, EntryValue>>, lossDb = '0.20'): Entry[] =>
+    names.flatMap((name) => {
+      const make = (part: string, value: EntryValue): Entry => ({
+        id: `${name} ${part}`,
+        kind: 'value',
+        criterionId: short(name),
+        part,
+        value,
+        voidReason: null,
+        note: null,
+        authorId: 'i',
+        capacity: 'instructor',
+        deviceId: 'd',
+        source: 'typed',
+        at: '2026-03-02T10:00:00Z',
+        supersedes: [],
+        targetId: null,
+      });
+      if (name !== 'loss') return [make('', changes[name] ?? good(name))];
+      return ['1310', '1550'].map((nm) =>
+        make(nm, { kind: 'loss', text: lossDb, unit: 'dB', referenceId: `r${nm}` }),
+      );
+    });
+  const scored = (changes: Readonly<Record<string, EntryValue>>, lossDb?: string) =>
+    score(LC_WEDGE_LOCATOR, entriesFor(changes, lossDb), { ...DEFAULT_SCORING, references, final: true });
+
+  it('a perfect piece passes in every skill', () => {
+    const outcome = scored({});
+    expect(outcome.verdict).toBe('pass');
+    expect(SKILLS.filter((s) => outcome.skills[s])).toEqual([
+      'strip',
+      'cleave',
+      'terminate',
+      'inspect',
+      'test',
+    ]);
+    expect(Object.values(outcome.skills).every((s) => s.verdict === 'pass')).toBe(true);
+    expect(outcome.points.earned).toBe(outcome.points.possible);
+  });
+
+  it('the commonest fault, a forgotten boot, fails stripping and the piece, nothing else', () => {
+    const outcome = scored({ 'boot-on': { kind: 'check', passed: false, faults: ['boot_forgotten'] } });
+    expect(outcome.verdict).toBe('fail');
+    expect(outcome.skills.strip?.verdict).toBe('fail');
+    expect(outcome.skills.cleave?.verdict).toBe('pass');
+    expect(outcome.reasons).toEqual([
+      { code: 'group.critical_failed', params: { criterion: short('boot-on') } },
+    ]);
+  });
+
+  it('a cleave of 1.05 degrees is a marginal fail, 1.2 a fail', () => {
+    const angle = (text: string) => scored({ 'cleave-angle': { kind: 'measure', text, unit: 'deg' } });
+    expect(angle('1.05').skills.cleave?.verdict).toBe('marginal_fail');
+    expect(angle('1.2').skills.cleave?.verdict).toBe('fail');
+    expect(angle('1.2').skills.strip?.verdict).toBe('pass');
+  });
+
+  it('0.72 dB passes marginally, 0.95 dB fails termination', () => {
+    expect(scored({}, '0.72').skills.terminate?.verdict).toBe('marginal_pass');
+    expect(scored({}, '0.95').skills.terminate?.verdict).toBe('fail');
+    expect(scored({}, '0.95').skills.test?.verdict).toBe('pass');
+  });
+
+  const bad = (name: string): EntryValue => {
+    const c = find(name);
+    if (c.kind === 'check') return { kind: 'check', passed: false };
+    if (c.kind === 'measure') return { kind: 'measure', text: '99', unit: c.unit };
+    if (c.kind === 'count') return { kind: 'count', count: name === 'bites' ? 1 : 3 };
+    if (c.kind === 'timed') return { kind: 'timed', text: name === 'settle' ? '10' : '500' };
+    return { kind: 'grade', level: 'levels' in c ? c.levels[c.levels.length - 1]!.id : '' };
+  };
+  it.each(names.filter((n) => n !== 'loss'))('%s can fail, and costs its points', (name) => {
+    const outcome = scored({ [name]: bad(name) });
+    const found = outcome.criteria.find((c) => c.criterionId === short(name))!;
+    expect(found.verdict).toBe('fail');
+    expect(found.earned).toBe(0);
+    expect(outcome.points.earned).toBe(outcome.points.possible - found.points);
+    if (found.critical) expect(outcome.verdict).toBe('fail');
+  });
+});

@@ -1,0 +1,162 @@
+import { describeLoss, summarizeSkill } from '@clear-mark/core';
+import type { AttemptList, Person, Results, Split } from '@clear-mark/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { loadDemo } from '../../../tools/load-demo.ts';
+import { type Caller, World } from './harness.ts';
+
+const NOW = new Date('2026-03-18T14:30:00Z');
+let world: World;
+let api: Caller;
+let classId: string;
+let results: Results;
+
+beforeAll(async () => {
+  world = await World.make(() => NOW);
+  await loadDemo(world.db, { seed: 7, story: true, now: NOW });
+  classId = (await world.db('classes').pluck('id'))[0];
+  const lead: Person = await world.person('lead');
+  api = await world.signedIn(lead);
+  results = (await api.get(`/classes/${classId}/results`)).body;
+}, 120_000);
+afterAll(() => world.close());
+
+const marksOf = async (skill: string): Promise<string[]> => {
+  const rows = await world.db('outcome_skills').where({ skill }).orderBy('started_at').orderBy('attempt_id');
+  const byTrainee = new Map<string, string>();
+  for (const r of rows) byTrainee.set(r.trainee_id, (byTrainee.get(r.trainee_id) ?? '') + r.mark);
+  return [...byTrainee.values()];
+};
+const list = async (query: string): Promise<AttemptList> =>
+  (await api.get(`/classes/${classId}/attempts?${query}`)).body;
+
+describe('the demo through the server', () => {
+  it('loads once', async () => {
+    expect(await loadDemo(world.db, { seed: 7, story: true, now: NOW })).toBe(false);
+    expect(await world.db('classes')).toHaveLength(1);
+  });
+
+  it('summaries are core’s, from every stored outcome', async () => {
+    for (const { skill, summary } of results.skills) {
+      expect(summary).toEqual(summarizeSkill(await marksOf(skill)));
+    }
+    expect(results.skills.map((s) => s.skill)).toEqual(['strip', 'cleave', 'terminate', 'inspect', 'test']);
+  });
+
+  it('loss samples are kept apart by wavelength and described by core', async () => {
+    expect(results.losses.map((l) => l.wavelengthNm)).toEqual([1310, 1550]);
+    for (const sample of results.losses) {
+      const losses: number[] = await world
+        .db('outcome_losses')
+        .where({ wavelength_nm: sample.wavelengthNm })
+        .whereNotNull('loss_db')
+        .pluck('loss_db');
+      const wanted = describeLoss(losses, sample.limitDb)!;
+      expect(sample.summary.n).toBe(losses.length);
+      expect(sample.summary.median).toBe(wanted.median);
+      expect(sample.summary.mean).toBeCloseTo(wanted.mean, 12);
+      expect(sample.histogram.counts.reduce((a, b) => a + b)).toBe(losses.length);
+      expect(sample.voidReadings).toBeGreaterThan(0);
+    }
+  });
+
+  it('every number leads to as many attempts as it says', async () => {
+    for (const { skill, summary } of results.skills) {
+      if (summary.rate.kind !== 'rate' || summary.firstAttempt.kind !== 'rate') throw new Error('no rate');
+      expect((await list(`skill=${skill}&verdict=judged`)).total).toBe(summary.rate.n);
+      expect((await list(`skill=${skill}&verdict=passed`)).total).toBe(summary.rate.k);
+      expect((await list(`skill=${skill}&verdict=judged&firstOnly=yes`)).total).toBe(summary.firstAttempt.n);
+      expect((await list(`skill=${skill}&verdict=void`)).total).toBe(summary.void);
+      expect((await list(`skill=${skill}&verdict=incomplete`)).total).toBe(summary.incomplete);
+    }
+    for (const failure of results.failures.slice(0, 5)) {
+      expect((await list(`criterion=${encodeURIComponent(failure.criterionId)}`)).total).toBe(failure.failed);
+    }
+    const sample = results.losses[0]!;
+    const { from, width, counts } = sample.histogram;
+    for (const [i, count] of counts.entries()) {
+      const at = (n: number): number => Math.round((from + n * width) * 1e6) / 1e6;
+      expect((await list(`wavelength=1310&lossFrom=${at(i)}&lossTo=${at(i + 1)}`)).total).toBe(count);
+    }
+    expect((await list(`wavelength=1310&verdict=void`)).total).toBe(sample.voidReadings);
+    expect((await list('')).total).toBe(results.signed);
+  });
+
+  it('standings come with their evidence and the step behind them', async () => {
+    const stuck = results.standings.find((s) => s.traineeName === 'Kwabena Ostrey')!;
+    const cell = stuck.cells.find((c) => c.skill === 'cleave')!;
+    expect(cell.window).toHaveLength(10);
+    expect(cell.behind?.stepTitle).toMatch(/Cleave/);
+    const shown = await list(`trainee=${stuck.traineeId}&skill=cleave&verdict=judged&last=10`);
+    expect(shown.rows).toHaveLength(10);
+    const marks = [...shown.rows]
+      .reverse()
+      .map((r) => (['pass', 'marginal_pass'].includes(r.skills.cleave!) ? 'P' : 'F'));
+    expect(marks.join('')).toBe(cell.window.toUpperCase().replaceAll('S', 'F'));
+  });
+
+  it('splits by the thing used and by the day', async () => {
+    const byCleaver = (await api.get(`/classes/${classId}/results/split?by=cleaver`)).body as Split;
+    expect(byCleaver.rows.map((r) => r.label)).toEqual(['Cleaver 1', 'Cleaver 2', 'Cleaver 3', 'Cleaver 4']);
+    const signal = (label: string): unknown =>
+      byCleaver.rows.find((r) => r.label === label)!.skills.find((s) => s.skill === 'cleave')!.signal;
+    expect(signal('Cleaver 3')).toBe('worse');
+    expect(signal('Cleaver 1')).toBeNull();
+    const byDay = (await api.get(`/classes/${classId}/results/split?by=day`)).body as Split;
+    expect(byDay.rows.length).toBeGreaterThan(15);
+    const one = byDay.rows[3]!;
+    const cell = one.skills.find((s) => s.skill === 'strip')!;
+    const there = await list(`skill=strip&verdict=judged&from=${one.key}&to=${one.key}`);
+    expect(cell.rate).toMatchObject({ n: there.total });
+  });
+
+  it('narrows by trainee, thing and days, and standings stay whole', async () => {
+    const trainee = results.standings[0]!;
+    const narrowed = (await api.get(`/classes/${classId}/results?trainee=${trainee.traineeId}`))
+      .body as Results;
+    expect(narrowed.standings).toEqual([trainee]);
+    expect(narrowed.signed).toBeLessThan(60);
+    const none = (await api.get(`/classes/${classId}/results?from=2020-01-01&to=2020-01-02`)).body as Results;
+    expect(none).toMatchObject({ signed: 0, losses: [], failures: [] });
+    expect(none.standings).toEqual(results.standings);
+    expect((await api.get(`/classes/${classId}/results?from=tomorrow`)).problem.code).toBe(
+      'request.bad_field',
+    );
+  });
+
+  it('exports CSV by RFC 4180, a line for each attempt and each scored criterion', async () => {
+    const attempts = (await api.get(`/classes/${classId}/attempts.csv`)).body as string;
+    const lines = attempts.trimEnd().split('\r\n');
+    expect(lines).toHaveLength(results.signed + 1);
+    expect(lines[0]).toMatch(/^attempt,started,trainee,piece,method,version,verdict,strip,cleave/);
+    expect(lines[1]!.split(',')).toHaveLength(lines[0]!.split(',').length);
+    const outcomes = (
+      await api.get(`/classes/${classId}/outcomes.csv?trainee=${results.standings[0]!.traineeId}`)
+    ).body as string;
+    const n = await world
+      .db('outcome_criteria')
+      .where({ trainee_id: results.standings[0]!.traineeId })
+      .count('* as n')
+      .first();
+    expect(outcomes.trimEnd().split('\r\n')).toHaveLength(Number(n!['n']) + 1);
+  });
+
+  it('leaves the formula in a name to the spreadsheet as text', async () => {
+    await world.db('people').where({ id: results.standings[0]!.traineeId }).update({ name: '=cmd()' });
+    const attempts = (await api.get(`/classes/${classId}/attempts.csv`)).body as string;
+    expect(attempts).toContain(",'=cmd(),");
+  });
+});
+
+describe('an empty class', () => {
+  it('has empty results, not errors', async () => {
+    const teacher = await world.person('instructor');
+    const empty = await world.classOf([teacher], [await world.person('trainee')]);
+    const none = (await api.get(`/classes/${empty.id}/results`)).body as Results;
+    expect(none).toMatchObject({ signed: 0, skills: [], losses: [], failures: [] });
+    expect(none.whole.rate).toEqual({ kind: 'none' });
+    expect((await api.get(`/classes/${empty.id}/attempts`)).body).toEqual({ total: 0, rows: [] });
+    expect(((await api.get(`/classes/${empty.id}/attempts.csv`)).body as string).split('\r\n')).toHaveLength(
+      2,
+    );
+  });
+});

@@ -1,0 +1,81 @@
+import { type ErrorCode, isErrorCode, type Problem, type Route, ROUTES } from '@clear-mark/contract';
+import { errorWords } from '@clear-mark/words';
+import type { z } from 'zod';
+
+/** A refusal by the server, in words that a person can act on. */
+export class Refusal extends Error {
+  override readonly name = 'Refusal';
+  constructor(
+    readonly code: ErrorCode,
+    readonly status: number,
+    detail: string,
+  ) {
+    super(detail);
+  }
+}
+
+/** The server was not reached: nothing is known about what it did. */
+export class NoServer extends Error {
+  override readonly name = 'NoServer';
+}
+
+type Given<T extends z.ZodType> = z.input<T>;
+type Part = 'params' | 'query' | 'body';
+/** What a call needs: parts that can be empty may be left out. */
+type Call<R extends Route> = {
+  [K in Part as Record<string, never> extends Given<R[K]> ? never : K]: Given<R[K]>;
+} & { [K in Part as Record<string, never> extends Given<R[K]> ? K : never]?: Given<R[K]> };
+
+/** The one doorway to the server: shapes of requests and replies come from the contract. */
+export async function call<R extends Route>(route: R, given: Call<R>): Promise<z.infer<R['reply']>> {
+  const parts = given as { params?: object; query?: object; body?: unknown };
+  const response = await reach(route, pathOf(route.path, parts.params, parts.query), parts.body);
+  const type = response.headers.get('content-type') ?? '';
+  if (!response.ok) throw await refusalOf(response, type);
+  if (!type.includes('json')) throw new NoServer('the answer is not from Clear Mark');
+  return (await response.json()) as z.infer<R['reply']>;
+}
+
+async function reach(route: Route, path: string, body: unknown): Promise<Response> {
+  const hasBody = route.method !== 'get' && route.method !== 'delete';
+  try {
+    return await fetch(path, {
+      method: route.method.toUpperCase(),
+      credentials: 'same-origin',
+      ...(hasBody
+        ? { body: JSON.stringify(body ?? {}), headers: { 'Content-Type': 'application/json' } }
+        : {}),
+    });
+  } catch (error) {
+    throw new NoServer(String(error));
+  }
+}
+
+async function refusalOf(response: Response, type: string): Promise<Error> {
+  if (!type.includes('problem+json')) return new NoServer(`status ${response.status}`);
+  const problem = (await response.json()) as Problem;
+  if (problem.code === 'server.unavailable') return new NoServer(problem.detail);
+  const code = isErrorCode(problem.code) ? problem.code : 'server.failed';
+  return new Refusal(code, problem.status, problem.detail);
+}
+
+export function pathOf(path: string, params: object = {}, query: object = {}): string {
+  const filled = path.replace(/:(\w+)/g, (_, name: string) =>
+    encodeURIComponent(String((params as Record<string, unknown>)[name])),
+  );
+  const search = new URLSearchParams(
+    Object.entries(query).flatMap(([k, v]) => (v === undefined || v === '' ? [] : [[k, String(v)]])),
+  ).toString();
+  return search === '' ? filled : `${filled}?${search}`;
+}
+
+/** What to tell a person about any failure of a call. */
+export function wordsOf(error: unknown): string {
+  if (error instanceof Refusal) return error.message;
+  if (error instanceof NoServer) {
+    return 'The server does not answer. What you entered is kept on this device.';
+  }
+  return errorWords('server.failed');
+}
+
+export { ROUTES };

@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import type { LossSample } from '@clear-mark/contract';
+import { REFERENCE_WORDS } from '@clear-mark/words';
+import type { ReferenceMethod } from '@clear-mark/core';
+import { defineAsyncComponent } from 'vue';
+import { useRouter } from 'vue-router';
+import { type Bar, barsOf } from './insight.model.ts';
+import type { RecordsLink } from './records-link.ts';
+
+const props = defineProps<{ samples: readonly LossSample[]; link: RecordsLink }>();
+const LossChart = defineAsyncComponent(() => import('./LossChart.vue'));
+const router = useRouter();
+const db = (x: number | null): string => (x === null ? 'none' : x.toFixed(3));
+function open(sample: LossSample, bar: Bar): void {
+  void router.push(props.link({ wavelength: sample.wavelengthNm, lossFrom: bar.from, lossTo: bar.to }));
+}
+</script>
+
+<template>
+  <p v-if="samples.length === 0" class="soft">
+    No valid reading yet. Readings come with the loss step of a sheet.
+  </p>
+  <div class="samples">
+    <article v-for="s in samples" :key="`${s.methodId} ${s.wavelengthNm} ${s.limitDb}`" class="sample">
+      <h3>
+        {{ s.wavelengthNm }} nm
+        <span class="soft small"
+          >{{ s.fiberClass }}, {{ REFERENCE_WORDS[s.referenceMethod as ReferenceMethod] }}</span
+        >
+      </h3>
+      <LossChart :sample="s" @open="open(s, $event)" />
+      <dl class="stats">
+        <div>
+          <dt>n</dt>
+          <dd>
+            <RouterLink :to="link({ wavelength: s.wavelengthNm })">{{ s.summary.n }}</RouterLink>
+          </dd>
+        </div>
+        <div>
+          <dt>mean</dt>
+          <dd>{{ db(s.summary.mean) }}</dd>
+        </div>
+        <div>
+          <dt>SD</dt>
+          <dd>{{ db(s.summary.sd) }}</dd>
+        </div>
+        <div>
+          <dt>median</dt>
+          <dd>{{ db(s.summary.median) }}</dd>
+        </div>
+        <div>
+          <dt>95 % of readings under</dt>
+          <dd>{{ db(s.summary.q95) }}</dd>
+        </div>
+        <div>
+          <dt>over the limit {{ s.limitDb.toFixed(2) }}</dt>
+          <dd>
+            <RouterLink
+              v-if="s.summary.over > 0"
+              :to="link({ wavelength: s.wavelengthNm, lossFrom: s.limitDb + 0.000002 })"
+              >{{ s.summary.over }}</RouterLink
+            >
+            <template v-else>0</template>
+          </dd>
+        </div>
+        <div>
+          <dt>void readings</dt>
+          <dd>
+            <RouterLink
+              v-if="s.voidReadings > 0"
+              :to="link({ wavelength: s.wavelengthNm, verdict: 'void' })"
+              >{{ s.voidReadings }}</RouterLink
+            >
+            <template v-else>0</template>
+          </dd>
+        </div>
+      </dl>
+      <details>
+        <summary>More figures, and the bars as a table</summary>
+        <p class="soft small">
+          MAD × 1.4826 {{ db(s.summary.mad) }}, quartiles {{ db(s.summary.q25) }} and
+          {{ db(s.summary.q75) }} (type 7, Hyndman &amp; Fan 1996), least {{ db(s.summary.min) }}, most
+          {{ db(s.summary.max) }}, skewness G1 {{ db(s.summary.skewness) }}, mean distance to the limit
+          {{ db(s.summary.meanDistanceToLimitDb) }}, power mean {{ db(s.summary.powerMeanDb) }}; all in dB but
+          the skewness. Samples of different wavelengths, methods or fiber classes are never put together.
+        </p>
+        <table class="plain small">
+          <thead>
+            <tr>
+              <th>from dB</th>
+              <th>to under</th>
+              <th class="n">readings</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="bar in barsOf(s)" :key="bar.from">
+              <td>{{ bar.from.toFixed(2) }}</td>
+              <td>{{ bar.to.toFixed(2) }}</td>
+              <td class="n">{{ bar.count }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </details>
+    </article>
+  </div>
+</template>
+
+<style scoped>
+.samples {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(440px, 1fr));
+  gap: 20px 40px;
+}
+.stats {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 22px;
+  margin: 4px 0;
+}
+dt {
+  font-size: 0.875rem;
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  font-size: 1.125rem;
+  font-weight: 700;
+}
+@media (max-width: 800px) {
+  .samples {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

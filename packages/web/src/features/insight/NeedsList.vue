@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import type { Results } from '@clear-mark/contract';
+import type { EvidenceCode } from '@clear-mark/core';
+import { evidenceWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
+import { computed, ref } from 'vue';
+import { needs } from './insight.model.ts';
+import type { RecordsLink } from './records-link.ts';
+import StandingMark from './StandingMark.vue';
+import WindowMarks from './WindowMarks.vue';
+
+const props = defineProps<{ results: Results; link: RecordsLink }>();
+const all = computed(() => needs(props.results));
+const SHOWN = 6;
+const wide = ref(false);
+const shown = computed(() => (wide.value ? all.value : all.value.slice(0, SHOWN)));
+</script>
+
+<template>
+  <p v-if="all.length === 0" class="soft">Nobody: no standing asks for retraining, and nobody is on watch.</p>
+  <ul v-else class="needs">
+    <li v-for="need in shown" :key="need.traineeId + need.cell.skill" :data-need="need.traineeName">
+      <StandingMark :standing="need.cell.standing" />
+      <div class="who">
+        <RouterLink
+          class="name"
+          :to="link({ trainee: need.traineeId, skill: need.cell.skill, verdict: 'judged', last: 10 })"
+          >{{ need.traineeName }}: {{ SKILL_WORDS[need.cell.skill].toLowerCase() }}</RouterLink
+        >
+        <p>
+          <b>{{ STANDING_WORDS[need.cell.standing] }}.</b>
+          {{ evidenceWords(need.cell.evidence.code as EvidenceCode, need.cell.evidence.params) }}
+          <template v-if="need.cell.behind">
+            Most points went at “{{ need.cell.behind.stepTitle }}”:
+            {{ need.cell.behind.label.toLowerCase() }} ({{ need.cell.behind.times }} of the last
+            {{ need.cell.window.length }}).
+          </template>
+        </p>
+      </div>
+      <WindowMarks :marks="need.cell.window" />
+    </li>
+  </ul>
+  <button v-if="all.length > SHOWN" class="act quiet" type="button" @click="wide = !wide">
+    {{ wide ? 'Show fewer' : `Show all ${all.length}` }}
+  </button>
+</template>
+
+<style scoped>
+.needs {
+  list-style: none;
+  margin: 6px 0 0;
+  padding: 0;
+}
+.needs li {
+  display: grid;
+  grid-template-columns: 34px minmax(0, 1fr) auto;
+  gap: 12px;
+  align-items: center;
+  border-bottom: 1px solid var(--hair);
+  padding: 8px 0;
+}
+.name {
+  font-weight: 700;
+  font-size: 1.0625rem;
+}
+</style>

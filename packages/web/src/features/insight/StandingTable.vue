@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import type { EvidenceCode } from '@clear-mark/core';
+import type { Results } from '@clear-mark/contract';
+import { evidenceWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
+import { computed } from 'vue';
+import { rateWords } from './insight.model.ts';
+import type { RecordsLink } from './records-link.ts';
+import StandingMark from './StandingMark.vue';
+
+const props = defineProps<{ results: Results; link: RecordsLink }>();
+const skills = computed(() => props.results.standings[0]?.cells.map((c) => c.skill) ?? []);
+</script>
+
+<template>
+  <div class="scroll">
+    <table class="plain">
+      <thead>
+        <tr>
+          <th>Trainee</th>
+          <th v-for="s in skills" :key="s">{{ SKILL_WORDS[s] }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in results.standings" :key="row.traineeId" :data-standing-of="row.traineeName">
+          <td class="name">{{ row.traineeName }}</td>
+          <td v-for="cell in row.cells" :key="cell.skill" :data-skill="cell.skill">
+            <RouterLink
+              class="cell"
+              :to="link({ trainee: row.traineeId, skill: cell.skill, verdict: 'judged', last: 10 })"
+              :title="`${evidenceWords(cell.evidence.code as EvidenceCode, cell.evidence.params)} ${rateWords(cell.rate)}`"
+            >
+              <StandingMark :standing="cell.standing" />
+              <span class="words">
+                <span>{{ STANDING_WORDS[cell.standing] }}</span>
+                <span class="small soft">{{
+                  cell.rate.kind === 'rate' ? `${cell.rate.k}/${cell.rate.n}` : ''
+                }}</span>
+              </span>
+            </RouterLink>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.scroll {
+  overflow-x: auto;
+}
+.cell {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: var(--tap);
+  color: var(--ink);
+  text-decoration: none;
+  border-radius: var(--round);
+  padding: 0 6px 0 0;
+}
+.cell:hover {
+  background: var(--sunk);
+}
+.words {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 8px;
+  align-items: baseline;
+}
+.name {
+  white-space: nowrap;
+}
+td {
+  padding-top: 1px !important;
+  padding-bottom: 1px !important;
+}
+</style>

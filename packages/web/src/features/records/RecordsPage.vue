@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { type AttemptList, AttemptListFilter, type ClassDetail, CSV_PATHS } from '@clear-mark/contract';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import { call, pathOf, ROUTES, wordsOf } from '../../api/client.ts';
+import AttemptTable from './AttemptTable.vue';
+import { filterWords } from './attempt-table.model.ts';
+
+const props = defineProps<{ classId: string }>();
+const route = useRoute();
+const list = shallowRef<AttemptList | null>(null);
+const detail = shallowRef<ClassDetail | null>(null);
+const failure = ref<string | null>(null);
+
+const filter = computed(() => {
+  const parsed = AttemptListFilter.safeParse(route.query);
+  return parsed.success ? parsed.data : {};
+});
+const query = computed(() => route.query as Record<string, string>);
+const words = computed(() =>
+  filterWords(filter.value, {
+    trainee: detail.value?.trainees.find((t) => t.id === filter.value.trainee)?.name ?? null,
+    thing: detail.value?.things.find((t) => t.id === filter.value.thing)?.label ?? null,
+    criterion: query.value['criterionLabel'] ?? null,
+  }),
+);
+const csv = computed(() => ({
+  attempts: pathOf(CSV_PATHS.attempts, { id: props.classId }, filter.value),
+  outcomes: pathOf(CSV_PATHS.outcomes, { id: props.classId }, filter.value),
+}));
+
+watch(
+  filter,
+  async (now) => {
+    try {
+      const params = { id: props.classId };
+      [list.value, detail.value] = await Promise.all([
+        call(ROUTES.attemptList, { params, query: now as never }),
+        detail.value ?? call(ROUTES.classDetail, { params }),
+      ]);
+      failure.value = null;
+    } catch (error) {
+      failure.value = wordsOf(error);
+    }
+  },
+  { immediate: true },
+);
+</script>
+
+<template>
+  <div class="page">
+    <div class="row spread">
+      <div>
+        <h1>Records</h1>
+        <p>
+          {{ words }}
+          <RouterLink v-if="Object.keys(route.query).length > 0" :to="{ query: {} }">show all</RouterLink>
+        </p>
+      </div>
+      <div class="row">
+        <a class="act" :href="csv.attempts" download>Attempts as CSV</a>
+        <a class="act" :href="csv.outcomes" download>Outcomes as CSV</a>
+      </div>
+    </div>
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <template v-if="list">
+      <p class="soft" data-test="total">
+        {{ list.total }} {{ list.total === 1 ? 'attempt' : 'attempts'
+        }}<template v-if="list.total > list.rows.length">, the newest {{ list.rows.length }} shown</template>
+      </p>
+      <p v-if="list.total === 0" class="soft">
+        Nothing is signed here yet. A sheet is signed at its bench, under Today.
+      </p>
+      <AttemptTable
+        v-else
+        :rows="list.rows"
+        with-trainee
+        :to="(row) => ({ name: 'sheet', params: { classId, attemptId: row.attemptId } })"
+      />
+    </template>
+  </div>
+</template>

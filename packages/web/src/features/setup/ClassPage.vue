@@ -1,0 +1,153 @@
+<script setup lang="ts">
+import type { ClassDetail, Person } from '@clear-mark/contract';
+import { v7 } from 'uuid';
+import { computed, onMounted, ref, shallowRef } from 'vue';
+import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import PolicyForm from './PolicyForm.vue';
+import ThingsPanel from './ThingsPanel.vue';
+
+const props = defineProps<{ classId: string }>();
+const detail = shallowRef<ClassDetail | null>(null);
+const people = shallowRef<readonly Person[]>([]);
+const failure = ref<string | null>(null);
+const names = ref('');
+const instructor = ref('');
+const params = computed(() => ({ id: props.classId }));
+const otherInstructors = computed(() =>
+  people.value.filter((p) => p.role !== 'trainee' && !detail.value?.instructors.some((i) => i.id === p.id)),
+);
+
+async function refresh(): Promise<void> {
+  try {
+    detail.value = await call(ROUTES.classDetail, { params: params.value });
+    people.value = await call(ROUTES.people, {});
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+}
+async function run(act: () => Promise<unknown>): Promise<void> {
+  failure.value = null;
+  try {
+    await act();
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+  await refresh();
+}
+
+/** One name a line, so that a roster can be pasted. */
+const addTrainees = (): Promise<void> =>
+  run(async () => {
+    const list = names.value
+      .split('\n')
+      .map((n) => n.trim())
+      .filter((n) => n !== '');
+    for (const name of list) {
+      await call(ROUTES.addMember, {
+        params: params.value,
+        body: { role: 'trainee', personId: v7(), newPerson: { name } },
+      });
+    }
+    names.value = '';
+  });
+const addInstructor = (): Promise<void> =>
+  run(() =>
+    call(ROUTES.addMember, {
+      params: params.value,
+      body: { role: 'instructor', personId: instructor.value, newPerson: null },
+    }),
+  );
+const useMethod = (versionId: string, inUse: boolean): Promise<void> =>
+  run(() => call(ROUTES.useMethod, { params: params.value, body: { versionId, inUse } }));
+onMounted(() => void refresh());
+</script>
+
+<template>
+  <div class="page">
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <template v-if="detail">
+      <h1>{{ detail.name }}</h1>
+      <p class="soft">
+        {{ detail.place }} · {{ detail.startsOn }} to {{ detail.endsOn }} · {{ detail.timeZone }}
+      </p>
+      <section class="section two">
+        <div>
+          <h2>Trainees</h2>
+          <p v-if="detail.trainees.length === 0" class="soft">Nobody yet. Type or paste names, one a line.</p>
+          <ol class="names">
+            <li v-for="t in detail.trainees" :key="t.id">{{ t.name }}</li>
+          </ol>
+          <el-input
+            v-model="names"
+            type="textarea"
+            :rows="3"
+            aria-label="Names of new trainees, one a line"
+            placeholder="One name a line"
+          />
+          <button class="act" type="button" :disabled="names.trim() === ''" @click="addTrainees">
+            Add trainees
+          </button>
+        </div>
+        <div>
+          <h2>Instructors</h2>
+          <ul class="names">
+            <li v-for="i in detail.instructors" :key="i.id">{{ i.name }}</li>
+          </ul>
+          <div v-if="otherInstructors.length > 0" class="row">
+            <select v-model="instructor" class="act" aria-label="Instructor to add">
+              <option value="">choose</option>
+              <option v-for="p in otherInstructors" :key="p.id" :value="p.id">{{ p.name }}</option>
+            </select>
+            <button class="act" type="button" :disabled="instructor === ''" @click="addInstructor">
+              Add instructor
+            </button>
+          </div>
+          <h2 class="later">Methods in use</h2>
+          <div v-for="m in detail.methods" :key="m.versionId" class="row method">
+            <button
+              class="act"
+              type="button"
+              :aria-pressed="m.inUse"
+              @click="useMethod(m.versionId, !m.inUse)"
+            >
+              {{ m.inUse ? 'In use' : 'Use' }}
+            </button>
+            <RouterLink :to="{ name: 'method', params: { classId, versionId: m.versionId } }">{{
+              m.title
+            }}</RouterLink>
+            <span class="soft small">version {{ m.version }}</span>
+          </div>
+        </div>
+      </section>
+      <ThingsPanel :class-id="classId" :things="detail.things" @changed="refresh" />
+      <PolicyForm :class-id="classId" :policy="detail.policy" @changed="refresh" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px 40px;
+}
+.names {
+  columns: 2;
+  padding-left: 24px;
+  margin: 8px 0 12px;
+}
+.later {
+  margin-top: 24px;
+}
+.method {
+  min-height: 52px;
+}
+.act {
+  margin-top: 8px;
+}
+@media (max-width: 800px) {
+  .two {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

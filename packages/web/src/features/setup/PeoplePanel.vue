@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import type { Person, Role } from '@clear-mark/contract';
+import { v7 } from 'uuid';
+import { onMounted, reactive, ref, shallowRef } from 'vue';
+import { call, ROUTES, wordsOf } from '../../api/client.ts';
+
+/** The lead makes the accounts of the others. */
+const people = shallowRef<readonly Person[]>([]);
+const form = reactive<{ name: string; login: string; role: Role; password: string }>({
+  name: '',
+  login: '',
+  role: 'instructor',
+  password: '',
+});
+const failure = ref<string | null>(null);
+const made = ref<string | null>(null);
+
+async function refresh(): Promise<void> {
+  people.value = await call(ROUTES.people, {});
+}
+async function add(): Promise<void> {
+  failure.value = null;
+  made.value = null;
+  try {
+    const person = await call(ROUTES.addPerson, { body: { id: v7(), ...form } });
+    made.value = `${person.name} can sign in as ${person.login}.`;
+    Object.assign(form, { name: '', login: '', password: '' });
+    await refresh();
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+}
+onMounted(() => void refresh());
+</script>
+
+<template>
+  <section class="section">
+    <h2>Accounts</h2>
+    <form class="form" @submit.prevent="add">
+      <label class="field"><span>Name</span><el-input v-model="form.name" name="person-name" /></label>
+      <label class="field"
+        ><span>Sign-in name</span><el-input v-model="form.login" name="person-login"
+      /></label>
+      <label class="field">
+        <span>Role</span>
+        <select v-model="form.role" class="act">
+          <option value="lead">lead</option>
+          <option value="instructor">instructor</option>
+          <option value="trainee">trainee</option>
+        </select>
+      </label>
+      <label class="field"
+        ><span>First password</span
+        ><el-input v-model="form.password" name="person-password" type="password" autocomplete="new-password"
+      /></label>
+      <button class="act next" type="submit">Make the account</button>
+    </form>
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <p v-if="made" class="soft" role="status">{{ made }}</p>
+    <table class="plain">
+      <thead>
+        <tr>
+          <th>Name</th>
+          <th>Role</th>
+          <th>Sign-in name</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="p in people" :key="p.id">
+          <td>{{ p.name }}</td>
+          <td>{{ p.role }}</td>
+          <td class="soft">{{ p.login.startsWith('t-') ? 'no account' : p.login }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
+  gap: 10px 14px;
+  align-items: end;
+  margin: 8px 0 14px;
+}
+</style>

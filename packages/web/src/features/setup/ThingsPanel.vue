@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { THING_KINDS, type ThingKind } from '@clear-mark/core';
+import type { Thing } from '@clear-mark/contract';
+import { THING_WORDS } from '@clear-mark/words';
+import { v7 } from 'uuid';
+import { computed, reactive, ref } from 'vue';
+import { call, ROUTES, wordsOf } from '../../api/client.ts';
+
+const props = defineProps<{ classId: string; things: readonly Thing[] }>();
+const emit = defineEmits<{ changed: [] }>();
+const form = reactive<{ kind: ThingKind; label: string }>({ kind: 'bench', label: '' });
+const failure = ref<string | null>(null);
+const groups = computed(() =>
+  THING_KINDS.map((kind) => ({ kind, list: props.things.filter((t) => t.kind === kind) })).filter(
+    (g) => g.list.length > 0,
+  ),
+);
+
+async function run(act: () => Promise<unknown>): Promise<void> {
+  failure.value = null;
+  try {
+    await act();
+    emit('changed');
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+}
+const add = (): Promise<void> =>
+  run(async () => {
+    await call(ROUTES.addThing, {
+      params: { id: props.classId },
+      body: { id: v7(), kind: form.kind, label: form.label.trim() },
+    });
+    form.label = '';
+  });
+const retire = (thing: Thing): Promise<void> =>
+  run(() =>
+    call(ROUTES.changeThing, {
+      params: { id: props.classId, thingId: thing.id },
+      body: { retired: !thing.retired },
+    }),
+  );
+</script>
+
+<template>
+  <section class="section">
+    <h2>Benches, tools, instruments and lots</h2>
+    <p class="soft">Picked once for a bench and carried along, so that results can be split by them.</p>
+    <p v-if="groups.length === 0" class="soft">Nothing entered yet.</p>
+    <dl class="groups">
+      <template v-for="group in groups" :key="group.kind">
+        <dt>{{ THING_WORDS[group.kind] }}</dt>
+        <dd>
+          <button
+            v-for="thing in group.list"
+            :key="thing.id"
+            class="act"
+            :class="{ retired: thing.retired }"
+            type="button"
+            :title="thing.retired ? 'Put back into use' : 'Take out of use'"
+            @click="retire(thing)"
+          >
+            {{ thing.label }}<span v-if="thing.retired" class="small soft">out of use</span>
+          </button>
+        </dd>
+      </template>
+    </dl>
+    <form class="row" @submit.prevent="add">
+      <select v-model="form.kind" class="act" aria-label="Kind of thing">
+        <option v-for="kind in THING_KINDS" :key="kind" :value="kind">{{ THING_WORDS[kind] }}</option>
+      </select>
+      <el-input v-model="form.label" class="label" aria-label="Label" placeholder="Label" maxlength="60" />
+      <button class="act" type="submit" :disabled="form.label.trim() === ''">Add</button>
+    </form>
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+  </section>
+</template>
+
+<style scoped>
+.groups {
+  display: grid;
+  grid-template-columns: 130px 1fr;
+  gap: 10px 14px;
+  align-items: baseline;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.retired {
+  border-style: dashed;
+  color: var(--ink-soft);
+}
+.label {
+  width: 260px;
+}
+</style>

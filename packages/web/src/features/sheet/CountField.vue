@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import type { CountCriterion, CriterionOutcome, Entry, EntryValue } from '@clear-mark/core';
+import { MAX_COUNT } from '@clear-mark/core';
+import { computed, ref, watch } from 'vue';
+import { bandOfCriterion } from '../../shared/band-scale.model.ts';
+import BandScale from '../../shared/BandScale.vue';
+import { valueText } from './sheet.model.ts';
+
+const props = defineProps<{
+  criterion: CountCriterion;
+  entry: Entry | null;
+  outcome: CriterionOutcome;
+  locked: boolean;
+}>();
+const emit = defineEmits<{ value: [value: EntryValue]; focus: [] }>();
+
+const stands = computed(() => valueText(props.entry?.value ?? null));
+const text = ref(stands.value);
+watch(stands, (now) => {
+  text.value = now;
+});
+const scale = computed(() => bandOfCriterion(props.criterion)!);
+const count = computed(() => (/^\d{1,4}$/.test(text.value.trim()) ? Number(text.value) : null));
+const changed = computed(() => text.value !== stands.value);
+
+function step(by: number): void {
+  emit('focus');
+  text.value = String(Math.min(MAX_COUNT, Math.max(0, (count.value ?? 0) + by)));
+}
+function take(): boolean {
+  if (count.value === null) return false;
+  if (changed.value || props.outcome.state !== 'scored') emit('value', { kind: 'count', count: count.value });
+  return true;
+}
+defineExpose({ take });
+</script>
+
+<template>
+  <div class="count">
+    <BandScale
+      :scale="scale"
+      :value="count"
+      :verdict="changed ? null : outcome.verdict"
+      :unit="criterion.noun"
+    />
+    <button
+      v-if="!locked"
+      class="act"
+      type="button"
+      :aria-label="`One less: ${criterion.label}`"
+      @click="step(-1)"
+    >
+      −
+    </button>
+    <label>
+      <span class="sr">{{ criterion.label }}, {{ criterion.noun }}</span>
+      <input
+        v-model="text"
+        data-number
+        inputmode="numeric"
+        autocomplete="off"
+        :readonly="locked"
+        @focus="emit('focus')"
+        @keydown.enter.prevent="take"
+      />
+    </label>
+    <button
+      v-if="!locked"
+      class="act"
+      type="button"
+      :aria-label="`One more: ${criterion.label}`"
+      @click="step(1)"
+    >
+      +
+    </button>
+    <button v-if="!locked" class="act take" type="button" :disabled="count === null" @click="take">OK</button>
+  </div>
+</template>
+
+<style scoped>
+.count {
+  display: grid;
+  grid-template-columns: minmax(80px, 140px) auto auto auto auto;
+  align-items: center;
+  gap: 8px;
+}
+input {
+  width: 56px;
+  min-height: var(--tap);
+  border: 0;
+  border-bottom: 2px solid var(--hair-strong);
+  background: transparent;
+  text-align: center;
+  font-size: 1.5rem;
+  font-weight: 700;
+}
+input:focus {
+  outline: none;
+  border-bottom-color: var(--accent);
+  background: var(--sheet);
+}
+.act {
+  font-size: 1.25rem;
+  padding: 0;
+}
+.take {
+  font-size: 1rem;
+  min-width: 52px;
+}
+</style>

@@ -1,0 +1,196 @@
+<script setup lang="ts">
+import type { CriterionOutcome, Entry, EntryValue } from '@clear-mark/core';
+import { reasonWords, sourceKindWords, VERDICT_WORDS } from '@clear-mark/words';
+import { computed } from 'vue';
+import VerdictRing from '../../shared/VerdictRing.vue';
+import CountField from './CountField.vue';
+import GradeField from './GradeField.vue';
+import { limitWords } from '../../shared/limit-words.ts';
+import MeasureField from './MeasureField.vue';
+import type { SheetCriterion } from './sheet.model.ts';
+import TimedField from './TimedField.vue';
+
+const props = defineProps<{
+  item: SheetCriterion;
+  outcome: CriterionOutcome;
+  entry: Entry | null;
+  current: boolean;
+  locked: boolean;
+  lengthUnit: 'mm' | 'in';
+  attemptId: string;
+}>();
+const emit = defineEmits<{
+  select: [];
+  value: [value: EntryValue, source: 'typed' | 'timer'];
+}>();
+
+const criterion = computed(() => props.item.criterion);
+const open = computed(() => props.outcome.state === 'open' || props.outcome.state === 'not_seen');
+const isCheck = computed(() => criterion.value.kind === 'check');
+const limit = computed(() => limitWords(criterion.value, props.lengthUnit));
+const why = computed(() =>
+  props.outcome.state === 'open' && props.outcome.reasons[0]?.code === 'open.not_scored'
+    ? ''
+    : props.outcome.reasons.map((r) => reasonWords(r, () => criterion.value.label)).join('; '),
+);
+const stateWord = computed(() => {
+  if (props.outcome.state === 'not_seen') return 'Not seen';
+  if (props.outcome.state === 'conflict') return 'Two results';
+  return VERDICT_WORDS[props.outcome.verdict];
+});
+
+/** One tap anywhere on an open check passes it; a scored row is only chosen, so that a slip changes nothing. */
+function tap(): void {
+  if (isCheck.value && open.value && !props.locked) emit('value', { kind: 'check', passed: true }, 'typed');
+  else emit('select');
+}
+</script>
+
+<template>
+  <div
+    :id="`row-${item.index}`"
+    class="row-of"
+    :class="{ current, done: !open, check: isCheck }"
+    :data-criterion="criterion.id.split('/').pop()"
+    :data-state="outcome.state"
+    :data-verdict="outcome.verdict"
+  >
+    <button class="main" type="button" :aria-current="current ? 'step' : undefined" @click="tap">
+      <VerdictRing :verdict="outcome.verdict" :share="0" :size="26" />
+      <span class="label">
+        <span class="name"
+          >{{ criterion.label }}<span v-if="criterion.stop" class="tag stop">stop</span
+          ><span v-else-if="criterion.critical" class="tag">critical</span
+          ><span v-if="!criterion.required" class="tag">optional</span></span
+        >
+        <span v-if="limit || why" class="sub" :class="{ why: why !== '' }">{{
+          why || `${limit} (${sourceKindWords(criterion.source)})`
+        }}</span>
+      </span>
+      <span v-if="!open && isCheck" class="state">{{ stateWord }}</span>
+      <span v-else-if="isCheck && outcome.state === 'not_seen'" class="state">Not seen</span>
+    </button>
+    <button
+      v-if="isCheck && open && !locked"
+      class="act failing"
+      type="button"
+      :aria-label="`Fail: ${criterion.label}`"
+      @click="emit('value', { kind: 'check', passed: false }, 'typed')"
+    >
+      Fail
+    </button>
+    <MeasureField
+      v-else-if="criterion.kind === 'measure'"
+      :criterion="criterion"
+      :entry="entry"
+      :outcome="outcome"
+      :locked="locked"
+      :length-unit="lengthUnit"
+      @focus="emit('select')"
+      @value="emit('value', $event, 'typed')"
+    />
+    <CountField
+      v-else-if="criterion.kind === 'count'"
+      :criterion="criterion"
+      :entry="entry"
+      :outcome="outcome"
+      :locked="locked"
+      @focus="emit('select')"
+      @value="emit('value', $event, 'typed')"
+    />
+    <TimedField
+      v-else-if="criterion.kind === 'timed'"
+      :criterion="criterion"
+      :entry="entry"
+      :outcome="outcome"
+      :locked="locked"
+      :attempt-id="attemptId"
+      @focus="emit('select')"
+      @value="(v, s) => emit('value', v, s)"
+    />
+    <GradeField
+      v-else-if="criterion.kind === 'grade'"
+      :criterion="criterion"
+      :entry="entry"
+      :locked="locked"
+      @value="emit('value', $event, 'typed')"
+    />
+    <slot v-else-if="criterion.kind === 'loss'" />
+  </div>
+</template>
+
+<style scoped>
+.row-of {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 4px 12px;
+  padding: 4px 12px 4px 8px;
+  border-bottom: 1px solid var(--hair);
+  border-left: 4px solid transparent;
+  min-height: 60px;
+  scroll-margin: 140px 0 160px;
+}
+.row-of.current {
+  border-left-color: var(--accent);
+  background: var(--accent-wash);
+}
+.main {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  min-height: 52px;
+  padding: 2px 4px;
+  border: 0;
+  background: transparent;
+  text-align: left;
+  cursor: pointer;
+  width: 100%;
+}
+.label {
+  display: grid;
+  flex: 1;
+  min-width: 0;
+}
+.name {
+  font-size: 1.0625rem;
+}
+.check:not(.done) .name {
+  font-weight: 700;
+}
+.sub {
+  color: var(--ink-soft);
+  font-size: 0.875rem;
+}
+.sub.why {
+  color: var(--ink);
+}
+.tag {
+  display: inline-block;
+  margin-left: 8px;
+  padding: 0 6px;
+  border: 1px solid var(--hair-strong);
+  border-radius: 3px;
+  font-size: 0.8125rem;
+  font-weight: 400;
+  color: var(--ink-soft);
+}
+.tag.stop {
+  border-color: var(--ink);
+  color: var(--ink);
+}
+.state {
+  min-width: 78px;
+  text-align: right;
+  font-weight: 700;
+  padding-right: 4px;
+}
+.failing {
+  min-width: 78px;
+}
+@media (max-width: 800px) {
+  .row-of:not(.check) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import type { Entry, EntryValue, GradeCriterion } from '@clear-mark/core';
+import { VERDICT_WORDS } from '@clear-mark/words';
+import { computed } from 'vue';
+import ScaleDrawing from '../../shared/ScaleDrawing.vue';
+
+const props = defineProps<{ criterion: GradeCriterion; entry: Entry | null; locked: boolean }>();
+const emit = defineEmits<{ value: [value: EntryValue] }>();
+const chosen = computed(() => (props.entry?.value?.kind === 'grade' ? props.entry.value.level : null));
+</script>
+
+<template>
+  <div class="levels" role="group" :aria-label="criterion.label">
+    <button
+      v-for="(level, i) in criterion.levels"
+      :key="level.id"
+      class="level"
+      :class="level.verdict"
+      type="button"
+      :disabled="locked && chosen !== level.id"
+      :aria-pressed="chosen === level.id"
+      @click="!locked && emit('value', { kind: 'grade', level: level.id })"
+    >
+      <ScaleDrawing :name="level.drawing" />
+      <span class="name">{{ level.label }}</span>
+      <span class="small soft">{{ VERDICT_WORDS[level.verdict] }} · {{ i + 1 }}</span>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.levels {
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(112px, 1fr));
+  gap: 8px;
+  padding: 0 0 8px 42px;
+}
+.level {
+  display: grid;
+  justify-items: center;
+  gap: 2px;
+  padding: 8px 4px;
+  border: 1px solid var(--hair-strong);
+  border-radius: var(--round);
+  background: var(--sheet);
+  cursor: pointer;
+  min-height: 104px;
+  align-content: start;
+}
+.level:hover {
+  border-color: var(--ink);
+}
+.level[aria-pressed='true'] {
+  border: 2px solid var(--void);
+  padding: 7px 3px;
+}
+.level.pass[aria-pressed='true'] {
+  border-color: var(--pass);
+  background: var(--pass-wash);
+}
+.level.marginal_pass[aria-pressed='true'],
+.level.marginal_fail[aria-pressed='true'] {
+  border-color: var(--marginal);
+  background: var(--marginal-wash);
+}
+.level.fail[aria-pressed='true'] {
+  border-color: var(--fail);
+  background: var(--fail-wash);
+}
+.level:disabled {
+  cursor: default;
+  opacity: 0.55;
+}
+.name {
+  font-weight: 700;
+  text-align: center;
+  line-height: 1.15;
+}
+@media (max-width: 800px) {
+  .levels {
+    padding-left: 0;
+  }
+}
+</style>

@@ -1,0 +1,332 @@
+<script setup lang="ts">
+import {
+  checkValue,
+  type CriterionOutcome,
+  DomainError,
+  type Entry,
+  type EntryValue,
+  lossDbOf,
+  type LossCriterion,
+  lossSlip,
+  type ReadingVoidReason,
+} from '@clear-mark/core';
+import type { ClassReference, ErrorCode } from '@clear-mark/contract';
+import { errorWords, reasonWords, VOID_WORDS } from '@clear-mark/words';
+import { computed, reactive, ref, watch } from 'vue';
+import BandScale from '../../shared/BandScale.vue';
+import VerdictRing from '../../shared/VerdictRing.vue';
+import { termsOf } from '../../shared/limit-words.ts';
+import { standingEntry, valueText } from './sheet.model.ts';
+
+type Reading = 'dBm' | 'dB' | 'uW';
+
+const props = defineProps<{
+  criterion: LossCriterion;
+  outcome: CriterionOutcome;
+  entries: readonly Entry[];
+  references: readonly ClassReference[];
+  instrumentId: string | null;
+  locked: boolean;
+}>();
+const emit = defineEmits<{
+  value: [part: string, value: EntryValue];
+  void: [part: string, reason: ReadingVoidReason];
+  focus: [];
+  reference: [];
+}>();
+
+const kept = localStorage.getItem('loss-unit');
+const unit = ref<Reading>(kept === 'dB' || kept === 'uW' ? kept : 'dBm');
+watch(unit, (now) => localStorage.setItem('loss-unit', now));
+
+/** The newest reference for a wavelength, of the instrument in use when it has one. */
+function referenceFor(nm: number): ClassReference | null {
+  const fits = props.references.filter(
+    (r) =>
+      r.wavelengthNm === nm && r.method === props.criterion.link.referenceMethod && r.voidReason === null,
+  );
+  return (
+    fits.find((r) => r.instrumentId === props.instrumentId) ?? (props.instrumentId ? null : (fits[0] ?? null))
+  );
+}
+
+const lines = computed(() =>
+  props.criterion.wavelengthsNm.map((nm) => {
+    const part = String(nm);
+    const entry = standingEntry(props.entries, props.criterion.id, part);
+    const terms = termsOf(props.criterion, nm);
+    const reference =
+      (entry?.value?.kind === 'loss' &&
+        props.references.find((r) => r.id === (entry.value as { referenceId: string }).referenceId)) ||
+      referenceFor(nm);
+    return { nm, part, entry, terms, reference, judged: props.outcome.parts.find((p) => p.part === part) };
+  }),
+);
+type Line = (typeof lines.value)[number];
+
+const texts = reactive<Record<string, string>>({});
+const asking = ref<string | null>(null);
+const error = ref<string | null>(null);
+watch(
+  lines,
+  (now) => {
+    for (const line of now) texts[line.part] = valueText(line.entry?.value ?? null);
+  },
+  { immediate: true },
+);
+
+const typedUnit = (line: Line): Reading => {
+  const value = line.entry?.value;
+  return value?.kind === 'loss' && texts[line.part] === value.text ? (value.unit as Reading) : unit.value;
+};
+
+function typedLoss(line: Line): number | null {
+  const text = texts[line.part]?.trim() ?? '';
+  if (text === '' || !line.reference) return null;
+  try {
+    const value = { kind: 'loss', text, unit: typedUnit(line), referenceId: line.reference.id } as const;
+    return lossDbOf(value, line.reference);
+  } catch {
+    return null;
+  }
+}
+
+function take(part?: string): boolean {
+  error.value = null;
+  const line =
+    lines.value.find((l) => l.part === part) ??
+    lines.value.find((l) => (texts[l.part] ?? '') !== valueText(l.entry?.value ?? null));
+  if (!line || !line.reference) return false;
+  const text = texts[line.part]?.trim() ?? '';
+  if (text === '') return false;
+  if (text === valueText(line.entry?.value ?? null)) return true;
+  const value = { kind: 'loss', text, unit: typedUnit(line), referenceId: line.reference.id } as const;
+  try {
+    checkValue(props.criterion, line.part, value);
+  } catch (failed) {
+    if (!(failed instanceof DomainError)) throw failed;
+    error.value = errorWords(failed.code as ErrorCode, failed.params);
+    return false;
+  }
+  const slip = lossSlip(value, line.reference, line.terms);
+  const question = `${line.part} ${text}`;
+  if (slip !== null && asking.value !== question) {
+    asking.value = question;
+    return false;
+  }
+  asking.value = null;
+  emit('value', line.part, slip === null ? value : { ...value, slipConfirmed: true });
+  return true;
+}
+defineExpose({ take });
+
+const clock = (iso: string): string =>
+  new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+function age(reference: ClassReference): string {
+  const minutes = Math.round((Date.now() - Date.parse(reference.setAt)) / 60_000);
+  return minutes < 60 ? `${minutes} min old` : `${Math.floor(minutes / 60)} h ${minutes % 60} min old`;
+}
+function noLight(line: Line): void {
+  if (!line.reference) return;
+  emit('value', line.part, { kind: 'loss', unit: 'dBm', noLight: true, referenceId: line.reference.id });
+}
+</script>
+
+<template>
+  <div class="loss">
+    <div class="head">
+      <div class="row" role="group" aria-label="Reading in">
+        <button
+          v-for="u in ['dBm', 'dB', 'uW'] as const"
+          :key="u"
+          class="act"
+          type="button"
+          :aria-pressed="unit === u"
+          :disabled="locked"
+          @click="unit = u"
+        >
+          {{ u === 'uW' ? 'µW' : u }}
+        </button>
+      </div>
+      <button v-if="!locked" class="act" type="button" @click="emit('reference')">Set reference</button>
+    </div>
+    <div v-for="line in lines" :key="line.part" class="line" :data-part="line.part">
+      <div class="nm">
+        <span class="figure">{{ line.nm }}</span> <span class="unit">nm</span>
+        <p class="small soft">
+          <template v-if="line.reference"
+            >ref {{ line.reference.valueDbm }} dBm, {{ line.reference.instrumentLabel }},
+            {{ clock(line.reference.setAt) }}, {{ age(line.reference) }}</template
+          >
+          <template v-else>no reference yet</template>
+        </p>
+      </div>
+      <BandScale
+        :scale="{
+          from: 0,
+          to: line.terms.limitDb * 2,
+          lower: null,
+          upper: line.terms.limitDb,
+          target: line.terms.expectedDb,
+        }"
+        :value="typedLoss(line)"
+        :verdict="line.judged?.verdict ?? null"
+        unit="dB"
+      />
+      <label class="typed">
+        <span class="sr">Reading at {{ line.nm }} nm, {{ typedUnit(line) }}</span>
+        <input
+          v-model="texts[line.part]"
+          data-number
+          inputmode="text"
+          autocomplete="off"
+          :readonly="locked || line.reference === null"
+          @focus="emit('focus')"
+          @keydown.enter.prevent="take(line.part)"
+          @blur="
+            texts[line.part] !== valueText(line.entry?.value ?? null) && asking === null && take(line.part)
+          "
+        />
+        <span class="unit">{{ typedUnit(line) === 'uW' ? 'µW' : typedUnit(line) }}</span>
+      </label>
+      <div class="found">
+        <template v-if="line.judged && line.judged.verdict !== 'incomplete'">
+          <VerdictRing :verdict="line.judged.verdict" :size="24" />
+          <span v-if="line.judged.lossDb !== null" class="figure">{{ line.judged.lossDb.toFixed(2) }}</span>
+          <span v-if="line.judged.lossDb !== null" class="unit">dB</span>
+        </template>
+        <template v-else-if="typedLoss(line) !== null"
+          ><span class="figure">{{ typedLoss(line)!.toFixed(2) }}</span>
+          <span class="unit">dB</span></template
+        >
+      </div>
+      <div v-if="!locked" class="row more">
+        <button class="act" type="button" :disabled="!line.reference" @click="noLight(line)">No light</button>
+        <select
+          class="act"
+          :aria-label="`Void the reading at ${line.nm} nm`"
+          @change="
+            (e) => {
+              const target = e.target as HTMLSelectElement;
+              if (target.value !== '') emit('void', line.part, target.value as ReadingVoidReason);
+              target.value = '';
+            }
+          "
+        >
+          <option value="">Void</option>
+          <option v-for="(words, code) in VOID_WORDS" :key="code" :value="code">{{ words }}</option>
+        </select>
+      </div>
+      <p v-if="line.judged?.reason && line.judged.verdict !== 'incomplete'" class="why">
+        {{ reasonWords(line.judged.reason, () => criterion.label) }}
+      </p>
+    </div>
+    <p v-if="error" class="say bad" role="alert">{{ error }}</p>
+    <p v-else-if="asking" class="say" role="alert">
+      {{ asking.split(' ')[1] }} dB looks like a slip of the decimal sign. Enter again keeps it as typed.
+    </p>
+    <details class="why-limit">
+      <summary>Where the limit comes from</summary>
+      <table class="plain small">
+        <tbody>
+          <tr v-for="line in lines" :key="line.part">
+            <td>{{ line.nm }} nm</td>
+            <td>
+              {{ criterion.link.lengthM }} m × {{ criterion.rules.fiberDbPerKm[line.nm]!.db }} dB/km +
+              {{ line.terms.connections }} × {{ criterion.rules.connectionDb.db }} dB +
+              {{ criterion.link.splices }} × {{ criterion.rules.spliceDb.db }} dB =
+              <b>{{ line.terms.limitDb.toFixed(3) }} dB</b>; good work
+              {{ line.terms.expectedDb.toFixed(2) }} dB; U (k = 2)
+              {{ line.terms.uncertaintyDb.toFixed(2) }} dB
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p class="small soft">
+        {{ criterion.rules.connectionDb.source.words }} (standard, from memory; check it against your own
+        copy).
+      </p>
+    </details>
+  </div>
+</template>
+
+<style scoped>
+.loss {
+  grid-column: 1 / -1;
+  padding: 0 0 8px 42px;
+  display: grid;
+  gap: 6px;
+}
+.head {
+  display: flex;
+  gap: 8px;
+  justify-content: space-between;
+  flex-wrap: wrap;
+}
+.line {
+  display: grid;
+  grid-template-columns: 150px minmax(110px, 1fr) auto 110px auto;
+  align-items: center;
+  gap: 4px 10px;
+  border-top: 1px solid var(--hair);
+  padding-top: 6px;
+}
+.typed {
+  display: inline-flex;
+  align-items: baseline;
+  gap: 4px;
+}
+input {
+  width: 92px;
+  min-height: var(--tap);
+  border: 0;
+  border-bottom: 2px solid var(--hair-strong);
+  background: transparent;
+  text-align: right;
+  font-size: 1.5rem;
+  font-weight: 700;
+}
+input:focus {
+  outline: none;
+  border-bottom-color: var(--accent);
+  background: var(--sheet);
+}
+input:read-only {
+  border-bottom-style: dashed;
+}
+.found {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+.more {
+  flex-wrap: nowrap;
+}
+.more .act {
+  padding: 0 8px;
+}
+select.act {
+  width: 74px;
+}
+.why {
+  grid-column: 2 / -1;
+  font-size: 0.9375rem;
+}
+.say {
+  border-left: 4px solid var(--marginal);
+  background: var(--marginal-wash);
+  padding: 4px 10px;
+}
+.say.bad {
+  border-color: var(--fail);
+  background: var(--fail-wash);
+}
+@media (max-width: 1100px) {
+  .loss {
+    padding-left: 0;
+  }
+  .line {
+    grid-template-columns: 1fr 1fr auto;
+  }
+}
+</style>

@@ -1,0 +1,171 @@
+<script setup lang="ts">
+import {
+  checkValue,
+  type CriterionOutcome,
+  decimalSlip,
+  DomainError,
+  type Entry,
+  type EntryValue,
+  type MeasureCriterion,
+  toBaseUnit,
+  decimalToNumber,
+  type Unit,
+  type Verdict,
+  compileBand,
+  judgeBand,
+} from '@clear-mark/core';
+import type { ErrorCode } from '@clear-mark/contract';
+import { errorWords, UNIT_WORDS } from '@clear-mark/words';
+import { computed, ref, watch } from 'vue';
+import { bandOfCriterion } from '../../shared/band-scale.model.ts';
+import BandScale from '../../shared/BandScale.vue';
+import { valueText } from './sheet.model.ts';
+
+const props = defineProps<{
+  criterion: MeasureCriterion;
+  entry: Entry | null;
+  outcome: CriterionOutcome;
+  locked: boolean;
+  lengthUnit: 'mm' | 'in';
+}>();
+const emit = defineEmits<{ value: [value: EntryValue]; focus: [] }>();
+
+const unit = computed<Unit>(() => (props.criterion.unit === 'mm' ? props.lengthUnit : props.criterion.unit));
+const stands = computed(() => valueText(props.entry?.value ?? null));
+const text = ref(stands.value);
+const asking = ref<string | null>(null);
+const error = ref<string | null>(null);
+watch(stands, (now) => {
+  text.value = now;
+  asking.value = null;
+  error.value = null;
+});
+
+const scale = computed(() => bandOfCriterion(props.criterion)!);
+const shownUnit = computed<Unit>(() => {
+  const value = props.entry?.value;
+  return value?.kind === 'measure' && text.value === stands.value ? value.unit : unit.value;
+});
+const typed = computed<EntryValue>(() => ({
+  kind: 'measure',
+  text: text.value.trim(),
+  unit: shownUnit.value,
+}));
+
+/** The typed value as a number and its verdict while it is typed; nothing while it is no number yet. */
+const live = computed<{ value: number; verdict: Verdict } | null>(() => {
+  if (text.value.trim() === '') return null;
+  try {
+    const number = toBaseUnit(text.value, shownUnit.value);
+    const band = compileBand(props.criterion.band, props.criterion.unit, props.criterion.uncertainty);
+    return { value: decimalToNumber(number), verdict: judgeBand(number, band).verdict };
+  } catch {
+    return null;
+  }
+});
+
+function take(): boolean {
+  error.value = null;
+  if (text.value.trim() === '') return false;
+  if (text.value === stands.value && props.outcome.state === 'scored') return true;
+  try {
+    checkValue(props.criterion, '', typed.value);
+  } catch (failed) {
+    if (!(failed instanceof DomainError)) throw failed;
+    error.value = errorWords(failed.code as ErrorCode, failed.params);
+    return false;
+  }
+  const slip = decimalSlip(props.criterion, typed.value);
+  if (slip !== null && asking.value !== text.value) {
+    asking.value = text.value;
+    return false;
+  }
+  const value = typed.value as EntryValue & { kind: 'measure' };
+  emit('value', slip === null ? value : { ...value, slipConfirmed: true });
+  asking.value = null;
+  return true;
+}
+defineExpose({ take });
+</script>
+
+<template>
+  <div class="measure">
+    <BandScale
+      class="scale"
+      :scale="scale"
+      :value="live?.value ?? null"
+      :verdict="live?.verdict ?? null"
+      :unit="UNIT_WORDS[criterion.unit]"
+    />
+    <label class="typed">
+      <span class="sr">{{ criterion.label }}, {{ UNIT_WORDS[shownUnit] }}</span>
+      <input
+        v-model="text"
+        data-number
+        inputmode="decimal"
+        autocomplete="off"
+        :readonly="locked"
+        :aria-invalid="error !== null"
+        @focus="emit('focus')"
+        @keydown.enter.prevent="take"
+        @blur="text !== stands && asking === null && take()"
+      />
+      <span class="unit">{{ UNIT_WORDS[shownUnit] }}</span>
+    </label>
+    <button v-if="!locked" class="act take" type="button" :disabled="live === null" @click="take">OK</button>
+    <p v-if="error" class="say bad" role="alert">{{ error }}</p>
+    <p v-else-if="asking !== null" class="say" role="alert">
+      {{ asking }} {{ UNIT_WORDS[shownUnit] }} looks like a slip of the decimal sign. Enter again keeps it as
+      typed.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.measure {
+  display: grid;
+  grid-template-columns: minmax(140px, 240px) auto auto;
+  align-items: center;
+  gap: 4px 8px;
+}
+.typed {
+  display: inline-flex;
+  align-items: baseline;
+  gap: 4px;
+}
+input {
+  width: 84px;
+  min-height: var(--tap);
+  border: 0;
+  border-bottom: 2px solid var(--hair-strong);
+  background: transparent;
+  text-align: right;
+  font-size: 1.5rem;
+  font-weight: 700;
+  padding: 0 4px;
+}
+input:focus {
+  outline: none;
+  border-bottom-color: var(--accent);
+  background: var(--sheet);
+}
+.unit {
+  width: 30px;
+}
+.take {
+  min-width: 52px;
+  padding: 0 8px;
+}
+.say {
+  grid-column: 1 / -1;
+  font-size: 0.9375rem;
+  border-left: 4px solid var(--marginal);
+  background: var(--marginal-wash);
+  padding: 4px 10px;
+  max-width: 420px;
+}
+.say.bad {
+  border-color: var(--fail);
+  background: var(--fail-wash);
+}
+</style>

@@ -1,0 +1,37 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+
+defineProps<{ label: string; notes: readonly string[] }>();
+const emit = defineEmits<{ close: []; note: [text: string] }>();
+const text = ref('');
+const save = (): void => {
+  if (text.value.trim() !== '') emit('note', text.value.trim());
+};
+</script>
+
+<template>
+  <el-dialog :model-value="true" :title="`Note: ${label}`" width="520" append-to-body @close="emit('close')">
+    <ul v-if="notes.length > 0">
+      <li v-for="(note, i) in notes" :key="i">{{ note }}</li>
+    </ul>
+    <el-input
+      v-model="text"
+      type="textarea"
+      :rows="4"
+      maxlength="2000"
+      autofocus
+      aria-label="Note"
+      @keydown.ctrl.enter="save"
+    />
+    <div class="row foot">
+      <button class="act next" type="button" :disabled="text.trim() === ''" @click="save">Keep note</button>
+      <button class="act" type="button" @click="emit('close')">Cancel</button>
+    </div>
+  </el-dialog>
+</template>
+
+<style scoped>
+.foot {
+  margin-top: 14px;
+}
+</style>

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { DomainError, type LossCriterion, parseDecimal } from '@clear-mark/core';
+import type { ClassReference, ErrorCode, Thing } from '@clear-mark/contract';
+import { errorWords, REFERENCE_WORDS } from '@clear-mark/words';
+import { v7 } from 'uuid';
+import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
+import { call, ROUTES, wordsOf } from '../../api/client.ts';
+
+const props = defineProps<{ classId: string; criterion: LossCriterion; instrumentId: string | null }>();
+const emit = defineEmits<{ close: []; made: [reference: ClassReference] }>();
+
+const instruments = shallowRef<readonly Thing[]>([]);
+const chosen = ref(props.instrumentId ?? '');
+const values = reactive<Record<string, string>>({});
+const negative = ref(false);
+const failure = ref<string | null>(null);
+const busy = ref(false);
+const filled = computed(() => props.criterion.wavelengthsNm.filter((nm) => (values[nm] ?? '').trim() !== ''));
+
+onMounted(async () => {
+  try {
+    const detail = await call(ROUTES.classDetail, { params: { id: props.classId } });
+    instruments.value = detail.things.filter((t) => t.kind === 'instrument' && !t.retired);
+    if (chosen.value === '') chosen.value = instruments.value[0]?.id ?? '';
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+});
+
+async function save(): Promise<void> {
+  failure.value = null;
+  busy.value = true;
+  try {
+    for (const nm of filled.value) parseDecimal(values[nm]!);
+    for (const nm of filled.value) {
+      const made = await call(ROUTES.addReference, {
+        params: { id: props.classId },
+        body: {
+          id: v7(),
+          instrumentId: chosen.value,
+          method: props.criterion.link.referenceMethod,
+          wavelengthNm: nm,
+          valueDbm: values[nm]!.trim().replace(',', '.'),
+          setAt: new Date().toISOString(),
+          showsNegative: negative.value,
+        },
+      });
+      emit('made', made);
+    }
+    emit('close');
+  } catch (error) {
+    failure.value =
+      error instanceof DomainError ? errorWords(error.code as ErrorCode, error.params) : wordsOf(error);
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <el-dialog :model-value="true" title="Set the reference" width="520" append-to-body @close="emit('close')">
+    <p class="soft">
+      Method: {{ REFERENCE_WORDS[criterion.link.referenceMethod] }}. Launch cord inspected and clean, source
+      and meter on the same wavelength, meter at 0.00 dB. From now on the cord stays on the source.
+    </p>
+    <label class="field">
+      <span>Instrument</span>
+      <select v-model="chosen" class="act">
+        <option v-for="t in instruments" :key="t.id" :value="t.id">{{ t.label }}</option>
+      </select>
+    </label>
+    <label v-for="nm in criterion.wavelengthsNm" :key="nm" class="field">
+      <span>Level through the launch cord at {{ nm }} nm, dBm</span>
+      <el-input v-model="values[nm]" inputmode="text" placeholder="-5.12" :data-test="`reference-${nm}`" />
+    </label>
+    <label class="row toggle">
+      <input v-model="negative" type="checkbox" /> This meter shows a loss as a negative number
+    </label>
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <div class="row foot">
+      <button
+        class="act next"
+        type="button"
+        :disabled="busy || filled.length === 0 || chosen === ''"
+        @click="save"
+      >
+        Set reference
+      </button>
+      <button class="act" type="button" @click="emit('close')">Cancel</button>
+    </div>
+  </el-dialog>
+</template>
+
+<style scoped>
+.field {
+  margin-top: 10px;
+}
+.toggle {
+  min-height: var(--tap);
+}
+.toggle input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--accent);
+}
+.foot {
+  margin-top: 12px;
+}
+</style>

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import type { AttemptDocument } from '@clear-mark/contract';
+import { THING_WORDS } from '@clear-mark/words';
+import { computed } from 'vue';
+
+const props = defineProps<{ document: AttemptDocument; classId: string }>();
+const attempt = computed(() => props.document.attempt);
+const revision = computed(() => props.document.revisions[props.document.revisions.length - 1] ?? null);
+const KIND: Readonly<Record<string, string>> = {
+  signed: 'Signed',
+  signed_incomplete: 'Signed incomplete',
+  void: 'Made void',
+  amended: 'Amended',
+};
+const when = (iso: string): string =>
+  new Date(iso).toLocaleString([], { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+</script>
+
+<template>
+  <header class="head">
+    <div class="row spread">
+      <div>
+        <h1>{{ attempt.traineeName }}</h1>
+        <p class="soft">
+          Piece <b>{{ attempt.pieceLabel }}</b>, started {{ when(attempt.startedAt) }}
+        </p>
+      </div>
+      <div class="method">
+        <RouterLink
+          v-if="classId"
+          :to="{ name: 'method', params: { classId, versionId: attempt.methodVersionId } }"
+          >{{ document.sheet.title }}</RouterLink
+        >
+        <span v-else>{{ document.sheet.title }}</span>
+        <p class="soft small">
+          version {{ document.sheet.version }} ·
+          <template v-for="(thing, i) in attempt.things" :key="thing.id"
+            >{{ i > 0 ? ', ' : '' }}<span :title="THING_WORDS[thing.kind]">{{ thing.label }}</span></template
+          >
+        </p>
+      </div>
+    </div>
+    <p v-if="revision" class="notice signed">
+      <b>{{ KIND[revision.kind] }}</b> by {{ revision.signedBy }}, {{ when(revision.signedAt)
+      }}<template v-if="revision.reason">: {{ revision.reason }}</template
+      >. Record <code>{{ revision.hash.slice(0, 12) }}</code>
+    </p>
+    <p v-if="document.unmerged > 0" class="notice">
+      {{ document.unmerged }} later entries are kept beside this record for an amendment.
+    </p>
+  </header>
+</template>
+
+<style scoped>
+.head {
+  padding: 14px 20px 10px;
+  display: grid;
+  gap: 8px;
+  background: var(--sheet);
+  position: sticky;
+  top: 0;
+  z-index: 4;
+  border-bottom: 1px solid var(--hair);
+}
+.method {
+  text-align: right;
+}
+.method a {
+  font-weight: 700;
+  display: inline-flex;
+  align-items: center;
+  min-height: 28px;
+}
+.signed {
+  border-color: var(--void);
+  background: var(--void-wash);
+}
+code {
+  font-family: inherit;
+}
+@media (max-width: 800px) {
+  .method {
+    text-align: left;
+  }
+}
+</style>

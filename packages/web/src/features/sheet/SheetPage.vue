@@ -1,0 +1,251 @@
+<script setup lang="ts">
+import { computed, onMounted, onUnmounted, ref } from 'vue';
+import StripDrawing from '../../shared/StripDrawing.vue';
+import { usePreferences } from '../../shell/preferences.ts';
+import { wordsOf } from '../../api/client.ts';
+import BenchRail from './BenchRail.vue';
+import CriterionRow from './CriterionRow.vue';
+import FindDialog from './FindDialog.vue';
+import KeysDialog from './KeysDialog.vue';
+import LossField from './LossField.vue';
+import NoteDialog from './NoteDialog.vue';
+import OutcomePanel from './OutcomePanel.vue';
+import ReferenceDialog from './ReferenceDialog.vue';
+import SheetDock from './SheetDock.vue';
+import SheetHead from './SheetHead.vue';
+import SignDialog from './SignDialog.vue';
+import StepHead from './StepHead.vue';
+import { useSheet } from './use-sheet.ts';
+import { useSheetCursor } from './use-sheet-cursor.ts';
+
+const props = defineProps<{ classId: string; attemptId: string }>();
+const preferences = usePreferences();
+const sheet = useSheet(props.attemptId);
+const dialog = ref<'note' | 'sign' | 'reference' | 'find' | 'keys' | null>(null);
+const railRef = ref<InstanceType<typeof BenchRail> | null>(null);
+const cursor = useSheetCursor(sheet, {
+  open: (name) => (dialog.value = name),
+  isOpen: () => dialog.value !== null,
+  step: (by) => railRef.value?.step(by),
+});
+const { current, byCriterion, entryOf } = cursor;
+
+const locked = computed(() => sheet.signed.value || !sheet.mine.value);
+const steps = computed(() => sheet.sheet.value?.steps ?? []);
+const instrumentId = computed(
+  () => sheet.document.value?.attempt.things.find((t) => t.kind === 'instrument')?.id ?? null,
+);
+const undoLabel = computed(() => cursor.undoLabel.value);
+const signFailure = ref<string | null>(null);
+
+async function sign(reason: string | null, asVoid: boolean): Promise<void> {
+  signFailure.value = null;
+  try {
+    await sheet.sign(reason, asVoid);
+    dialog.value = null;
+    railRef.value?.refresh();
+  } catch (error) {
+    signFailure.value = wordsOf(error);
+    await sheet.load();
+  }
+}
+
+onMounted(async () => {
+  await sheet.load();
+  cursor.toFirstOpen();
+  window.addEventListener('keydown', cursor.onKey);
+});
+onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
+</script>
+
+<template>
+  <div v-if="sheet.failure.value && !sheet.document.value" class="page">
+    <p class="notice bad" role="alert">{{ sheet.failure.value }}</p>
+    <button class="act next" type="button" @click="sheet.load()">Try again</button>
+  </div>
+  <div v-else-if="sheet.document.value && sheet.outcome.value" class="sheet-grid">
+    <BenchRail v-if="classId" ref="railRef" class="rail" :class-id="classId" :attempt-id="attemptId" />
+    <section class="work" aria-label="Method sheet">
+      <SheetHead :document="sheet.document.value" :class-id="classId" />
+      <StripDrawing
+        v-if="sheet.sheet.value?.strip"
+        class="strip"
+        :strip="sheet.sheet.value.strip"
+        :place="current?.step.place ?? null"
+        :unit="preferences.lengthUnit"
+      />
+      <details class="cautions" :open="!sheet.signed.value && sheet.entries.value.length === 0">
+        <summary>Cautions before the first step</summary>
+        <ul>
+          <li v-for="(caution, i) in sheet.sheet.value!.cautions" :key="i">
+            <b v-if="caution.stop">Stop. </b>{{ caution.text }}
+          </li>
+        </ul>
+      </details>
+      <section v-for="(step, i) in steps" :key="step.id" class="step" :aria-labelledby="`step-${step.id}`">
+        <StepHead
+          :step="step"
+          :number="i + 1"
+          :outcome="sheet.outcome.value.steps[i]!"
+          :current="current?.step === step"
+        />
+        <template v-for="item in byCriterion.get(step.id)" :key="item.criterion.id">
+          <CriterionRow
+            :ref="(el) => cursor.register(item.criterion.id, el)"
+            :item="item"
+            :outcome="sheet.outcomes.value.get(item.criterion.id)!"
+            :entry="item.criterion.kind === 'check' || item.criterion.kind === 'loss' ? null : entryOf(item)"
+            :current="current === item"
+            :locked="locked"
+            :length-unit="preferences.lengthUnit"
+            :attempt-id="attemptId"
+            @select="cursor.select(item)"
+            @value="(value, source) => cursor.enter(item, '', value, source)"
+          >
+            <LossField
+              v-if="item.criterion.kind === 'loss'"
+              :ref="(el) => cursor.registerField(item.criterion.id, el)"
+              :criterion="item.criterion"
+              :outcome="sheet.outcomes.value.get(item.criterion.id)!"
+              :entries="sheet.entries.value"
+              :references="sheet.references.value"
+              :instrument-id="instrumentId"
+              :locked="locked"
+              @focus="cursor.select(item)"
+              @value="(part, value) => cursor.enter(item, part, value, 'instrument')"
+              @void="
+                (part, reason) =>
+                  sheet.add({ kind: 'void', criterionId: item.criterion.id, part, voidReason: reason })
+              "
+              @reference="dialog = 'reference'"
+            />
+          </CriterionRow>
+        </template>
+      </section>
+    </section>
+    <div class="side">
+      <OutcomePanel
+        :outcome="sheet.outcome.value"
+        :if-signed="sheet.ifSigned.value"
+        :criteria="sheet.criteria.value"
+        :signed="sheet.signed.value"
+        :pending="sheet.pending.value"
+        :can-sign="sheet.mine.value"
+        @go="cursor.go"
+        @sign="dialog = 'sign'"
+      />
+      <SheetDock
+        v-if="current && !locked"
+        class="dock-place"
+        :item="current"
+        :outcome="sheet.outcomes.value.get(current.criterion.id)!"
+        :undo-label="undoLabel"
+        @pass="cursor.enter(current!, '', { kind: 'check', passed: true }, 'typed')"
+        @fail="cursor.enter(current!, '', { kind: 'check', passed: false }, 'typed')"
+        @fault="cursor.toggleFault"
+        @not-seen="cursor.notSeen"
+        @note="dialog = 'note'"
+        @undo="cursor.undo"
+        @keys="dialog = 'keys'"
+      />
+    </div>
+    <NoteDialog
+      v-if="dialog === 'note' && current"
+      :label="current.criterion.label"
+      :notes="cursor.notes.value"
+      @close="dialog = null"
+      @note="
+        (text) => (
+          sheet.add({ kind: 'note', criterionId: current!.criterion.id, note: text }),
+          (dialog = null)
+        )
+      "
+    />
+    <SignDialog
+      v-if="dialog === 'sign' && sheet.ifSigned.value"
+      :if-signed="sheet.ifSigned.value"
+      :criteria="sheet.criteria.value"
+      :pending="sheet.pending.value"
+      :trainee="sheet.document.value.attempt.traineeName"
+      :failure="signFailure"
+      @close="((dialog = null), (signFailure = null))"
+      @sign="sign"
+    />
+    <ReferenceDialog
+      v-if="dialog === 'reference' && cursor.lossItem.value"
+      :class-id="classId"
+      :criterion="cursor.lossItem.value"
+      :instrument-id="instrumentId"
+      @close="dialog = null"
+      @made="sheet.addReference"
+    />
+    <FindDialog v-if="dialog === 'find'" :class-id="classId" @close="dialog = null" />
+    <KeysDialog v-if="dialog === 'keys'" @close="dialog = null" />
+  </div>
+</template>
+
+<style scoped>
+.sheet-grid {
+  display: grid;
+  grid-template-columns: 84px minmax(0, 1fr) 340px;
+  height: 100%;
+}
+.rail {
+  border-right: 1px solid var(--hair);
+  overflow-y: auto;
+}
+.work {
+  position: relative;
+  overflow-y: auto;
+  padding: 0 0 180px;
+}
+.strip {
+  padding: 4px 20px;
+  border-bottom: 1px solid var(--hair);
+  background: var(--sheet);
+}
+.cautions {
+  padding: 0 20px;
+  border-bottom: 1px solid var(--hair);
+}
+.cautions ul {
+  margin: 0 0 12px;
+  padding-left: 20px;
+}
+.side {
+  border-left: 1px solid var(--hair);
+  background: var(--sheet);
+  overflow-y: auto;
+  display: flex;
+  flex-direction: column;
+}
+.dock-place {
+  position: fixed;
+  left: 84px;
+  right: 340px;
+  bottom: 0;
+  z-index: 5;
+}
+@media (max-width: 1000px) {
+  .sheet-grid {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto minmax(0, 1fr) auto;
+  }
+  .rail {
+    border-right: 0;
+    border-bottom: 1px solid var(--hair);
+  }
+  .work {
+    padding-bottom: 24px;
+  }
+  .side {
+    border-left: 0;
+    border-top: 1px solid var(--hair-strong);
+    overflow: visible;
+    flex-direction: column-reverse;
+  }
+  .dock-place {
+    position: static;
+  }
+}
+</style>

@@ -1,0 +1,156 @@
+<script setup lang="ts">
+import {
+  type CriterionOutcome,
+  DomainError,
+  type Entry,
+  type EntryValue,
+  secondsFromText,
+  type TimedCriterion,
+} from '@clear-mark/core';
+import type { ErrorCode } from '@clear-mark/contract';
+import { errorWords } from '@clear-mark/words';
+import { computed, onUnmounted, ref, watch } from 'vue';
+import { bandOfCriterion } from '../../shared/band-scale.model.ts';
+import BandScale from '../../shared/BandScale.vue';
+import { clockText } from './sheet.model.ts';
+import { timers } from './timers.ts';
+
+const props = defineProps<{
+  criterion: TimedCriterion;
+  entry: Entry | null;
+  outcome: CriterionOutcome;
+  locked: boolean;
+  attemptId: string;
+}>();
+const emit = defineEmits<{ value: [value: EntryValue, source: 'typed' | 'timer']; focus: [] }>();
+
+const scale = computed(() => bandOfCriterion(props.criterion)!);
+const startedAt = computed(() => timers.startedAt(props.attemptId, props.criterion.id));
+const now = ref(Date.now());
+let ticker: ReturnType<typeof setInterval> | null = null;
+watch(
+  startedAt,
+  (started) => {
+    if (ticker) clearInterval(ticker);
+    ticker = started === null ? null : setInterval(() => (now.value = Date.now()), 250);
+    now.value = Date.now();
+  },
+  { immediate: true },
+);
+onUnmounted(() => {
+  if (ticker) clearInterval(ticker);
+});
+
+const running = computed(() =>
+  startedAt.value === null ? null : Math.max(0, (now.value - Date.parse(startedAt.value)) / 1000),
+);
+const text = ref('');
+const error = ref<string | null>(null);
+const shown = computed(() => running.value ?? props.outcome.value);
+watch(
+  () => props.outcome.value,
+  (value) => {
+    text.value = value === null ? '' : clockText(value);
+  },
+  { immediate: true },
+);
+
+function toggle(): void {
+  emit('focus');
+  const from = startedAt.value;
+  if (from === null) {
+    timers.start(props.attemptId, props.criterion.id);
+    return;
+  }
+  timers.clear(props.attemptId, props.criterion.id);
+  emit('value', { kind: 'timed', startedAt: from, stoppedAt: new Date().toISOString() }, 'timer');
+}
+
+function take(): boolean {
+  error.value = null;
+  if (running.value !== null) {
+    toggle();
+    return true;
+  }
+  if (text.value.trim() === '') return false;
+  if (props.outcome.value !== null && text.value === clockText(props.outcome.value)) return true;
+  try {
+    emit('value', { kind: 'timed', text: secondsFromText(text.value) }, 'typed');
+    return true;
+  } catch (failed) {
+    if (!(failed instanceof DomainError)) throw failed;
+    error.value = errorWords(failed.code as ErrorCode, failed.params);
+    return false;
+  }
+}
+defineExpose({ take, toggle });
+</script>
+
+<template>
+  <div class="timed">
+    <BandScale :scale="scale" :value="shown" :verdict="running === null ? outcome.verdict : null" unit="s" />
+    <span v-if="running !== null" class="figure clock" role="timer">{{ clockText(running) }}</span>
+    <label v-else>
+      <span class="sr">{{ criterion.label }}, minutes and seconds or seconds</span>
+      <input
+        v-model="text"
+        data-number
+        inputmode="text"
+        autocomplete="off"
+        placeholder="m:ss"
+        :readonly="locked"
+        @focus="emit('focus')"
+        @keydown.enter.prevent="take"
+        @blur="take"
+      />
+    </label>
+    <button v-if="!locked" class="act" :class="{ next: running !== null }" type="button" @click="toggle">
+      {{ running === null ? 'Start' : 'Stop' }}
+    </button>
+    <p v-if="error" class="say" role="alert">{{ error }}</p>
+  </div>
+</template>
+
+<style scoped>
+.timed {
+  display: grid;
+  grid-template-columns: minmax(100px, 200px) auto auto;
+  align-items: center;
+  gap: 4px 8px;
+}
+.clock,
+input {
+  width: 92px;
+  min-height: var(--tap);
+  text-align: right;
+  font-size: 1.5rem;
+  font-weight: 700;
+  display: inline-flex;
+  align-items: center;
+  justify-content: flex-end;
+}
+input {
+  border: 0;
+  border-bottom: 2px solid var(--hair-strong);
+  background: transparent;
+}
+input::placeholder {
+  font-weight: 400;
+  font-size: 1rem;
+  color: var(--ink-soft);
+}
+input:focus {
+  outline: none;
+  border-bottom-color: var(--accent);
+  background: var(--sheet);
+}
+.act {
+  min-width: 76px;
+}
+.say {
+  grid-column: 1 / -1;
+  border-left: 4px solid var(--fail);
+  background: var(--fail-wash);
+  padding: 4px 10px;
+}
+</style>

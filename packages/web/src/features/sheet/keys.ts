@@ -1,0 +1,64 @@
+/** The keys of the bench view, in the order in which the list shows them. */
+export const KEYS = [
+  { key: 'Enter', does: 'Pass a check, take a typed value, and go on' },
+  { key: 'X', does: 'Fail the check' },
+  { key: '0 – 9', does: 'Type into the current measurement; choose a level of a scale' },
+  { key: 'S', does: 'Not seen' },
+  { key: 'T', does: 'Start or stop the timer' },
+  { key: 'N', does: 'Note' },
+  { key: 'Z', does: 'Undo the last entry' },
+  { key: '↓ ↑', does: 'Next and previous criterion' },
+  { key: '] [', does: 'Next and previous trainee' },
+  { key: '/', does: 'Find a trainee or piece' },
+  { key: 'G', does: 'Sign' },
+  { key: '?', does: 'This list' },
+] as const;
+
+export type SheetAct =
+  | 'accept'
+  | 'fail'
+  | 'not_seen'
+  | 'timer'
+  | 'note'
+  | 'undo'
+  | 'next'
+  | 'previous'
+  | 'next_trainee'
+  | 'previous_trainee'
+  | 'find'
+  | 'sign'
+  | 'help';
+
+const ACTS: Readonly<Record<string, SheetAct>> = {
+  Enter: 'accept',
+  x: 'fail',
+  s: 'not_seen',
+  t: 'timer',
+  n: 'note',
+  z: 'undo',
+  ArrowDown: 'next',
+  ArrowUp: 'previous',
+  ']': 'next_trainee',
+  '[': 'previous_trainee',
+  '/': 'find',
+  g: 'sign',
+  '?': 'help',
+};
+
+export interface KeyPress {
+  readonly key: string;
+  readonly modified: boolean;
+  /** Where the focus is: nowhere special, one of our number fields, a control, or a field for text. */
+  readonly focus: 'page' | 'number' | 'control' | 'text';
+}
+
+/** What a key press means on the sheet; null when it is not ours. */
+export function actOfKey({ key, modified, focus }: KeyPress): SheetAct | null {
+  if (modified || focus === 'text') return null;
+  const act = ACTS[key.length === 1 ? key.toLowerCase() : key] ?? null;
+  // Enter on a button presses the button.
+  if (act === 'accept' && focus === 'control') return null;
+  return act;
+}
+
+export const isDigitKey = (key: string): boolean => /^[0-9.,-]$/.test(key);

@@ -1,0 +1,121 @@
+import {
+  type Criterion,
+  type CriterionOutcome,
+  type Entry,
+  type EntryValue,
+  type MethodSheet,
+  type Outcome,
+  resolveEntries,
+  slotKey,
+  type Step,
+} from '@clear-mark/core';
+
+export interface SheetCriterion {
+  readonly criterion: Criterion;
+  readonly step: Step;
+  readonly index: number;
+}
+
+/** All criteria of a sheet in working order. */
+export function listCriteria(sheet: MethodSheet): SheetCriterion[] {
+  return sheet.steps
+    .flatMap((step) => step.criteria.map((criterion) => ({ criterion, step })))
+    .map((item, index) => ({ ...item, index }));
+}
+
+/**
+ * The criterion outcomes with those kept as the same objects that did not change, so that only the rows that
+ * did are drawn again.
+ */
+export function reuseUnchanged(
+  before: ReadonlyMap<string, CriterionOutcome>,
+  after: Outcome,
+): ReadonlyMap<string, CriterionOutcome> {
+  const next = new Map<string, CriterionOutcome>();
+  for (const outcome of after.criteria) {
+    const old = before.get(outcome.criterionId);
+    next.set(outcome.criterionId, old && sameOutcome(old, outcome) ? old : outcome);
+  }
+  return next;
+}
+
+function sameOutcome(a: CriterionOutcome, b: CriterionOutcome): boolean {
+  return (
+    a.state === b.state &&
+    a.verdict === b.verdict &&
+    a.entryIds.length === b.entryIds.length &&
+    a.entryIds.every((id, i) => id === b.entryIds[i]) &&
+    a.reasons.length === b.reasons.length &&
+    a.reasons.every((r, i) => r.code === b.reasons[i]!.code) &&
+    a.parts.every((p, i) => p.verdict === b.parts[i]?.verdict && p.lossDb === b.parts[i]?.lossDb)
+  );
+}
+
+/** Ids that a new entry for this criterion and part supersedes: what stands there on this device. */
+export function standingIds(entries: readonly Entry[], criterionId: string, part: string): string[] {
+  const slot = resolveEntries(
+    entries.filter((e) => e.criterionId === criterionId || e.kind === 'retract'),
+  ).get(slotKey(criterionId, part));
+  if (!slot) return [];
+  return [...slot.heads, ...slot.proposals].map((e) => e.id);
+}
+
+/** The value that stands for a criterion and part, to show it in its field. */
+export function standingEntry(entries: readonly Entry[], criterionId: string, part: string): Entry | null {
+  const slot = resolveEntries(
+    entries.filter((e) => (e.criterionId === criterionId && e.part === part) || e.kind === 'retract'),
+  ).get(slotKey(criterionId, part));
+  return slot?.heads[0] ?? slot?.proposals[0] ?? null;
+}
+
+/** This author's last entry that still stands: what undo takes back. Notes are left alone. */
+export function lastToUndo(entries: readonly Entry[], authorId: string): Entry | null {
+  const retracted = new Set(entries.flatMap((e) => (e.targetId === null ? [] : [e.targetId])));
+  for (let i = entries.length - 1; i >= 0; i--) {
+    const entry = entries[i]!;
+    if (entry.authorId !== authorId || entry.kind === 'note' || entry.kind === 'retract') continue;
+    if (!retracted.has(entry.id)) return entry;
+  }
+  return null;
+}
+
+/** The first criterion from here on (then from the start) that has no result; null when all have. */
+export function nextOpen(
+  criteria: readonly SheetCriterion[],
+  outcomes: ReadonlyMap<string, CriterionOutcome>,
+  fromIndex: number,
+): SheetCriterion | null {
+  const isOpen = (c: SheetCriterion): boolean => {
+    const state = outcomes.get(c.criterion.id)?.state;
+    return state === 'open' || state === 'conflict' || state === undefined;
+  };
+  return criteria.slice(fromIndex).find(isOpen) ?? criteria.slice(0, fromIndex).find(isOpen) ?? null;
+}
+
+/** A standing value as text for its field. */
+export function valueText(value: EntryValue | null): string {
+  if (value === null) return '';
+  switch (value.kind) {
+    case 'measure':
+      return value.text;
+    case 'loss':
+      return value.noLight ? '' : (value.text ?? '');
+    case 'count':
+      return String(value.count);
+    case 'timed':
+      return value.text ?? '';
+    case 'check':
+    case 'grade':
+      return '';
+    default: {
+      const never: never = value;
+      return never;
+    }
+  }
+}
+
+/** Seconds as m:ss. */
+export function clockText(seconds: number): string {
+  const whole = Math.max(0, Math.floor(seconds));
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+}

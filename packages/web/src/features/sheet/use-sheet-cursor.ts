@@ -1,0 +1,264 @@
+import type { EntryValue } from '@clear-mark/core';
+import { computed, nextTick, shallowRef, triggerRef } from 'vue';
+import { actOfKey, isDigitKey, type KeyPress } from './keys.ts';
+import { lastToUndo, nextOpen, type SheetCriterion, standingEntry } from './sheet.model.ts';
+import type { SheetState } from './use-sheet.ts';
+import { useSession } from '../../shell/session.ts';
+
+type DialogName = 'note' | 'sign' | 'reference' | 'find' | 'keys';
+
+interface Surroundings {
+  readonly open: (name: DialogName) => void;
+  readonly isOpen: () => boolean;
+  /** To the next or previous trainee of the rail. */
+  readonly step: (by: 1 | -1) => void;
+}
+
+interface Field {
+  readonly take?: () => boolean;
+  readonly toggle?: () => void;
+}
+
+/** Where the instructor is on the sheet, and what taps and keys do there. */
+export function useSheetCursor(sheet: SheetState, around: Surroundings) {
+  const session = useSession();
+  const current = shallowRef<SheetCriterion | null>(null);
+  const rows = new Map<string, { $el: HTMLElement }>();
+  const fields = new Map<string, Field>();
+
+  const byCriterion = computed(() => {
+    const map = new Map<string, SheetCriterion[]>();
+    for (const item of sheet.criteria.value) {
+      const list = map.get(item.step.id);
+      if (list) list.push(item);
+      else map.set(item.step.id, [item]);
+    }
+    return map;
+  });
+  const locked = computed(() => sheet.signed.value || !sheet.mine.value);
+  const lossItem = computed(() => {
+    const found = sheet.criteria.value.find((c) => c.criterion.kind === 'loss')?.criterion;
+    return found?.kind === 'loss' ? found : null;
+  });
+  const notes = computed(() =>
+    sheet.entries.value
+      .filter((e) => e.kind === 'note' && e.criterionId === current.value?.criterion.id)
+      .map((e) => e.note ?? ''),
+  );
+  const undoLabel = computed(() => {
+    const target = lastToUndo(sheet.entries.value, session.me?.id ?? '');
+    if (!target) return null;
+    const item = sheet.criteria.value.find((c) => c.criterion.id === target.criterionId);
+    return item ? `Take back: ${item.criterion.label}` : 'Take back the last entry';
+  });
+
+  function register(id: string, el: unknown): void {
+    if (el) rows.set(id, el as { $el: HTMLElement });
+    else rows.delete(id);
+  }
+  function registerField(id: string, el: unknown): void {
+    if (el) fields.set(id, el as Field);
+    else fields.delete(id);
+  }
+  const entryOf = (item: SheetCriterion) => standingEntry(sheet.entries.value, item.criterion.id, '');
+  const rowElement = (item: SheetCriterion): HTMLElement | null => rows.get(item.criterion.id)?.$el ?? null;
+  const inputOf = (item: SheetCriterion): HTMLInputElement | null =>
+    rowElement(item)?.querySelector<HTMLInputElement>('input[data-number]:not([readonly])') ?? null;
+
+  function select(item: SheetCriterion): void {
+    if (current.value !== item) current.value = item;
+  }
+
+  /** To a criterion by key: into view, and its number field ready to type into. */
+  async function goTo(item: SheetCriterion | null | undefined): Promise<void> {
+    if (!item) return;
+    select(item);
+    await nextTick();
+    rowElement(item)?.scrollIntoView({ block: 'nearest' });
+    const input = inputOf(item);
+    if (input) input.focus({ preventScroll: true });
+    else (document.activeElement as HTMLElement | null)?.blur();
+  }
+  const go = (id: string): void => void goTo(sheet.criteria.value.find((c) => c.criterion.id === id));
+
+  function toFirstOpen(): void {
+    current.value =
+      nextOpen(sheet.criteria.value, sheet.outcomes.value, 0) ?? sheet.criteria.value[0] ?? null;
+    if (sheet.entries.value.length > 0 && current.value) {
+      void nextTick(() => rowElement(current.value!)?.scrollIntoView({ block: 'center' }));
+    }
+  }
+
+  /** Adds a value and moves on; a failed check keeps the cursor, so that its fault can be named. */
+  function enter(
+    item: SheetCriterion,
+    part: string,
+    value: EntryValue,
+    source: 'typed' | 'timer' | 'instrument',
+  ): void {
+    if (locked.value) return;
+    sheet.add({ kind: 'value', criterionId: item.criterion.id, part, value, source });
+    if (value.kind === 'check' && !value.passed) return select(item);
+    advance(item, part);
+  }
+
+  function advance(item: SheetCriterion, part: string): void {
+    const byKey = document.activeElement instanceof HTMLInputElement || lastByKey;
+    if (item.criterion.kind === 'loss') {
+      const parts = item.criterion.wavelengthsNm.map(String);
+      const next = parts[parts.indexOf(part) + 1];
+      if (next !== undefined) {
+        void nextTick(() =>
+          rowElement(item)?.querySelector<HTMLInputElement>(`[data-part="${next}"] input`)?.focus(),
+        );
+        return;
+      }
+    }
+    const next = nextOpen(sheet.criteria.value, sheet.outcomes.value, item.index + 1);
+    if (byKey) void goTo(next ?? item);
+    else select(next ?? item);
+  }
+
+  function toggleFault(code: string): void {
+    const item = current.value;
+    if (!item) return;
+    const faults = new Set(sheet.outcomes.value.get(item.criterion.id)?.faults);
+    if (!faults.delete(code)) faults.add(code);
+    const value: EntryValue = { kind: 'check', passed: false, faults: [...faults] };
+    sheet.add({ kind: 'value', criterionId: item.criterion.id, value });
+  }
+
+  function notSeen(): void {
+    const item = current.value;
+    if (!item || locked.value) return;
+    const parts = item.criterion.kind === 'loss' ? item.criterion.wavelengthsNm.map(String) : [''];
+    for (const part of parts) sheet.add({ kind: 'not_seen', criterionId: item.criterion.id, part });
+    advance(item, parts[parts.length - 1]!);
+  }
+
+  function undo(): void {
+    if (locked.value) return;
+    const target = sheet.undo();
+    const item = sheet.criteria.value.find((c) => c.criterion.id === target?.criterionId);
+    if (item) {
+      select(item);
+      triggerRef(current);
+      rowElement(item)?.scrollIntoView({ block: 'nearest' });
+    }
+  }
+
+  /** Enter: passes an open check, takes what is typed, goes on from what is scored already. */
+  function accept(item: SheetCriterion): void {
+    const state = sheet.outcomes.value.get(item.criterion.id)?.state;
+    if (item.criterion.kind === 'check' && (state === 'open' || state === 'not_seen')) {
+      return enter(item, '', { kind: 'check', passed: true }, 'typed');
+    }
+    const next = nextOpen(sheet.criteria.value, sheet.outcomes.value, item.index + 1);
+    if (state === 'scored') void goTo(next ?? item);
+    else void goTo(item);
+  }
+
+  let lastByKey = false;
+  window.addEventListener('pointerdown', () => (lastByKey = false), { capture: true });
+
+  function onKey(event: KeyboardEvent): void {
+    if (around.isOpen()) return;
+    lastByKey = true;
+    const press: KeyPress = {
+      key: event.key,
+      modified: event.ctrlKey || event.metaKey || event.altKey,
+      focus: focusKind(event.target as HTMLElement),
+    };
+    const item = current.value;
+    if (
+      item &&
+      !press.modified &&
+      isDigitKey(event.key) &&
+      press.focus !== 'text' &&
+      press.focus !== 'number'
+    ) {
+      if (item.criterion.kind === 'grade') return chooseLevel(item, Number(event.key), event);
+      inputOf(item)?.focus();
+      return;
+    }
+    const act = actOfKey(press);
+    if (!act) return;
+    if (act === 'accept' && press.focus === 'number') return;
+    event.preventDefault();
+    perform(act, item);
+  }
+
+  function chooseLevel(item: SheetCriterion, number: number, event: KeyboardEvent): void {
+    if (item.criterion.kind !== 'grade') return;
+    const level = item.criterion.levels[number - 1];
+    if (!level) return;
+    event.preventDefault();
+    enter(item, '', { kind: 'grade', level: level.id }, 'typed');
+  }
+
+  function perform(act: NonNullable<ReturnType<typeof actOfKey>>, item: SheetCriterion | null): void {
+    const list = sheet.criteria.value;
+    switch (act) {
+      case 'next':
+        return void goTo(list[(item?.index ?? -1) + 1]);
+      case 'previous':
+        return void goTo(list[(item?.index ?? 1) - 1]);
+      case 'next_trainee':
+        return around.step(1);
+      case 'previous_trainee':
+        return around.step(-1);
+      case 'find':
+        return around.open('find');
+      case 'help':
+        return around.open('keys');
+      case 'undo':
+        return undo();
+      case 'not_seen':
+        return notSeen();
+      case 'note':
+        return locked.value ? undefined : around.open('note');
+      case 'sign':
+        return locked.value ? undefined : around.open('sign');
+      case 'timer':
+        return item
+          ? rowElement(item)?.querySelector<HTMLButtonElement>('.timed button')?.click()
+          : undefined;
+      case 'fail':
+        if (item?.criterion.kind === 'check') enter(item, '', { kind: 'check', passed: false }, 'typed');
+        return;
+      case 'accept':
+        return item && !locked.value ? accept(item) : undefined;
+      default: {
+        const never: never = act;
+        return never;
+      }
+    }
+  }
+
+  return {
+    current,
+    byCriterion,
+    lossItem,
+    notes,
+    undoLabel,
+    entryOf,
+    register,
+    registerField,
+    select,
+    go,
+    enter,
+    toFirstOpen,
+    toggleFault,
+    notSeen,
+    undo,
+    onKey,
+  };
+}
+
+function focusKind(target: HTMLElement): KeyPress['focus'] {
+  if (target instanceof HTMLInputElement && target.dataset['number'] !== undefined) return 'number';
+  if (target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement) return 'text';
+  if (target instanceof HTMLButtonElement || target instanceof HTMLSelectElement) return 'control';
+  if (target instanceof HTMLAnchorElement || target.tagName === 'SUMMARY') return 'control';
+  return 'page';
+}

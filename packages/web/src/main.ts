@@ -1,0 +1,12 @@
+import '@fontsource/atkinson-hyperlegible-next/latin-400.css';
+import '@fontsource/atkinson-hyperlegible-next/latin-700.css';
+import '@fontsource/atkinson-hyperlegible-next/latin-ext-400.css';
+import '@fontsource/atkinson-hyperlegible-next/latin-ext-700.css';
+import './theme/tokens.css';
+import './theme/base.css';
+import { createPinia } from 'pinia';
+import { createApp } from 'vue';
+import App from './App.vue';
+import { router } from './router.ts';
+
+createApp(App).use(createPinia()).use(router).mount('#app');

@@ -1,0 +1,76 @@
+import { createRouter, createWebHistory, type RouteLocationNormalized } from 'vue-router';
+import { home } from './shell/home.ts';
+import { useSession } from './shell/session.ts';
+
+/** Every view is loaded when it is first opened. */
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'start', component: () => import('./features/start/StartPage.vue') },
+    {
+      path: '/class/:classId/today',
+      name: 'today',
+      component: () => import('./features/today/TodayPage.vue'),
+      props: true,
+    },
+    {
+      path: '/class/:classId/sheet/:attemptId',
+      name: 'sheet',
+      component: () => import('./features/sheet/SheetPage.vue'),
+      props: true,
+    },
+    {
+      path: '/class/:classId/insight',
+      name: 'insight',
+      component: () => import('./features/insight/InsightPage.vue'),
+      props: true,
+    },
+    {
+      path: '/class/:classId/records',
+      name: 'records',
+      component: () => import('./features/records/RecordsPage.vue'),
+      props: true,
+    },
+    {
+      path: '/class/:classId/setup',
+      name: 'setup',
+      component: () => import('./features/setup/ClassPage.vue'),
+      props: true,
+    },
+    {
+      path: '/class/:classId/methods/:versionId',
+      name: 'method',
+      component: () => import('./features/methods/MethodPage.vue'),
+      props: true,
+    },
+    { path: '/classes', name: 'classes', component: () => import('./features/setup/ClassesPage.vue') },
+    { path: '/me', name: 'me', component: () => import('./features/records/OwnRecordPage.vue') },
+    {
+      path: '/me/sheet/:attemptId',
+      name: 'own-sheet',
+      component: () => import('./features/sheet/SheetPage.vue'),
+      props: (to: RouteLocationNormalized) => ({ attemptId: to.params['attemptId'], classId: '' }),
+    },
+    { path: '/:rest(.*)', redirect: '/' },
+  ],
+});
+
+/** Pages scroll inside the main part, so that the bar stays: a new page begins at its top. */
+router.afterEach((to, from) => {
+  if (to.path !== from.path) document.getElementById('main')?.scrollTo(0, 0);
+});
+
+router.beforeEach(async (to) => {
+  const session = useSession();
+  if (session.start === null) {
+    try {
+      await session.refresh();
+    } catch {
+      return to.name === 'start' ? true : { name: 'start', query: { to: to.fullPath } };
+    }
+  }
+  if (to.name === 'start') return session.me ? home(session) : true;
+  if (!session.me) return { name: 'start', query: { to: to.fullPath } };
+  const own = to.name === 'me' || to.name === 'own-sheet';
+  return session.teaches || own ? true : { name: 'me' };
+});

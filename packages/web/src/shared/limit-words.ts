@@ -1,0 +1,44 @@
+import { type Criterion, type LossTerms, lossTerms } from '@clear-mark/core';
+import { UNIT_WORDS } from '@clear-mark/words';
+
+const inch = (mm: string): string => String(Math.round((Number(mm) / 25.4) * 1000) / 1000);
+
+/** The limit of a criterion in a few words, lengths in the person's unit. */
+export function limitWords(criterion: Criterion, lengthUnit: 'mm' | 'in'): string {
+  switch (criterion.kind) {
+    case 'measure':
+    case 'count':
+    case 'timed': {
+      const isLength = criterion.kind === 'measure' && criterion.unit === 'mm';
+      const show = (text: string): string => (isLength && lengthUnit === 'in' ? inch(text) : text);
+      const unit =
+        criterion.kind === 'measure'
+          ? isLength
+            ? lengthUnit
+            : UNIT_WORDS[criterion.unit]
+          : criterion.kind === 'timed'
+            ? 's'
+            : criterion.noun;
+      const { lower, upper } = criterion.band;
+      const space = unit === '°' ? '' : ' ';
+      if (lower && upper) return `${show(lower.value)} to ${show(upper.value)}${space}${unit}`;
+      if (upper) return `${upper.exclusive ? 'under' : 'at most'} ${show(upper.value)}${space}${unit}`;
+      return `${lower?.exclusive ? 'over' : 'at least'} ${show(lower!.value)}${space}${unit}`;
+    }
+    case 'loss': {
+      const limits = criterion.wavelengthsNm.map((nm) => termsOf(criterion, nm).limitDb);
+      return `at most ${Math.max(...limits).toFixed(2)} dB for this link`;
+    }
+    case 'check':
+    case 'grade':
+      return '';
+    default: {
+      const never: never = criterion;
+      return never;
+    }
+  }
+}
+
+export function termsOf(criterion: Criterion & { kind: 'loss' }, wavelengthNm: number): LossTerms {
+  return lossTerms(criterion.link, criterion.rules, wavelengthNm);
+}

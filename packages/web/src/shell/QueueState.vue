@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { useQueue } from '../storage/queue.ts';
+
+const queue = useQueue();
+const open = ref(false);
+
+const state = computed(() => {
+  if (queue.storageFull) return { kind: 'bad', text: 'Device storage is full' };
+  if (queue.stuck.length > 0) return { kind: 'bad', text: `${queue.stuck.length} not taken` };
+  if (queue.waiting > 0 && queue.link === 'signed_out') {
+    return { kind: 'wait', text: `${queue.waiting} waiting, sign in` };
+  }
+  if (queue.waiting > 0 && queue.link === 'no_server') {
+    return { kind: 'wait', text: `${queue.waiting} kept here, no server` };
+  }
+  if (queue.waiting > 0) return { kind: 'wait', text: `${queue.waiting} on the way` };
+  return { kind: 'good', text: 'All saved' };
+});
+
+function exportFile(): void {
+  const text = JSON.stringify(
+    queue.items.map((q) => ({ ...q.entry, state: q.state, detail: q.detail })),
+    null,
+    2,
+  );
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
+  link.download = 'clear-mark-entries.json';
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+</script>
+
+<template>
+  <button
+    class="act quiet state"
+    :class="state.kind"
+    type="button"
+    data-test="queue-state"
+    aria-live="polite"
+    @click="open = true"
+  >
+    <span class="dot" aria-hidden="true" />{{ state.text }}
+  </button>
+  <el-dialog v-model="open" title="Entries of this device" width="620" append-to-body>
+    <p v-if="queue.items.length === 0">Everything entered here has reached the server.</p>
+    <template v-else>
+      <p class="soft">
+        Entries stay on this device until the server has acknowledged them. Those that it could not take stay
+        with the reason.
+      </p>
+      <ul class="list">
+        <li v-for="q in queue.items" :key="q.entry.id">
+          <span>{{ q.entry.criterionId?.split('/').pop() ?? q.entry.kind }}</span>
+          <span class="soft small">{{ new Date(q.entry.at).toLocaleTimeString() }}</span>
+          <span class="small">{{ q.state === 'waiting' ? 'waiting' : q.detail }}</span>
+          <button v-if="q.state !== 'waiting'" class="act" type="button" @click="queue.dismiss(q.entry.id)">
+            Put away
+          </button>
+        </li>
+      </ul>
+      <div class="row">
+        <button class="act next" type="button" @click="queue.drain()">Send now</button>
+        <button class="act" type="button" @click="exportFile">Save as a file</button>
+      </div>
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+.state {
+  font-size: 0.9375rem;
+}
+.dot {
+  width: 12px;
+  height: 12px;
+  border-radius: 50%;
+  border: 3px solid var(--pass);
+}
+.wait .dot {
+  border-color: var(--marginal);
+  border-style: dashed;
+}
+.wait {
+  color: var(--marginal);
+  font-weight: 700;
+}
+.bad .dot {
+  border-color: var(--fail);
+  background: var(--fail);
+}
+.bad {
+  color: var(--fail);
+  font-weight: 700;
+}
+.list {
+  list-style: none;
+  padding: 0;
+  max-height: 320px;
+  overflow: auto;
+}
+.list li {
+  display: grid;
+  grid-template-columns: 1fr auto 1.6fr auto;
+  gap: 10px;
+  align-items: center;
+  border-bottom: 1px solid var(--hair);
+  padding: 6px 0;
+}
+</style>

@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { usePreferences } from './preferences.ts';
+import QueueState from './QueueState.vue';
+import { useSession } from './session.ts';
+
+const session = useSession();
+const preferences = usePreferences();
+const route = useRoute();
+const router = useRouter();
+
+const classId = computed(() => String(route.params['classId'] ?? session.classes[0]?.id ?? ''));
+const current = computed(() => session.classes.find((c) => c.id === classId.value) ?? null);
+const places = computed(() =>
+  current.value
+    ? [
+        { name: 'today', label: 'Today' },
+        { name: 'insight', label: 'Insight' },
+        { name: 'records', label: 'Records' },
+        { name: 'setup', label: 'Class' },
+      ]
+    : [],
+);
+const here = (name: string): boolean => route.name === name || (name === 'today' && route.name === 'sheet');
+
+function openClass(event: Event): void {
+  const id = (event.target as HTMLSelectElement).value;
+  if (id === '') void router.push({ name: 'classes' });
+  else void router.push({ name: 'today', params: { classId: id } });
+}
+
+async function leave(): Promise<void> {
+  await session.signOut();
+  await router.push({ name: 'start' });
+}
+</script>
+
+<template>
+  <header class="bar">
+    <RouterLink class="mark" to="/" aria-label="Clear Mark, start">
+      <svg viewBox="0 0 32 32" width="28" height="28" aria-hidden="true">
+        <circle cx="16" cy="16" r="11" fill="none" stroke="var(--pass)" stroke-width="4" />
+        <circle cx="16" cy="16" r="2.4" fill="var(--accent)" />
+      </svg>
+      <span>Clear Mark</span>
+    </RouterLink>
+    <select v-if="session.teaches" class="class" aria-label="Class" :value="classId" @change="openClass">
+      <option v-for="c in session.classes" :key="c.id" :value="c.id">{{ c.name }}</option>
+      <option value="">All classes</option>
+    </select>
+    <nav aria-label="Places">
+      <RouterLink
+        v-for="place in places"
+        :key="place.name"
+        class="place"
+        :class="{ here: here(place.name) }"
+        :aria-current="here(place.name) ? 'page' : undefined"
+        :to="{ name: place.name, params: { classId } }"
+        >{{ place.label }}</RouterLink
+      >
+    </nav>
+    <span class="fill" />
+    <QueueState />
+    <button
+      class="act quiet"
+      type="button"
+      @click="preferences.setTheme(preferences.theme === 'dark' ? 'light' : 'dark')"
+    >
+      {{ preferences.theme === 'dark' ? 'Day' : 'Night' }}
+    </button>
+    <button class="act quiet who" type="button" :title="`Sign out ${session.me?.name}`" @click="leave">
+      {{ session.me?.name }}<span class="soft small">sign out</span>
+    </button>
+  </header>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 4px 16px;
+  border-bottom: 1px solid var(--hair);
+  background: var(--sheet);
+  min-height: 56px;
+  flex-wrap: wrap;
+}
+.mark {
+  display: inline-flex;
+  align-items: center;
+  gap: 8px;
+  min-height: var(--tap);
+  color: var(--ink);
+  text-decoration: none;
+  font-weight: 700;
+  margin-right: 6px;
+}
+.class {
+  min-height: var(--tap);
+  border: 0;
+  border-bottom: 1px solid var(--hair-strong);
+  background: transparent;
+  max-width: 220px;
+  padding: 0 4px;
+}
+.class option {
+  background: var(--sheet);
+}
+nav {
+  display: flex;
+  gap: 2px;
+}
+.place {
+  min-height: var(--tap);
+  padding: 0 14px;
+  display: inline-flex;
+  align-items: center;
+  color: var(--ink);
+  text-decoration: none;
+  border-bottom: 3px solid transparent;
+}
+.place.here {
+  border-color: var(--accent);
+  font-weight: 700;
+}
+.fill {
+  flex: 1;
+}
+.who {
+  gap: 10px;
+  padding: 0 6px;
+}
+@media (max-width: 800px) {
+  .mark span,
+  .who .soft {
+    display: none;
+  }
+  .bar {
+    padding: 4px 10px;
+  }
+  .place {
+    padding: 0 9px;
+  }
+}
+</style>

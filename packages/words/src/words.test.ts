@@ -1,0 +1,54 @@
+import { EVIDENCE_CODES, REASON_CODES } from '@clear-mark/core';
+import { ERRORS, type ErrorCode } from '@clear-mark/contract';
+import { describe, expect, it } from 'vitest';
+import { errorWords } from './errors.ts';
+import { FAULT_WORDS, faultWords } from './faults.ts';
+import { sourceWords } from './names.ts';
+import { evidenceWords, reasonWords } from './reasons.ts';
+
+const PARAMS = {
+  ...{ value: '1.8', limit: '1.0', unit: 'deg', source: 'common_practice', uncertainty: '0.1', level: 'Lip' },
+  ...{ loss: 0.91, wavelength: 1310, why: 'setup_broken', count: 2, criterion: 'x', best: 70, possible: 100 },
+  ...{ mark: 80, faults: 'no_bow', hours: 5, most: 4, drift: 0.3, least: 10, fails: 2, n: 5, wanted: 3 },
+  ...{ months: 12, marginal: 3, passes: 1, needed: 'instructor', field: 'name', problem: 'empty' },
+  ...{ login: 'x', timeZone: 'Nowhere', name: 'A', role: 'lead', label: 'Bench 1', capacity: 'trainee' },
+  ...{ text: 'abc', given: 'mm', window: 2 },
+};
+
+describe('every code has words', () => {
+  it.each(Object.keys(ERRORS) as ErrorCode[])('error %s', (code) => {
+    const words = errorWords(code, PARAMS);
+    expect(words).toMatch(/^[A-Z“1-9].*\.$|^[^?]*\.$/);
+    expect(words).not.toContain('?');
+    expect(words).not.toContain('undefined');
+    expect(words).not.toContain('!');
+  });
+  it.each(REASON_CODES)('reason %s', (code) => {
+    const words = reasonWords({ code, params: PARAMS }, () => 'Label');
+    expect(words.length).toBeGreaterThan(2);
+    expect(words).not.toMatch(/\?|undefined|NaN/);
+  });
+  it.each(EVIDENCE_CODES)('evidence %s', (code) => {
+    expect(evidenceWords(code, PARAMS)).toMatch(/^[A-Z0-9].*\.$/);
+  });
+});
+
+describe('sentences', () => {
+  it('says value, limit and source', () => {
+    expect(reasonWords({ code: 'band.over', params: PARAMS }, () => '')).toBe(
+      '1.8°, limit 1.0° (common practice)',
+    );
+    expect(reasonWords({ code: 'check.failed', params: { faults: 'no_bow bow_early' } }, () => '')).toBe(
+      'no bow, bow started early',
+    );
+  });
+  it('warns of a standard from memory', () => {
+    expect(sourceWords({ kind: 'standard', fromMemory: true, words: 'TIA-568' })).toBe(
+      'standard, from memory: TIA-568; check it against your own copy',
+    );
+  });
+  it('shows an unknown fault as text, not as code', () => {
+    expect(faultWords('some_new_fault')).toBe('some new fault');
+    expect(Object.keys(FAULT_WORDS).every((code) => /^[a-z_]+$/.test(code))).toBe(true);
+  });
+});
