@@ -49,7 +49,7 @@ const shippedVersion = async (trx: Database): Promise<string> =>
   (await trx('method_versions').where({ method_id: LC_WEDGE_LOCATOR.id }).orderBy('version').pluck('id'))[0];
 
 async function loadAttempts(trx: Database, data: DemoData): Promise<void> {
-  const { attempts, entries, references, signing } = storesForLoading(trx);
+  const { attempts, entries, references, sign } = storesForLoading(trx);
   const methodVersionId = await shippedVersion(trx);
   const people = new Map(data.people.map((p) => [p.id, p]));
   for (const reference of data.references) {
@@ -81,6 +81,6 @@ async function loadAttempts(trx: Database, data: DemoData): Promise<void> {
     if (!attempt.sign) continue;
     const { by, at, reason, asVoid } = attempt.sign;
     const request = { entryIds: attempt.entries.map((e) => e.id), reason, asVoid };
-    await signing.sign(attempt.id, request, { ...people.get(by)! }, new Date(at));
+    await sign(attempt.id, request, { ...people.get(by)! }, new Date(at));
   }
 }

@@ -1,3 +1,175 @@
-export async function runTests(_args: readonly string[]): Promise<number> {
-  return 1;
+import { spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { ensureDatabase, removeCluster, startCluster } from './cluster.ts';
+import { ROOT } from './paths.ts';
+import { buildWeb } from './web-build.ts';
+
+interface Count {
+  readonly passed: number;
+  readonly failed: number;
+}
+
+interface Ran {
+  readonly code: number;
+  readonly output: string;
+}
+
+const say = (line: string): void => console.log(line);
+const bin = (name: string): string => path.join(ROOT, 'node_modules/.bin', name);
+
+function run(
+  command: string,
+  args: readonly string[],
+  environment: Record<string, string> = {},
+): Promise<Ran> {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: ROOT, env: { ...process.env, ...environment } });
+    let output = '';
+    child.stdout.on('data', (part: Buffer) => (output += part.toString()));
+    child.stderr.on('data', (part: Buffer) => (output += part.toString()));
+    child.on('error', (error) => resolve({ code: 1, output: String(error) }));
+    child.on('close', (code) => resolve({ code: code ?? 1, output }));
+  });
+}
+
+/** One check of the whole tree counts as one test. */
+async function check(name: string, command: string, args: readonly string[]): Promise<Count> {
+  const started = Date.now();
+  const { code, output } = await run(command, args);
+  const seconds = ((Date.now() - started) / 1000).toFixed(0);
+  say(`${code === 0 ? 'ok    ' : 'FAILED'} ${name} (${seconds} s)`);
+  if (code !== 0) say(output);
+  return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
+}
+
+/** A test program that writes a JSON report; a crash without a report is one failure. */
+async function suite(
+  name: string,
+  command: string,
+  args: readonly string[],
+  report: string,
+  count: (report: never) => Count,
+  environment: Record<string, string>,
+): Promise<Count> {
+  const started = Date.now();
+  const { code, output } = await run(command, args, environment);
+  let counted: Count;
+  try {
+    counted = count(JSON.parse(readFileSync(report, 'utf8')) as never);
+  } catch {
+    counted = { passed: 0, failed: 1 };
+  }
+  if (code !== 0 && counted.failed === 0) counted = { ...counted, failed: 1 };
+  const seconds = ((Date.now() - started) / 1000).toFixed(0);
+  say(
+    `${counted.failed === 0 ? 'ok    ' : 'FAILED'} ${name}: ${counted.passed} passed, ${counted.failed} failed (${seconds} s)`,
+  );
+  if (counted.failed > 0) say(output);
+  return counted;
+}
+
+interface VitestReport {
+  readonly numPassedTests: number;
+  readonly numFailedTests: number;
+  readonly numFailedTestSuites: number;
+}
+interface PlaywrightReport {
+  readonly stats: { readonly expected: number; readonly unexpected: number; readonly flaky: number };
+  readonly errors: readonly unknown[];
+}
+
+const countVitest = (r: VitestReport): Count => ({
+  passed: r.numPassedTests,
+  failed: r.numFailedTests || (r.numFailedTestSuites > 0 ? 1 : 0),
+});
+const countPlaywright = (r: PlaywrightReport): Count => ({
+  passed: r.stats.expected,
+  failed: r.stats.unexpected + r.stats.flaky + r.errors.length,
+});
+
+function vitest(project: string, folder: string, environment: Record<string, string> = {}): Promise<Count> {
+  const report = path.join(folder, `${project}.json`);
+  const args = [
+    'run',
+    '--project',
+    project,
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${report}`,
+  ];
+  return suite(`tests: ${project}`, bin('vitest'), args, report, countVitest, environment);
+}
+
+const LAYERS = ['packages', 'tools', 'e2e', '--config', '.dependency-cruiser.cjs'];
+
+/** Checks of the tree, one after the other: they keep one core busy while the tests keep the other. */
+async function checks(): Promise<Count[]> {
+  const pure = ['core', 'contract', 'words', 'methods', 'sim', 'demo'];
+  const counts: Count[] = [];
+  counts.push(await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']));
+  counts.push(await check('lint', bin('eslint'), ['--max-warnings', '0', '.']));
+  for (const name of pure) {
+    counts.push(await check(`types of ${name}`, bin('tsc'), ['-p', `packages/${name}`]));
+  }
+  counts.push(await check('types of web', bin('vue-tsc'), ['--noEmit', '-p', 'packages/web']));
+  counts.push(await check('types of server, tools and e2e', bin('tsc'), ['-p', '.']));
+  counts.push(await check('layers', bin('depcruise'), LAYERS));
+  return counts;
+}
+
+/**
+ * Everything, with a temporary cluster of its own and free ports, so that it can run beside a demo. The last
+ * line says `N passed, N failed`; the exit code is 0 only when nothing failed.
+ */
+export async function runTests(args: readonly string[]): Promise<number> {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'clear-mark-test-'));
+  const name = `test-${process.pid}`;
+  const cluster = await startCluster({ name, temporary: true });
+  const stop = (): void => void removeCluster(cluster, name).finally(() => process.exit(1));
+  process.once('SIGINT', stop).once('SIGTERM', stop);
+  const environment = { CLEAR_MARK_TEST_CLUSTER: cluster.url('postgres') };
+  const only = args[0] ?? 'all';
+  const wanted = (part: string): boolean => only === 'all' || only === part;
+  try {
+    const counts: Count[] = [];
+    await ensureDatabase(cluster, 'template_of_tests');
+    const [checked, tested] = await Promise.all([
+      wanted('checks') ? checks() : [],
+      (async (): Promise<Count[]> => {
+        const list: Count[] = [];
+        if (wanted('unit')) list.push(await vitest('unit', folder), await vitest('web', folder));
+        if (wanted('server')) list.push(await vitest('server', folder, environment));
+        return list;
+      })(),
+    ]);
+    counts.push(...checked, ...tested);
+    if (wanted('e2e')) counts.push(await endToEnd(folder, environment));
+    const passed = counts.reduce((sum, c) => sum + c.passed, 0);
+    const failed = counts.reduce((sum, c) => sum + c.failed, 0);
+    say(`${passed} passed, ${failed} failed`);
+    return failed === 0 && passed > 0 ? 0 : 1;
+  } finally {
+    await removeCluster(cluster, name);
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+async function endToEnd(folder: string, environment: Record<string, string>): Promise<Count> {
+  try {
+    const webDir = await buildWeb(say);
+    const report = path.join(folder, 'e2e.json');
+    return await suite(
+      'tests: end to end',
+      bin('playwright'),
+      ['test', '--config', 'e2e/playwright.config.ts'],
+      report,
+      countPlaywright,
+      { ...environment, PLAYWRIGHT_JSON_OUTPUT_NAME: report, CLEAR_MARK_WEB_DIR: webDir },
+    );
+  } catch (error) {
+    say(`FAILED end to end: ${String(error)}`);
+    return { passed: 0, failed: 1 };
+  }
 }

@@ -23,6 +23,8 @@ export const AttemptListFilter = ResultFilter.extend({
   lossTo: optional(z.coerce.number()),
   firstOnly: optional(z.literal('yes')),
   last: optional(z.coerce.number().int().min(1).max(100)),
+  /** How many of the newest are left out: for turning pages. */
+  skip: optional(z.coerce.number().int().min(0).max(10_000_000)),
 });
 export type AttemptListFilter = z.infer<typeof AttemptListFilter>;
 

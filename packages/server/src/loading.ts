@@ -1,8 +1,10 @@
-import { attemptsStore, entriesStore, signService } from './attempts/index.ts';
+import { attemptsStore, entriesStore, signWithin } from './attempts/index.ts';
 import { classesStore } from './classes/index.ts';
 import type { Database } from './database/database.ts';
 import { peopleStore } from './people/index.ts';
 import { referencesStore } from './references/index.ts';
+
+type Tail<T extends readonly unknown[]> = T extends readonly [unknown, ...infer Rest] ? Rest : never;
 
 /** The stores and the signing that a loader of whole classes works through: the demo, later an archive. */
 export const storesForLoading = (db: Database) => ({
@@ -11,5 +13,9 @@ export const storesForLoading = (db: Database) => ({
   attempts: attemptsStore(db),
   entries: entriesStore(db),
   references: referencesStore(db),
-  signing: signService(db),
+  /**
+   * Within the loader's own transaction: a savepoint for each attempt would have every foreign key share-lock the
+   * same rows under a new sub-transaction, which grows with the square of their number.
+   */
+  sign: (...args: Tail<Parameters<typeof signWithin>>) => signWithin(db, ...args),
 });

@@ -4,4 +4,4 @@ export { attemptsStore } from './attempts.store.ts';
 export { type HashedRecord, revisionHash } from './revision-hash.ts';
 export { outcomeRows, WHOLE } from './sign.store.ts';
 export { entriesStore } from './entries.store.ts';
-export { signService } from './sign.service.ts';
+export { signWithin } from './sign.service.ts';

@@ -18,34 +18,41 @@ interface SignRequest {
 }
 
 export const signService = (db: Database) => ({
-  /**
-   * Signs an attempt from exactly the entries that the signer saw. One transaction: the attempt's row is locked,
-   * so that of two devices signing at once the second finds it signed.
-   * Errors: `attempt.signed`, `sign.entries_differ`, `sign.conflict`, `sign.reason_needed`.
-   */
   sign: (attemptId: string, request: SignRequest, me: Person, now: Date): Promise<Revision> =>
-    db.transaction(async (trx) => {
-      const attempt = await attemptsStore(trx).lock(attemptId);
-      if (!attempt) throw new AppError('not_found.attempt');
-      const { policy } = await classForInstructor(trx, attempt.classId, me);
-      if (attempt.state === 'signed') throw new AppError('attempt.signed');
-      const entries = await attemptsStore(trx).entries(attemptId);
-      requireSameIds(
-        entries.map((e) => e.id),
-        request.entryIds,
-      );
-      const version = (await methodVersion(trx, attempt.methodVersionId))!;
-      const outcome = score(version.sheet, entries, {
-        references: await referencesStore(trx).forAttempt(attempt.classId, attemptId, 0),
-        final: true,
-        marginalPassCounts: policy.marginalPassCounts,
-        marginalFailCounts: policy.marginalFailCounts,
-        attemptVoid: request.asVoid,
-      });
-      const kind = kindOf(outcome, request);
-      return record(trx, attempt, { outcome, kind, reason: request.reason, me, now });
-    }),
+    db.transaction((trx) => signWithin(trx, attemptId, request, me, now)),
 });
+
+/**
+ * Signs an attempt from exactly the entries that the signer saw, within a transaction: the attempt's row is
+ * locked, so that of two devices signing at once the second finds it signed.
+ * Errors: `attempt.signed`, `sign.entries_differ`, `sign.conflict`, `sign.reason_needed`.
+ */
+export async function signWithin(
+  trx: Database,
+  attemptId: string,
+  request: SignRequest,
+  me: Person,
+  now: Date,
+): Promise<Revision> {
+  const attempt = await attemptsStore(trx).lock(attemptId);
+  if (!attempt) throw new AppError('not_found.attempt');
+  const { policy } = await classForInstructor(trx, attempt.classId, me);
+  if (attempt.state === 'signed') throw new AppError('attempt.signed');
+  const entries = await attemptsStore(trx).entries(attemptId);
+  requireSameIds(
+    entries.map((e) => e.id),
+    request.entryIds,
+  );
+  const version = (await methodVersion(trx, attempt.methodVersionId))!;
+  const outcome = score(version.sheet, entries, {
+    references: await referencesStore(trx).forAttempt(attempt.classId, attemptId, 0),
+    final: true,
+    marginalPassCounts: policy.marginalPassCounts,
+    marginalFailCounts: policy.marginalFailCounts,
+    attemptVoid: request.asVoid,
+  });
+  return record(trx, attempt, { outcome, kind: kindOf(outcome, request), reason: request.reason, me, now });
+}
 
 function requireSameIds(stored: readonly string[], seen: readonly string[]): void {
   const known = new Set(seen);

@@ -5,10 +5,11 @@
 export function canonicalJson(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map((x) => canonicalJson(x ?? null)).join(',')}]`;
   if (value !== null && typeof value === 'object') {
-    const parts = Object.entries(value)
-      .filter(([, x]) => x !== undefined)
-      .sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0))
-      .map(([key, x]) => `${JSON.stringify(key)}:${canonicalJson(x)}`);
+    const parts: string[] = [];
+    for (const key of Object.keys(value).sort()) {
+      const inner = (value as Readonly<Record<string, unknown>>)[key];
+      if (inner !== undefined) parts.push(`${JSON.stringify(key)}:${canonicalJson(inner)}`);
+    }
     return `{${parts.join(',')}}`;
   }
   return JSON.stringify(value);

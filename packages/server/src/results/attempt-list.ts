@@ -6,7 +6,7 @@ import { type Condition, filterCondition, type Scope } from './filter.ts';
 import { FAIL_MARKS, JUDGED_MARKS, PASS_MARKS } from './results.store.ts';
 
 /** The longest list that is shown at once; the total stands above it. */
-const MOST_ROWS = 300;
+const MOST_ROWS = 100;
 
 const MARKS: Readonly<Record<NonNullable<AttemptListFilter['verdict']>, string>> = {
   pass: "('P')",
@@ -94,10 +94,10 @@ export const attemptListService = (db: Database) => ({
          select o.attempt_id, o.started_at from outcome_skills o where ${where.sql}
        ), total as (select count(*)::int as n from hit)
        select total.n as total, ${COLUMNS}
-         from total, (select * from hit order by started_at desc, attempt_id desc limit ?) h
+         from total, (select * from hit order by started_at desc, attempt_id desc limit ? offset ?) h
          join attempts a on a.id = h.attempt_id ${JOINS}
         order by a.started_at desc, a.id desc`,
-      [...where.bindings, limit] as never,
+      [...where.bindings, limit, filter.skip ?? 0] as never,
     );
     const total = rows.length === 0 ? 0 : Math.min(rows[0].total, filter.last ?? Infinity);
     return { total, rows: rows.map(({ total: _, ...row }: { total: number } & RawRow) => toAttemptRow(row)) };

@@ -33,7 +33,7 @@ export async function call<R extends Route>(route: R, given: Call<R>): Promise<z
   const type = response.headers.get('content-type') ?? '';
   if (!response.ok) throw await refusalOf(response, type);
   if (!type.includes('json')) throw new NoServer('the answer is not from Clear Mark');
-  return (await response.json()) as z.infer<R['reply']>;
+  return (await bodyOf(response)) as z.infer<R['reply']>;
 }
 
 async function reach(route: Route, path: string, body: unknown): Promise<Response> {
@@ -51,9 +51,18 @@ async function reach(route: Route, path: string, body: unknown): Promise<Respons
   }
 }
 
+/** A body that was cut off is no answer: what the server did is unknown. */
+async function bodyOf(response: Response): Promise<unknown> {
+  try {
+    return await response.json();
+  } catch (error) {
+    throw new NoServer(String(error));
+  }
+}
+
 async function refusalOf(response: Response, type: string): Promise<Error> {
   if (!type.includes('problem+json')) return new NoServer(`status ${response.status}`);
-  const problem = (await response.json()) as Problem;
+  const problem = (await bodyOf(response)) as Problem;
   if (problem.code === 'server.unavailable') return new NoServer(problem.detail);
   const code = isErrorCode(problem.code) ? problem.code : 'server.failed';
   return new Refusal(code, problem.status, problem.detail);

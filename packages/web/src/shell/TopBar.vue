@@ -13,7 +13,7 @@ const router = useRouter();
 const classId = computed(() => String(route.params['classId'] ?? session.classes[0]?.id ?? ''));
 const current = computed(() => session.classes.find((c) => c.id === classId.value) ?? null);
 const places = computed(() =>
-  current.value
+  current.value && session.teaches
     ? [
         { name: 'today', label: 'Today' },
         { name: 'insight', label: 'Insight' },

@@ -1,7 +1,7 @@
 import type { AttemptEntry, EntryReceipt } from '@clear-mark/contract';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
-import { call, NoServer, Refusal, ROUTES } from '../api/client.ts';
+import { call, Refusal, ROUTES } from '../api/client.ts';
 import { deviceStore, type Queued } from './device-store.ts';
 
 const BATCH = 200;
@@ -77,9 +77,8 @@ export const useQueue = defineStore('queue', () => {
       wait = FIRST_WAIT_MS;
       return true;
     } catch (error) {
-      if (error instanceof Refusal && error.status === 401) link.value = 'signed_out';
-      else if (error instanceof NoServer || error instanceof Refusal) link.value = 'no_server';
-      else throw error;
+      // Whatever went wrong, the entries stay and are tried again.
+      link.value = error instanceof Refusal && error.status === 401 ? 'signed_out' : 'no_server';
       return false;
     }
   }

@@ -24,6 +24,9 @@ const words = computed(() =>
     criterion: query.value['criterionLabel'] ?? null,
   }),
 );
+const PAGE = 100;
+const skip = computed(() => filter.value.skip ?? 0);
+const page = (n: number) => ({ query: { ...query.value, skip: n === 0 ? undefined : String(n) } });
 const csv = computed(() => ({
   attempts: pathOf(CSV_PATHS.attempts, { id: props.classId }, filter.value),
   outcomes: pathOf(CSV_PATHS.outcomes, { id: props.classId }, filter.value),
@@ -66,7 +69,9 @@ watch(
     <template v-if="list">
       <p class="soft" data-test="total">
         {{ list.total }} {{ list.total === 1 ? 'attempt' : 'attempts'
-        }}<template v-if="list.total > list.rows.length">, the newest {{ list.rows.length }} shown</template>
+        }}<template v-if="list.total > list.rows.length"
+          >, {{ skip + 1 }} to {{ skip + list.rows.length }} shown, newest first</template
+        >
       </p>
       <p v-if="list.total === 0" class="soft">
         Nothing is signed here yet. A sheet is signed at its bench, under Today.
@@ -77,6 +82,18 @@ watch(
         with-trainee
         :to="(row) => ({ name: 'sheet', params: { classId, attemptId: row.attemptId } })"
       />
+      <div v-if="list.total > list.rows.length && filter.last === undefined" class="row pages">
+        <RouterLink v-if="skip > 0" class="act" :to="page(Math.max(0, skip - PAGE))">Newer</RouterLink>
+        <RouterLink v-if="skip + list.rows.length < list.total" class="act" :to="page(skip + PAGE)"
+          >Older</RouterLink
+        >
+      </div>
     </template>
   </div>
 </template>
+
+<style scoped>
+.pages {
+  margin-top: 14px;
+}
+</style>

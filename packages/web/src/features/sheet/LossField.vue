@@ -67,13 +67,17 @@ type Line = (typeof lines.value)[number];
 const texts = reactive<Record<string, string>>({});
 const asking = ref<string | null>(null);
 const error = ref<string | null>(null);
-watch(
-  lines,
-  (now) => {
-    for (const line of now) texts[line.part] = valueText(line.entry?.value ?? null);
-  },
-  { immediate: true },
-);
+// A field follows its own standing reading only: another entry's arrival must not touch what is being typed.
+for (const nm of props.criterion.wavelengthsNm) {
+  const part = String(nm);
+  watch(
+    () => valueText(standingEntry(props.entries, props.criterion.id, part)?.value ?? null),
+    (now) => {
+      texts[part] = now;
+    },
+    { immediate: true },
+  );
+}
 
 const typedUnit = (line: Line): Reading => {
   const value = line.entry?.value;

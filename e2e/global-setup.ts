@@ -1,0 +1,3 @@
+import { makeTemplate } from './world.ts';
+
+export default makeTemplate;

@@ -1,0 +1,29 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: './tests',
+  globalSetup: './global-setup.ts',
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  workers: 2,
+  fullyParallel: false,
+  retries: 0,
+  reporter: [['list'], ['json']],
+  outputDir: '../test-results',
+  use: {
+    browserName: 'chromium',
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    timezoneId: 'Europe/Lisbon',
+    trace: 'off',
+    launchOptions: {
+      executablePath: process.env['CLEAR_MARK_CHROMIUM'] ?? '/usr/bin/chromium',
+      args: [
+        ...['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
+        ...['--disable-background-networking', '--disable-component-update', '--disable-sync'],
+        ...['--disable-default-apps', '--no-default-browser-check'],
+        '--disable-features=OptimizationHints,MediaRouter,Translate',
+      ],
+    },
+  },
+});

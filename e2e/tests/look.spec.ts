@@ -1,0 +1,109 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { enterDemo, expect, test } from '../world.ts';
+
+async function audit(page: Page): Promise<string[]> {
+  const found = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  return found.violations.map(
+    (v) =>
+      `${v.id}: ${v.nodes
+        .map((n) => n.target.join(' '))
+        .slice(0, 3)
+        .join(' | ')}`,
+  );
+}
+
+const openSheet = async (page: Page): Promise<void> => {
+  await page.locator('article.working button').first().click();
+  await page.waitForURL(/\/sheet\//);
+  await expect(page.locator('.outcome')).toBeVisible();
+};
+const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
+  ['Today', async () => {}],
+  ['Sheet', openSheet],
+  [
+    'Insight',
+    async (page) => {
+      await page.getByRole('link', { name: 'Insight' }).click();
+      await expect(page.locator('.sample svg').first()).toBeVisible();
+    },
+  ],
+  [
+    'Records',
+    async (page) => {
+      await page.getByRole('link', { name: 'Insight' }).click();
+      await page.locator('[data-need] a').first().click();
+      await expect(page.locator('table')).toBeVisible();
+    },
+  ],
+  [
+    'Class',
+    async (page) => {
+      await page.getByRole('link', { name: 'Class', exact: true }).click();
+      await expect(page.getByRole('heading', { name: 'Competence policy' })).toBeVisible();
+    },
+  ],
+  [
+    'Method',
+    async (page) => {
+      await page.getByRole('link', { name: 'Class', exact: true }).click();
+      await page.getByRole('link', { name: /Pre-polished LC/ }).click();
+      await expect(page.getByRole('heading', { name: 'Cautions' })).toBeVisible();
+    },
+  ],
+];
+
+for (const theme of ['light', 'dark'] as const) {
+  for (const [name, open] of VIEWS) {
+    test(`${name} in ${theme}: WCAG 2.2 AA by axe, no sideways scrolling`, async ({ page, demo }) => {
+      await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
+      await enterDemo(page, demo);
+      await open(page);
+      expect(await audit(page)).toEqual([]);
+      const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+      expect(wide).toBeLessThanOrEqual(0);
+    });
+  }
+}
+
+test('the start page passes axe', async ({ page, demo }) => {
+  await page.goto(`${demo.url}/`);
+  await expect(page.getByRole('button', { name: /demo’s instructor/ })).toBeVisible();
+  expect(await audit(page)).toEqual([]);
+});
+
+test.describe('on an upright tablet', () => {
+  test.use({ viewport: { width: 768, height: 1024 }, hasTouch: true });
+  test('the sheet works by touch, every target is at least 44 px', async ({ page, demo }) => {
+    await enterDemo(page, demo);
+    await openSheet(page);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(wide).toBeLessThanOrEqual(0);
+    const open = page.locator('.row-of.check[data-state=open]').first();
+    const name = await open.getAttribute('data-criterion');
+    await open.locator('.main').tap();
+    await expect(page.locator(`[data-criterion="${name}"]`)).toHaveAttribute('data-verdict', 'pass');
+    const small = await page
+      .locator('.row-of button, .dock button, .benches button, .outcome .act')
+      .evaluateAll((all) =>
+        all
+          .map((el) => ({ text: el.textContent?.trim(), box: el.getBoundingClientRect() }))
+          .filter(({ box }) => box.width > 0 && (box.height < 44 || box.width < 44))
+          .map(({ text }) => text),
+      );
+    expect(small).toEqual([]);
+  });
+});
+
+test('a trainee sees the own record and nothing else', async ({ page, demo }) => {
+  await enterDemo(page, demo, /As a trainee/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('own record');
+  await expect(page.getByRole('link', { name: 'Insight' })).toHaveCount(0);
+  await page.locator('table a').first().click();
+  await expect(page.locator('.outcome')).toBeVisible();
+  await expect(page.locator('.row-of .failing, .dock, .sign')).toHaveCount(0);
+  await page.goto(`${demo.url}/class/x/insight`);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('own record');
+});

@@ -1,0 +1,73 @@
+import { enterDemo, expect, test } from '../world.ts';
+
+test.beforeEach(async ({ page, demo }) => {
+  await enterDemo(page, demo);
+  await page.getByRole('link', { name: 'Insight' }).click();
+  await expect(page.getByRole('heading', { name: 'Who needs what again' })).toBeVisible();
+});
+
+test('who is stuck, at which step: from the first screen to the pieces in two taps', async ({ page }) => {
+  const need = page.locator('[data-need="Kwabena Ostrey"]').first();
+  await expect(need).toContainText('cleaving');
+  await expect(need).toContainText(/Retrain|Watch/);
+  await expect(need).toContainText(/Most points went at “Cleave/);
+  await need.getByRole('link').click();
+  await expect(page.locator('[data-test=total]')).toHaveText(/^10 attempts/);
+  await page.locator('table a').first().click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Kwabena Ostrey' })).toBeVisible();
+});
+
+test('the blunt cleaver stands apart when the results are split by cleaver', async ({ page }) => {
+  await page.getByRole('button', { name: 'Cleaver' }).click();
+  const cell = page.locator('[data-split="Cleaver 3"] [data-skill=cleave]');
+  await expect(cell).toContainText('worse than the rest');
+  await expect(page.locator('[data-split="Cleaver 1"] [data-skill=cleave]')).not.toContainText('worse');
+  await page.getByRole('button', { name: 'Day' }).click();
+  await expect(page.locator('[data-split]').first()).toBeVisible();
+  await expect(page).toHaveURL(/by=day/);
+});
+
+test('a rate leads to exactly the attempts that it counts', async ({ page }) => {
+  const link = page.locator('tr[data-skill=cleave] a').first();
+  const n = Number((await link.textContent())!.split(' of ')[1]);
+  await link.click();
+  await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${n} attempts`));
+  await expect(page.getByText('Cleaving · with a verdict')).toBeVisible();
+});
+
+test('the loss sample has its limit, its table twin, and its outliers', async ({ page }) => {
+  const sample = page.locator('.sample').first();
+  await expect(sample.locator('svg').first()).toBeVisible();
+  await expect(sample).toContainText('over the limit 0.75');
+  await sample.getByText('More figures, and the bars as a table').click();
+  const counts = await sample.locator('tbody tr td:last-child').allTextContents();
+  const n = Number(await sample.locator('dd').first().textContent());
+  expect(counts.map(Number).reduce((a, b) => a + b)).toBe(n);
+  const over = sample.locator('dl div', { hasText: 'over the limit' }).getByRole('link');
+  const count = Number(await over.textContent());
+  await over.click();
+  await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${count} attempt`));
+});
+
+test('CSV of attempts and outcomes', async ({ page }) => {
+  await page.getByRole('link', { name: 'Records' }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Attempts as CSV' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('attempts.csv');
+  const stream = await download.createReadStream();
+  let text = '';
+  for await (const part of stream) text += String(part);
+  const total = Number((await page.locator('[data-test=total]').textContent())!.trim().split(' ')[0]);
+  expect(text.trimEnd().split('\r\n')).toHaveLength(total + 1);
+});
+
+test('filters live in the address', async ({ page }) => {
+  await page.getByLabel('Trainee').selectOption({ label: 'Fausto Merrigan' });
+  await expect(page).toHaveURL(/trainee=/);
+  await expect(page.locator('[data-failure=boot-on]')).toContainText('boot');
+  await page.reload();
+  await expect(page.getByText('Rates and samples are narrowed')).toBeVisible();
+  await expect(page.locator('[data-standing-of]')).toHaveCount(1);
+});

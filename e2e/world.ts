@@ -1,0 +1,142 @@
+import { randomUUID } from 'node:crypto';
+import path from 'node:path';
+import { test as base, expect, type Page } from '@playwright/test';
+import {
+  migrate,
+  openDatabase,
+  readConfig,
+  type Running,
+  startServer,
+  syncShippedMethods,
+} from '@clear-mark/server';
+import { loadDemo } from '../tools/load-demo.ts';
+import { freePort } from '../tools/cluster.ts';
+import { ROOT } from '../tools/paths.ts';
+import pg from 'pg';
+
+const clusterUrl = process.env['CLEAR_MARK_TEST_CLUSTER'] ?? '';
+const webDir = process.env['CLEAR_MARK_WEB_DIR'] ?? path.join(ROOT, 'packages/web/dist');
+
+async function admin(sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: clusterUrl });
+  await client.connect();
+  await client.query(sql).finally(() => client.end());
+}
+
+/** The demo class, loaded once a run; every server's database is a copy of it. */
+const TEMPLATE = 'template_of_demo';
+
+export async function makeTemplate(): Promise<void> {
+  await admin(`create database "${TEMPLATE}"`);
+  const db = openDatabase(clusterUrl.replace(/[^/]*$/, TEMPLATE), 2);
+  await migrate(db);
+  await syncShippedMethods(db);
+  await loadDemo(db, { seed: 7, story: true, now: new Date() });
+  await db.destroy();
+}
+
+/** One server with the demo class on a database of its own; it can be stopped and started again. */
+export class DemoServer {
+  private running: Running | null = null;
+  private constructor(
+    readonly databaseUrl: string,
+    private readonly database: string,
+    readonly port: number,
+    private readonly mode: 'demo' | 'real',
+  ) {}
+
+  static async make(mode: 'demo' | 'real'): Promise<DemoServer> {
+    const database = `e2e_${randomUUID().replaceAll('-', '')}`;
+    const template = mode === 'demo' ? TEMPLATE : 'template1';
+    await admin(`create database "${database}" template "${template}"`);
+    const url = clusterUrl.replace(/[^/]*$/, database);
+    const server = new DemoServer(url, database, await freePort(), mode);
+    await server.start();
+    return server;
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+  get db(): Running['db'] {
+    return this.running!.db;
+  }
+  get setupCode(): string {
+    return this.running!.setupCode!;
+  }
+
+  async start(): Promise<void> {
+    this.running = await startServer(
+      readConfig({
+        DATABASE_URL: this.databaseUrl,
+        CLEAR_MARK_MODE: this.mode,
+        CLEAR_MARK_PORT: String(this.port),
+        CLEAR_MARK_WEB_DIR: webDir,
+        CLEAR_MARK_LOG_LEVEL: 'error',
+      }),
+    );
+  }
+  async stop(): Promise<void> {
+    await this.running?.stop();
+    this.running = null;
+  }
+  async close(): Promise<void> {
+    await this.stop();
+    await admin(`drop database "${this.database}" with (force)`);
+  }
+}
+
+export const test = base.extend<{ problems: string[] }, { demo: DemoServer; real: DemoServer }>({
+  demo: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const server = await DemoServer.make('demo');
+      await use(server);
+      await server.close();
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  real: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const server = await DemoServer.make('real');
+      await use(server);
+      await server.close();
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+  /** Errors of the page; a test that expects some empties the list. */
+  problems: [
+    async ({ page }, use) => {
+      const problems: string[] = [];
+      page.on('pageerror', (error) => problems.push(error.message));
+      await use(problems);
+      expect(problems).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };
+
+export async function enterDemo(
+  page: Page,
+  demo: DemoServer,
+  as: RegExp = /demo’s instructor/,
+): Promise<void> {
+  await page.goto(`${demo.url}/`);
+  await page.getByRole('button', { name: as }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+}
+
+/** Starts a piece for a trainee who has nothing open; gives the id of the attempt. */
+export async function startPiece(page: Page, trainee: string): Promise<string> {
+  await page.getByRole('link', { name: 'Today' }).click();
+  await page.locator(`[data-trainee="${trainee}"] button`).click();
+  await page.getByRole('button', { name: 'Start the piece' }).click();
+  await page.waitForURL(/\/sheet\//);
+  await expect(page.getByRole('heading', { level: 1, name: trainee })).toBeVisible();
+  return page.url().split('/').pop()!;
+}
+
+export const row = (page: Page, criterion: string) => page.locator(`[data-criterion="${criterion}"]`);

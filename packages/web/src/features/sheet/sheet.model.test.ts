@@ -1,0 +1,115 @@
+import { DEFAULT_SCORING, type Entry, score } from '@clear-mark/core';
+import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
+import { describe, expect, it } from 'vitest';
+import { actOfKey, isDigitKey, KEYS } from './keys.ts';
+import {
+  clockText,
+  lastToUndo,
+  listCriteria,
+  nextOpen,
+  reuseUnchanged,
+  standingEntry,
+  standingIds,
+  valueText,
+} from './sheet.model.ts';
+
+const criteria = listCriteria(LC_WEDGE_LOCATOR);
+let serial = 0;
+const pass = (index: number, more: Partial<Entry> = {}): Entry => ({
+  id: `e${(serial += 1)}`,
+  kind: 'value',
+  criterionId: criteria[index]!.criterion.id,
+  part: '',
+  value: { kind: 'check', passed: true },
+  voidReason: null,
+  note: null,
+  authorId: 'me',
+  capacity: 'instructor',
+  deviceId: 'd',
+  source: 'typed',
+  at: '2026-03-02T10:00:00Z',
+  supersedes: [],
+  targetId: null,
+  ...more,
+});
+const retract = (target: Entry): Entry =>
+  pass(0, { kind: 'retract', value: null, targetId: target.id, criterionId: target.criterionId });
+const outcomesOf = (entries: Entry[]) =>
+  reuseUnchanged(new Map(), score(LC_WEDGE_LOCATOR, entries, DEFAULT_SCORING));
+
+describe('which rows are drawn again', () => {
+  it('only those whose outcome changed', () => {
+    const one = pass(0);
+    const first = outcomesOf([one]);
+    const second = reuseUnchanged(first, score(LC_WEDGE_LOCATOR, [one, pass(1)], DEFAULT_SCORING));
+    const changed = criteria.filter(({ criterion }) => first.get(criterion.id) !== second.get(criterion.id));
+    expect(changed.map((c) => c.index)).toEqual([1]);
+  });
+});
+
+describe('the next open criterion', () => {
+  it('comes after, then from the start, then not at all', () => {
+    expect(nextOpen(criteria, outcomesOf([pass(0), pass(2)]), 1)?.index).toBe(1);
+    expect(nextOpen(criteria, outcomesOf([pass(0)]), criteria.length)?.index).toBe(1);
+    const all = new Map(criteria.map((c) => [c.criterion.id, { state: 'scored' }]));
+    expect(nextOpen(criteria, all as never, 3)).toBeNull();
+  });
+});
+
+describe('what a new entry supersedes', () => {
+  it('is what stands for the criterion on this device', () => {
+    const first = pass(0);
+    expect(standingIds([], first.criterionId!, '')).toEqual([]);
+    expect(standingIds([first], first.criterionId!, '')).toEqual([first.id]);
+    const second = pass(0, { supersedes: [first.id] });
+    expect(standingIds([first, second], first.criterionId!, '')).toEqual([second.id]);
+    expect(standingIds([first, second, retract(second)], first.criterionId!, '')).toEqual([first.id]);
+    expect(standingEntry([first, second], first.criterionId!, '')?.id).toBe(second.id);
+    expect(standingEntry([first], 'elsewhere', '')).toBeNull();
+  });
+});
+
+describe('undo', () => {
+  it('takes back the own last entry that stands, never a note or another’s', () => {
+    const one = pass(0);
+    const two = pass(1);
+    const others = pass(2, { authorId: 'colleague' });
+    const note = pass(1, { kind: 'note', value: null, note: 'x' });
+    expect(lastToUndo([one, two, others, note], 'me')).toBe(two);
+    expect(lastToUndo([one, two, retract(two)], 'me')).toBe(one);
+    expect(lastToUndo([others], 'me')).toBeNull();
+  });
+});
+
+describe('keys', () => {
+  const press = (key: string, focus: 'page' | 'number' | 'control' | 'text' = 'page', modified = false) =>
+    actOfKey({ key, focus, modified });
+  it('mean one thing each, and nothing while text is written', () => {
+    expect(press('Enter')).toBe('accept');
+    expect(press('X')).toBe('fail');
+    expect(press('x', 'number')).toBe('fail');
+    expect(press('x', 'text')).toBeNull();
+    expect(press('z', 'page', true)).toBeNull();
+    expect(press('Enter', 'control')).toBeNull();
+    expect(press('q')).toBeNull();
+  });
+  it('nothing destructive hangs on a single key: signing only opens its dialog', () => {
+    expect(press('g')).toBe('sign');
+    expect(KEYS.map((k) => k.key)).toContain('?');
+  });
+  it('digits go to the measurement', () => {
+    expect(['0', '9', ',', '.', '-'].every(isDigitKey)).toBe(true);
+    expect(isDigitKey('a')).toBe(false);
+  });
+});
+
+describe('texts', () => {
+  it('values and clocks', () => {
+    expect(valueText(null)).toBe('');
+    expect(valueText({ kind: 'measure', text: '10,50', unit: 'mm' })).toBe('10,50');
+    expect(valueText({ kind: 'count', count: 3 })).toBe('3');
+    expect(valueText({ kind: 'loss', unit: 'dBm', noLight: true, referenceId: 'r' })).toBe('');
+    expect(clockText(75.9)).toBe('1:15');
+    expect(clockText(-4)).toBe('0:00');
+  });
+});
