@@ -126,6 +126,7 @@ export async function enterDemo(
 ): Promise<void> {
   await page.goto(`${demo.url}/`);
   await page.getByRole('button', { name: as }).click();
+  await page.waitForURL(/\/(today|me|classes)$/);
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
 }
 

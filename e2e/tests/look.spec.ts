@@ -35,7 +35,7 @@ const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
     async (page) => {
       await page.getByRole('link', { name: 'Insight' }).click();
       await page.locator('[data-need] a').first().click();
-      await expect(page.locator('table')).toBeVisible();
+      await expect(page.locator('[data-test=total]')).toBeVisible();
     },
   ],
   [

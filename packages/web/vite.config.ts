@@ -8,6 +8,6 @@ export default defineConfig({
     vue(),
     Components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: 'css' })] }),
   ],
-  build: { target: 'es2022', reportCompressedSize: false, chunkSizeWarningLimit: 900 },
+  build: { target: 'es2022', manifest: true, reportCompressedSize: false, chunkSizeWarningLimit: 900 },
   server: { host: '127.0.0.1' },
 });

@@ -1,3 +1,42 @@
-export async function runBench(_args: readonly string[]): Promise<number> {
-  return 1;
+import { ensureDatabase, removeCluster, startCluster } from '../cluster.ts';
+import { benchBundle } from './bundle.ts';
+import type { Measured } from './measured.ts';
+import { benchResults } from './results.ts';
+import { benchScore } from './score.ts';
+import { benchTap } from './tap.ts';
+
+const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
+  score: () => Promise.resolve(benchScore()),
+  results: (url) => benchResults(url),
+  bundle: () => benchBundle(),
+  tap: (url) => benchTap(url),
+};
+
+/** Runs the benchmarks (all, or those named) and prints them as a table. Fails when one is over its goal. */
+export async function runBench(args: readonly string[]): Promise<number> {
+  const names = args.length > 0 ? args : Object.keys(BENCHES);
+  const unknown = names.filter((n) => !(n in BENCHES));
+  if (unknown.length > 0) {
+    console.error(`No bench ${unknown.join(', ')}; there are ${Object.keys(BENCHES).join(', ')}.`);
+    return 2;
+  }
+  const name = `bench-${process.pid}`;
+  const cluster = await startCluster({ name, temporary: true });
+  const rows: Measured[] = [];
+  try {
+    for (const bench of names) {
+      await ensureDatabase(cluster, `bench_${bench}`);
+      rows.push(await BENCHES[bench]!(cluster.url(`bench_${bench}`)));
+    }
+  } finally {
+    await removeCluster(cluster, name);
+  }
+  console.log(`\n${'bench'.padEnd(58)} ${'measured'.padStart(12)} ${'goal'.padStart(12)}`);
+  for (const r of rows) {
+    const mark = r.ratio <= r.most ? '' : '  OVER';
+    const show = (x: number): string => (r.unit === 'kB' ? `${x.toFixed(0)} kB` : `${x.toFixed(2)} x`);
+    console.log(`${r.name.padEnd(58)} ${show(r.ratio).padStart(12)} ${show(r.most).padStart(12)}${mark}`);
+    console.log(`  ${r.detail}`);
+  }
+  return rows.every((r) => r.ratio <= r.most) ? 0 : 1;
 }

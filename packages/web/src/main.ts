@@ -10,3 +10,5 @@ import App from './App.vue';
 import { router } from './router.ts';
 
 createApp(App).use(createPinia()).use(router).mount('#app');
+
+if (import.meta.env.MODE === 'bench') void import('./bench/bare-component.ts').then((m) => m.mountBare());

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DomainError } from '../domain-error.ts';
+import type { DomainError } from '../domain-error.ts';
 import type { Criterion } from '../sheet/index.ts';
 import { lossTerms } from '../loss/index.ts';
 import { checkValue, decimalSlip } from './entry-value.ts';
