@@ -150,7 +150,7 @@ function webFiles(app: Express, webDir: string): void {
   app.use(express.static(webDir, { index: false, maxAge: 0 }));
   app.get('/{*splat}', (request, response, next) => {
     if (request.path.startsWith('/assets/')) return next(new AppError('request.unknown_route'));
-    response.set('Cache-Control', 'no-cache').sendFile(index);
+    response.set('Cache-Control', 'no-cache').sendFile('index.html', { root: webDir });
   });
 }
 

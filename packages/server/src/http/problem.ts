@@ -26,8 +26,9 @@ export function codeOf(error: unknown): Known {
   if (typeof type === 'string' && (type.startsWith('entity.') || type.startsWith('encoding.'))) {
     return { code: 'request.malformed', params: {} };
   }
-  if ((error as { status?: unknown } | null)?.status === 400)
-    return { code: 'request.malformed', params: {} };
+  const status = (error as { status?: unknown } | null)?.status;
+  if (status === 400) return { code: 'request.malformed', params: {} };
+  if (status === 404) return { code: 'request.unknown_route', params: {} };
   if (isDatabaseDown(error)) return { code: 'server.unavailable', params: {} };
   return { code: 'server.failed', params: {} };
 }
