@@ -1,4 +1,4 @@
-import { type Criterion, type LossTerms, lossTerms } from '@clear-mark/core';
+import { type Criterion, type LossTerms, lossTerms, type Source } from '@clear-mark/core';
 import { UNIT_WORDS } from '@clear-mark/words';
 
 const inch = (mm: string): string => String(Math.round((Number(mm) / 25.4) * 1000) / 1000);
@@ -37,6 +37,19 @@ export function limitWords(criterion: Criterion, lengthUnit: 'mm' | 'in'): strin
       return never;
     }
   }
+}
+
+/**
+ * The sources behind a criterion: its own, and those of its limits where they say something else. The first is
+ * the one to show where there is room for one: where the limit comes from.
+ */
+export function sourcesOf(criterion: Criterion): Source[] {
+  const limits =
+    'band' in criterion
+      ? [criterion.band.lower, criterion.band.upper].flatMap((limit) => (limit ? [limit.source] : []))
+      : [];
+  const all = [...limits, criterion.source];
+  return all.filter((source, i) => all.findIndex((other) => other.words === source.words) === i);
 }
 
 export function termsOf(criterion: Criterion & { kind: 'loss' }, wavelengthNm: number): LossTerms {

@@ -76,22 +76,22 @@ function exportFile(): void {
   width: 12px;
   height: 12px;
   border-radius: 50%;
-  border: 3px solid var(--pass);
+  border: 3px solid var(--ink-soft);
 }
 .wait .dot {
-  border-color: var(--marginal);
+  border-color: var(--ink-soft);
   border-style: dashed;
 }
 .wait {
-  color: var(--marginal);
+  color: var(--ink-soft);
   font-weight: 700;
 }
 .bad .dot {
-  border-color: var(--fail);
-  background: var(--fail);
+  border-color: var(--ink);
+  background: var(--ink);
 }
 .bad {
-  color: var(--fail);
+  color: var(--ink);
   font-weight: 700;
 }
 .list {

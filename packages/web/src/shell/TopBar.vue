@@ -40,7 +40,7 @@ async function leave(): Promise<void> {
   <header class="bar">
     <RouterLink class="mark" to="/" aria-label="Clear Mark, start">
       <svg viewBox="0 0 32 32" width="28" height="28" aria-hidden="true">
-        <circle cx="16" cy="16" r="11" fill="none" stroke="var(--pass)" stroke-width="4" />
+        <circle cx="16" cy="16" r="11" fill="none" stroke="var(--ink)" stroke-width="4" />
         <circle cx="16" cy="16" r="2.4" fill="var(--accent)" />
       </svg>
       <span>Clear Mark</span>
@@ -70,7 +70,7 @@ async function leave(): Promise<void> {
       {{ preferences.theme === 'dark' ? 'Day' : 'Night' }}
     </button>
     <button class="act quiet who" type="button" :title="`Sign out ${session.me?.name}`" @click="leave">
-      {{ session.me?.name }}<span class="soft small">sign out</span>
+      <span class="name">{{ session.me?.name }}</span><span class="soft small">sign out</span>
     </button>
   </header>
 </template>
@@ -133,8 +133,11 @@ nav {
 }
 @media (max-width: 800px) {
   .mark span,
-  .who .soft {
+  .who .name {
     display: none;
+  }
+  .class {
+    max-width: 150px;
   }
   .bar {
     padding: 4px 10px;

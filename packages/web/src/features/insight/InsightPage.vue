@@ -129,6 +129,7 @@ watch(
 
 <style scoped>
 .filters {
+  margin-bottom: 14px;
   align-items: flex-end;
 }
 .filters .act {

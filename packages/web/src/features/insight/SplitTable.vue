@@ -127,12 +127,9 @@ const linkOf = (row: Split['rows'][number], skill: string) =>
 .apart {
   font-size: 0.875rem;
   font-weight: 700;
-}
-.worse {
-  color: var(--fail);
-}
-.better {
-  color: var(--pass);
+  text-decoration: underline;
+  text-decoration-thickness: 2px;
+  text-underline-offset: 3px;
 }
 td {
   padding-top: 4px !important;

@@ -3,7 +3,7 @@ import type { MethodVersion } from '@clear-mark/contract';
 import { SKILL_WORDS, sourceWords } from '@clear-mark/words';
 import { onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
-import { limitWords } from '../../shared/limit-words.ts';
+import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
 
@@ -76,7 +76,7 @@ onMounted(async () => {
                 <span v-if="!c.required" class="small soft"> optional</span>
               </td>
               <td>{{ limitWords(c, preferences.lengthUnit) }}</td>
-              <td class="small soft">{{ sourceWords(c.source) }}</td>
+              <td class="small soft">{{ sourcesOf(c).map(sourceWords).join('; ') }}</td>
               <td class="n">{{ c.points }}</td>
             </tr>
           </tbody>

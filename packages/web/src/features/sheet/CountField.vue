@@ -80,7 +80,7 @@ defineExpose({ take });
 <style scoped>
 .count {
   display: grid;
-  grid-template-columns: minmax(80px, 140px) auto auto auto auto;
+  grid-template-columns: minmax(120px, 190px) auto auto auto auto;
   align-items: center;
   gap: 8px;
 }

@@ -5,7 +5,7 @@ import { computed } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import CountField from './CountField.vue';
 import GradeField from './GradeField.vue';
-import { limitWords } from '../../shared/limit-words.ts';
+import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
 import MeasureField from './MeasureField.vue';
 import type { SheetCriterion } from './sheet.model.ts';
 import TimedField from './TimedField.vue';
@@ -64,7 +64,7 @@ function tap(): void {
           ><span v-if="!criterion.required" class="tag">optional</span></span
         >
         <span v-if="limit || why" class="sub" :class="{ why: why !== '' }">{{
-          why || `${limit} (${sourceKindWords(criterion.source)})`
+          why || `${limit} (${sourceKindWords(sourcesOf(criterion)[0]!)})`
         }}</span>
       </span>
       <span v-if="!open && isCheck" class="state">{{ stateWord }}</span>

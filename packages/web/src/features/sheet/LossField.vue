@@ -317,13 +317,13 @@ select.act {
   font-size: 0.9375rem;
 }
 .say {
-  border-left: 4px solid var(--marginal);
-  background: var(--marginal-wash);
+  border-left: 4px solid var(--ink-soft);
+  background: var(--sunk);
   padding: 4px 10px;
 }
 .say.bad {
-  border-color: var(--fail);
-  background: var(--fail-wash);
+  border-color: var(--ink);
+  background: var(--sunk);
 }
 @media (max-width: 1100px) {
   .loss {

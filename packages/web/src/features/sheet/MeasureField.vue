@@ -159,13 +159,13 @@ input:focus {
 .say {
   grid-column: 1 / -1;
   font-size: 0.9375rem;
-  border-left: 4px solid var(--marginal);
-  background: var(--marginal-wash);
+  border-left: 4px solid var(--ink-soft);
+  background: var(--sunk);
   padding: 4px 10px;
   max-width: 420px;
 }
 .say.bad {
-  border-color: var(--fail);
-  background: var(--fail-wash);
+  border-color: var(--ink);
+  background: var(--sunk);
 }
 </style>

@@ -132,7 +132,7 @@ ul {
   padding: 1px 0;
 }
 .flag {
-  border-left: 3px solid var(--marginal);
+  border-left: 3px solid var(--ink);
   padding-left: 8px !important;
 }
 .skill {

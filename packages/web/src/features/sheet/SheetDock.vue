@@ -2,6 +2,7 @@
 import type { CriterionOutcome } from '@clear-mark/core';
 import { faultWords, sourceWords } from '@clear-mark/words';
 import { computed } from 'vue';
+import { sourcesOf } from '../../shared/limit-words.ts';
 import type { SheetCriterion } from './sheet.model.ts';
 
 /** What can be done with the current criterion, always in the same place: rows above never move for it. */
@@ -31,7 +32,9 @@ const scoredCheck = computed(() => isCheck.value && props.outcome.state === 'sco
   <div class="dock" role="toolbar" aria-label="Current criterion">
     <div class="about">
       <p class="name">{{ item.criterion.label }}</p>
-      <p class="small soft">{{ item.criterion.hint ?? sourceWords(item.criterion.source) }}</p>
+      <p class="small soft">
+        {{ item.criterion.hint ?? sourcesOf(item.criterion).map(sourceWords).join('; ') }}
+      </p>
     </div>
     <div v-if="failed && item.criterion.faults?.length" class="faults row">
       <span class="small soft">What went wrong?</span>

@@ -115,6 +115,7 @@ defineExpose({ take, toggle });
 .timed {
   display: grid;
   grid-template-columns: minmax(100px, 200px) auto auto;
+  justify-content: start;
   align-items: center;
   gap: 4px 8px;
 }
@@ -149,8 +150,8 @@ input:focus {
 }
 .say {
   grid-column: 1 / -1;
-  border-left: 4px solid var(--fail);
-  background: var(--fail-wash);
+  border-left: 4px solid var(--ink);
+  background: var(--sunk);
   padding: 4px 10px;
 }
 </style>

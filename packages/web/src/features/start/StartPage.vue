@@ -39,7 +39,7 @@ const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<void> =>
     <div class="intro">
       <svg class="big" viewBox="0 0 240 240" aria-hidden="true">
         <circle cx="120" cy="120" r="92" fill="none" stroke="var(--hair)" stroke-width="2" />
-        <circle cx="120" cy="120" r="70" fill="none" stroke="var(--pass)" stroke-width="18" />
+        <circle cx="120" cy="120" r="70" fill="none" stroke="var(--ink)" stroke-width="18" />
         <circle cx="120" cy="120" r="9" fill="var(--accent)" />
       </svg>
       <h1>Clear Mark</h1>
