@@ -23,3 +23,15 @@ export const SINGLE_MODE_INSIDE: LossRules = {
     { name: 'last digit of the meter', shape: 'rectangular', db: 0.005 },
   ],
 };
+
+/** Multimode at 850 and 1300 nm, today's coefficients. */
+export const MULTIMODE: LossRules = {
+  ...SINGLE_MODE_INSIDE,
+  fiberDbPerKm: {
+    850: { db: 3.0, source: standardFromMemory('TIA-568: 3.0 dB/km at 850 nm; 3.5 in older tables') },
+    1300: { db: 1.5, source: standardFromMemory('TIA-568: 1.0 to 1.5 dB/km at 1300 nm') },
+  },
+  expectedConnectionDb: { db: 0.3, source: house('good work on a multimode connection') },
+  expectedFiberDbPerKm: { 850: 2.5, 1300: 0.7 },
+  floorDbPerKm: { 850: 2.2, 1300: 0.5 },
+};

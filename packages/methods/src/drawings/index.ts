@@ -1,4 +1,7 @@
-/** One mark of a drawing on a 64 x 64 field; the face itself (a circle of radius 26) is drawn by the view. */
+/**
+ * One mark of a drawing on a 64 x 64 field; the face itself (a circle of radius 26), or the fiber from the side
+ * (a bar from y 18 to 46), is drawn by the view.
+ */
 export interface DrawingMark {
   readonly path: string;
   /** `line` is stroked, `area` filled, `haze` filled at a third. */
@@ -7,6 +10,8 @@ export interface DrawingMark {
 
 export interface Drawing {
   readonly core: boolean;
+  /** A joint seen from the side instead of a face seen end on. */
+  readonly side?: boolean;
   readonly marks: readonly DrawingMark[];
 }
 
@@ -31,6 +36,23 @@ export const DRAWINGS: Readonly<Record<string, Drawing>> = {
       { style: 'area', path: 'M8 24L18 28L14 36L7 38Z' },
       { style: 'line', path: 'M18 30L26 34L31 31' },
     ],
+  },
+  'joint-clean': { core: false, side: true, marks: [] },
+  'joint-line': { core: false, side: true, marks: [{ style: 'line', path: 'M32 18V46' }] },
+  'joint-offset': {
+    core: false,
+    side: true,
+    marks: [{ style: 'line', path: 'M4 30H32M32 35H60' }],
+  },
+  'joint-bubble': {
+    core: false,
+    side: true,
+    marks: [{ style: 'area', path: 'M27 32a5 5 0 1 0 10 0a5 5 0 1 0 -10 0Z' }],
+  },
+  'joint-neck': {
+    core: false,
+    side: true,
+    marks: [{ style: 'area', path: 'M22 18Q32 27 42 18ZM22 46Q32 37 42 46Z' }],
   },
   'face-clean': { core: true, marks: [] },
   'face-outer': {

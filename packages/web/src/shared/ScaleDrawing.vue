@@ -9,7 +9,8 @@ const drawing = computed(() => (props.name === undefined ? null : (DRAWINGS[prop
 
 <template>
   <svg v-if="drawing" class="drawing" viewBox="0 0 64 64" aria-hidden="true">
-    <circle cx="32" cy="32" r="26" class="face" />
+    <rect v-if="drawing.side" x="0" y="18" width="64" height="28" class="face" />
+    <circle v-else cx="32" cy="32" r="26" class="face" />
     <circle v-if="drawing.core" cx="32" cy="32" r="4" class="core" />
     <path v-for="(mark, i) in drawing.marks" :key="i" :d="mark.path" :class="mark.style" />
   </svg>

@@ -1,0 +1,163 @@
+import type {
+  Band,
+  CheckCriterion,
+  CountCriterion,
+  GradeCriterion,
+  GradeLevel,
+  LinkUnderTest,
+  LossCriterion,
+  LossRules,
+  MeasureCriterion,
+  Place,
+  Skill,
+  Source,
+  Step,
+  TimedCriterion,
+  Unit,
+} from '@clear-mark/core';
+
+/** What most criteria leave at its default: required, not critical, the step's skill. */
+export interface More {
+  readonly critical?: boolean;
+  readonly stop?: boolean;
+  readonly optional?: boolean;
+  readonly skill?: Skill;
+  readonly hint?: string;
+  readonly faults?: readonly string[];
+}
+
+type Quantity = Pick<MeasureCriterion, 'uncertainty'>;
+
+/** Makers of criteria whose ids lie under one method: `clear-mark/<method>/<name>`. */
+export function criteriaOf(method: string) {
+  const base = (name: string, label: string, points: number, source: Source, more: More) => ({
+    id: `clear-mark/${method}/${name}`,
+    label,
+    points,
+    critical: more.critical ?? more.stop ?? false,
+    required: !more.optional,
+    source,
+    ...(more.stop ? { stop: true } : {}),
+    ...(more.skill ? { skill: more.skill } : {}),
+    ...(more.hint ? { hint: more.hint } : {}),
+    ...(more.faults ? { faults: more.faults } : {}),
+  });
+  return {
+    check: (
+      name: string,
+      label: string,
+      points: number,
+      source: Source,
+      faults: string,
+      more: More = {},
+    ): CheckCriterion => ({
+      ...base(name, label, points, source, { ...more, faults: faults.split(' ') }),
+      kind: 'check',
+    }),
+    measure: (
+      name: string,
+      label: string,
+      points: number,
+      unit: Unit,
+      band: Band,
+      source: Source,
+      more: More & Quantity = {},
+    ): MeasureCriterion => ({
+      ...base(name, label, points, source, more),
+      kind: 'measure',
+      unit,
+      band,
+      ...(more.uncertainty ? { uncertainty: more.uncertainty } : {}),
+    }),
+    count: (
+      name: string,
+      label: string,
+      points: number,
+      noun: string,
+      band: Band,
+      source: Source,
+      more: More = {},
+    ): CountCriterion => ({
+      ...base(name, label, points, source, more),
+      kind: 'count',
+      noun,
+      band,
+    }),
+    timed: (
+      name: string,
+      label: string,
+      points: number,
+      band: Band,
+      source: Source,
+      more: More = {},
+    ): TimedCriterion => ({
+      ...base(name, label, points, source, more),
+      kind: 'timed',
+      band,
+    }),
+    grade: (
+      name: string,
+      label: string,
+      points: number,
+      levels: readonly GradeLevel[],
+      source: Source,
+      more: More = {},
+    ): GradeCriterion => ({
+      ...base(name, label, points, source, more),
+      kind: 'grade',
+      levels,
+    }),
+    loss: (
+      name: string,
+      label: string,
+      points: number,
+      wavelengthsNm: readonly number[],
+      link: LinkUnderTest,
+      rules: LossRules,
+      source: Source,
+      more: More = {},
+    ): LossCriterion => ({
+      ...base(name, label, points, source, more),
+      kind: 'loss',
+      wavelengthsNm,
+      link,
+      rules,
+    }),
+  };
+}
+
+export type Criteria = ReturnType<typeof criteriaOf>;
+
+export const step = (
+  id: string,
+  title: string,
+  skill: Skill,
+  place: Place,
+  how: string,
+  criteria: Step['criteria'],
+  cautions: Step['cautions'] = [],
+): Step => ({ id, title, skill, place, how, criteria, ...(cautions.length > 0 ? { cautions } : {}) });
+
+/** A caution that ends the attempt when it is broken, and one that asks for care. */
+export const stop = (text: string) => ({ text, stop: true });
+export const care = (text: string) => ({ text, stop: false });
+
+export const atMost = (value: string, source: Source, target?: string): Band => ({
+  upper: { value, source },
+  ...(target === undefined ? {} : { target }),
+});
+export const atLeast = (value: string, source: Source): Band => ({ lower: { value, source } });
+export const between = (lower: string, upper: string, source: Source, target?: string): Band => ({
+  lower: { value: lower, source },
+  upper: { value: upper, source },
+  ...(target === undefined ? {} : { target }),
+});
+
+/** The level given, then the ones below it: `level('mirror', 'Mirror', 'pass', 5, 'cleave-mirror')`. */
+export const level = (
+  id: string,
+  label: string,
+  verdict: GradeLevel['verdict'],
+  points: number,
+  drawing: string,
+): GradeLevel => ({ id, label, verdict, points, drawing });

@@ -1,0 +1,170 @@
+import { type EntryValue, type MethodSheet, type Skill, SKILLS, type Verdict } from '@clear-mark/core';
+import { describe, expect, it } from 'vitest';
+import { SHIPPED_METHODS } from './index.ts';
+import { badValue, criteriaOfSheet, nameOf, scorePiece } from './piece-for-tests.ts';
+
+interface Case {
+  /** The commonest fault: the criterion that fails, the skills that fail with it, and the whole. */
+  readonly fault: readonly [criterion: string, skills: readonly Skill[], whole: Verdict];
+  /** A near miss at a limit: the value, and what the criterion and the whole make of it. */
+  readonly near: readonly [criterion: string, value: EntryValue | number, verdict: Verdict, whole: Verdict];
+}
+
+const mm = (text: string): EntryValue => ({ kind: 'measure', text, unit: 'mm' });
+const deg = (text: string): EntryValue => ({ kind: 'measure', text, unit: 'deg' });
+const db = (text: string): EntryValue => ({ kind: 'measure', text, unit: 'dB' });
+const count = (n: number): EntryValue => ({ kind: 'count', count: n });
+const seconds = (text: string): EntryValue => ({ kind: 'timed', text });
+
+// Written by hand from what the trade says of each method: limits inclusive, a cleave angle with 0.1 degrees of
+// uncertainty, a forgotten part or a broken stop rule costs the piece, a slip costs its points.
+const CASES: Readonly<Record<string, Case>> = {
+  'lc-wedge-locator': {
+    fault: ['boot-on', ['strip'], 'fail'],
+    near: ['cleave-length', mm('11.0'), 'pass', 'pass'],
+  },
+  'round-cord': { fault: ['parts-on', ['strip'], 'fail'], near: ['yarn-length', mm('8.9'), 'fail', 'pass'] },
+  'buffer-strip-900': {
+    fault: ['coating-gone', ['strip'], 'fail'],
+    near: ['wipe-passes', count(3), 'fail', 'pass'],
+  },
+  'flat-drop': { fault: ['fiber-out', ['strip'], 'fail'], near: ['twists', count(7), 'pass', 'pass'] },
+  'closure-central': {
+    fault: ['clamp-last', ['strip'], 'pass'],
+    near: ['member-gap', mm('2.0'), 'pass', 'pass'],
+  },
+  'closure-armored': {
+    fault: ['shield-bonded', ['strip'], 'fail'],
+    near: ['member-gap', mm('2.1'), 'fail', 'pass'],
+  },
+  'closure-embedded': {
+    fault: ['other-held', ['strip'], 'pass'],
+    near: ['member-gap', mm('2'), 'pass', 'pass'],
+  },
+  'closure-roddable': {
+    fault: ['tube-whole', ['strip'], 'fail'],
+    near: ['member-gap', mm('0'), 'pass', 'pass'],
+  },
+  'closure-unitube': { fault: ['nut', ['strip'], 'pass'], near: ['member-gap', mm('2.01'), 'fail', 'pass'] },
+  'bench-cleave': {
+    fault: ['not-wiped', ['cleave'], 'pass'],
+    near: ['cleave-angle', deg('1.0'), 'marginal_pass', 'marginal_pass'],
+  },
+  'scribe-pull': {
+    fault: ['one-light-stroke', ['cleave'], 'fail'],
+    near: ['straight', { kind: 'check', passed: false }, 'fail', 'pass'],
+  },
+  'epoxy-heat': {
+    fault: ['contact', ['terminate'], 'pass'],
+    near: ['cure-time', seconds('15:00'), 'pass', 'pass'],
+  },
+  'acrylic-primer': {
+    fault: ['clean-1', ['terminate'], 'pass'],
+    near: ['insertion', seconds('15'), 'pass', 'pass'],
+  },
+  'acrylic-activator': {
+    fault: ['capped', ['terminate'], 'pass'],
+    near: ['set-time', seconds('9.9'), 'fail', 'pass'],
+  },
+  'handle-crimp': {
+    fault: ['cap-once', ['terminate'], 'pass'],
+    near: ['cleave-length', mm('7.6'), 'fail', 'fail'],
+  },
+  'cam-light': { fault: ['no-reset', ['terminate'], 'fail'], near: ['mark-gap', mm('1.0'), 'pass', 'pass'] },
+  'lc-wedge': { fault: ['bow', ['terminate'], 'fail'], near: ['cleave-length', mm('9.9'), 'fail', 'fail'] },
+  'st-wedge-locator': {
+    fault: ['glow-dims', ['terminate'], 'fail'],
+    near: ['jacket-length', mm('67'), 'pass', 'pass'],
+  },
+  'st-wedge': { fault: ['parts-on', ['strip'], 'fail'], near: ['bare-length', mm('36.1'), 'fail', 'pass'] },
+  'holder-base': {
+    fault: ['bow-at-mark', ['terminate'], 'fail'],
+    near: ['cleave-length', mm('8.5'), 'pass', 'pass'],
+  },
+  'flat-jig': { fault: ['windows-dark', ['terminate'], 'fail'], near: ['clicks', count(1), 'fail', 'pass'] },
+  'plunger-crimp': {
+    fault: ['sleeve-butted', ['terminate'], 'pass'],
+    near: ['stem-gap', mm('2'), 'fail', 'pass'],
+  },
+  'single-fusion': { fault: ['parts-on', ['strip'], 'fail'], near: ['estimate', db('0.10'), 'fail', 'fail'] },
+  'ribbon-splice': {
+    fault: ['order', ['strip'], 'fail'],
+    near: ['worst-estimate', db('0.10'), 'pass', 'pass'],
+  },
+  'fused-mpo': {
+    fault: ['spring-on', ['strip'], 'fail'],
+    near: ['worst-angle', deg('1.05'), 'marginal_fail', 'marginal_fail'],
+  },
+  'duplex-assembly': {
+    fault: ['marks', ['terminate'], 'fail'],
+    near: ['ports-walked', count(1), 'fail', 'pass'],
+  },
+  'inspect-single': {
+    fault: ['looked-first', ['inspect'], 'pass'],
+    near: ['magnification', count(100), 'fail', 'pass'],
+  },
+  'inspect-mpo': { fault: ['inspect-call', ['inspect'], 'fail'], near: ['cleans', count(3), 'pass', 'pass'] },
+  // The limit of the one-cord link: 0.2 km x 1.0 + 2 x 0.75 + 2 x 0.3 = 2.3 dB.
+  'loss-one-cord': {
+    fault: ['cord-stays', ['test'], 'fail'],
+    near: ['loss', 2.3, 'marginal_pass', 'marginal_pass'],
+  },
+  // Two cords: 0.3 km x 1.5 + 1 x 0.75 = 1.2 dB at 1300 nm, where the fiber loses least.
+  'loss-two-cord': {
+    fault: ['mandrel', ['test'], 'pass'],
+    near: ['loss', 1.21, 'marginal_fail', 'marginal_fail'],
+  },
+  // Three cords: no end connection net, 0.3 km x 1.5 = 0.45 dB at 1300 nm.
+  'loss-three-cord': { fault: ['ends-clean', ['inspect'], 'fail'], near: ['loss', 0.6, 'fail', 'fail'] },
+  'locator-continuity': { fault: ['no-look', ['test'], 'fail'], near: ['ports', count(11), 'fail', 'pass'] },
+};
+
+const short = (sheet: MethodSheet): string => sheet.id.slice(sheet.id.indexOf('/') + 1);
+const failing = (skills: Readonly<Partial<Record<Skill, { verdict: Verdict }>>>): Skill[] =>
+  SKILLS.filter((s) => skills[s]?.verdict === 'fail');
+
+it('every shipped method has its three cases', () => {
+  expect(Object.keys(CASES).sort()).toEqual(SHIPPED_METHODS.map(short).sort());
+});
+
+describe.each(SHIPPED_METHODS.map((sheet) => [short(sheet), sheet] as const))('%s', (name, sheet) => {
+  const { fault, near } = CASES[name]!;
+  const find = (criterion: string) => criteriaOfSheet(sheet).find((c) => nameOf(c) === criterion)!;
+
+  it('a perfect piece passes in every skill, with all its points', () => {
+    const outcome = scorePiece(sheet);
+    expect(outcome.reasons).toEqual([]);
+    expect(outcome.verdict).toBe('pass');
+    expect(Object.values(outcome.skills).every((s) => s.verdict === 'pass')).toBe(true);
+    expect(outcome.points.earned).toBe(outcome.points.possible);
+  });
+
+  it(`the commonest fault: ${fault[0]}`, () => {
+    const outcome = scorePiece(sheet, { [fault[0]]: badValue(find(fault[0])) });
+    expect(outcome.verdict).toBe(fault[2]);
+    const skill = find(fault[0]).skill ?? sheet.steps.find((s) => s.criteria.includes(find(fault[0])))!.skill;
+    expect(fault[1]).toContain(skill);
+    if (fault[2] === 'fail') expect(failing(outcome.skills)).toEqual(fault[1]);
+    const found = outcome.criteria.find((c) => nameOf({ id: c.criterionId } as never) === fault[0])!;
+    expect(found).toMatchObject({ verdict: 'fail', earned: 0 });
+  });
+
+  it(`a near miss: ${near[0]}`, () => {
+    const value = near[1];
+    const outcome =
+      typeof value === 'number' ? scorePiece(sheet, {}, value) : scorePiece(sheet, { [near[0]]: value });
+    expect(outcome.criteria.find((c) => c.criterionId === find(near[0]).id)!.verdict).toBe(near[2]);
+    expect(outcome.verdict).toBe(near[3]);
+  });
+
+  it('each criterion can fail, and costs its points', () => {
+    for (const c of criteriaOfSheet(sheet)) {
+      const outcome =
+        c.kind === 'loss' ? scorePiece(sheet, {}, 20) : scorePiece(sheet, { [nameOf(c)]: badValue(c) });
+      const found = outcome.criteria.find((x) => x.criterionId === c.id)!;
+      expect(found.verdict, c.id).toBe('fail');
+      expect(outcome.points.earned, c.id).toBe(outcome.points.possible - c.points);
+      if (c.critical) expect(outcome.verdict, c.id).toBe('fail');
+    }
+  });
+});

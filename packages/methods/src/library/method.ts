@@ -1,0 +1,30 @@
+import type { Caution, FiberClass, MethodSheet, Step, StripGeometry, ThingKind } from '@clear-mark/core';
+import { house } from '../sources.ts';
+
+interface Described {
+  readonly name: string;
+  readonly title: string;
+  readonly summary: string;
+  readonly pieceKind: MethodSheet['pieceKind'];
+  readonly fiberClass?: FiberClass;
+  readonly strip?: StripGeometry;
+  readonly things: readonly ThingKind[];
+  readonly cautions: readonly Caution[];
+  readonly steps: readonly Step[];
+}
+
+/** A shipped method in its first version, with the pass mark that all of them start from. */
+export const method = (d: Described): MethodSheet => ({
+  id: `clear-mark/${d.name}`,
+  version: 1,
+  title: d.title,
+  summary: d.summary,
+  pieceKind: d.pieceKind,
+  fiberClass: d.fiberClass ?? 'OS2',
+  passMarkPercent: 80,
+  passMarkSource: house('four fifths of the possible points'),
+  ...(d.strip ? { strip: d.strip } : {}),
+  thingsUsed: d.things,
+  cautions: d.cautions,
+  steps: d.steps,
+});

@@ -1,0 +1,114 @@
+import {
+  type Criterion,
+  DEFAULT_SCORING,
+  type Entry,
+  type EntryValue,
+  type LossReference,
+  lossTerms,
+  type MethodSheet,
+  type Outcome,
+  score,
+} from '@clear-mark/core';
+
+/** Whole pieces of any sheet, for the tests: good but for the named changes. */
+
+export const nameOf = (criterion: Criterion): string => criterion.id.slice(criterion.id.lastIndexOf('/') + 1);
+export const criteriaOfSheet = (sheet: MethodSheet): Criterion[] => sheet.steps.flatMap((s) => s.criteria);
+
+export function goodValue(c: Criterion): EntryValue {
+  switch (c.kind) {
+    case 'check':
+      return { kind: 'check', passed: true };
+    case 'measure':
+      return {
+        kind: 'measure',
+        text: c.band.target ?? c.band.lower?.value ?? c.band.upper!.value,
+        unit: c.unit,
+      };
+    case 'count':
+      return { kind: 'count', count: Number(c.band.lower?.value ?? c.band.upper!.value) };
+    case 'timed':
+      return { kind: 'timed', text: c.band.lower?.value ?? c.band.upper!.value };
+    case 'grade':
+      return { kind: 'grade', level: c.levels[0]!.id };
+    case 'loss':
+      throw new Error('a loss has parts');
+  }
+}
+
+/** One step over the limit that the criterion has. */
+export function badValue(c: Criterion): EntryValue {
+  switch (c.kind) {
+    case 'check':
+      return { kind: 'check', passed: false };
+    case 'measure':
+      return {
+        kind: 'measure',
+        text: c.band.upper ? String(Number(c.band.upper.value) + 100) : '0',
+        unit: c.unit,
+      };
+    case 'count':
+      return {
+        kind: 'count',
+        count: c.band.upper ? Number(c.band.upper.value) + 1 : Number(c.band.lower!.value) - 1,
+      };
+    case 'timed':
+      return {
+        kind: 'timed',
+        text: String(c.band.upper ? Number(c.band.upper.value) + 1 : Number(c.band.lower!.value) - 1),
+      };
+    case 'grade':
+      return { kind: 'grade', level: c.levels[c.levels.length - 1]!.id };
+    case 'loss':
+      throw new Error('a loss has parts');
+  }
+}
+
+const AT = '2026-03-02T10:00:00Z';
+
+function entry(criterionId: string, part: string, value: EntryValue): Entry {
+  return {
+    id: `${criterionId} ${part}`,
+    kind: 'value',
+    criterionId,
+    part,
+    value,
+    voidReason: null,
+    note: null,
+    authorId: 'i',
+    capacity: 'instructor',
+    deviceId: 'd',
+    source: 'typed',
+    at: AT,
+    supersedes: [],
+    targetId: null,
+  };
+}
+
+/** Scores a whole piece as it would be signed. `lossDb` replaces the expected loss of good work. */
+export function scorePiece(
+  sheet: MethodSheet,
+  changes: Readonly<Record<string, EntryValue>> = {},
+  lossDb?: number,
+): Outcome {
+  const references: LossReference[] = [];
+  const entries = criteriaOfSheet(sheet).flatMap((c) => {
+    if (c.kind !== 'loss') return [entry(c.id, '', changes[nameOf(c)] ?? goodValue(c))];
+    return c.wavelengthsNm.map((nm) => {
+      const id = `${c.id} ${nm}`;
+      references.push({
+        id,
+        method: c.link.referenceMethod,
+        wavelengthNm: nm,
+        valueDbm: '-5.00',
+        setAt: '2026-03-02T09:00:00Z',
+        showsNegative: false,
+        rereadDbm: null,
+        voidReason: null,
+      });
+      const db = lossDb ?? lossTerms(c.link, c.rules, nm).expectedDb;
+      return entry(c.id, String(nm), { kind: 'loss', text: db.toFixed(3), unit: 'dB', referenceId: id });
+    });
+  });
+  return score(sheet, entries, { ...DEFAULT_SCORING, references, final: true });
+}

@@ -1,0 +1,21 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { SHIPPED_METHODS } from '@clear-mark/methods';
+import { expect, it } from 'vitest';
+import { methodsDocument } from './methods-document.ts';
+import { ROOT } from './paths.ts';
+
+it('docs/methods.md is what the data says', () => {
+  expect(readFileSync(path.join(ROOT, 'docs/methods.md'), 'utf8')).toBe(methodsDocument());
+});
+
+it('every criterion of every method stands in it, with a source', () => {
+  const lines = methodsDocument().split('\n');
+  for (const sheet of SHIPPED_METHODS) {
+    const from = lines.indexOf(`## ${sheet.title}`);
+    expect(from).toBeGreaterThan(0);
+    const next = lines.findIndex((l, i) => i > from && l.startsWith('## '));
+    const part = lines.slice(from, next < 0 ? undefined : next).join('\n');
+    for (const c of sheet.steps.flatMap((s) => s.criteria)) expect(part).toContain(c.label);
+  }
+});
