@@ -1,35 +1,9 @@
 import type { MethodSheet } from '@clear-mark/core';
-import { care, criteriaOf, step } from '../build.ts';
-import { FIBER_CAUTIONS } from '../common/cautions.ts';
-import { bareGlass, benchReady, cleaving, clearUp } from '../common/steps.ts';
-import { commonPractice } from '../sources.ts';
-import { method } from './method.ts';
-
-function benchCleave(): MethodSheet {
-  const c = criteriaOf('bench-cleave');
-  return method({
-    name: 'bench-cleave',
-    title: 'Bench cleave with inspection',
-    summary:
-      'A tight-buffered single-mode fiber cleaved at 13 mm for fusion splicing, and looked at before it goes anywhere. 0.5 degrees is good work.',
-    pieceKind: 'splice',
-    things: ['bench', 'cleaver', 'scope'],
-    cautions: FIBER_CAUTIONS,
-    steps: [
-      benchReady(c),
-      ...bareGlass(c, null),
-      ...cleaving(c, {
-        lowerMm: '12.5',
-        upperMm: '13.5',
-        targetMm: '13',
-        lengthWords: 'buffer edge at 13 mm for a splice of tight-buffered single-mode',
-        angleDeg: '1.0',
-        inspected: true,
-      }),
-      clearUp(c),
-    ],
-  });
-}
+import { care, criteriaOf, step } from '../../build.ts';
+import { FIBER_CAUTIONS } from '../../common/cautions.ts';
+import { benchReady, clearUp } from '../../common/steps.ts';
+import { commonPractice } from '../../sources.ts';
+import { method } from '../method.ts';
 
 function scribeAndPull(): MethodSheet {
   const c = criteriaOf('scribe-pull');
@@ -118,4 +92,4 @@ function scribeAndPull(): MethodSheet {
   });
 }
 
-export const CLEAVING: readonly MethodSheet[] = [benchCleave(), scribeAndPull()];
+export const SCRIBE_PULL: MethodSheet = scribeAndPull();

@@ -1,0 +1,89 @@
+import type { MethodSheet } from '@clear-mark/core';
+import { atLeast, criteriaOf, step, stop } from '../../build.ts';
+import { DEFER, LIGHT } from '../../common/cautions.ts';
+import { commonPractice, house } from '../../sources.ts';
+import { method } from '../method.ts';
+
+function continuity(): MethodSheet {
+  const c = criteriaOf('locator-continuity');
+  return method({
+    name: 'locator-continuity',
+    title: 'Continuity by fault locator',
+    summary: 'Red light first: at the right port and strong, no broken fiber; then loss.',
+    pieceKind: 'link',
+    things: ['bench', 'instrument'],
+    cautions: [LIGHT, DEFER],
+    steps: [
+      step(
+        'locator',
+        'Locator on',
+        'test',
+        'instruments',
+        'Polish of the cord matches the port. Far end watched from the side.',
+        [
+          c.check(
+            'no-look',
+            'Nobody looked into a lit connector',
+            4,
+            commonPractice('the red fault locator is a laser as well'),
+            'looked_into_light',
+            { stop: true },
+          ),
+          c.check(
+            'polish',
+            'Cord’s polish matches the port',
+            3,
+            commonPractice('flat or angled'),
+            'polish_mismatch',
+          ),
+        ],
+        [stop('The fault locator is a laser: look from the side, cap unused ports.')],
+      ),
+      step(
+        'walk',
+        'Ports walked',
+        'test',
+        'instruments',
+        'Usually two people, port by port, talking. Walk them in order and note where each comes out.',
+        [
+          c.count(
+            'ports',
+            'Ports walked',
+            3,
+            'ports',
+            atLeast('12', house('a panel of twelve')),
+            commonPractice('walk the ports 1 to 12'),
+          ),
+          c.check(
+            'right-port',
+            'Light at the right port, strong',
+            5,
+            commonPractice('light at the right port and strong, no broken fiber'),
+            'wrong_port light_weak',
+            { critical: true },
+          ),
+          c.check(
+            'broken-found',
+            'Broken fiber found and named',
+            4,
+            commonPractice('dark at the far end'),
+            'broken_missed',
+            { optional: true },
+          ),
+          c.check(
+            'record',
+            'Map written down',
+            3,
+            commonPractice('keep the polarity’s documentation'),
+            'record_incomplete',
+          ),
+        ],
+      ),
+      step('capped', 'Ports capped', 'test', 'connector', 'Locator off, unused ports capped.', [
+        c.check('capped', 'Unused ports capped', 2, commonPractice('cap unused ports'), 'cap_off'),
+      ]),
+    ],
+  });
+}
+
+export const LOCATOR_CONTINUITY: MethodSheet = continuity();
