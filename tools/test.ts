@@ -142,7 +142,7 @@ export async function runTests(args: readonly string[]): Promise<number> {
       })(),
     ]);
     counts.push(...checked, ...tested);
-    if (wanted('e2e')) counts.push(await endToEnd(folder, environment));
+    if (wanted('e2e')) counts.push(await endToEnd(folder, environment, args.slice(1)));
     const passed = counts.reduce((sum, c) => sum + c.passed, 0);
     const failed = counts.reduce((sum, c) => sum + c.failed, 0);
     say(`${passed} passed, ${failed} failed`);
@@ -153,14 +153,18 @@ export async function runTests(args: readonly string[]): Promise<number> {
   }
 }
 
-async function endToEnd(folder: string, environment: Record<string, string>): Promise<Count> {
+async function endToEnd(
+  folder: string,
+  environment: Record<string, string>,
+  more: readonly string[],
+): Promise<Count> {
   try {
     const webDir = await buildWeb(say);
     const report = path.join(folder, 'e2e.json');
     return await suite(
       'tests: end to end',
       bin('playwright'),
-      ['test', '--config', 'e2e/playwright.config.ts'],
+      ['test', '--config', 'e2e/playwright.config.ts', ...more],
       report,
       countPlaywright,
       { ...environment, PLAYWRIGHT_JSON_OUTPUT_NAME: report, CLEAR_MARK_WEB_DIR: webDir },

@@ -112,10 +112,22 @@ test('timers run on their start, over a reload', async ({ page, demo }) => {
   await startPiece(page, 'Greet Vanhollen');
   await row(page, 'time-open').getByRole('button', { name: 'Start' }).click();
   await expect(row(page, 'time-open').getByRole('timer')).toHaveText('0:01', { timeout: 5000 });
+  // Several at once, seen from every place, and the way back is one tap.
+  await row(page, 'settle').getByRole('button', { name: 'Start' }).click();
+  const strip = page.getByRole('region', { name: 'Running timers' });
+  await page.getByRole('link', { name: 'Insight' }).click();
+  await expect(strip.getByRole('link')).toHaveCount(2);
+  await expect(strip.getByRole('link').first()).toContainText('Cleave to insertion, running');
+  await strip.getByRole('link').first().click();
+  await page.waitForURL(/\/sheet\//);
   await page.reload();
   await expect(row(page, 'time-open').getByRole('timer')).toHaveText(/0:0[2-9]/, { timeout: 8000 });
   await row(page, 'time-open').getByRole('button', { name: 'Stop' }).click();
   await expect(row(page, 'time-open')).toHaveAttribute('data-verdict', 'pass');
+  await expect(strip.getByRole('link')).toHaveCount(1);
+  await row(page, 'settle').getByRole('button', { name: 'Stop' }).click();
+  await expect(row(page, 'settle')).toHaveAttribute('data-verdict', 'fail');
+  await expect(strip).toHaveCount(0);
 });
 
 test('an incomplete attempt is signed only with a reason; a note stays with its criterion', async ({

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { usePreferences } from './shell/preferences.ts';
+import TimerStrip from './shell/TimerStrip.vue';
 import TopBar from './shell/TopBar.vue';
 import { useSession } from './shell/session.ts';
 
@@ -14,6 +15,7 @@ const bare = computed(() => route.name === 'start' || session.me === null);
 <template>
   <a class="skip" href="#main">Skip to the work</a>
   <TopBar v-if="!bare" />
+  <TimerStrip v-if="!bare" />
   <main id="main" tabindex="-1">
     <RouterView v-slot="{ Component }">
       <component :is="Component" :key="route.path" />

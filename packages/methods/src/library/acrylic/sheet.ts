@@ -1,5 +1,5 @@
 import type { MethodSheet, Step } from '@clear-mark/core';
-import { atLeast, atMost, between, care, criteriaOf, step, stop, type Criteria } from '../../build.ts';
+import { atLeast, atMost, between, care, criteriaOf, step, type Criteria } from '../../build.ts';
 import {
   bareGlass,
   benchReady,

@@ -1,5 +1,5 @@
 import type { MethodSheet } from '@clear-mark/core';
-import { between, criteriaOf, step } from '../../build.ts';
+import { criteriaOf, step } from '../../build.ts';
 import { FIBER_CAUTIONS } from '../../common/cautions.ts';
 import { bareGlass, benchReady, clearUp } from '../../common/steps.ts';
 import { commonPractice } from '../../sources.ts';

@@ -1,5 +1,5 @@
 import type { MethodSheet } from '@clear-mark/core';
-import { atMost, between, criteriaOf, step, stop } from '../../build.ts';
+import { atMost, criteriaOf, step, stop } from '../../build.ts';
 import { bareGlass, benchReady, cleaving, kit, partsOn } from '../../common/steps.ts';
 import { commonPractice } from '../../sources.ts';
 import { method } from '../method.ts';

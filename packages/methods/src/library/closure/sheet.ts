@@ -1,5 +1,5 @@
 import type { MethodSheet, Step } from '@clear-mark/core';
-import { atMost, care, criteriaOf, step, stop } from '../../build.ts';
+import { atMost, care, criteriaOf, step } from '../../build.ts';
 import { BLADES, CABLE, DEFER, GLASS } from '../../common/cautions.ts';
 import { commonPractice, house } from '../../sources.ts';
 import { method } from '../method.ts';

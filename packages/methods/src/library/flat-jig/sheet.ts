@@ -3,7 +3,7 @@ import { between, criteriaOf, step, stop } from '../../build.ts';
 import { around, bareGlass, benchReady, kit, partsOn } from '../../common/steps.ts';
 import { commonPractice } from '../../sources.ts';
 import { method } from '../method.ts';
-import { THINGS, CAUTIONS, afterLock, jacket, bow } from '../prepolished-parts.ts';
+import { THINGS, CAUTIONS, afterLock } from '../prepolished-parts.ts';
 
 function flatJig(): MethodSheet {
   const c = criteriaOf('flat-jig');

@@ -1,5 +1,5 @@
 import type { MethodSheet } from '@clear-mark/core';
-import { atLeast, atMost, between, criteriaOf, step, stop } from '../../build.ts';
+import { atLeast, atMost, criteriaOf, step, stop } from '../../build.ts';
 import { CHEMICALS, DEFER, LIGHT } from '../../common/cautions.ts';
 import { END_FACES } from '../../common/steps.ts';
 import { commonPractice, standardFromMemory } from '../../sources.ts';

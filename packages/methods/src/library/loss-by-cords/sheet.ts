@@ -1,5 +1,5 @@
 import type { LinkUnderTest, LossRules, MethodSheet, ReferenceMethod } from '@clear-mark/core';
-import { atLeast, between, criteriaOf, step, stop } from '../../build.ts';
+import { atLeast, criteriaOf, step, stop } from '../../build.ts';
 import { CHEMICALS, DEFER, LIGHT } from '../../common/cautions.ts';
 import { MULTIMODE, SINGLE_MODE_INSIDE } from '../../loss-rules.ts';
 import { commonPractice, house } from '../../sources.ts';

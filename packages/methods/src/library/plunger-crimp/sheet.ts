@@ -1,9 +1,9 @@
 import type { MethodSheet } from '@clear-mark/core';
-import { between, criteriaOf, step } from '../../build.ts';
+import { criteriaOf, step } from '../../build.ts';
 import { around, bareGlass, benchReady, cleaving, kit, partsOn } from '../../common/steps.ts';
 import { commonPractice } from '../../sources.ts';
 import { method } from '../method.ts';
-import { THINGS, CAUTIONS, afterLock, jacket, bow, bootLast } from '../prepolished-parts.ts';
+import { THINGS, CAUTIONS, afterLock, bow, bootLast } from '../prepolished-parts.ts';
 
 function plunger(): MethodSheet {
   const c = criteriaOf('plunger-crimp');

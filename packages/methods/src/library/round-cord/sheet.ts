@@ -1,5 +1,5 @@
 import type { MethodSheet } from '@clear-mark/core';
-import { atLeast, between, care, criteriaOf, step } from '../../build.ts';
+import { atLeast, care, criteriaOf, step } from '../../build.ts';
 import { FIBER_CAUTIONS } from '../../common/cautions.ts';
 import { around, bareGlass, benchReady, clearUp, kit, partsOn } from '../../common/steps.ts';
 import { commonPractice } from '../../sources.ts';

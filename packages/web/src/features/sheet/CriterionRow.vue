@@ -7,7 +7,7 @@ import CountField from './CountField.vue';
 import GradeField from './GradeField.vue';
 import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
 import MeasureField from './MeasureField.vue';
-import type { SheetCriterion } from './sheet.model.ts';
+import type { SheetCriterion, SheetPlace } from './sheet.model.ts';
 import TimedField from './TimedField.vue';
 
 const props = defineProps<{
@@ -17,7 +17,7 @@ const props = defineProps<{
   current: boolean;
   locked: boolean;
   lengthUnit: 'mm' | 'in';
-  attemptId: string;
+  place: SheetPlace;
 }>();
 const emit = defineEmits<{
   select: [];
@@ -104,7 +104,7 @@ function tap(): void {
       :entry="entry"
       :outcome="outcome"
       :locked="locked"
-      :attempt-id="attemptId"
+      :place="place"
       @focus="emit('select')"
       @value="(v, s) => emit('value', v, s)"
     />

@@ -33,7 +33,7 @@ const when = (iso: string): string =>
         >
         <span v-else>{{ document.sheet.title }}</span>
         <p class="soft small">
-          version {{ document.sheet.version }} ·
+          version {{ document.sheet.version }}{{ attempt.things.length > 0 ? ' · ' : '' }}
           <template v-for="(thing, i) in attempt.things" :key="thing.id"
             >{{ i > 0 ? ', ' : '' }}<span :title="THING_WORDS[thing.kind]">{{ thing.label }}</span></template
           >

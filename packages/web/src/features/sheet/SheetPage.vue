@@ -32,6 +32,11 @@ const { current, byCriterion, entryOf } = cursor;
 
 const locked = computed(() => sheet.signed.value || !sheet.mine.value);
 const steps = computed(() => sheet.sheet.value?.steps ?? []);
+const place = computed(() => ({
+  attemptId: props.attemptId,
+  classId: props.classId,
+  trainee: sheet.document.value?.attempt.traineeName ?? '',
+}));
 const instrumentId = computed(
   () => sheet.document.value?.attempt.things.find((t) => t.kind === 'instrument')?.id ?? null,
 );
@@ -98,7 +103,7 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
             :current="current === item"
             :locked="locked"
             :length-unit="preferences.lengthUnit"
-            :attempt-id="attemptId"
+            :place="place"
             @select="cursor.select(item)"
             @value="(value, source) => cursor.enter(item, '', value, source)"
           >

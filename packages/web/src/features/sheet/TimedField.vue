@@ -9,40 +9,27 @@ import {
 } from '@clear-mark/core';
 import type { ErrorCode } from '@clear-mark/contract';
 import { errorWords } from '@clear-mark/words';
-import { computed, onUnmounted, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { bandOfCriterion } from '../../shared/band-scale.model.ts';
 import BandScale from '../../shared/BandScale.vue';
 import { clockText } from './sheet.model.ts';
-import { timers } from './timers.ts';
+import { timers } from '../../shell/timers.ts';
+import type { SheetPlace } from './sheet.model.ts';
 
 const props = defineProps<{
   criterion: TimedCriterion;
   entry: Entry | null;
   outcome: CriterionOutcome;
   locked: boolean;
-  attemptId: string;
+  place: SheetPlace;
 }>();
 const emit = defineEmits<{ value: [value: EntryValue, source: 'typed' | 'timer']; focus: [] }>();
 
 const scale = computed(() => bandOfCriterion(props.criterion)!);
-const startedAt = computed(() => timers.startedAt(props.attemptId, props.criterion.id));
-const now = ref(Date.now());
-let ticker: ReturnType<typeof setInterval> | null = null;
-watch(
-  startedAt,
-  (started) => {
-    if (ticker) clearInterval(ticker);
-    ticker = started === null ? null : setInterval(() => (now.value = Date.now()), 250);
-    now.value = Date.now();
-  },
-  { immediate: true },
-);
-onUnmounted(() => {
-  if (ticker) clearInterval(ticker);
-});
+const startedAt = computed(() => timers.startedAt(props.place.attemptId, props.criterion.id));
 
 const running = computed(() =>
-  startedAt.value === null ? null : Math.max(0, (now.value - Date.parse(startedAt.value)) / 1000),
+  startedAt.value === null ? null : Math.max(0, (timers.now.value - Date.parse(startedAt.value)) / 1000),
 );
 const text = ref('');
 const error = ref<string | null>(null);
@@ -59,10 +46,16 @@ function toggle(): void {
   emit('focus');
   const from = startedAt.value;
   if (from === null) {
-    timers.start(props.attemptId, props.criterion.id);
+    timers.start({
+      ...props.place,
+      criterionId: props.criterion.id,
+      label: props.criterion.label,
+      least: scale.value.lower,
+      most: scale.value.upper,
+    });
     return;
   }
-  timers.clear(props.attemptId, props.criterion.id);
+  timers.clear(props.place.attemptId, props.criterion.id);
   emit('value', { kind: 'timed', startedAt: from, stoppedAt: new Date().toISOString() }, 'timer');
 }
 

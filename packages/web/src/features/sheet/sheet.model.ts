@@ -10,6 +10,13 @@ import {
   type Step,
 } from '@clear-mark/core';
 
+/** Where a sheet belongs: what a timer needs to be found again from anywhere. */
+export interface SheetPlace {
+  readonly attemptId: string;
+  readonly classId: string;
+  readonly trainee: string;
+}
+
 export interface SheetCriterion {
   readonly criterion: Criterion;
   readonly step: Step;
