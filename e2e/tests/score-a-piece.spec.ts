@@ -68,6 +68,13 @@ test('judges a measurement as it is typed, asks about a slip, and takes a comma'
   await field.press('Enter');
   await expect(row(page, 'cleave-length')).toHaveAttribute('data-verdict', 'fail');
   await expect(page.getByText('Far outside, and confirmed as typed.')).toBeVisible();
+  await row(page, 'bow').getByRole('button', { name: /Fail/ }).click();
+  await page.getByRole('button', { name: 'bow started early' }).click();
+  const causes = page.locator('[data-test=likely-causes]');
+  await expect(causes).toContainText('Bow started early');
+  await expect(causes.locator('li').first()).toContainText('cleave too long');
+  await causes.locator('li button').first().click();
+  await expect(row(page, 'cleave-length')).toHaveClass(/current/);
   await field.fill('10,6');
   await field.press('Enter');
   await expect(row(page, 'cleave-length')).toHaveAttribute('data-verdict', 'pass');
@@ -183,6 +190,7 @@ test('a reference is set at the sheet and readings follow it', async ({ page, de
   await expect(row(page, 'loss')).toHaveAttribute('data-verdict', 'fail');
   await expect(row(page, 'loss')).toContainText('1.10 dB at 1550 nm, limit 0.75 dB for this link');
   await expect(page.getByText('1550 nm is far above 1310 nm: look for a bend.')).toBeVisible();
+  await expect(page.locator('[data-test=likely-causes]')).toContainText('a bend in the cord or the tray');
   await second.fill('-4.50');
   await second.press('Enter');
   await expect(row(page, 'loss')).toContainText('below zero, so the reference was bad');

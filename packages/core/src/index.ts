@@ -1,4 +1,5 @@
 export * from './competence/index.ts';
+export * from './diagnosis/index.ts';
 export * from './domain-error.ts';
 export * from './loss/index.ts';
 export * from './scoring/index.ts';

@@ -1,3 +1,4 @@
+export * from './diagnosis.ts';
 export * from './errors.ts';
 export * from './faults.ts';
 export * from './names.ts';

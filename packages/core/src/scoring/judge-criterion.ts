@@ -121,7 +121,9 @@ function judgeValue(
   if (value.kind === 'grade') {
     const level = (criterion as GradeCriterion).levels.find((l) => l.id === value.level)!;
     const reasons: readonly Reason[] =
-      level.verdict === 'pass' ? NONE : [{ code: 'grade.level', params: { level: level.label } }];
+      level.verdict === 'pass'
+        ? NONE
+        : [{ code: 'grade.level', params: { level: level.label, id: level.id } }];
     return { verdict: level.verdict, earned: level.points, reasons };
   }
   const number = numberOf(value)!;

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { type Outcome, type Skill, SKILLS } from '@clear-mark/core';
+import { type MethodSheet, type Outcome, type Skill, SKILLS } from '@clear-mark/core';
 import { FLAG_WORDS, reasonWords, SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
+import LikelyCauses from './LikelyCauses.vue';
 import type { SheetCriterion } from './sheet.model.ts';
 
 const props = defineProps<{
+  sheet: MethodSheet;
   outcome: Outcome;
   ifSigned: Outcome | null;
   criteria: readonly SheetCriterion[];
@@ -81,6 +83,13 @@ function failuresOf(skill: Skill): { id: string; text: string }[] {
         </div>
       </li>
     </ul>
+    <LikelyCauses
+      class="likely-place"
+      :sheet="sheet"
+      :outcome="outcome"
+      :label-of="labelOf"
+      @go="emit('go', $event)"
+    />
     <div v-if="!signed && missing.length > 0" class="missing">
       <p class="soft small">Still missing: {{ missing.length }}</p>
       <ul class="reasons">
@@ -199,11 +208,13 @@ ul {
   }
   .skills,
   .missing,
+  .likely-place,
   .whole-reasons {
     display: none;
     grid-column: 1 / -1;
   }
   .wide .skills,
+  .wide .likely-place,
   .wide .missing,
   .wide .whole-reasons {
     display: block;

@@ -130,6 +130,7 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
     </section>
     <div class="side">
       <OutcomePanel
+        :sheet="sheet.sheet.value!"
         :outcome="sheet.outcome.value"
         :if-signed="sheet.ifSigned.value"
         :criteria="sheet.criteria.value"

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { diagnose, type MethodSheet, type Outcome } from '@clear-mark/core';
+import { CAUSE_WORDS, SYMPTOM_WORDS } from '@clear-mark/words';
+import { computed } from 'vue';
+
+/** What likely went wrong on this piece, ranked, each with what speaks for it. It proposes; the instructor decides. */
+const props = defineProps<{
+  sheet: MethodSheet;
+  outcome: Outcome;
+  labelOf: (criterionId: string) => string;
+}>();
+const emit = defineEmits<{ go: [criterionId: string] }>();
+
+const SHOWN = 3;
+const found = computed(() => diagnose(props.sheet, props.outcome));
+</script>
+
+<template>
+  <section v-if="found.length > 0" class="likely" aria-label="Likely causes" data-test="likely-causes">
+    <h3>Likely causes</h3>
+    <div v-for="d in found" :key="d.symptom" class="symptom">
+      <p>
+        <b>{{ SYMPTOM_WORDS[d.symptom] }}</b>
+      </p>
+      <p v-if="d.causes.length === 0" class="soft small">
+        Nothing scored on this piece explains it. Read it again after cleaning.
+      </p>
+      <ol v-else>
+        <li v-for="c in d.causes.slice(0, SHOWN)" :key="c.cause">
+          {{ CAUSE_WORDS[c.cause] }}
+          <button v-for="id in c.evidence" :key="id" class="link small" type="button" @click="emit('go', id)">
+            {{ labelOf(id) }}
+          </button>
+          <span v-if="c.evidence.length === 0" class="soft small">not ruled out</span>
+        </li>
+      </ol>
+    </div>
+    <p class="soft small">By the trade’s symptom tables (common practice). The instructor decides.</p>
+  </section>
+</template>
+
+<style scoped>
+.likely {
+  border-top: 1px solid var(--hair);
+  padding-top: 8px;
+}
+ol {
+  margin: 2px 0 6px;
+  padding-left: 22px;
+}
+.link {
+  display: block;
+  border: 0;
+  background: none;
+  padding: 3px 0;
+  min-height: 24px;
+  text-align: left;
+  cursor: pointer;
+  text-decoration: underline;
+  text-decoration-color: var(--hair-strong);
+  text-underline-offset: 3px;
+}
+</style>
