@@ -25,7 +25,7 @@ test('from nothing: the lead’s account, a class, a bench, a piece, a result', 
   await page.getByLabel('Names of new trainees, one a line').fill('Ysolde Brack\nTorvin Hale\n\n');
   await page.getByRole('button', { name: 'Add trainees' }).click();
   await expect(page.locator('ol.names li')).toHaveText(['Torvin Hale', 'Ysolde Brack']);
-  await page.getByRole('button', { name: 'Use', exact: true }).click();
+  await page.getByRole('button', { name: 'Use', exact: true }).first().click();
   await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
   await page.getByLabel('Label', { exact: true }).fill('Bench A');
   await page.getByRole('button', { name: 'Add', exact: true }).click();

@@ -49,7 +49,10 @@ const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
     'Method',
     async (page) => {
       await page.getByRole('link', { name: 'Class', exact: true }).click();
-      await page.getByRole('link', { name: /Pre-polished LC/ }).click();
+      await page
+        .getByRole('link', { name: /Pre-polished LC/ })
+        .first()
+        .click();
       await expect(page.getByRole('heading', { name: 'Cautions' })).toBeVisible();
     },
   ],

@@ -29,13 +29,13 @@ export const scribing = (c: Criteria): Step =>
     ],
   );
 
-/** The full sequence: air polish, 3 um, 1 um, finishing film. Strokes and patterns by common practice. */
+/** The full sequence: air polish, 3 µm, 1 µm, finishing film. Strokes and patterns by common practice. */
 export function fullPolish(c: Criteria): Step[] {
   const strokes = between('25', '30', commonPractice('25 to 30 strokes'));
   return [
     step(
       'air-polish',
-      'Air polish, 12 um',
+      'Air polish, 12 µm',
       'terminate',
       'connector',
       'In the hand, dull side, brushed without pressure in a figure of eight until the stub is almost flush.',
@@ -44,7 +44,7 @@ export function fullPolish(c: Criteria): Step[] {
           'air-polish',
           'Brushed without pressure until almost flush',
           4,
-          commonPractice('12 um in the hand, no pressure'),
+          commonPractice('12 µm in the hand, no pressure'),
           'air_polish_pressed air_polish_skipped',
         ),
       ],
@@ -82,14 +82,14 @@ export function fullPolish(c: Criteria): Step[] {
     ),
     step(
       'first',
-      'First pass, 3 um',
+      'First pass, 3 µm',
       'terminate',
       'connector',
       'Medium pressure, figure of eight 50 to 75 mm high.',
       [
         c.count(
           'strokes-3',
-          'Strokes on 3 um',
+          'Strokes on 3 µm',
           3,
           'strokes',
           strokes,
@@ -106,18 +106,18 @@ export function fullPolish(c: Criteria): Step[] {
         ),
       ],
     ),
-    cleanBetween(c, 'clean-1', 'Film, ferrule and puck cleaned after 3 um'),
-    step('second', 'Second pass, 1 um', 'terminate', 'connector', 'As the first.', [
+    cleanBetween(c, 'clean-1', 'Film, ferrule and puck cleaned after 3 µm'),
+    step('second', 'Second pass, 1 µm', 'terminate', 'connector', 'As the first.', [
       c.count(
         'strokes-1',
-        'Strokes on 1 um',
+        'Strokes on 1 µm',
         3,
         'strokes',
         strokes,
         commonPractice('25 to 30 strokes, medium pressure'),
       ),
     ]),
-    cleanBetween(c, 'clean-2', 'Film, ferrule and puck cleaned after 1 um'),
+    cleanBetween(c, 'clean-2', 'Film, ferrule and puck cleaned after 1 µm'),
     step(
       'final',
       'Final pass, finishing film',
@@ -145,7 +145,7 @@ export function fullPolish(c: Criteria): Step[] {
           'fresh-section',
           'Fresh section of the finishing film',
           3,
-          commonPractice('16 sections, each used once; of 3 and 1 um a section serves about 14 connectors'),
+          commonPractice('16 sections, each used once; of 3 and 1 µm a section serves about 14 connectors'),
           'section_reused',
         ),
       ],
@@ -155,11 +155,11 @@ export function fullPolish(c: Criteria): Step[] {
       'Recovery polish, when the glass broke below',
       'terminate',
       'connector',
-      'Shallow dark region at the microscope: 6 um film on the pad, then on from 3 um, no air polish. Deeper: cut off and start over.',
+      'Shallow dark region at the microscope: 6 µm film on the pad, then on from 3 µm, no air polish. Deeper: cut off and start over.',
       [
         c.check(
           'recovery',
-          'Recovered on 6 um and on from 3 um, or cut off',
+          'Recovered on 6 µm and on from 3 µm, or cut off',
           3,
           commonPractice('a shallow fracture is recovered, a deep one is not'),
           'recovery_skipped',

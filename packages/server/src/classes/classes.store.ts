@@ -97,7 +97,7 @@ export const classesStore = (db: Database) => ({
         db.raw('coalesce(m.in_use, false) as "inUse"'),
       ])
       .where('v.state', 'in_force')
-      .orderBy('v.title'),
+      .orderByRaw('coalesce(m.in_use, false) desc, v.title'),
 
   useMethod: async (classId: string, versionId: string, inUse: boolean): Promise<void> => {
     await db('class_methods')

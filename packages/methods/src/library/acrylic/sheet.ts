@@ -16,7 +16,7 @@ import { scribing, fullPolish, cleanBetween, crimping, STRIP, CAUTIONS } from '.
 const twoFilms = (c: Criteria): Step[] => [
   step(
     'coarse',
-    'First film, 5 um',
+    'First film, 5 µm',
     'terminate',
     'connector',
     'Flat on the pad, figure of eight, until the adhesive is gone.',
@@ -30,13 +30,13 @@ const twoFilms = (c: Criteria): Step[] => [
       ),
     ],
   ),
-  cleanBetween(c, 'clean-1', 'Ferrule and puck cleaned after 5 um'),
+  cleanBetween(c, 'clean-1', 'Ferrule and puck cleaned after 5 µm'),
   step(
     'fine',
-    'Second film, 0.05 um',
+    'Second film, 0.05 µm',
     'terminate',
     'connector',
-    'Light pressure; a two-film kit goes from 5 um straight to 0.05 um.',
+    'Light pressure; a two-film kit goes from 5 µm straight to 0.05 µm.',
     [
       c.count(
         'strokes-final',
@@ -81,7 +81,7 @@ function acrylic(activator: boolean): MethodSheet {
       ? 'Cold-cured acrylic with activator, two films'
       : 'Cold-cured acrylic with primer, full polish',
     summary: activator
-      ? 'Field connector with the activator variety and a two-film kit: 5 um straight to 0.05 um.'
+      ? 'Field connector with the activator variety and a two-film kit: 5 µm straight to 0.05 µm.'
       : 'Field connector: primer on the fiber, adhesive in the connector, 10 to 15 s to get home, then the full polishing sequence.',
     pieceKind: 'connector',
     strip: STRIP,

@@ -9,7 +9,7 @@ function bufferStrip(): MethodSheet {
   const c = criteriaOf('buffer-strip-900');
   return method({
     name: 'buffer-strip-900',
-    title: '900 um buffer stripped, tight or semi-tight told first',
+    title: '900 µm buffer stripped, tight or semi-tight told first',
     summary:
       'The buffer is tried between the fingers, held by what it is, and taken off in bites without a nick.',
     pieceKind: 'cord',
@@ -41,7 +41,7 @@ function bufferStrip(): MethodSheet {
           ),
         ],
       ),
-      ...bareGlass(c, { mm: '25', tolerance: '1', words: 'about 25 mm for a 900 or 250 um fiber' }),
+      ...bareGlass(c, { mm: '25', tolerance: '1', words: 'about 25 mm for a 900 or 250 µm fiber' }),
       step(
         'integrity',
         'Integrity check',

@@ -9,7 +9,7 @@ function camLight(): MethodSheet {
   const c = criteriaOf('cam-light');
   return method({
     name: 'cam-light',
-    title: 'Pre-polished LC on 900 um, cam tool with go/no-go light',
+    title: 'Pre-polished LC on 900 µm, cam tool with go/no-go light',
     summary:
       'The cam locks, the light tells, the crimp knob finishes. After green no reset until the connector is out.',
     pieceKind: 'connector',
@@ -17,7 +17,7 @@ function camLight(): MethodSheet {
     cautions: CAUTIONS,
     steps: [
       benchReady(c),
-      kit(c, 'Tool ready and reset, connector in, small boot for 900 um.'),
+      kit(c, 'Tool ready and reset, connector in, small boot for 900 µm.'),
       partsOn(c, 'Boot on, narrow end first', 'Boot on, slid out of the way.'),
       ...bareGlass(c, null),
       ...cleaving(c, {

@@ -9,7 +9,7 @@ function fiberHolder(): MethodSheet {
   const c = criteriaOf('holder-base');
   return method({
     name: 'holder-base',
-    title: 'Pre-polished SC on 900 or 250 um, fiber holder on an assembly base',
+    title: 'Pre-polished SC on 900 or 250 µm, fiber holder on an assembly base',
     summary: 'The bow of the fiber tells everything: it must start at the mark.',
     pieceKind: 'connector',
     things: THINGS,

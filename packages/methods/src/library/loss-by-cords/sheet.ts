@@ -79,7 +79,7 @@ function lossBy(m: LossMethod): MethodSheet {
             'set-up',
             'Same wavelength, continuous wave, cords of the link’s core size',
             4,
-            commonPractice('62.5 into 50 um loses about 3 dB'),
+            commonPractice('62.5 into 50 µm loses about 3 dB'),
             'wavelengths_differ modulated wrong_core_cord',
           ),
           c.timed(

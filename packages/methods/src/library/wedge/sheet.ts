@@ -80,7 +80,7 @@ function wedge(w: Wedge): MethodSheet {
       benchReady(c),
       kit(
         c,
-        `Single-mode ${w.connector}, front cap on, wedge unit complete. A 250 um fiber takes its protective tube.`,
+        `Single-mode ${w.connector}, front cap on, wedge unit complete. A 250 µm fiber takes its protective tube.`,
       ),
       partsOn(
         c,

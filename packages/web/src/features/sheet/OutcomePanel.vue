@@ -182,6 +182,12 @@ ul {
   border-top: 1px solid var(--hair);
   padding-top: 8px;
 }
+.signing {
+  position: sticky;
+  bottom: 0;
+  background: var(--sheet);
+  padding: 8px 0;
+}
 .sign {
   width: 100%;
   min-height: 56px;
