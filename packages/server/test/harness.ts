@@ -148,7 +148,9 @@ export class World {
       things[kind] = v7();
       await classes.insertThing(id, { id: things[kind]!, kind, label: `${kind} 1` });
     }
-    const versionId: string = (await this.db('method_versions').pluck('id'))[0];
+    const versionId: string = (
+      await this.db('method_versions').where({ method_id: LC_WEDGE_LOCATOR.id }).pluck('id')
+    )[0];
     await classes.useMethod(id, versionId, true);
     return { id, versionId, trainees, things };
   }
