@@ -191,6 +191,17 @@ test('a reference is set at the sheet and readings follow it', async ({ page, de
   await expect(row(page, 'loss')).toContainText('1.10 dB at 1550 nm, limit 0.75 dB for this link');
   await expect(page.getByText('1550 nm is far above 1310 nm: look for a bend.')).toBeVisible();
   await expect(page.locator('[data-test=likely-causes]')).toContainText('a bend in the cord or the tray');
+  await second.fill('-5.20');
+  await second.press('Enter');
+  await first.fill('-6.20');
+  await first.press('Enter');
+  const angle = row(page, 'cleave-angle').locator('input');
+  await angle.fill('1.8');
+  await angle.press('Enter');
+  await page.getByRole('button', { name: 'Charge to cleaving' }).first().click();
+  await expect(page.locator('[data-skill=cleave]')).toContainText('charged here from termination');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.locator('[data-skill=cleave]')).not.toContainText('charged here');
   await second.fill('-4.50');
   await second.press('Enter');
   await expect(row(page, 'loss')).toContainText('below zero, so the reference was bad');

@@ -9,6 +9,7 @@ import {
   type Outcome,
   READING_VOID_REASONS,
   REFERENCE_METHODS,
+  SKILLS,
   UNIT_CODES,
   VERDICTS,
 } from '@clear-mark/core';
@@ -35,6 +36,7 @@ export const EntryValueShape = z.discriminatedUnion('kind', [
     stoppedAt: Instant.optional(),
   }),
   z.object({ kind: z.literal('grade'), level: z.string().min(1).max(60) }),
+  z.object({ kind: z.literal('charge'), skill: oneOf(SKILLS), cause: z.string().min(1).max(60) }),
   z.object({
     kind: z.literal('loss'),
     text: ValueText.optional(),

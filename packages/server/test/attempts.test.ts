@@ -356,6 +356,30 @@ describe('signing', () => {
     );
   });
 
+  it('a failure charged to its cause counts in that skill', async () => {
+    const entries = wholePiece(attemptId, teacher, await references(), {}, '0.95');
+    const charge = entryOf(
+      attemptId,
+      teacher,
+      'loss',
+      { kind: 'charge', skill: 'cleave', cause: 'bad_cleave' },
+      { kind: 'charge', part: 'charge' },
+    );
+    const wrong = { ...charge, id: v7(), part: '1310' };
+    const states = (await receiptsOf(api, [...entries, charge, wrong])).map((r) => r.state);
+    expect(states.slice(-2)).toEqual(['accepted', 'refused']);
+    await sign([...entries, charge].map((e) => e.id));
+    const marks = await world.db('outcome_skills').where({ attempt_id: attemptId }).orderBy('skill');
+    expect(marks.map((m) => `${m.skill} ${m.mark}`)).toEqual([
+      'cleave F',
+      'inspect P',
+      'strip P',
+      'terminate P',
+      'test P',
+      'whole F',
+    ]);
+  });
+
   it('a void attempt leaves every rate', async () => {
     const revision = (await sign([], { asVoid: true, reason: 'Cleaver broke' })).body as Revision;
     expect(revision.kind).toBe('void');

@@ -1,2 +1,2 @@
 export * from './diagnose.ts';
-export { type Cause, CAUSES, type Symptom, SYMPTOMS } from './rules.ts';
+export { type Cause, CAUSE_SKILL, CAUSES, type Symptom, SYMPTOMS } from './rules.ts';

@@ -1,4 +1,5 @@
 import type { CriterionOutcome } from '../scoring/index.ts';
+import type { Skill } from '../sheet/index.ts';
 import type { Facts } from './facts.ts';
 
 export const CAUSES = [
@@ -34,6 +35,40 @@ export const CAUSES = [
   'touched',
 ] as const;
 export type Cause = (typeof CAUSES)[number];
+
+/** The skill in which a cause was made; null where the piece or the material is to blame. */
+export const CAUSE_SKILL: Readonly<Record<Cause, Skill | null>> = {
+  not_home: 'terminate',
+  bad_cleave: 'cleave',
+  dirty_face: 'inspect',
+  cleave_short: 'cleave',
+  cleave_long: 'cleave',
+  fiber_pulled: 'terminate',
+  obstruction: 'terminate',
+  coating_residue: 'strip',
+  not_held: 'terminate',
+  broken_tip: 'cleave',
+  adhesive_curing: 'terminate',
+  worn_film: null,
+  reused_cap: 'terminate',
+  wrong_reference: 'test',
+  grit: 'terminate',
+  final_pass_skipped: 'terminate',
+  scribed_hard: 'cleave',
+  stub_snapped: 'cleave',
+  excess_adhesive: 'terminate',
+  parts_first_forgotten: 'strip',
+  bend: 'terminate',
+  lip: 'cleave',
+  moisture: 'strip',
+  push_or_arc: 'splice',
+  groove_dirt: 'splice',
+  fiber_lying: 'splice',
+  weak_arc: null,
+  mode_field_mismatch: null,
+  nicked: 'strip',
+  touched: 'strip',
+};
 
 export const SYMPTOMS = [
   'high_loss',

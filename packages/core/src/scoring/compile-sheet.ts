@@ -1,13 +1,14 @@
 import { lossTerms, type LossTerms } from '../loss/index.ts';
 import type { Criterion, LossCriterion, MethodSheet, Skill, Step } from '../sheet/index.ts';
 import { type CompiledBand, compileBand } from './judge-band.ts';
-import { slotKey } from './resolve-entries.ts';
+import { CHARGE_PART, slotKey } from './resolve-entries.ts';
 
 export interface CompiledCriterion {
   readonly criterion: Criterion;
   readonly step: Step;
   readonly skill: Skill;
   readonly band: CompiledBand | null;
+  readonly chargeKey: string;
   /** One slot per part; a criterion without parts has one. */
   readonly slots: readonly {
     readonly part: string;
@@ -50,6 +51,7 @@ function compileCriterion(criterion: Criterion, step: Step): CompiledCriterion {
     step,
     skill: criterion.skill ?? step.skill,
     band: bandOf(criterion),
+    chargeKey: slotKey(criterion.id, CHARGE_PART),
     slots:
       criterion.kind === 'loss'
         ? criterion.wavelengthsNm.map((nm) => lossSlot(criterion, nm))

@@ -13,6 +13,7 @@ import {
   UNITS,
 } from '../units/index.ts';
 import { compileBand, judgeBand } from './judge-band.ts';
+import { CHARGE_PART } from './resolve-entries.ts';
 import type { EntryValue } from './types.ts';
 
 /** The greatest count that one criterion can take. */
@@ -41,6 +42,7 @@ export function numberOf(value: EntryValue): Decimal | null {
     case 'check':
     case 'grade':
     case 'loss':
+    case 'charge':
       return null;
     default: {
       const never: never = value;
@@ -56,6 +58,7 @@ export function numberOf(value: EntryValue): Decimal | null {
  */
 export function checkValue(criterion: Criterion, part: string, value: EntryValue): void {
   const at = { criterion: criterion.id };
+  if (value.kind === 'charge') return checkCharge(criterion, part);
   if (criterion.kind !== value.kind) {
     throw new DomainError('value.wrong_kind', { ...at, given: value.kind, wanted: criterion.kind });
   }
@@ -89,6 +92,13 @@ export function checkValue(criterion: Criterion, part: string, value: EntryValue
       const never: never = value;
       return never;
     }
+  }
+}
+
+/** A charge stands on any criterion, in a part of its own. */
+function checkCharge(criterion: Criterion, part: string): void {
+  if (part !== CHARGE_PART) {
+    throw new DomainError('value.unknown_part', { criterion: criterion.id, given: part });
   }
 }
 

@@ -44,7 +44,7 @@ export function judgeCriterion(
   return {
     criterionId: criterion.id,
     stepId: compiled.step.id,
-    skill: compiled.skill,
+    ...chargedSkill(compiled, j, slots),
     state: j.state,
     verdict: j.verdict,
     points: criterion.points,
@@ -59,6 +59,23 @@ export function judgeCriterion(
     entryIds: j.entryIds ?? NONE,
     faults: j.faults ?? NONE,
   };
+}
+
+/**
+ * The skill that a criterion counts in. A failure may be charged to its cause, only by the recorded choice of an
+ * instructor; two choices that do not know of each other charge nothing.
+ */
+function chargedSkill(
+  compiled: CompiledCriterion,
+  judged: Judgement,
+  slots: ReadonlyMap<string, ResolvedSlot>,
+): Pick<CriterionOutcome, 'skill' | 'chargedFrom'> {
+  const own = { skill: compiled.skill, chargedFrom: null };
+  if (judged.verdict !== 'fail' && judged.verdict !== 'marginal_fail') return own;
+  const heads = slots.get(compiled.chargeKey)?.heads ?? NONE;
+  const value = heads.length === 1 ? heads[0]!.value : null;
+  if (value?.kind !== 'charge' || value.skill === compiled.skill) return own;
+  return { skill: value.skill, chargedFrom: compiled.skill };
 }
 
 /** The entries that may score: witnessed ones, or the trainee's own where the criterion accepts them. */

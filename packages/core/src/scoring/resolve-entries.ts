@@ -7,6 +7,9 @@ export interface ResolvedSlot {
   readonly proposals: readonly Entry[];
 }
 
+/** The part under which a charge stands beside the result of its criterion. */
+export const CHARGE_PART = 'charge';
+
 /** Key of a criterion's part. The separator cannot occur in a criterion id. */
 export const slotKey = (criterionId: string, part: string): string => `${criterionId} ${part}`;
 

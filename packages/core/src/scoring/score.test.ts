@@ -175,6 +175,46 @@ describe('marginal results', () => {
   });
 });
 
+describe('a failure charged to its cause', () => {
+  const sheet = sheetOf(
+    step('a', 'cleave', [check('cleaved')]),
+    step('b', 'terminate', [check('made'), check('loss-ok', { critical: true })]),
+  );
+  const charge = (more: Partial<Entry> = {}): Entry =>
+    entry(
+      'loss-ok',
+      { kind: 'charge', skill: 'cleave', cause: 'bad_cleave' },
+      { kind: 'charge', part: 'charge', ...more },
+    );
+  const scored = [passed('cleaved'), passed('made')];
+
+  it('fails the skill of the cause and leaves its own unharmed', () => {
+    const plain = score(sheet, [...scored, failed('loss-ok')]);
+    expect(plain.skills.terminate?.verdict).toBe('fail');
+    const charged = score(sheet, [...scored, failed('loss-ok'), charge()]);
+    expect(charged.skills.cleave?.verdict).toBe('fail');
+    expect(charged.skills.terminate?.verdict).toBe('pass');
+    expect(charged.criteria[2]).toMatchObject({ skill: 'cleave', chargedFrom: 'terminate' });
+    expect(charged.verdict).toBe('fail');
+    expect(charged.points).toEqual(plain.points);
+  });
+
+  it('is taken back by a retraction, and means nothing once the criterion passes', () => {
+    const one = charge();
+    expect(score(sheet, [...scored, failed('loss-ok'), one, retract(one)]).skills.terminate?.verdict).toBe(
+      'fail',
+    );
+    expect(score(sheet, [...scored, passed('loss-ok'), one]).skills.cleave?.verdict).toBe('pass');
+  });
+
+  it('two choices that do not know of each other, and a trainee’s, charge nothing', () => {
+    const two = [charge(), charge()];
+    expect(score(sheet, [...scored, failed('loss-ok'), ...two]).skills.terminate?.verdict).toBe('fail');
+    const own = charge({ capacity: 'trainee' });
+    expect(score(sheet, [...scored, failed('loss-ok'), own]).skills.terminate?.verdict).toBe('fail');
+  });
+});
+
 describe('limits', () => {
   const inside = sheetOf(step('a', 'strip', [measure('x', { lower: limit('10'), upper: limit('11') })]));
   const under = sheetOf(

@@ -6,7 +6,7 @@ import { resolveEntries } from './resolve-entries.ts';
 import type { CriterionOutcome, Entry, GroupOutcome, Outcome, Reason, ScoringContext } from './types.ts';
 
 /** Stored with every signed outcome; raised when a rule of scoring changes. */
-export const SCORING_VERSION = 1;
+export const SCORING_VERSION = 2;
 
 export const DEFAULT_SCORING: ScoringContext = {
   references: [],
@@ -21,7 +21,8 @@ export const DEFAULT_SCORING: ScoringContext = {
  *
  * Live in the browser (`final: false`) and at signing (`final: true`). When final, a void criterion leaves its
  * skill and the whole, and the *test* skill fails with that reason, which fails the whole. A stop breach fails
- * its skill and the whole. A void attempt is void throughout.
+ * its skill and the whole. A failure that the instructor charged to its cause counts in that skill instead of
+ * its own. A void attempt is void throughout.
  * Pure; the order of entries does not matter. Input that was refused by `checkValue` is not expected here.
  */
 export function score(
@@ -50,11 +51,14 @@ export function score(
     return { ...group, verdict: 'fail', reasons: [...testVoid, ...group.reasons.filter(isFailReason)] };
   };
 
+  const charged = criteria.some((c) => c.chargedFrom !== null);
   const skills: Partial<Record<Skill, GroupOutcome>> = {};
   for (const skill of SKILLS) {
     const indexes = compiled.bySkill.get(skill);
-    if (indexes) skills[skill] = finish(judgeGroup(pick(indexes), rules), skill === 'test');
-    else if (skill === 'test' && testVoid.length > 0) skills.test = finish(judgeGroup([], rules), true);
+    const group = charged ? criteria.filter((c) => c.skill === skill) : indexes && pick(indexes);
+    if (group && (indexes || group.length > 0)) {
+      skills[skill] = finish(judgeGroup(group, rules), skill === 'test');
+    } else if (skill === 'test' && testVoid.length > 0) skills.test = finish(judgeGroup([], rules), true);
   }
   return {
     ...finish(judgeGroup(criteria, rules), true),

@@ -8,7 +8,7 @@ export type Verdict = (typeof VERDICTS)[number];
 export const CAPACITIES = ['instructor', 'witness', 'trainee'] as const;
 export type Capacity = (typeof CAPACITIES)[number];
 
-export const ENTRY_KINDS = ['value', 'not_seen', 'void', 'note', 'retract'] as const;
+export const ENTRY_KINDS = ['value', 'not_seen', 'void', 'note', 'retract', 'charge'] as const;
 export type EntryKind = (typeof ENTRY_KINDS)[number];
 
 export const ENTRY_SOURCES = ['typed', 'timer', 'instrument', 'picture', 'computed'] as const;
@@ -40,6 +40,8 @@ export type EntryValue =
       readonly stoppedAt?: string;
     }
   | { readonly kind: 'grade'; readonly level: string }
+  /** The instructor's choice to charge a failure to the skill that caused it. */
+  | { readonly kind: 'charge'; readonly skill: Skill; readonly cause: string }
   | {
       readonly kind: 'loss';
       /** Absent for no light. */
@@ -162,7 +164,10 @@ export type CriterionState = 'scored' | 'open' | 'not_seen' | 'void' | 'conflict
 export interface CriterionOutcome {
   readonly criterionId: string;
   readonly stepId: string;
+  /** The skill that it counts in: its own, or the one that its failure was charged to. */
   readonly skill: Skill;
+  /** Its own skill, when its failure was charged to another one. */
+  readonly chargedFrom: Skill | null;
   readonly state: CriterionState;
   readonly verdict: Verdict;
   readonly points: number;

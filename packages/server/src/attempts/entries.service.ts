@@ -176,7 +176,14 @@ function whyRefused(entry: AttemptEntry, checks: Checks): { code: ErrorCode; par
   }
   const criterion = checks.criteria.get(entry.criterionId);
   if (!criterion) return no('entry.unknown_criterion', { criterion: entry.criterionId });
-  if ((entry.kind === 'value') !== (entry.value !== null)) return no('entry.value_missing');
+  const carriesValue = entry.kind === 'value' || entry.kind === 'charge';
+  if (carriesValue !== (entry.value !== null)) return no('entry.value_missing');
+  if (entry.value !== null && (entry.kind === 'charge') !== (entry.value.kind === 'charge')) {
+    return no('value.wrong_kind', { given: entry.value.kind, wanted: entry.kind });
+  }
+  if (entry.kind === 'charge' && me.role === 'trainee') {
+    return no('entry.capacity', { role: me.role, capacity: 'charge' });
+  }
   if (entry.value === null) return null;
   if (entry.value.kind === 'loss' && !checks.references.has(entry.value.referenceId)) {
     return no('entry.reference_missing');

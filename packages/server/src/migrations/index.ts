@@ -3,6 +3,7 @@ import * as people from './0001-people.ts';
 import * as classes from './0002-classes.ts';
 import * as attempts from './0003-attempts.ts';
 import * as signing from './0004-signing.ts';
+import * as charges from './0005-charges.ts';
 
 export interface Migration {
   readonly name: string;
@@ -10,4 +11,4 @@ export interface Migration {
 }
 
 /** In order; never edited once landed. */
-export const MIGRATIONS: readonly Migration[] = [people, classes, attempts, signing];
+export const MIGRATIONS: readonly Migration[] = [people, classes, attempts, signing, charges];

@@ -1,6 +1,13 @@
 <script setup lang="ts">
-import { diagnose, type MethodSheet, type Outcome } from '@clear-mark/core';
-import { CAUSE_WORDS, SYMPTOM_WORDS } from '@clear-mark/words';
+import {
+  type Cause,
+  CAUSE_SKILL,
+  diagnose,
+  type MethodSheet,
+  type Outcome,
+  type Skill,
+} from '@clear-mark/core';
+import { CAUSE_WORDS, SKILL_WORDS, SYMPTOM_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 
 /** What likely went wrong on this piece, ranked, each with what speaks for it. It proposes; the instructor decides. */
@@ -8,11 +15,24 @@ const props = defineProps<{
   sheet: MethodSheet;
   outcome: Outcome;
   labelOf: (criterionId: string) => string;
+  canCharge: boolean;
 }>();
-const emit = defineEmits<{ go: [criterionId: string] }>();
+const emit = defineEmits<{
+  go: [criterionId: string];
+  charge: [criterionId: string, skill: Skill, cause: Cause];
+}>();
 
 const SHOWN = 3;
 const found = computed(() => diagnose(props.sheet, props.outcome));
+
+/** The skill that a cause lies in, when the failure counts in another one that this piece also exercises. */
+function chargeTo(criterionId: string | undefined, cause: Cause): Skill | null {
+  const skill = CAUSE_SKILL[cause];
+  const failed = props.outcome.criteria.find((c) => c.criterionId === criterionId);
+  if (!props.canCharge || skill === null || !failed || failed.skill === skill) return null;
+  if (failed.verdict !== 'fail' && failed.verdict !== 'marginal_fail') return null;
+  return props.outcome.skills[skill] ? skill : null;
+}
 </script>
 
 <template>
@@ -32,6 +52,14 @@ const found = computed(() => diagnose(props.sheet, props.outcome));
             {{ labelOf(id) }}
           </button>
           <span v-if="c.evidence.length === 0" class="soft small">not ruled out</span>
+          <button
+            v-if="chargeTo(d.seen[0], c.cause)"
+            class="act charge"
+            type="button"
+            @click="emit('charge', d.seen[0]!, chargeTo(d.seen[0], c.cause)!, c.cause)"
+          >
+            Charge to {{ SKILL_WORDS[chargeTo(d.seen[0], c.cause)!].toLowerCase() }}
+          </button>
         </li>
       </ol>
     </div>
@@ -47,6 +75,11 @@ const found = computed(() => diagnose(props.sheet, props.outcome));
 ol {
   margin: 2px 0 6px;
   padding-left: 22px;
+}
+.charge {
+  display: flex;
+  margin: 4px 0;
+  font-size: 0.9375rem;
 }
 .link {
   display: block;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type MethodSheet, type Outcome, type Skill, SKILLS } from '@clear-mark/core';
+import { type Cause, type MethodSheet, type Outcome, type Skill, SKILLS } from '@clear-mark/core';
 import { FLAG_WORDS, reasonWords, SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
@@ -15,7 +15,11 @@ const props = defineProps<{
   pending: number;
   canSign: boolean;
 }>();
-const emit = defineEmits<{ go: [criterionId: string]; sign: [] }>();
+const emit = defineEmits<{
+  go: [criterionId: string];
+  sign: [];
+  charge: [criterionId: string, skill: Skill, cause: Cause];
+}>();
 
 const wide = ref(false);
 const SHOWN_MISSING = 6;
@@ -40,7 +44,9 @@ function failuresOf(skill: Skill): { id: string; text: string }[] {
     .filter((c) => c.skill === skill && c.state !== 'open' && c.state !== 'not_seen' && c.verdict !== 'pass')
     .map((c) => ({
       id: c.criterionId,
-      text: `${labelOf(c.criterionId)}: ${c.reasons.map((r) => reasonWords(r, labelOf)).join('; ')}`,
+      text:
+        `${labelOf(c.criterionId)}: ${c.reasons.map((r) => reasonWords(r, labelOf)).join('; ')}` +
+        (c.chargedFrom ? ` (charged here from ${SKILL_WORDS[c.chargedFrom].toLowerCase()})` : ''),
     }));
 }
 </script>
@@ -88,7 +94,9 @@ function failuresOf(skill: Skill): { id: string; text: string }[] {
       :sheet="sheet"
       :outcome="outcome"
       :label-of="labelOf"
+      :can-charge="canSign && !signed"
       @go="emit('go', $event)"
+      @charge="(id, skill, cause) => emit('charge', id, skill, cause)"
     />
     <div v-if="!signed && missing.length > 0" class="missing">
       <p class="soft small">Still missing: {{ missing.length }}</p>

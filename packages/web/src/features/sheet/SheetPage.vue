@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { type Cause, CHARGE_PART, type Skill } from '@clear-mark/core';
 import { computed, onMounted, onUnmounted, ref } from 'vue';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
@@ -53,6 +54,11 @@ async function sign(reason: string | null, asVoid: boolean): Promise<void> {
     signFailure.value = wordsOf(error);
     await sheet.load();
   }
+}
+
+/** The instructor's recorded choice; undo takes it back like any other entry. */
+function charge(criterionId: string, skill: Skill, cause: Cause): void {
+  sheet.add({ kind: 'charge', criterionId, part: CHARGE_PART, value: { kind: 'charge', skill, cause } });
 }
 
 onMounted(async () => {
@@ -138,6 +144,7 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
         :pending="sheet.pending.value"
         :can-sign="sheet.mine.value"
         @go="cursor.go"
+        @charge="charge"
         @sign="dialog = 'sign'"
       />
       <SheetDock

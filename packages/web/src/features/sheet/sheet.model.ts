@@ -113,6 +113,7 @@ export function valueText(value: EntryValue | null): string {
       return value.text ?? '';
     case 'check':
     case 'grade':
+    case 'charge':
       return '';
     default: {
       const never: never = value;
