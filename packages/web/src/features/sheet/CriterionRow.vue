@@ -121,6 +121,7 @@ function tap(): void {
 
 <style scoped>
 .row-of {
+  contain: layout style;
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   align-items: center;

@@ -22,7 +22,7 @@ const emit = defineEmits<{
 }>();
 
 const wide = ref(false);
-const SHOWN_MISSING = 6;
+const SHOWN_MISSING = 4;
 const labels = computed(() => new Map(props.criteria.map((c) => [c.criterion.id, c.criterion.label])));
 const labelOf = (id: string): string => labels.value.get(id) ?? id;
 const skills = computed(() =>
@@ -120,10 +120,12 @@ function failuresOf(skill: Skill): { id: string; text: string }[] {
 
 <style scoped>
 .outcome {
-  display: grid;
-  align-content: start;
-  gap: 12px;
+  /* Blocks instead of a grid: its rows would all be sized again at every tap. */
+  contain: layout style;
   padding: 16px;
+}
+.outcome > * + * {
+  margin-top: 12px;
 }
 .whole {
   display: flex;
@@ -203,9 +205,13 @@ ul {
 }
 @media (max-width: 1000px) {
   .outcome {
+    display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
     gap: 4px 12px;
     padding: 8px 12px;
+  }
+  .outcome > * + * {
+    margin-top: 0;
   }
   .more {
     display: inline-flex;

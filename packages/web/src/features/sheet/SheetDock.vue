@@ -77,6 +77,7 @@ const scoredCheck = computed(() => isCheck.value && props.outcome.state === 'sco
 
 <style scoped>
 .dock {
+  contain: layout style;
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 6px 16px;

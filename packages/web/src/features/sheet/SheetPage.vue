@@ -203,11 +203,17 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
   grid-template-columns: 84px minmax(0, 1fr) 340px;
   height: 100%;
 }
+.step {
+  contain: layout style;
+}
 .rail {
+  contain: layout style paint;
   border-right: 1px solid var(--hair);
   overflow-y: auto;
 }
 .work {
+  /* A change in one column lays out that column alone. */
+  contain: layout style paint;
   position: relative;
   overflow-y: auto;
   padding: 0 0 180px;
