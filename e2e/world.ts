@@ -117,6 +117,16 @@ export const test = base.extend<{ problems: string[] }, { demo: DemoServer; real
   ],
 });
 
+/** For tests that stop their server, or leave the class changed: a server and a database of their own. */
+export const testAlone = test.extend<{ own: DemoServer }>({
+  // eslint-disable-next-line no-empty-pattern
+  own: async ({}, use) => {
+    const server = await DemoServer.make('demo');
+    await use(server);
+    await server.close();
+  },
+});
+
 export { expect };
 
 export async function enterDemo(

@@ -3,7 +3,7 @@ import { lossTerms, type MethodSheet } from '@clear-mark/core';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import { criteriaOfSheet, goodValue, nameOf } from '../../packages/methods/src/piece-for-tests.ts';
 import type { ClassDetail } from '@clear-mark/contract';
-import { enterDemo, expect, test } from '../world.ts';
+import { enterDemo, expect, testAlone as test } from '../world.ts';
 
 /** What is typed, tapped or chosen for a good piece, by row. */
 function actsFor(sheet: MethodSheet): { row: string; kind: string; texts: string[] }[] {
@@ -18,7 +18,7 @@ function actsFor(sheet: MethodSheet): { row: string; kind: string; texts: string
   });
 }
 
-test('every shipped method is opened, scored to the end and passes', async ({ page, demo }) => {
+test('every shipped method is opened, scored to the end and passes', async ({ page, own: demo }) => {
   test.setTimeout(180_000);
   await page.addInitScript(() => localStorage.setItem('loss-unit', 'dB'));
   await enterDemo(page, demo, /As the lead/);

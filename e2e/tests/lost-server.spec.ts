@@ -1,14 +1,4 @@
-import { DemoServer, enterDemo, expect, row, startPiece, test as base } from '../world.ts';
-
-// A server of its own: these tests stop it.
-const test = base.extend<{ own: DemoServer }>({
-  // eslint-disable-next-line no-empty-pattern
-  own: async ({}, use) => {
-    const server = await DemoServer.make('demo');
-    await use(server);
-    await server.close();
-  },
-});
+import { enterDemo, expect, row, startPiece, testAlone as test } from '../world.ts';
 
 test('entries made while the server is away arrive once, in order, after it is back', async ({
   page,
