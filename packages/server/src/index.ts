@@ -1,5 +1,4 @@
-export { attemptsStore, outcomeRows, revisionHash, type HashedRecord } from './attempts/index.ts';
-export { digestOf, newSalt, saltedDigest } from './chain/index.ts';
+export { revisionHash } from './attempts/index.ts';
 export { type Config, isLoopback, readConfig } from './config.ts';
 export { type Database, openDatabase } from './database/database.ts';
 export { migrate } from './database/migrate.ts';

@@ -14,8 +14,8 @@ export const storesForLoading = (db: Database) => ({
   entries: entriesStore(db),
   references: referencesStore(db),
   /**
-   * Within the loader's own transaction: a savepoint for each attempt would have every foreign key share-lock the
-   * same rows under a new sub-transaction, which grows with the square of their number.
+   * Within the loader’s own transaction: a savepoint for each attempt would have every foreign key share-lock the
+   * same rows under a new sub-transaction.
    */
   sign: (...args: Tail<Parameters<typeof signWithin>>) => signWithin(db, ...args),
 });

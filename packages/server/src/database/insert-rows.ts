@@ -1,8 +1,8 @@
 import type { Database } from './database.ts';
 
 /**
- * Inserts many rows as one JSON parameter. A multi-row VALUES list has a binding for each cell, and building it
- * costs more than the insert itself (measured: 38 rows of 10 columns 4.1 ms instead of 1.2 ms).
+ * Inserts many rows as one JSON parameter. A multi-row VALUES list has a binding for each cell, which
+ * has to be built, sent and parsed one by one.
  * All rows have the columns of the first; other columns take their defaults. Column names are ours, never a
  * person's.
  */
