@@ -46,7 +46,12 @@ async function loadClass(trx: Database, data: DemoData): Promise<void> {
 }
 
 const shippedVersion = async (trx: Database): Promise<string> =>
-  (await trx('method_versions').where({ method_id: LC_WEDGE_LOCATOR.id }).orderBy('version').pluck('id'))[0];
+  (
+    await trx('method_versions')
+      .where({ method_id: LC_WEDGE_LOCATOR.id })
+      .orderBy('version', 'desc')
+      .pluck('id')
+  )[0];
 
 async function loadAttempts(trx: Database, data: DemoData): Promise<void> {
   const { attempts, entries, references, sign } = storesForLoading(trx);
@@ -68,6 +73,7 @@ async function loadAttempts(trx: Database, data: DemoData): Promise<void> {
       methodVersionId,
       pieceKind: LC_WEDGE_LOCATOR.pieceKind,
       clockOffsetMs: 0,
+      schools: {},
     });
     await entries.insert(
       attempt.entries.map((entry, index) => ({

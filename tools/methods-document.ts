@@ -1,5 +1,5 @@
-import type { Criterion, Limit, MethodSheet, Source } from '@clear-mark/core';
-import { SHIPPED_METHODS } from '@clear-mark/methods';
+import type { Across, Criterion, Limit, MethodSheet, Source } from '@clear-mark/core';
+import { DECIDED_ELSEWHERE, SCHOOLS, SHIPPED_METHODS } from '@clear-mark/methods';
 import { SKILL_WORDS, sourceWords, UNIT_WORDS } from '@clear-mark/words';
 
 const cell = (text: string): string => text.replaceAll('|', '\\|');
@@ -16,10 +16,11 @@ function rowsOf(criterion: Criterion): Row[] {
     limit ? [{ limit: `${words} ${limit.value}`, unit, source: limit.source }] : [];
   switch (criterion.kind) {
     case 'measure':
+    case 'readings':
     case 'count':
     case 'timed': {
       const unit =
-        criterion.kind === 'measure'
+        criterion.kind === 'measure' || criterion.kind === 'readings'
           ? UNIT_WORDS[criterion.unit]
           : criterion.kind === 'timed'
             ? 's'
@@ -51,6 +52,12 @@ function rowsOf(criterion: Criterion): Row[] {
           source: criterion.source,
         },
       ];
+    case 'map':
+      return [
+        { limit: `type ${criterion.trunk}, ${criterion.ports} ports`, unit: '', source: criterion.source },
+      ];
+    case 'call':
+      return [{ limit: 'agrees with the reference', unit: '', source: criterion.source }];
     case 'check':
       return [{ limit: '', unit: '', source: criterion.source }];
     default: {
@@ -58,6 +65,15 @@ function rowsOf(criterion: Criterion): Row[] {
       return never;
     }
   }
+}
+
+/** What a criterion is read for, where it is more than once. */
+function acrossWords(criterion: Criterion & Across): string {
+  const words = [
+    criterion.fibers === undefined ? [] : `${criterion.fibers} fibers`,
+    criterion.directions === undefined ? [] : 'both directions',
+  ].flat();
+  return words.length === 0 ? '' : `, ${words.join(', ')}`;
 }
 
 function methodPart(sheet: MethodSheet): string {
@@ -76,7 +92,7 @@ function methodPart(sheet: MethodSheet): string {
         criterion.required ? '' : 'optional',
         `${criterion.points} points`,
       ].filter((m) => m !== '');
-      const name = `${criterion.label} (${marks.join(', ')})`;
+      const name = `${criterion.label}${acrossWords(criterion)} (${marks.join(', ')})`;
       for (const row of rowsOf(criterion)) {
         const where = `${i + 1}. ${step.title}, ${SKILL_WORDS[criterion.skill ?? step.skill].toLowerCase()}`;
         lines.push(
@@ -85,7 +101,30 @@ function methodPart(sheet: MethodSheet): string {
       }
     }
   });
+  const schools: string[] = [];
+  for (const school of sheet.schools ?? []) {
+    const usual = school.options.find((o) => o.id === school.default)!.label;
+    schools.push(`- ${school.question} ${usual}.`);
+  }
+  if (schools.length > 0) lines.push('', 'Scored by, unless the class chose otherwise:', '', ...schools);
   return lines.join('\n');
+}
+
+/** The questions on which practitioners disagree, with the choices and the reason of the default. */
+function schoolsPart(): string {
+  return [
+    '## Where practitioners disagree',
+    '',
+    '| question | choices, the default first | why |',
+    '| --- | --- | --- |',
+    ...SCHOOLS.map(({ question, options, default: usual, reason }) => {
+      const first = options.filter((o) => o.id === usual);
+      const rest = options.filter((o) => o.id !== usual);
+      return `| ${[question, [...first, ...rest].map((o) => o.label).join('; '), reason].map(cell).join(' | ')} |`;
+    }),
+    ...DECIDED_ELSEWHERE.map(({ question, answer }) => `| ${cell(question)} | ${cell(answer)} | |`),
+    '',
+  ].join('\n');
 }
 
 /** The text of docs/methods.md. */
@@ -99,5 +138,6 @@ export function methodsDocument(): string {
     `${SHIPPED_METHODS.length} methods, ${criteria} criteria. A value from a standard was written down from memory: check it against your own copy. The instructions of the connector, cable or splicer in hand go before any figure here, and local codes and the makers’ safety sheets before all of it.`,
     '',
     ...SHIPPED_METHODS.map((sheet) => `${methodPart(sheet)}\n`),
+    schoolsPart(),
   ].join('\n');
 }

@@ -1,6 +1,7 @@
 import { type Policy, THING_KINDS, type ThingKind } from '@clear-mark/core';
 import { z } from 'zod';
 import { Day, Id, Label, Name, oneOf } from './common.ts';
+import { METHOD_STATES } from './methods.ts';
 import { Person } from './people.ts';
 
 const whole = z.number().int();
@@ -51,6 +52,7 @@ export const MethodInUse = z.object({
   methodId: z.string(),
   version: whole,
   title: z.string(),
+  state: z.enum(METHOD_STATES),
   inUse: z.boolean(),
 });
 export type MethodInUse = z.infer<typeof MethodInUse>;
@@ -70,5 +72,19 @@ export const AddMemberBody = z.object({
   personId: Id,
   newPerson: z.object({ name: Name }).nullable(),
 });
+
+/** A question on which practitioners disagree, as it bears on the methods that a class uses. */
+export const ClassSchool = z.object({
+  id: z.string(),
+  question: z.string(),
+  options: z.array(z.object({ id: z.string(), label: z.string() })),
+  default: z.string(),
+  reason: z.string(),
+  chosen: z.string(),
+  methods: z.array(z.string()),
+});
+export type ClassSchool = z.infer<typeof ClassSchool>;
+
+export const SchoolChoiceBody = z.object({ school: z.string().max(60), option: z.string().max(60) });
 
 export const MethodUseBody = z.object({ versionId: Id, inUse: z.boolean() });

@@ -4,6 +4,8 @@ import { Id } from './common.ts';
 
 export const METHOD_STATES = ['draft', 'in_force', 'retired'] as const;
 
+export const MethodStateBody = z.object({ state: z.enum(['in_force', 'retired']) });
+
 export const MethodVersion = z.object({
   id: Id,
   methodId: z.string(),

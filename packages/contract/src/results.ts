@@ -1,4 +1,4 @@
-import { SKILLS, STANDINGS, THING_KINDS, VERDICTS } from '@clear-mark/core';
+import { DIRECTIONS, SKILLS, STANDINGS, THING_KINDS, VERDICTS } from '@clear-mark/core';
 import { z } from 'zod';
 import { Day, Id, oneOf } from './common.ts';
 
@@ -19,6 +19,7 @@ export const AttemptListFilter = ResultFilter.extend({
   verdict: optional(z.enum([...VERDICTS, 'passed', 'failed', 'judged'])),
   criterion: optional(z.string().max(200)),
   wavelength: optional(z.coerce.number().int()),
+  direction: optional(oneOf(DIRECTIONS)),
   lossFrom: optional(z.coerce.number()),
   lossTo: optional(z.coerce.number()),
   firstOnly: optional(z.literal('yes')),
@@ -78,6 +79,7 @@ export const LossSample = z.object({
   referenceMethod: z.string(),
   fiberClass: z.string(),
   wavelengthNm: z.number(),
+  direction: z.enum(['', ...DIRECTIONS]),
   limitDb: z.number(),
   expectedDb: z.number(),
   summary: LossSummaryShape,
@@ -85,6 +87,14 @@ export const LossSample = z.object({
   voidReadings: z.number(),
 });
 export type LossSample = z.infer<typeof LossSample>;
+
+/** How often a suggested cause was taken up, and how often it was dismissed. */
+export const SuggestionCount = z.object({
+  cause: z.string(),
+  charged: z.number(),
+  dismissed: z.number(),
+});
+export type SuggestionCount = z.infer<typeof SuggestionCount>;
 
 export const CriterionFailure = z.object({
   criterionId: z.string(),

@@ -14,19 +14,29 @@ import {
 import {
   AddMemberBody,
   ClassDetail,
+  ClassSchool,
   ClassSummary,
   MethodUseBody,
   NewClassBody,
   NewThingBody,
   PolicyShape,
+  SchoolChoiceBody,
   Thing,
   ThingChangeBody,
 } from './classes.ts';
 import { Id } from './common.ts';
 import type { ErrorCode } from './errors.ts';
 import { DemoSignInBody, NewPersonBody, Person, SetupBody, SignInBody, StartInfo } from './people.ts';
-import { AttemptList, AttemptListFilter, ResultFilter, Results, Split, SplitQuery } from './results.ts';
-import { MethodVersion } from './methods.ts';
+import {
+  AttemptList,
+  AttemptListFilter,
+  ResultFilter,
+  Results,
+  Split,
+  SplitQuery,
+  SuggestionCount,
+} from './results.ts';
+import { MethodStateBody, MethodVersion } from './methods.ts';
 
 /** Who may call: anyone, anyone signed in, or an instructor (the lead is one everywhere). */
 export type Access = 'open' | 'signed_in' | 'instructor' | 'lead';
@@ -146,6 +156,17 @@ export const ROUTES = {
     body: PolicyShape,
     errors: [...CLASS_ERRORS, 'policy.out_of_range', 'policy.window_too_short'],
   }),
+  classSchools: route('get /classes/:id/schools', 'instructor', {
+    params: ById,
+    reply: z.array(ClassSchool),
+    errors: CLASS_ERRORS,
+  }),
+  chooseSchool: route('put /classes/:id/schools', 'instructor', {
+    params: ById,
+    body: SchoolChoiceBody,
+    reply: z.array(ClassSchool),
+    errors: [...CLASS_ERRORS, 'school.unknown'],
+  }),
   board: route('get /classes/:id/board', 'instructor', {
     params: ById,
     reply: Board,
@@ -155,6 +176,14 @@ export const ROUTES = {
     params: ById,
     reply: MethodVersion,
     errors: ['not_found.method_version'],
+  }),
+
+  /** A draft comes in force, or a version in force retires; a version in force never changes otherwise. */
+  setMethodState: route('put /method-versions/:id/state', 'lead', {
+    params: ById,
+    body: MethodStateBody,
+    reply: MethodVersion,
+    errors: ['not_found.method_version', 'method.state'],
   }),
 
   startAttempt: route('post /classes/:id/attempts', 'instructor', {
@@ -216,6 +245,11 @@ export const ROUTES = {
     params: ById,
     query: AttemptListFilter,
     reply: AttemptList,
+    errors: CLASS_ERRORS,
+  }),
+  suggestions: route('get /classes/:id/suggestions', 'instructor', {
+    params: ById,
+    reply: z.array(SuggestionCount),
     errors: CLASS_ERRORS,
   }),
   ownRecord: route('get /me/attempts', 'signed_in', { reply: AttemptList }),

@@ -2,6 +2,8 @@ export * from './competence/index.ts';
 export * from './diagnosis/index.ts';
 export * from './domain-error.ts';
 export * from './loss/index.ts';
+export * from './polarity/index.ts';
+export * from './readings/index.ts';
 export * from './scoring/index.ts';
 export * from './sheet/index.ts';
 export * from './stats/index.ts';

@@ -1,4 +1,13 @@
-import type { Criterion, Entry, EntryValue, LossCriterion, MethodSheet } from '@clear-mark/core';
+import {
+  type Call,
+  type Criterion,
+  type Entry,
+  type EntryValue,
+  type LossCriterion,
+  lossTerms,
+  type MethodSheet,
+  trunkMap,
+} from '@clear-mark/core';
 import { chance, type Hand, pick, type Rng, uuidFrom, type Workpiece } from '@clear-mark/sim';
 
 /** A reference as the instructor wrote it down, and what source and cord really gave. */
@@ -52,7 +61,13 @@ const shortName = (criterion: Criterion): string => criterion.id.slice(criterion
 
 const one = (x: number): string => Math.max(0, x).toFixed(1);
 
-function valueOf(criterion: Criterion, scene: PieceScene, at: number, rng: Rng): EntryValue {
+function valueOf(
+  criterion: Criterion,
+  scene: PieceScene,
+  at: number,
+  rng: Rng,
+  isGood: (criterionId: string) => boolean,
+): EntryValue {
   const name = shortName(criterion);
   const { piece } = scene;
   switch (criterion.kind) {
@@ -82,6 +97,14 @@ function valueOf(criterion: Criterion, scene: PieceScene, at: number, rng: Rng):
     }
     case 'grade':
       return { kind: 'grade', level: name === 'cleave-face' ? piece.cleaveFace : piece.endFace };
+    case 'call': {
+      const truth: Call = isGood(criterion.of ?? '') ? 'pass' : 'fail';
+      const slips = chance(rng, failChance(name, scene));
+      return { kind: 'call', said: slips === (truth === 'fail') ? 'pass' : 'fail' };
+    }
+    case 'map':
+      return { kind: 'map', far: trunkMap(criterion.trunk, criterion.ports) };
+    case 'readings':
     case 'loss':
       throw new Error('loss has parts');
     default: {
@@ -102,12 +125,31 @@ function lossValue(wavelengthNm: number, scene: PieceScene): EntryValue {
   };
 }
 
+/** Whether a piece is good in the criterion that a call is about: its level, or its loss as the meter shows it. */
+function goodness(sheet: MethodSheet, scene: PieceScene): (criterionId: string) => boolean {
+  const criteria = sheet.steps.flatMap((s) => s.criteria);
+  return (criterionId) => {
+    const about = criteria.find((c) => c.id === criterionId);
+    if (about?.kind === 'loss') {
+      return about.wavelengthsNm.every((nm) => {
+        const reference = scene.references.find((r) => r.wavelengthNm === nm)!;
+        const shown = scene.piece.lossDb[nm as 1310 | 1550] + reference.writtenDbm - reference.trueDbm;
+        return shown <= lossTerms(about.link, about.rules, nm).limitDb;
+      });
+    }
+    const level =
+      about?.kind === 'grade' ? about.levels.find((l) => l.id === scene.piece.endFace) : undefined;
+    return level?.verdict === 'pass' || level?.verdict === 'marginal_pass';
+  };
+}
+
 /**
  * The entries of one piece, in working order, as an instructor would make them while watching. Stops after
  * `steps` steps, and at a stop breach.
  */
 export function scorePiece(sheet: MethodSheet, scene: PieceScene, rng: Rng, steps = Infinity): Entry[] {
   const entries: Entry[] = [];
+  const isGood = goodness(sheet, scene);
   let at = scene.startedAt;
   const add = (criterion: Criterion, part: string, value: EntryValue): void => {
     entries.push({
@@ -136,7 +178,7 @@ export function scorePiece(sheet: MethodSheet, scene: PieceScene, rng: Rng, step
         }
         continue;
       }
-      const value = valueOf(criterion, scene, at, rng);
+      const value = valueOf(criterion, scene, at, rng, isGood);
       add(criterion, '', value);
       if (criterion.stop && value.kind === 'check' && !value.passed) return entries;
     }

@@ -1,5 +1,7 @@
 import type {
+  Across,
   Band,
+  CallCriterion,
   CheckCriterion,
   CountCriterion,
   GradeCriterion,
@@ -7,12 +9,15 @@ import type {
   LinkUnderTest,
   LossCriterion,
   LossRules,
+  MapCriterion,
   MeasureCriterion,
   Place,
+  ReadingsCriterion,
   Skill,
   Source,
   Step,
   TimedCriterion,
+  TrunkType,
   Unit,
 } from '@clear-mark/core';
 
@@ -27,6 +32,14 @@ export interface More {
 }
 
 type Quantity = Pick<MeasureCriterion, 'uncertainty'>;
+
+/** What a wrong call is named by core. */
+export const CALL_FAULTS = ['called_bad_good', 'called_good_bad'];
+
+const acrossOf = (more: Across): Pick<Across, 'fibers' | 'directions'> => ({
+  ...(more.fibers === undefined ? {} : { fibers: more.fibers }),
+  ...(more.directions === undefined ? {} : { directions: more.directions }),
+});
 
 /** Makers of criteria whose ids lie under one method: `clear-mark/<method>/<name>`. */
 export function criteriaOf(method: string) {
@@ -115,13 +128,53 @@ export function criteriaOf(method: string) {
       link: LinkUnderTest,
       rules: LossRules,
       source: Source,
-      more: More = {},
+      more: More & Across = {},
     ): LossCriterion => ({
       ...base(name, label, points, source, more),
+      ...acrossOf(more),
       kind: 'loss',
       wavelengthsNm,
       link,
       rules,
+    }),
+    readings: (
+      name: string,
+      label: string,
+      points: number,
+      unit: Unit,
+      band: Band,
+      source: Source,
+      more: More & Quantity & Across,
+    ): ReadingsCriterion => ({
+      ...base(name, label, points, source, more),
+      ...acrossOf(more),
+      kind: 'readings',
+      unit,
+      band,
+      ...(more.uncertainty ? { uncertainty: more.uncertainty } : {}),
+      ...(more.wavelengthsNm ? { wavelengthsNm: more.wavelengthsNm } : {}),
+    }),
+    map: (
+      name: string,
+      label: string,
+      points: number,
+      ports: number,
+      trunk: TrunkType,
+      source: Source,
+      more: More = {},
+    ): MapCriterion => ({ ...base(name, label, points, source, more), kind: 'map', ports, trunk }),
+    /** The trainee's own judgement of what the named criterion of the same method found. */
+    call: (
+      name: string,
+      label: string,
+      points: number,
+      of: string,
+      source: Source,
+      more: More = {},
+    ): CallCriterion => ({
+      ...base(name, label, points, source, { ...more, faults: CALL_FAULTS }),
+      kind: 'call',
+      of: `clear-mark/${method}/${of}`,
     }),
   };
 }
@@ -136,7 +189,17 @@ export const step = (
   how: string,
   criteria: Step['criteria'],
   cautions: Step['cautions'] = [],
-): Step => ({ id, title, skill, place, how, criteria, ...(cautions.length > 0 ? { cautions } : {}) });
+  drawing?: string,
+): Step => ({
+  id,
+  title,
+  skill,
+  place,
+  how,
+  criteria,
+  ...(cautions.length > 0 ? { cautions } : {}),
+  ...(drawing === undefined ? {} : { drawing }),
+});
 
 /** A caution that ends the attempt when it is broken, and one that asks for care. */
 export const stop = (text: string) => ({ text, stop: true });

@@ -7,7 +7,10 @@ import {
   lossTerms,
   type MethodSheet,
   type Outcome,
+  partKey,
+  partsOf,
   score,
+  trunkMap,
 } from '@clear-mark/core';
 
 /** Whole pieces of any sheet, for the tests: good but for the named changes. */
@@ -31,6 +34,12 @@ export function goodValue(c: Criterion): EntryValue {
       return { kind: 'timed', text: c.band.lower?.value ?? c.band.upper!.value };
     case 'grade':
       return { kind: 'grade', level: c.levels[0]!.id };
+    case 'map':
+      return { kind: 'map', far: trunkMap(c.trunk, c.ports) };
+    case 'call':
+      return { kind: 'call', said: 'pass' };
+    case 'readings':
+      return { kind: 'measure', text: c.band.target ?? (c.band.lower ?? c.band.upper!).value, unit: c.unit };
     case 'loss':
       throw new Error('a loss has parts');
   }
@@ -59,6 +68,16 @@ export function badValue(c: Criterion): EntryValue {
       };
     case 'grade':
       return { kind: 'grade', level: c.levels[c.levels.length - 1]!.id };
+    case 'map':
+      return { kind: 'map', far: [0, ...trunkMap(c.trunk, c.ports).slice(1)] };
+    case 'call':
+      return { kind: 'call', said: 'fail' };
+    case 'readings':
+      return {
+        kind: 'measure',
+        text: c.band.upper ? String(Number(c.band.upper.value) + 100) : '0',
+        unit: c.unit,
+      };
     case 'loss':
       throw new Error('a loss has parts');
   }
@@ -93,9 +112,18 @@ export function scorePiece(
 ): Outcome {
   const references: LossReference[] = [];
   const entries = criteriaOfSheet(sheet).flatMap((c) => {
-    if (c.kind !== 'loss') return [entry(c.id, '', changes[nameOf(c)] ?? goodValue(c))];
-    return c.wavelengthsNm.map((nm) => {
-      const id = `${c.id} ${nm}`;
+    const parts = partsOf(c);
+    if (c.kind === 'call') return [];
+    if (c.kind !== 'loss') {
+      // Of a grid, the change is one bad reading among good ones.
+      const changed = changes[nameOf(c)];
+      return parts.map((part, i) =>
+        entry(c.id, partKey(part), changed && i === parts.length - 1 ? changed : goodValue(c)),
+      );
+    }
+    return parts.map((part) => {
+      const nm = part.wavelengthNm!;
+      const id = `${c.id} ${partKey(part)}`;
       references.push({
         id,
         method: c.link.referenceMethod,
@@ -107,8 +135,17 @@ export function scorePiece(
         voidReason: null,
       });
       const db = lossDb ?? lossTerms(c.link, c.rules, nm).expectedDb;
-      return entry(c.id, String(nm), { kind: 'loss', text: db.toFixed(3), unit: 'dB', referenceId: id });
+      return entry(c.id, partKey(part), { kind: 'loss', text: db.toFixed(3), unit: 'dB', referenceId: id });
     });
   });
-  return score(sheet, entries, { ...DEFAULT_SCORING, references, final: true });
+  const context = { ...DEFAULT_SCORING, references, final: true };
+  // Trainees who see what the instructor sees: a call is right unless it is the change.
+  const made = score(sheet, entries, context);
+  const calls = criteriaOfSheet(sheet).flatMap((c) => {
+    if (c.kind !== 'call') return [];
+    const about = made.criteria.find((x) => x.criterionId === c.of)?.verdict ?? 'pass';
+    const truth = about === 'pass' || about === 'marginal_pass' ? 'pass' : 'fail';
+    return [entry(c.id, '', changes[nameOf(c)] ?? { kind: 'call', said: truth })];
+  });
+  return score(sheet, [...entries, ...calls], context);
 }

@@ -1,5 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { type Criterion, DEFAULT_POLICY, type EntryValue, type MethodSheet } from '@clear-mark/core';
+import {
+  type Criterion,
+  DEFAULT_POLICY,
+  type EntryValue,
+  type MethodSheet,
+  trunkMap,
+} from '@clear-mark/core';
 import type { AttemptEntry, Person, Problem, Role } from '@clear-mark/contract';
 import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import pg from 'pg';
@@ -217,8 +223,13 @@ export function goodValue(criterion: Criterion): EntryValue {
       return { kind: 'timed', text: criterion.band.lower ? '310' : '60' };
     case 'grade':
       return { kind: 'grade', level: criterion.levels[0]!.id };
+    case 'call':
+      return { kind: 'call', said: 'pass' };
+    case 'map':
+      return { kind: 'map', far: trunkMap(criterion.trunk, criterion.ports) };
+    case 'readings':
     case 'loss':
-      throw new Error('loss has parts');
+      throw new Error('it has parts');
   }
 }
 

@@ -57,6 +57,17 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'value.bad_count': (p) => `A count is a whole number from 0 to ${say(p, 'most')}.`,
   'value.unknown_level': (p) => `The scale has no level ${say(p, 'given')}.`,
   'value.unknown_part': (p) => `This criterion has no reading for “${say(p, 'given')}”.`,
+  'value.no_reference': () => 'A call needs what is right beside it: good or bad.',
+  'map.wrong_length': (p) => `A map of ${say(p, 'ports')} ports, and ${say(p, 'given')} came.`,
+  'map.no_such_port': (p) =>
+    `There is no port ${say(p, 'given')}; they are 1 to ${say(p, 'ports')}, 0 for no light.`,
+  'map.port_twice': (p) =>
+    `Far port ${say(p, 'port')} cannot light for both ${say(p, 'first')} and ${say(p, 'second')}. Walk one of them again.`,
+  'grid.beyond': (p) =>
+    `Beyond the ${say(p, 'rows')} rows and ${say(p, 'columns')} columns of this grid: not taken.`,
+  'school.unknown': (p) =>
+    `There is no choice “${say(p, 'school')}: ${say(p, 'given')}”. Nothing was changed.`,
+  'method.state': (p) => `A version that is ${say(p, 'given')} cannot become ${say(p, 'wanted')}.`,
   'time.not_an_instant': () => 'That is not a time.',
   'time.backwards': () => 'It stops before it started.',
   'time.seconds_over_59': (p) => `${say(p, 'text')} has more than 59 seconds after the colon.`,

@@ -57,7 +57,6 @@ export const FAULT_WORDS: Readonly<Record<string, string>> = {
   cord_taken_off: 'cord taken off the source',
   mated_unseen: 'mated without looking',
   wrong_limit_used: 'wrong limit used',
-  wrong_verdict: 'wrong verdict',
   record_incomplete: 'record incomplete',
   offcuts_missing: 'offcuts missing',
   not_swept: 'mat not swept',

@@ -1,4 +1,6 @@
 import type {
+  Call,
+  Direction,
   Flag,
   ReadingVoidReason,
   ReferenceMethod,
@@ -54,6 +56,10 @@ export const REFERENCE_WORDS: Readonly<Record<ReferenceMethod, string>> = {
   three_cord: 'three cords',
   single_cord: 'launch cord, then straight into the meter',
 };
+
+export const DIRECTION_WORDS: Readonly<Record<Direction, string>> = { a_b: 'A to B', b_a: 'B to A' };
+
+export const CALL_WORDS: Readonly<Record<Call, string>> = { pass: 'good', fail: 'bad' };
 
 export const UNIT_WORDS: Readonly<Record<Unit, string>> = {
   mm: 'mm',

@@ -1,6 +1,14 @@
-import type { EvidenceCode, ReadingVoidReason, Reason, ReasonCode, Source, Unit } from '@clear-mark/core';
+import type {
+  Direction,
+  EvidenceCode,
+  ReadingVoidReason,
+  Reason,
+  ReasonCode,
+  Source,
+  Unit,
+} from '@clear-mark/core';
 import { faultWords } from './faults.ts';
-import { sourceKindWords, UNIT_WORDS, VOID_WORDS } from './names.ts';
+import { DIRECTION_WORDS, sourceKindWords, UNIT_WORDS, VOID_WORDS } from './names.ts';
 import { type Params, say } from './params.ts';
 
 const amount = (p: Params, name: string): string => {
@@ -10,7 +18,16 @@ const amount = (p: Params, name: string): string => {
 const kind = (p: Params): string =>
   sourceKindWords({ kind: p['source'] as Source['kind'], fromMemory: false });
 const why = (p: Params): string => VOID_WORDS[p['why'] as ReadingVoidReason] ?? say(p, 'why');
-const at = (p: Params): string => (p['wavelength'] === undefined ? '' : ` at ${say(p, 'wavelength')} nm`);
+/** Which of several readings: fiber, wavelength, direction, as far as the reason has them. */
+const at = (p: Params): string => {
+  const places = [
+    p['fiber'] === undefined ? [] : `fiber ${say(p, 'fiber')}`,
+    p['wavelength'] === undefined ? [] : `${say(p, 'wavelength')} nm`,
+    p['direction'] === undefined ? [] : DIRECTION_WORDS[p['direction'] as Direction],
+  ].flat();
+  return places.length === 0 ? '' : ` at ${places.join(', ')}`;
+};
+const ports = (p: Params): string => say(p, 'ports').split(' ').join(', ');
 const db = (p: Params, name: string): string => `${Number(p[name]).toFixed(2)} dB`;
 const plural = (n: string | number | undefined, one: string, many: string): string =>
   Number(n) === 1 ? `1 ${one}` : `${n} ${many}`;
@@ -20,14 +37,14 @@ type LabelOf = (criterionId: string) => string;
 const REASONS: Readonly<Record<ReasonCode, (p: Params, label: LabelOf) => string>> = {
   'check.failed': (p) =>
     p['faults'] ? say(p, 'faults').split(' ').map(faultWords).join(', ') : 'not as the method says',
-  'band.over': (p) => `${amount(p, 'value')}, limit ${amount(p, 'limit')} (${kind(p)})`,
-  'band.under': (p) => `${amount(p, 'value')}, at least ${amount(p, 'limit')} (${kind(p)})`,
+  'band.over': (p) => `${amount(p, 'value')}${at(p)}, limit ${amount(p, 'limit')} (${kind(p)})`,
+  'band.under': (p) => `${amount(p, 'value')}${at(p)}, at least ${amount(p, 'limit')} (${kind(p)})`,
   'band.marginal': (p) =>
-    `${amount(p, 'value')} is within ${amount(p, 'uncertainty')} of the limit ${amount(p, 'limit')}`,
+    `${amount(p, 'value')}${at(p)} is within ${amount(p, 'uncertainty')} of the limit ${amount(p, 'limit')}`,
   'band.marginal_over': (p) =>
-    `${amount(p, 'value')}, limit ${amount(p, 'limit')} (${kind(p)}), by less than the uncertainty ${amount(p, 'uncertainty')}`,
+    `${amount(p, 'value')}${at(p)}, limit ${amount(p, 'limit')} (${kind(p)}), by less than the uncertainty ${amount(p, 'uncertainty')}`,
   'band.marginal_under': (p) =>
-    `${amount(p, 'value')}, at least ${amount(p, 'limit')} (${kind(p)}), by less than the uncertainty ${amount(p, 'uncertainty')}`,
+    `${amount(p, 'value')}${at(p)}, at least ${amount(p, 'limit')} (${kind(p)}), by less than the uncertainty ${amount(p, 'uncertainty')}`,
   'grade.level': (p) => say(p, 'level').toLowerCase(),
   'loss.over': (p) => `${db(p, 'loss')}${at(p)}, limit ${db(p, 'limit')} for this link`,
   'loss.marginal': (p) =>
@@ -36,6 +53,20 @@ const REASONS: Readonly<Record<ReasonCode, (p: Params, label: LabelOf) => string
     `${db(p, 'loss')}${at(p)}, limit ${db(p, 'limit')}, by less than the uncertainty ${db(p, 'uncertainty')}`,
   'loss.no_light': (p) => `no light${at(p)}`,
   'loss.part_missing': (p) => `no reading${at(p)} yet`,
+  'parts.also_failed': (p) => `and ${plural(p['count'], 'more reading', 'more readings')}`,
+  'parts.missing': (p) => `${say(p, 'count')} of ${say(p, 'of')} readings missing`,
+  'parts.void': (p) => `${say(p, 'count')} readings void`,
+  'map.open': (p) => `${say(p, 'count')} of ${say(p, 'ports')} ports not walked yet`,
+  'map.wrong_type': (p) =>
+    `the map of a type ${say(p, 'types').split(' ').join(' or ')} trunk; this one must be type ${say(p, 'wanted')}`,
+  'map.crossed_pair': (p) => `pair ${say(p, 'a')}–${say(p, 'b')} crossed`,
+  'map.crossed_fibers': (p) => `fibers crossed at ports ${ports(p)}`,
+  'map.no_light': (p) =>
+    `no light from ${say(p, 'ports').includes(' ') ? 'ports' : 'port'} ${ports(p)}: broken or not mated`,
+  'call.bad_called_good': () => 'a bad one called good',
+  'call.good_called_bad': () => 'a good one called bad',
+  'call.reference_open': (p, label) => `waits for ${label(say(p, 'criterion'))}`,
+  'void.follows': (p, label) => `void with ${label(say(p, 'criterion'))}`,
   'void.reading': (p) => `void${at(p)}: ${why(p)}`,
   'void.negative_loss': (p) => `void${at(p)}: ${db(p, 'loss')} is below zero, so the reference was bad`,
   'void.reference_drift': (p) =>

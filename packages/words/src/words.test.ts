@@ -9,10 +9,11 @@ import { evidenceWords, reasonWords } from './reasons.ts';
 const PARAMS = {
   ...{ value: '1.8', limit: '1.0', unit: 'deg', source: 'common_practice', uncertainty: '0.1', level: 'Lip' },
   ...{ loss: 0.91, wavelength: 1310, why: 'setup_broken', count: 2, criterion: 'x', best: 70, possible: 100 },
-  ...{ mark: 80, faults: 'no_bow', hours: 5, most: 4, drift: 0.3, least: 10, fails: 2, n: 5, wanted: 3 },
+  ...{ mark: 80, faults: 'no_bow', hours: 5, most: 4, drift: 0.3, least: 10, fails: 2, n: 5 },
   ...{ months: 12, marginal: 3, passes: 1, needed: 'instructor', field: 'name', problem: 'empty' },
   ...{ login: 'x', timeZone: 'Nowhere', name: 'A', role: 'lead', label: 'Bench 1', capacity: 'trainee' },
-  ...{ text: 'abc', given: 'mm', window: 2 },
+  ...{ text: 'abc', given: 'mm', window: 2, of: 12, ports: '3 4', types: 'A C', wanted: 'B', a: 1, b: 2 },
+  ...{ rows: 12, columns: 2, first: 1, second: 3, port: 5, school: 'wipe' },
 };
 
 describe('every code has words', () => {
@@ -35,12 +36,33 @@ describe('every code has words', () => {
 
 describe('sentences', () => {
   it('says value, limit and source', () => {
-    expect(reasonWords({ code: 'band.over', params: PARAMS }, () => '')).toBe(
+    const { wavelength: _, ...alone } = PARAMS;
+    expect(reasonWords({ code: 'band.over', params: alone }, () => '')).toBe(
       '1.8°, limit 1.0° (common practice)',
     );
     expect(reasonWords({ code: 'check.failed', params: { faults: 'no_bow bow_early' } }, () => '')).toBe(
       'no bow, bow started early',
     );
+  });
+  it('names the reading among many', () => {
+    const params = { ...PARAMS, fiber: 7, direction: 'b_a' };
+    expect(reasonWords({ code: 'loss.no_light', params }, () => '')).toBe(
+      'no light at fiber 7, 1310 nm, B to A',
+    );
+    const { wavelength: _, direction: __, ...fiberOnly } = params;
+    expect(reasonWords({ code: 'band.over', params: fiberOnly }, () => '')).toBe(
+      '1.8° at fiber 7, limit 1.0° (common practice)',
+    );
+  });
+  it('explains a map', () => {
+    const say = (code: 'map.wrong_type' | 'map.no_light' | 'map.crossed_fibers', params: object) =>
+      reasonWords({ code, params: params as never }, () => '');
+    expect(say('map.wrong_type', { types: 'B C', wanted: 'A' })).toBe(
+      'the map of a type B or C trunk; this one must be type A',
+    );
+    expect(say('map.no_light', { ports: '7' })).toBe('no light from port 7: broken or not mated');
+    expect(say('map.no_light', { ports: '7 8' })).toBe('no light from ports 7, 8: broken or not mated');
+    expect(say('map.crossed_fibers', { ports: '2 3' })).toBe('fibers crossed at ports 2, 3');
   });
   it('warns of a standard from memory', () => {
     expect(sourceWords({ kind: 'standard', fromMemory: true, words: 'TIA-568' })).toBe(

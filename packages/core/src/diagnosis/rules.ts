@@ -293,7 +293,11 @@ export const RULES: readonly SymptomRule[] = [
   {
     symptom: 'estimate_high',
     seen: (f) =>
-      f.passed('joint') ? [f.failed('estimate') ?? f.failed('worst-estimate')].flatMap((c) => c ?? []) : [],
+      f.passed('joint')
+        ? [f.failed('estimate') ?? f.failed('worst-estimate') ?? f.failed('estimates')].flatMap(
+            (c) => c ?? [],
+          )
+        : [],
     causes: [because('mode_field_mismatch', [failed('program')]), BAD_CLEAVE],
   },
   {

@@ -34,7 +34,7 @@ export function lossTerms(link: LinkUnderTest, rules: LossRules, wavelengthNm: n
     throw new DomainError('loss.bad_link', { lengthM: link.lengthM });
   }
   const km = link.lengthM / 1000;
-  const connections = countedConnections(link);
+  const connections = countedConnections(link, rules.counts);
   const fiberDb = km * coefficient.db;
   const connectionsDb = connections * rules.connectionDb.db;
   const splicesDb = link.splices * rules.spliceDb.db;

@@ -1,5 +1,13 @@
 import { lossTerms, type LossTerms } from '../loss/index.ts';
-import type { Criterion, LossCriterion, MethodSheet, Skill, Step } from '../sheet/index.ts';
+import {
+  type Criterion,
+  type MethodSheet,
+  partKey,
+  partsOf,
+  type ReadingPart,
+  type Skill,
+  type Step,
+} from '../sheet/index.ts';
 import { type CompiledBand, compileBand } from './judge-band.ts';
 import { CHARGE_PART, slotKey } from './resolve-entries.ts';
 
@@ -9,12 +17,19 @@ export interface CompiledCriterion {
   readonly skill: Skill;
   readonly band: CompiledBand | null;
   readonly chargeKey: string;
+  /** For a call: the index of the criterion that it is about. */
+  readonly about: number | null;
   /** One slot per part; a criterion without parts has one. */
-  readonly slots: readonly {
-    readonly part: string;
-    readonly key: string;
-    readonly terms: LossTerms | null;
-  }[];
+  readonly slots: readonly CompiledSlot[];
+}
+
+export interface CompiledSlot {
+  readonly part: string;
+  readonly key: string;
+  readonly place: ReadingPart;
+  /** `fiber`, `wavelength` and `direction` of the part, as reasons carry them. */
+  readonly params: Readonly<Record<string, string | number>>;
+  readonly terms: LossTerms | null;
 }
 
 export interface CompiledSheet {
@@ -29,7 +44,9 @@ const compiled = new WeakMap<MethodSheet, CompiledSheet>();
 export function compileSheet(sheet: MethodSheet): CompiledSheet {
   const known = compiled.get(sheet);
   if (known) return known;
-  const criteria = sheet.steps.flatMap((step) => step.criteria.map((c) => compileCriterion(c, step)));
+  const listed = sheet.steps.flatMap((step) => step.criteria.map((c) => ({ c, step })));
+  const indexOf = new Map(listed.map(({ c }, index) => [c.id, index]));
+  const criteria = listed.map(({ c, step }) => compileCriterion(c, step, indexOf));
   const bySkill = new Map<Skill, number[]>();
   criteria.forEach(({ skill }, index) => {
     const list = bySkill.get(skill);
@@ -45,32 +62,50 @@ export function compileSheet(sheet: MethodSheet): CompiledSheet {
   return result;
 }
 
-function compileCriterion(criterion: Criterion, step: Step): CompiledCriterion {
+function compileCriterion(
+  criterion: Criterion,
+  step: Step,
+  indexOf: ReadonlyMap<string, number>,
+): CompiledCriterion {
   return {
     criterion,
     step,
     skill: criterion.skill ?? step.skill,
     band: bandOf(criterion),
     chargeKey: slotKey(criterion.id, CHARGE_PART),
-    slots:
-      criterion.kind === 'loss'
-        ? criterion.wavelengthsNm.map((nm) => lossSlot(criterion, nm))
-        : [{ part: '', key: slotKey(criterion.id, ''), terms: null }],
+    about:
+      criterion.kind === 'call' && criterion.of !== undefined ? (indexOf.get(criterion.of) ?? null) : null,
+    slots: slotsOf(criterion),
   };
 }
 
-function lossSlot(criterion: LossCriterion, wavelengthNm: number): CompiledCriterion['slots'][number] {
-  const part = String(wavelengthNm);
-  return {
-    part,
-    key: slotKey(criterion.id, part),
-    terms: lossTerms(criterion.link, criterion.rules, wavelengthNm),
-  };
+function slotsOf(criterion: Criterion): CompiledSlot[] {
+  const terms =
+    criterion.kind === 'loss'
+      ? new Map(
+          criterion.wavelengthsNm.map((nm) => [nm, lossTerms(criterion.link, criterion.rules, nm)] as const),
+        )
+      : null;
+  return partsOf(criterion).map((place) => {
+    const part = partKey(place);
+    return {
+      part,
+      key: slotKey(criterion.id, part),
+      place,
+      params: {
+        ...(place.fiber === null ? {} : { fiber: place.fiber }),
+        ...(place.wavelengthNm === null ? {} : { wavelength: place.wavelengthNm }),
+        ...(place.direction === null ? {} : { direction: place.direction }),
+      },
+      terms: terms?.get(place.wavelengthNm!) ?? null,
+    };
+  });
 }
 
 function bandOf(criterion: Criterion): CompiledBand | null {
   switch (criterion.kind) {
     case 'measure':
+    case 'readings':
       return compileBand(criterion.band, criterion.unit, criterion.uncertainty);
     case 'count':
       return compileBand(criterion.band, '1');
@@ -79,6 +114,8 @@ function bandOf(criterion: Criterion): CompiledBand | null {
     case 'check':
     case 'grade':
     case 'loss':
+    case 'map':
+    case 'call':
       return null;
     default: {
       const never: never = criterion;

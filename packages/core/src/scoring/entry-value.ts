@@ -1,6 +1,14 @@
 import { DomainError } from '../domain-error.ts';
-import type { Criterion, LossCriterion } from '../sheet/index.ts';
-import { unitOf } from '../sheet/index.ts';
+import {
+  type Band,
+  type CallCriterion,
+  type Criterion,
+  type LossCriterion,
+  type MapCriterion,
+  partKey,
+  partsOf,
+  unitOf,
+} from '../sheet/index.ts';
 import {
   compareDecimal,
   type Decimal,
@@ -13,7 +21,7 @@ import {
   UNITS,
 } from '../units/index.ts';
 import { compileBand, judgeBand } from './judge-band.ts';
-import { CHARGE_PART } from './resolve-entries.ts';
+import { CHARGE_PART, dismissPart } from './resolve-entries.ts';
 import type { EntryValue } from './types.ts';
 
 /** The greatest count that one criterion can take. */
@@ -42,7 +50,10 @@ export function numberOf(value: EntryValue): Decimal | null {
     case 'check':
     case 'grade':
     case 'loss':
+    case 'map':
+    case 'call':
     case 'charge':
+    case 'dismiss':
       return null;
     default: {
       const never: never = value;
@@ -54,12 +65,13 @@ export function numberOf(value: EntryValue): Decimal | null {
 /**
  * Refuses a value that the criterion cannot take, before it is stored.
  * Errors: `value.wrong_kind`, `value.wrong_unit`, `value.not_a_number`, `value.negative`, `value.too_large`,
- * `value.bad_count`, `value.unknown_level`, `value.unknown_part`, `time.*`.
+ * `value.bad_count`, `value.unknown_level`, `value.unknown_part`, `value.no_reference`, `map.*`, `time.*`.
  */
 export function checkValue(criterion: Criterion, part: string, value: EntryValue): void {
   const at = { criterion: criterion.id };
-  if (value.kind === 'charge') return checkCharge(criterion, part);
-  if (criterion.kind !== value.kind) {
+  if (value.kind === 'charge') return requirePart(criterion, part, CHARGE_PART);
+  if (value.kind === 'dismiss') return requirePart(criterion, part, dismissPart(value.symptom, value.cause));
+  if (value.kind !== criterion.kind && !(value.kind === 'measure' && criterion.kind === 'readings')) {
     throw new DomainError('value.wrong_kind', { ...at, given: value.kind, wanted: criterion.kind });
   }
   checkPart(criterion, part);
@@ -88,6 +100,13 @@ export function checkValue(criterion: Criterion, part: string, value: EntryValue
       return;
     case 'loss':
       return checkLossValue(criterion as LossCriterion, value);
+    case 'map':
+      return checkMapValue(criterion as MapCriterion, value.far);
+    case 'call':
+      if ((criterion as CallCriterion).of === undefined && value.reference === undefined) {
+        throw new DomainError('value.no_reference', at);
+      }
+      return;
     default: {
       const never: never = value;
       return never;
@@ -95,18 +114,33 @@ export function checkValue(criterion: Criterion, part: string, value: EntryValue
   }
 }
 
-/** A charge stands on any criterion, in a part of its own. */
-function checkCharge(criterion: Criterion, part: string): void {
-  if (part !== CHARGE_PART) {
+/** A charge, or a dismissal, stands on any criterion in a part of its own. */
+function requirePart(criterion: Criterion, part: string, wanted: string): void {
+  if (part !== wanted) throw new DomainError('value.unknown_part', { criterion: criterion.id, given: part });
+}
+
+function checkPart(criterion: Criterion, part: string): void {
+  if (!partsOf(criterion).some((p) => partKey(p) === part)) {
     throw new DomainError('value.unknown_part', { criterion: criterion.id, given: part });
   }
 }
 
-function checkPart(criterion: Criterion, part: string): void {
-  const known = criterion.kind === 'loss' ? criterion.wavelengthsNm.map(String) : [''];
-  if (!known.includes(part)) {
-    throw new DomainError('value.unknown_part', { criterion: criterion.id, given: part });
+/** A far port lights for one near port only: a map that has it twice is not stored. */
+function checkMapValue(criterion: MapCriterion, far: readonly (number | null)[]): void {
+  const at = { criterion: criterion.id };
+  if (far.length !== criterion.ports) {
+    throw new DomainError('map.wrong_length', { ...at, given: far.length, ports: criterion.ports });
   }
+  const seen = new Map<number, number>();
+  far.forEach((port, i) => {
+    if (port === null || port === 0) return;
+    if (!Number.isInteger(port) || port < 0 || port > criterion.ports) {
+      throw new DomainError('map.no_such_port', { ...at, given: port, ports: criterion.ports });
+    }
+    const first = seen.get(port);
+    if (first !== undefined) throw new DomainError('map.port_twice', { ...at, port, first, second: i + 1 });
+    seen.set(port, i + 1);
+  });
 }
 
 function checkLossValue(criterion: LossCriterion, value: EntryValue & { kind: 'loss' }): void {
@@ -132,11 +166,25 @@ const TENTH = parseDecimal('0.1');
  * Example: 105 mm against 10 to 11 mm suggests 10.5.
  */
 export function decimalSlip(criterion: Criterion, value: EntryValue): 'tenth' | 'ten_times' | null {
-  if (value.kind !== 'measure' || criterion.kind !== 'measure') return null;
+  if (value.kind !== 'measure' || (criterion.kind !== 'measure' && criterion.kind !== 'readings'))
+    return null;
   const band = compileBand(criterion.band, criterion.unit);
   const number = toBaseUnit(value.text, value.unit);
   const inside = (x: Decimal): boolean => judgeBand(x, band).verdict === 'pass';
   if (inside(number)) return null;
   if (inside(multiplyDecimal(number, TENTH))) return 'tenth';
   return inside(multiplyDecimal(number, TEN)) ? 'ten_times' : null;
+}
+
+/** A timer that ran this long and this many times its limit was forgotten, not watched. */
+const FORGOTTEN_SECONDS = 3600;
+const FORGOTTEN_TIMES = 10;
+
+/**
+ * Whether a running timer looks left on: over an hour, and over ten times the longest limit of its criterion.
+ * The person is asked then; nothing is stored by itself. Unit: s. Example: 14 h against a limit of two minutes.
+ */
+export function timerLeftRunning(band: Band, seconds: number): boolean {
+  const longest = Math.max(Number(band.lower?.value ?? 0), Number(band.upper?.value ?? 0));
+  return seconds > FORGOTTEN_SECONDS && seconds > FORGOTTEN_TIMES * longest;
 }

@@ -1,46 +1,27 @@
-import type { GradeCriterion, LossCriterion } from '../sheet/index.ts';
+import type { GradeCriterion } from '../sheet/index.ts';
 import { decimalToNumber } from '../units/index.ts';
 import type { CompiledCriterion } from './compile-sheet.ts';
 import { numberOf } from './entry-value.ts';
 import { judgeBand } from './judge-band.ts';
-import { bendSuspected, judgeLoss } from './judge-loss.ts';
+import { judgeCall } from './judge-call.ts';
+import { judgeMap } from './judge-map.ts';
+import { judgeParts } from './judge-parts.ts';
+import { conflict, type Judgement, NONE, notSeen, openJudgement, passes, standing } from './judgement.ts';
 import type { ResolvedSlot } from './resolve-entries.ts';
-import {
-  type CriterionOutcome,
-  type CriterionState,
-  type Entry,
-  type Flag,
-  type LossReference,
-  type PartOutcome,
-  type Reason,
-  type Verdict,
-  VERDICTS,
-} from './types.ts';
+import type { CriterionOutcome, Entry, LossReference, Reason } from './types.ts';
 
-interface Judgement {
-  readonly state: CriterionState;
-  readonly verdict: Verdict;
-  readonly earned: number;
-  readonly value?: number | null;
-  readonly reasons?: readonly Reason[];
-  readonly flags?: readonly Flag[];
-  readonly parts?: readonly PartOutcome[];
-  readonly entryIds?: readonly string[];
-  readonly faults?: readonly string[];
-}
-
-const NONE: readonly never[] = [];
-const NOT_SCORED: readonly Reason[] = [{ code: 'open.not_scored', params: {} }];
-
-/** The outcome of one criterion from the entries that stand for it. */
+/** The outcome of one criterion from the entries that stand for it. `about` is what a call is compared with. */
 export function judgeCriterion(
   compiled: CompiledCriterion,
   slots: ReadonlyMap<string, ResolvedSlot>,
   references: readonly LossReference[],
+  about: CriterionOutcome | null = null,
 ): CriterionOutcome {
   const { criterion } = compiled;
   const j =
-    criterion.kind === 'loss' ? judgeLossParts(compiled, slots, references) : judgeOne(compiled, slots);
+    criterion.kind === 'loss' || criterion.kind === 'readings'
+      ? judgeParts(compiled, slots, references)
+      : judgeOne(compiled, slots, about);
   return {
     criterionId: criterion.id,
     stepId: compiled.step.id,
@@ -78,13 +59,11 @@ function chargedSkill(
   return { skill: value.skill, chargedFrom: compiled.skill };
 }
 
-/** The entries that may score: witnessed ones, or the trainee's own where the criterion accepts them. */
-function standing(slot: ResolvedSlot | undefined, acceptsTrainee: boolean): readonly Entry[] {
-  if (!slot) return NONE;
-  return slot.heads.length > 0 || !acceptsTrainee ? slot.heads : slot.proposals;
-}
-
-function judgeOne(compiled: CompiledCriterion, slots: ReadonlyMap<string, ResolvedSlot>): Judgement {
+function judgeOne(
+  compiled: CompiledCriterion,
+  slots: ReadonlyMap<string, ResolvedSlot>,
+  about: CriterionOutcome | null,
+): Judgement {
   const { criterion } = compiled;
   const slot = slots.get(compiled.slots[0]!.key);
   const heads = standing(slot, criterion.acceptsTrainee ?? false);
@@ -97,31 +76,13 @@ function judgeOne(compiled: CompiledCriterion, slots: ReadonlyMap<string, Resolv
     const reason: Reason = { code: 'void.reading', params: { why: entry.voidReason ?? 'setup_broken' } };
     return { state: 'void', verdict: 'void', earned: 0, reasons: [reason], entryIds };
   }
+  const { value } = entry;
+  if (criterion.kind === 'map' && value?.kind === 'map')
+    return { ...judgeMap(criterion, value.far), entryIds };
+  if (criterion.kind === 'call' && value?.kind === 'call')
+    return { ...judgeCall(criterion, value, about), entryIds };
   return { state: 'scored', entryIds, ...judgeValue(compiled, entry) };
 }
-
-function openJudgement(slot: ResolvedSlot | undefined): Judgement {
-  const proposed = slot !== undefined && slot.proposals.length > 0;
-  const reasons: readonly Reason[] = proposed ? [{ code: 'open.proposed', params: {} }] : NOT_SCORED;
-  return { state: 'open', verdict: 'incomplete', earned: 0, reasons };
-}
-
-function notSeen(entryIds: readonly string[]): Judgement {
-  const reasons: readonly Reason[] = [{ code: 'open.not_seen', params: {} }];
-  return { state: 'not_seen', verdict: 'incomplete', earned: 0, reasons, entryIds };
-}
-
-function conflict(heads: readonly Entry[]): Judgement {
-  return {
-    state: 'conflict',
-    verdict: 'incomplete',
-    earned: 0,
-    reasons: [{ code: 'open.conflict', params: { count: heads.length } }],
-    entryIds: heads.map((h) => h.id),
-  };
-}
-
-const passes = (verdict: Verdict): boolean => verdict === 'pass' || verdict === 'marginal_pass';
 
 function judgeValue(
   compiled: CompiledCriterion,
@@ -151,66 +112,5 @@ function judgeValue(
     value: decimalToNumber(number),
     reasons: reason ? [reason] : NONE,
     flags: value.kind === 'measure' && value.slipConfirmed ? ['decimal_slip_confirmed'] : NONE,
-  };
-}
-
-function judgeLossParts(
-  compiled: CompiledCriterion,
-  slots: ReadonlyMap<string, ResolvedSlot>,
-  references: readonly LossReference[],
-): Judgement {
-  const criterion = compiled.criterion as LossCriterion;
-  const parts: PartOutcome[] = [];
-  const flags = new Set<Flag>();
-  const entryIds: string[] = [];
-  let unseen = false;
-  for (const { part, key, terms } of compiled.slots) {
-    const heads = standing(slots.get(key), criterion.acceptsTrainee ?? false);
-    if (heads.length > 1) return conflict(heads);
-    const entry = heads[0];
-    if (!entry || entry.kind === 'not_seen') {
-      unseen ||= entry !== undefined;
-      parts.push({
-        part,
-        verdict: 'incomplete',
-        lossDb: null,
-        limitDb: terms!.limitDb,
-        expectedDb: terms!.expectedDb,
-        uncertaintyDb: terms!.uncertaintyDb,
-        referenceId: null,
-        reason: { code: 'loss.part_missing', params: { wavelength: Number(part) } },
-      });
-      continue;
-    }
-    entryIds.push(entry.id);
-    const judged = judgeLoss(criterion, terms!, entry, references);
-    parts.push(judged.outcome);
-    judged.flags.forEach((flag) => flags.add(flag));
-  }
-  if (criterion.link.fiberClass.startsWith('OS') && bendSuspected(parts, criterion.rules.bendStepDb.db)) {
-    flags.add('bend_suspected');
-  }
-  return lossJudgement(criterion, parts, flags, entryIds, unseen);
-}
-
-function lossJudgement(
-  criterion: LossCriterion,
-  parts: readonly PartOutcome[],
-  flags: ReadonlySet<Flag>,
-  entryIds: readonly string[],
-  unseen: boolean,
-): Judgement {
-  if (entryIds.length === 0) return unseen ? notSeen(entryIds) : openJudgement(undefined);
-  const verdict = VERDICTS.find((v) => parts.some((p) => p.verdict === v))!;
-  const state: CriterionState =
-    verdict === 'void' ? 'void' : verdict === 'incomplete' ? (unseen ? 'not_seen' : 'open') : 'scored';
-  return {
-    state,
-    verdict,
-    earned: passes(verdict) ? criterion.points : 0,
-    reasons: parts.flatMap((p) => (p.reason ? [p.reason] : [])),
-    flags: [...flags],
-    parts,
-    entryIds,
   };
 }

@@ -1,12 +1,13 @@
 import { dbmFromMilliwatts, type LossTerms } from '../loss/index.ts';
-import type { LossCriterion, LossRules } from '../sheet/index.ts';
+import { type LossCriterion, type LossRules, parsePart } from '../sheet/index.ts';
 import { decimalToNumber, toBaseUnit, UNITS } from '../units/index.ts';
-import type { Entry, EntryValue, Flag, LossReference, PartOutcome, Reason, Verdict } from './types.ts';
+import type { CompiledSlot } from './compile-sheet.ts';
+import type { Entry, EntryValue, Flag, LossPartOutcome, LossReference, Reason, Verdict } from './types.ts';
 
 type LossValue = EntryValue & { kind: 'loss' };
 
 export interface PartJudgement {
-  readonly outcome: PartOutcome;
+  readonly outcome: LossPartOutcome;
   readonly flags: readonly Flag[];
 }
 
@@ -32,7 +33,7 @@ export function lossDbOf(value: LossValue, reference: LossReference): number | n
 }
 
 /**
- * Judges one reading of a loss criterion (one wavelength).
+ * Judges one reading of a loss criterion (one fiber, wavelength and direction).
  * Void: said so by the instructor or by its reference; a reference set for another wavelength or method,
  * too old, or drifted; a loss under the negative tolerance. No light fails without a number.
  * Otherwise against limit and U as `judgeBand` does, with 1e-6 dB of dust forgiven; a loss equal to the
@@ -41,79 +42,80 @@ export function lossDbOf(value: LossValue, reference: LossReference): number | n
  */
 export function judgeLoss(
   criterion: LossCriterion,
-  terms: LossTerms,
+  slot: CompiledSlot,
   entry: Entry,
   references: readonly LossReference[],
 ): PartJudgement {
+  const terms = slot.terms!;
+  const at = slot.params;
   const value = entry.value as LossValue | null;
   const reference = value ? references.find((r) => r.id === value.referenceId) : undefined;
   const base = {
-    part: String(terms.wavelengthNm),
+    part: slot.part,
+    entryId: entry.id,
     limitDb: terms.limitDb,
     expectedDb: terms.expectedDb,
     uncertaintyDb: terms.uncertaintyDb,
     referenceId: reference?.id ?? null,
   };
-  const give = (verdict: Verdict, lossDb: number | null, reason: Reason | null): PartOutcome => ({
+  const give = (verdict: Verdict, lossDb: number | null, reason: Reason | null): LossPartOutcome => ({
     ...base,
     verdict,
     lossDb,
     reason,
   });
-  const voidReason = whyVoid(criterion, terms, entry, reference);
+  const voidReason = whyVoid(criterion, slot, entry, reference);
   if (voidReason) return { outcome: give('void', null, voidReason), flags: [] };
   const lossDb = lossDbOf(value!, reference!);
-  const wavelength = terms.wavelengthNm;
   if (lossDb === null) {
-    return {
-      outcome: give('fail', null, { code: 'loss.no_light', params: { wavelength } }),
-      flags: [],
-    };
+    return { outcome: give('fail', null, { code: 'loss.no_light', params: at }), flags: [] };
   }
-  const negative = voidIfNegative(lossDb, wavelength, criterion.rules);
+  const negative = voidIfNegative(lossDb, at, criterion.rules);
   if (negative) return { outcome: give('void', null, negative), flags: [] };
-  const [verdict, reason] = againstLimit(lossDb, terms);
+  const [verdict, reason] = againstLimit(lossDb, terms, at);
   return { outcome: give(verdict, lossDb, reason), flags: flagsOf(lossDb, verdict, value!, terms) };
 }
 
 function whyVoid(
   criterion: LossCriterion,
-  terms: LossTerms,
+  slot: CompiledSlot,
   entry: Entry,
   reference: LossReference | undefined,
 ): Reason | null {
-  const wavelength = terms.wavelengthNm;
-  const said = (why: string): Reason => ({ code: 'void.reading', params: { wavelength, why } });
+  const at = slot.params;
+  const said = (why: string): Reason => ({ code: 'void.reading', params: { ...at, why } });
   if (entry.kind === 'void') return said(entry.voidReason ?? 'setup_broken');
   if (!reference) return said('setup_broken');
   if (reference.voidReason) return said(reference.voidReason);
-  if (reference.wavelengthNm !== wavelength) return said('wrong_wavelength');
+  if (reference.wavelengthNm !== slot.terms!.wavelengthNm) return said('wrong_wavelength');
   if (reference.method !== criterion.link.referenceMethod) return said('setup_broken');
   const hours = (Date.parse(entry.at) - Date.parse(reference.setAt)) / HOUR_MS;
   if (hours > criterion.rules.referenceAgeLimitHours) {
     const most = criterion.rules.referenceAgeLimitHours;
-    return { code: 'void.reference_old', params: { wavelength, hours: round(hours, 1), most } };
+    return { code: 'void.reference_old', params: { ...at, hours: round(hours, 1), most } };
   }
   if (reference.rereadDbm !== null) {
     const drift = Number(reference.rereadDbm) - Number(reference.valueDbm);
     const most = criterion.rules.driftLimitDb.db;
     if (Math.abs(drift) > most + DUST_DB) {
-      return { code: 'void.reference_drift', params: { wavelength, drift: round(drift, 3), most } };
+      return { code: 'void.reference_drift', params: { ...at, drift: round(drift, 3), most } };
     }
   }
   return null;
 }
 
-function voidIfNegative(lossDb: number, wavelength: number, rules: LossRules): Reason | null {
+type Place = CompiledSlot['params'];
+
+function voidIfNegative(lossDb: number, at: Place, rules: LossRules): Reason | null {
   const least = rules.negativeToleranceDb.db;
   if (lossDb >= least - DUST_DB) return null;
-  return { code: 'void.negative_loss', params: { wavelength, loss: round(lossDb, 3), least } };
+  return { code: 'void.negative_loss', params: { ...at, loss: round(lossDb, 3), least } };
 }
 
-function againstLimit(lossDb: number, terms: LossTerms): [Verdict, Reason | null] {
-  const { limitDb, uncertaintyDb, wavelengthNm } = terms;
+function againstLimit(lossDb: number, terms: LossTerms, at: Place): [Verdict, Reason | null] {
+  const { limitDb, uncertaintyDb } = terms;
   const params = {
-    wavelength: wavelengthNm,
+    ...at,
     loss: round(lossDb, 3),
     limit: round(limitDb, 3),
     uncertainty: round(uncertaintyDb, 3),
@@ -138,14 +140,18 @@ function flagsOf(lossDb: number, verdict: Verdict, value: LossValue, terms: Loss
 
 /**
  * A bend in a single-mode link: the loss at a wavelength exceeds that at the next shorter tested one by the
- * step or more. Input: loss in dB by wavelength in nm, in any order.
+ * step or more, of the same fiber in the same direction. Input: judged parts, in any order.
  */
-export function bendSuspected(parts: readonly PartOutcome[], stepDb: number): boolean {
+export function bendSuspected(parts: readonly LossPartOutcome[], stepDb: number): boolean {
   const tested = parts
     .filter((p) => p.lossDb !== null)
-    .map((p) => ({ nm: Number(p.part), db: p.lossDb! }))
-    .sort((a, b) => a.nm - b.nm);
-  return tested.some((p, i) => i > 0 && p.db - tested[i - 1]!.db >= stepDb - DUST_DB);
+    .map((p) => ({ ...parsePart(p.part), db: p.lossDb! }))
+    .sort((a, b) => a.wavelengthNm! - b.wavelengthNm!);
+  return tested.some((p, i) => {
+    const before = tested.slice(0, i).filter((x) => x.fiber === p.fiber && x.direction === p.direction);
+    const shorter = before[before.length - 1];
+    return shorter !== undefined && p.db - shorter.db >= stepDb - DUST_DB;
+  });
 }
 
 /**

@@ -10,6 +10,9 @@ export interface ResolvedSlot {
 /** The part under which a charge stands beside the result of its criterion. */
 export const CHARGE_PART = 'charge';
 
+/** The part under which a dismissed suggestion stands: one for each symptom and cause. */
+export const dismissPart = (symptom: string, cause: string): string => `no ${symptom} ${cause}`;
+
 /** Key of a criterion's part. The separator cannot occur in a criterion id. */
 export const slotKey = (criterionId: string, part: string): string => `${criterionId} ${part}`;
 

@@ -1,12 +1,20 @@
 import { type MethodSheet, type Skill, SKILLS } from '../sheet/index.ts';
-import { compileSheet } from './compile-sheet.ts';
+import { type CompiledSheet, compileSheet } from './compile-sheet.ts';
 import { judgeCriterion } from './judge-criterion.ts';
 import { type GroupRules, judgeGroup } from './judge-group.ts';
 import { resolveEntries } from './resolve-entries.ts';
-import type { CriterionOutcome, Entry, GroupOutcome, Outcome, Reason, ScoringContext } from './types.ts';
+import type {
+  CriterionOutcome,
+  Entry,
+  GroupOutcome,
+  LossReference,
+  Outcome,
+  Reason,
+  ScoringContext,
+} from './types.ts';
 
 /** Stored with every signed outcome; raised when a rule of scoring changes. */
-export const SCORING_VERSION = 2;
+export const SCORING_VERSION = 3;
 
 export const DEFAULT_SCORING: ScoringContext = {
   references: [],
@@ -32,7 +40,7 @@ export function score(
 ): Outcome {
   const compiled = compileSheet(sheet);
   const slots = resolveEntries(entries);
-  const criteria = compiled.criteria.map((c) => judgeCriterion(c, slots, context.references));
+  const criteria = judgeAll(compiled, slots, context.references);
   const rules: GroupRules = {
     passMarkPercent: sheet.passMarkPercent,
     final: context.final,
@@ -40,7 +48,7 @@ export function score(
     marginalFailCounts: context.marginalFailCounts,
   };
   const pick = (indexes: readonly number[]): CriterionOutcome[] => indexes.map((i) => criteria[i]!);
-  const voided = context.final ? criteria.filter((c) => c.state === 'void') : [];
+  const voided = context.final ? criteria.filter((c) => c.state === 'void' && !follows(c)) : [];
   const testVoid = voided.map((c): Reason => ({
     code: 'group.test_void',
     params: { criterion: c.criterionId },
@@ -77,6 +85,24 @@ export function score(
     stopped: criteria.some((c) => c.stop && c.state === 'scored' && c.verdict === 'fail'),
   };
 }
+
+/** A call is judged after the criterion that it is about. */
+function judgeAll(
+  compiled: CompiledSheet,
+  slots: ReturnType<typeof resolveEntries>,
+  references: readonly LossReference[],
+): CriterionOutcome[] {
+  const criteria = compiled.criteria.map((c) =>
+    c.about === null ? judgeCriterion(c, slots, references) : null,
+  );
+  return criteria.map((known, i) => {
+    const c = compiled.criteria[i]!;
+    return known ?? judgeCriterion(c, slots, references, criteria[c.about!]);
+  });
+}
+
+/** Void only because the criterion that it is about is: that one carries the reason. */
+const follows = (c: CriterionOutcome): boolean => c.reasons[0]?.code === 'void.follows';
 
 const ATTEMPT_VOID: Reason = { code: 'group.attempt_void', params: {} };
 

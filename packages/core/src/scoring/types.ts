@@ -8,7 +8,7 @@ export type Verdict = (typeof VERDICTS)[number];
 export const CAPACITIES = ['instructor', 'witness', 'trainee'] as const;
 export type Capacity = (typeof CAPACITIES)[number];
 
-export const ENTRY_KINDS = ['value', 'not_seen', 'void', 'note', 'retract', 'charge'] as const;
+export const ENTRY_KINDS = ['value', 'not_seen', 'void', 'note', 'retract', 'charge', 'dismiss'] as const;
 export type EntryKind = (typeof ENTRY_KINDS)[number];
 
 export const ENTRY_SOURCES = ['typed', 'timer', 'instrument', 'picture', 'computed'] as const;
@@ -21,6 +21,9 @@ export const READING_VOID_REASONS = [
   'setup_broken',
 ] as const;
 export type ReadingVoidReason = (typeof READING_VOID_REASONS)[number];
+
+export const CALLS = ['pass', 'fail'] as const;
+export type Call = (typeof CALLS)[number];
 
 /** What was seen, typed or timed; kept as entered. */
 export type EntryValue =
@@ -40,6 +43,12 @@ export type EntryValue =
       readonly stoppedAt?: string;
     }
   | { readonly kind: 'grade'; readonly level: string }
+  /** The far port that lit for each near one: 0 no light, null not walked yet. A far port lights once. */
+  | { readonly kind: 'map'; readonly far: readonly (number | null)[] }
+  /** What the trainee said; the reference where the sheet has no criterion for it. */
+  | { readonly kind: 'call'; readonly said: Call; readonly reference?: Call }
+  /** A suggested cause that the instructor found wrong. */
+  | { readonly kind: 'dismiss'; readonly symptom: string; readonly cause: string }
   /** The instructor's choice to charge a failure to the skill that caused it. */
   | { readonly kind: 'charge'; readonly skill: Skill; readonly cause: string }
   | {
@@ -118,6 +127,18 @@ export const REASON_CODES = [
   'loss.marginal_over',
   'loss.no_light',
   'loss.part_missing',
+  'parts.also_failed',
+  'parts.missing',
+  'parts.void',
+  'map.open',
+  'map.wrong_type',
+  'map.crossed_pair',
+  'map.crossed_fibers',
+  'map.no_light',
+  'call.bad_called_good',
+  'call.good_called_bad',
+  'call.reference_open',
+  'void.follows',
   'void.reading',
   'void.negative_loss',
   'void.reference_drift',
@@ -147,17 +168,30 @@ export const FLAGS = [
 ] as const;
 export type Flag = (typeof FLAGS)[number];
 
-/** One judged reading of a loss criterion. */
-export interface PartOutcome {
+/** One judged reading of a criterion that has several. */
+interface PartBase {
   readonly part: string;
   readonly verdict: Verdict;
+  readonly reason: Reason | null;
+  /** The entry that stands for it; null while there is none, or more than one. */
+  readonly entryId: string | null;
+}
+export interface LossPartOutcome extends PartBase {
   readonly lossDb: number | null;
   readonly limitDb: number;
   readonly expectedDb: number;
   readonly uncertaintyDb: number;
   readonly referenceId: string | null;
-  readonly reason: Reason | null;
 }
+export interface ReadingPartOutcome extends PartBase {
+  /** In the base unit of the criterion's quantity. */
+  readonly value: number | null;
+}
+export type PartOutcome = LossPartOutcome | ReadingPartOutcome;
+
+export const isLossPart = (part: PartOutcome): part is LossPartOutcome => 'lossDb' in part;
+/** The number of a part: its loss in dB or its value in the base unit. */
+export const partValue = (part: PartOutcome): number | null => (isLossPart(part) ? part.lossDb : part.value);
 
 export type CriterionState = 'scored' | 'open' | 'not_seen' | 'void' | 'conflict';
 

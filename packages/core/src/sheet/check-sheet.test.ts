@@ -16,6 +16,19 @@ describe('sheets that scoring could not be trusted with', () => {
     [one(measure('x', { lower: limit('5'), upper: limit('4') })), 'sheet.crossed_band'],
     [one(check('x', { kind: 'grade', levels: [] } as never)), 'sheet.scale'],
     [one(loss('x', { wavelengthsNm: [] })), 'sheet.no_wavelength'],
+    [one(loss('x', { directions: [] })), 'sheet.no_wavelength'],
+    [one(loss('x', { fibers: 0 })), 'sheet.fibers'],
+    [one(check('x', { kind: 'readings', unit: 'dB', band: {}, fibers: 12 } as never)), 'sheet.no_limit'],
+    [
+      one(check('x', { kind: 'readings', unit: 'dB', band: { upper: limit('1') }, fibers: 145 } as never)),
+      'sheet.fibers',
+    ],
+    [one(check('x', { kind: 'map', ports: 11, trunk: 'A' } as never)), 'sheet.ports'],
+    [one(check('x', { kind: 'call', of: 'y' } as never)), 'sheet.call_target'],
+    [
+      one(check('x', { kind: 'call', of: 'y' } as never), check('y', { kind: 'call' } as never)),
+      'sheet.call_target',
+    ],
   ])('%#', (sheet, code) => {
     expect(() => checkSheet(sheet)).toThrow(code);
   });

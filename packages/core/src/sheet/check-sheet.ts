@@ -1,13 +1,15 @@
 import { DomainError } from '../domain-error.ts';
 import { compareDecimal } from '../units/index.ts';
 import { toBaseUnit } from '../units/index.ts';
-import type { Band, Criterion, MethodSheet } from './types.ts';
+import { applySchools } from './apply-schools.ts';
+import { MAX_FIBERS } from './parts.ts';
+import type { Across, Band, Criterion, MethodSheet } from './types.ts';
 import { unitOf } from './unit-of.ts';
 
 /**
  * Refuses a sheet that scoring could not be trusted with: repeated ids, no points, a band whose ends are
- * crossed or that has no end, a scale without a passing and a failing level, loss without wavelengths.
- * Returns the sheet. Errors: `sheet.*` with the criterion's id.
+ * crossed or that has no end, a scale without a passing and a failing level, loss without wavelengths, a call on
+ * a criterion that is not there, a school whose choices do not fit. Returns the sheet. Errors: `sheet.*` with the criterion's id.
  */
 export function checkSheet(sheet: MethodSheet): MethodSheet {
   const seen = new Set<string>();
@@ -24,7 +26,24 @@ export function checkSheet(sheet: MethodSheet): MethodSheet {
     }
   }
   if (seen.size === 0) throw new DomainError('sheet.empty', { method: sheet.id });
+  checkCalls(sheet);
+  for (const school of sheet.schools ?? []) {
+    if (!school.options.some((o) => o.id === school.default)) {
+      throw new DomainError('sheet.school', { school: school.id });
+    }
+    for (const option of school.options) checkCalls(applySchools(sheet, { [school.id]: option.id }));
+  }
   return sheet;
+}
+
+/** A call needs its reference on the same sheet, and not another call. */
+function checkCalls(sheet: MethodSheet): void {
+  const criteria = sheet.steps.flatMap((s) => s.criteria);
+  for (const c of criteria) {
+    if (c.kind !== 'call' || c.of === undefined) continue;
+    const target = criteria.find((x) => x.id === c.of);
+    if (!target || target.kind === 'call') throw new DomainError('sheet.call_target', { criterion: c.id });
+  }
 }
 
 function checkCriterion(criterion: Criterion): void {
@@ -37,6 +56,9 @@ function checkCriterion(criterion: Criterion): void {
     case 'count':
     case 'timed':
       return checkBand(criterion.band, criterion);
+    case 'readings':
+      checkAcross(criterion);
+      return checkBand(criterion.band, criterion);
     case 'grade': {
       const verdicts = new Set(criterion.levels.map((level) => level.verdict));
       if (!verdicts.has('pass') || !verdicts.has('fail')) throw new DomainError('sheet.scale', at);
@@ -47,13 +69,31 @@ function checkCriterion(criterion: Criterion): void {
     }
     case 'loss':
       if (criterion.wavelengthsNm.length === 0) throw new DomainError('sheet.no_wavelength', at);
+      return checkAcross(criterion);
+    case 'map':
+      if (!isCount(criterion.ports, MAX_FIBERS) || criterion.ports % 2 !== 0) {
+        throw new DomainError('sheet.ports', { ...at, ports: criterion.ports });
+      }
       return;
     case 'check':
+    case 'call':
       return;
     default: {
       const never: never = criterion;
       return never;
     }
+  }
+}
+
+const isCount = (n: number, most: number): boolean => Number.isInteger(n) && n > 0 && n <= most;
+
+function checkAcross(criterion: Criterion & Across): void {
+  const at = { criterion: criterion.id };
+  if (criterion.fibers !== undefined && !isCount(criterion.fibers, MAX_FIBERS)) {
+    throw new DomainError('sheet.fibers', { ...at, fibers: criterion.fibers });
+  }
+  if (criterion.directions?.length === 0 || criterion.wavelengthsNm?.length === 0) {
+    throw new DomainError('sheet.no_wavelength', at);
   }
 }
 

@@ -3,7 +3,17 @@ import type { Unit } from '../units/index.ts';
 export const SKILLS = ['strip', 'cleave', 'terminate', 'splice', 'inspect', 'test'] as const;
 export type Skill = (typeof SKILLS)[number];
 
-export const CRITERION_KINDS = ['check', 'measure', 'count', 'timed', 'grade', 'loss'] as const;
+export const CRITERION_KINDS = [
+  'check',
+  'measure',
+  'count',
+  'timed',
+  'grade',
+  'readings',
+  'loss',
+  'map',
+  'call',
+] as const;
 export type CriterionKind = (typeof CRITERION_KINDS)[number];
 
 /** Where a limit comes from, shown beside it wherever it is shown. */
@@ -87,14 +97,56 @@ export interface GradeCriterion extends CriterionBase {
   readonly kind: 'grade';
   readonly levels: readonly GradeLevel[];
 }
-export interface LossCriterion extends CriterionBase {
+/** From the near end A to the far end B, or back. */
+export const DIRECTIONS = ['a_b', 'b_a'] as const;
+export type Direction = (typeof DIRECTIONS)[number];
+
+/** What a criterion is read for: one reading for each fiber, wavelength and direction. */
+export interface Across {
+  /** Fibers 1 to this; absent where there is one. */
+  readonly fibers?: number;
+  readonly wavelengthsNm?: readonly number[];
+  readonly directions?: readonly Direction[];
+}
+/** The same measurement in parts, each against the same band; the worst of them decides. */
+export interface ReadingsCriterion extends CriterionBase, Across {
+  readonly kind: 'readings';
+  readonly unit: Unit;
+  readonly band: Band;
+  readonly uncertainty?: StatedUncertainty;
+}
+export interface LossCriterion extends CriterionBase, Across {
   readonly kind: 'loss';
   readonly wavelengthsNm: readonly number[];
   readonly link: LinkUnderTest;
   readonly rules: LossRules;
 }
+
+export const TRUNK_TYPES = ['A', 'B', 'C'] as const;
+export type TrunkType = (typeof TRUNK_TYPES)[number];
+
+/** Which far port lights for each near one, against what the trunk must do. */
+export interface MapCriterion extends CriterionBase {
+  readonly kind: 'map';
+  readonly ports: number;
+  readonly trunk: TrunkType;
+}
+/** The trainee's own pass or fail, against the verdict of another criterion or the instructor's. */
+export interface CallCriterion extends CriterionBase {
+  readonly kind: 'call';
+  /** The criterion whose verdict is the reference; absent where the instructor gives it. */
+  readonly of?: string;
+}
 export type Criterion =
-  CheckCriterion | MeasureCriterion | CountCriterion | TimedCriterion | GradeCriterion | LossCriterion;
+  | CheckCriterion
+  | MeasureCriterion
+  | CountCriterion
+  | TimedCriterion
+  | GradeCriterion
+  | ReadingsCriterion
+  | LossCriterion
+  | MapCriterion
+  | CallCriterion;
 
 export const FIBER_CLASSES = ['OS1', 'OS2', 'OM1', 'OM2', 'OM3', 'OM4', 'OM5'] as const;
 export type FiberClass = (typeof FIBER_CLASSES)[number];
@@ -126,6 +178,8 @@ export interface UncertaintyPart {
 
 export interface LossRules {
   readonly connectionDb: SourcedDb;
+  /** What an allowance is for: a mated pair inside the measured span (the default), or each connector. */
+  readonly counts?: 'mated_pairs' | 'connectors';
   readonly spliceDb: SourcedDb;
   /** Limit coefficient in dB/km by wavelength in nm. */
   readonly fiberDbPerKm: Readonly<Record<string, SourcedDb>>;
@@ -153,6 +207,8 @@ export interface Step {
   readonly skill: Skill;
   readonly place: Place;
   readonly how: string;
+  /** Name of a drawing in the methods package, where words fail. */
+  readonly drawing?: string;
   readonly cautions?: readonly Caution[];
   readonly criteria: readonly Criterion[];
 }
@@ -163,6 +219,34 @@ export interface StripGeometry {
   readonly bufferMm: number;
   readonly cleaveMm: number;
 }
+
+/** What a choice between schools changes on a sheet. */
+export type SchoolChange =
+  | { readonly change: 'leave_out'; readonly criterion: string }
+  | { readonly change: 'require'; readonly criterion: string; readonly required: boolean }
+  | { readonly change: 'band'; readonly criterion: string; readonly band: Band }
+  | { readonly change: 'wavelengths'; readonly criterion: string; readonly wavelengthsNm: readonly number[] }
+  | { readonly change: 'rules'; readonly criterion: string; readonly rules: Partial<LossRules> }
+  | { readonly change: 'trunk'; readonly criterion: string; readonly trunk: TrunkType }
+  | { readonly change: 'how'; readonly step: string; readonly how: string };
+
+export interface SchoolOption {
+  readonly id: string;
+  readonly label: string;
+  readonly changes: readonly SchoolChange[];
+}
+
+/** A question on which practitioners disagree: the choices, the one that ships, and why. */
+export interface School {
+  readonly id: string;
+  readonly question: string;
+  readonly options: readonly SchoolOption[];
+  readonly default: string;
+  readonly reason: string;
+}
+
+/** Chosen options by school; a school that is not named stays at its default. */
+export type SchoolChoices = Readonly<Record<string, string>>;
 
 export const PIECE_KINDS = ['connector', 'cord', 'splice', 'link'] as const;
 
@@ -180,6 +264,9 @@ export interface MethodSheet {
   /** Kinds of things picked once for a bench and carried along. */
   readonly thingsUsed: readonly ThingKind[];
   readonly steps: readonly Step[];
+  readonly schools?: readonly School[];
+  /** The options by which this sheet was made from the shipped one. */
+  readonly chosen?: SchoolChoices;
 }
 
 export const THING_KINDS = [

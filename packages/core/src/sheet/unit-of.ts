@@ -5,6 +5,7 @@ import type { Criterion } from './types.ts';
 export function unitOf(criterion: Criterion): Unit {
   switch (criterion.kind) {
     case 'measure':
+    case 'readings':
       return criterion.unit;
     case 'timed':
       return 's';
@@ -13,6 +14,8 @@ export function unitOf(criterion: Criterion): Unit {
     case 'count':
     case 'check':
     case 'grade':
+    case 'map':
+    case 'call':
       return '1';
     default: {
       const never: never = criterion;

@@ -313,12 +313,12 @@ export const inspecting = (c: Criteria, maker: 'terminate' | 'inspect' = 'termin
         standardFromMemory('IEC 61300-3-35: no scratch or defect in the core zone, single-mode'),
         { skill: maker },
       ),
-      c.check(
+      c.call(
         'inspect-call',
         'Trainee judged the face as the instructor does',
         3,
+        'end-face',
         commonPractice('calling a bad face good puts it into a customer’s panel'),
-        'called_bad_good called_good_bad',
       ),
     ],
     [stop('No microscope on a connector whose other end is at a source or could be live.')],
@@ -374,12 +374,12 @@ export const singleCordLoss = (c: Criteria): Step[] => [
         commonPractice('near connection only: at the meter nothing touches, its detector is wide'),
         { skill: 'terminate', critical: true },
       ),
-      c.check(
+      c.call(
         'trainee-verdict',
         'Trainee’s verdict agrees with the limit',
         4,
+        'loss',
         commonPractice('judged against the limit of this link, not by feel'),
-        'wrong_limit_used wrong_verdict',
       ),
       c.check(
         'record',

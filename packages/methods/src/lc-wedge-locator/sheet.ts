@@ -1,4 +1,5 @@
 import type { MethodSheet } from '@clear-mark/core';
+import { withSchools } from '../schools.ts';
 import { house } from '../sources.ts';
 import { CLEAVE_STEPS } from './cleave-steps.ts';
 import { PREPARE_STEPS } from './prepare-steps.ts';
@@ -9,9 +10,9 @@ import { TEST_STEPS } from './test-steps.ts';
  * Pre-polished LC on a 2 or 3 mm cord, released by squeezing a wedge, proved with a fault locator.
  * The lengths belong to this kind of connector; the instructions of the connector in hand go before them.
  */
-export const LC_WEDGE_LOCATOR: MethodSheet = {
+export const LC_WEDGE_LOCATOR: MethodSheet = withSchools({
   id: 'clear-mark/lc-wedge-locator',
-  version: 1,
+  version: 2,
   title: 'Pre-polished LC, wedge released, with fault locator',
   summary:
     'A single-mode LC on one end of a 2 m jacketed cord. The cleaved fiber meets the polished stub in gel; ' +
@@ -42,4 +43,4 @@ export const LC_WEDGE_LOCATOR: MethodSheet = {
     },
   ],
   steps: [...PREPARE_STEPS, ...CLEAVE_STEPS, ...TERMINATE_STEPS, ...TEST_STEPS],
-};
+});

@@ -1,4 +1,5 @@
 import type { Step } from '@clear-mark/core';
+import { CALL_FAULTS } from '../build.ts';
 import { SINGLE_MODE_INSIDE } from '../loss-rules.ts';
 import { commonPractice, house, standardFromMemory } from '../sources.ts';
 import { id } from './ids.ts';
@@ -65,12 +66,13 @@ export const TEST_STEPS: readonly Step[] = [
       },
       {
         id: id('inspect-call'),
-        kind: 'check',
+        kind: 'call',
+        of: id('end-face'),
         label: 'Trainee judged the face as the instructor does',
         points: 3,
         critical: false,
         required: true,
-        faults: ['called_bad_good', 'called_good_bad'],
+        faults: CALL_FAULTS,
         source: commonPractice('calling a bad face good puts it into a customer’s panel'),
       },
     ],
@@ -181,12 +183,13 @@ export const TEST_STEPS: readonly Step[] = [
     criteria: [
       {
         id: id('trainee-verdict'),
-        kind: 'check',
+        kind: 'call',
+        of: id('loss'),
         label: 'Trainee’s verdict agrees with the limit',
         points: 4,
         critical: false,
         required: true,
-        faults: ['wrong_limit_used', 'wrong_verdict'],
+        faults: CALL_FAULTS,
         source: commonPractice('judged against the limit of this link, not by feel'),
       },
       {

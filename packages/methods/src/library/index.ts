@@ -14,6 +14,7 @@ import { HOLDER_BASE } from './holder-base/sheet.ts';
 import { INSPECTION } from './inspection/sheet.ts';
 import { LOCATOR_CONTINUITY } from './locator-continuity/sheet.ts';
 import { LOSS_BY_CORDS } from './loss-by-cords/sheet.ts';
+import { MPO_TRUNK } from './mpo-trunk/sheet.ts';
 import { PLUNGER_CRIMP } from './plunger-crimp/sheet.ts';
 import { RIBBON_SPLICE } from './ribbon-splice/sheet.ts';
 import { ROUND_CORD } from './round-cord/sheet.ts';
@@ -44,4 +45,5 @@ export const LIBRARY: readonly MethodSheet[] = [
   ...INSPECTION,
   ...LOSS_BY_CORDS,
   LOCATOR_CONTINUITY,
+  MPO_TRUNK,
 ];

@@ -1,4 +1,5 @@
 import type { Caution, FiberClass, MethodSheet, Step, StripGeometry, ThingKind } from '@clear-mark/core';
+import { withSchools } from '../schools.ts';
 import { house } from '../sources.ts';
 
 interface Described {
@@ -13,18 +14,19 @@ interface Described {
   readonly steps: readonly Step[];
 }
 
-/** A shipped method in its first version, with the pass mark that all of them start from. */
-export const method = (d: Described): MethodSheet => ({
-  id: `clear-mark/${d.name}`,
-  version: 1,
-  title: d.title,
-  summary: d.summary,
-  pieceKind: d.pieceKind,
-  fiberClass: d.fiberClass ?? 'OS2',
-  passMarkPercent: 80,
-  passMarkSource: house('four fifths of the possible points'),
-  ...(d.strip ? { strip: d.strip } : {}),
-  thingsUsed: d.things,
-  cautions: d.cautions,
-  steps: d.steps,
-});
+/** A shipped method, with the pass mark that all of them start from and the schools that bear on its criteria. */
+export const method = (d: Described): MethodSheet =>
+  withSchools({
+    id: `clear-mark/${d.name}`,
+    version: 2,
+    title: d.title,
+    summary: d.summary,
+    pieceKind: d.pieceKind,
+    fiberClass: d.fiberClass ?? 'OS2',
+    passMarkPercent: 80,
+    passMarkSource: house('four fifths of the possible points'),
+    ...(d.strip ? { strip: d.strip } : {}),
+    thingsUsed: d.things,
+    cautions: d.cautions,
+    steps: d.steps,
+  });

@@ -1,9 +1,10 @@
+import type { MethodSheet, SchoolChoices } from '@clear-mark/core';
 import type { AttemptDocument, NewAttemptBody, Person } from '@clear-mark/contract';
 import { classesStore, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { FOREIGN_KEY_VIOLATION, sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
 import { AppError } from '../http/app-error.ts';
-import { methodVersion } from '../methods/index.ts';
+import { methodVersion, sheetOfAttempt } from '../methods/index.ts';
 import { referencesStore } from '../references/index.ts';
 import { type AttemptRow, attemptsStore } from './attempts.store.ts';
 import { clockOffsetMs, corrected } from './clock.ts';
@@ -22,7 +23,7 @@ export async function requireSight(db: Database, attempt: AttemptRow, me: Person
 
 export const attemptsService = (db: Database) => ({
   start: async (classId: string, body: NewAttemptBody, me: Person, now: Date): Promise<void> => {
-    await classForInstructor(db, classId, me);
+    const { schools } = await classForInstructor(db, classId, me);
     const before = await attemptsStore(db).byId(body.id);
     if (before) return requireSame(db, before, classId, body);
     if ((await classesStore(db).memberRole(classId, body.traineeId)) !== 'trainee') {
@@ -43,6 +44,7 @@ export const attemptsService = (db: Database) => ({
           startedAt: corrected(body.startedAt, offset),
           clockOffsetMs: offset,
           startedBy: me.id,
+          schools: ownSchools(version.sheet, schools),
         }),
       );
     } catch (error) {
@@ -60,7 +62,7 @@ export const attemptsService = (db: Database) => ({
     const row = await store.byId(attemptId);
     if (!row) throw new AppError('not_found.attempt');
     await requireSight(db, row, me);
-    const version = await methodVersion(db, row.methodVersionId);
+    const sheet = await sheetOfAttempt(db, row);
     const [attempt, entries, references, revisions, unmerged, summary] = await Promise.all([
       store.head(attemptId),
       store.entries(attemptId),
@@ -71,7 +73,7 @@ export const attemptsService = (db: Database) => ({
     ]);
     return {
       attempt: attempt!,
-      sheet: version!.sheet,
+      sheet,
       policy: summary!.policy,
       entries,
       references,
@@ -80,6 +82,12 @@ export const attemptsService = (db: Database) => ({
     };
   },
 });
+
+/** Of a class's choices those that this sheet has, as they are kept with the attempt. */
+function ownSchools(sheet: MethodSheet, chosen: SchoolChoices): SchoolChoices {
+  const own = (sheet.schools ?? []).filter((s) => chosen[s.id] !== undefined && chosen[s.id] !== s.default);
+  return Object.fromEntries(own.map((s) => [s.id, chosen[s.id]!]));
+}
 
 /** The same attempt sent again is no harm; another one under the same id is refused. */
 async function requireSame(

@@ -1,4 +1,4 @@
-import type { Entry, MethodSheet } from '@clear-mark/core';
+import type { Entry, MethodSheet, SchoolChoices } from '@clear-mark/core';
 import type { AttemptHead, Revision, StoredEntry, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 
@@ -11,6 +11,8 @@ export interface AttemptRow {
   readonly startedAt: string;
   readonly state: 'open' | 'signed';
   readonly nextSeq: number;
+  /** The class's choices between schools when it was started. */
+  readonly schools: SchoolChoices;
 }
 
 export interface NewAttempt {
@@ -26,6 +28,7 @@ export interface NewAttempt {
   readonly clockOffsetMs: number;
   readonly deviceId: string;
   readonly startedBy: string;
+  readonly schools: SchoolChoices;
 }
 
 const ATTEMPT = [
@@ -37,6 +40,7 @@ const ATTEMPT = [
   'started_at as startedAt',
   'state',
   'next_seq as nextSeq',
+  'schools',
 ];
 
 export const ENTRY_COLUMNS = [
@@ -118,6 +122,7 @@ export const attemptsStore = (db: Database) => ({
       clock_offset_ms: attempt.clockOffsetMs,
       device_id: attempt.deviceId,
       started_by: attempt.startedBy,
+      schools: JSON.stringify(attempt.schools),
     });
     if (attempt.thingIds.length === 0) return;
     await db('attempt_things').insert(

@@ -3,6 +3,7 @@ import {
   type Entry,
   type LossReference,
   type Outcome,
+  type SchoolChoices,
   score,
   type Verdict,
   verdictOfMark,
@@ -10,7 +11,7 @@ import {
 import type { Board, BoardTile, Person } from '@clear-mark/contract';
 import { classesStore, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { methodVersion } from '../methods/index.ts';
+import { sheetOfAttempt } from '../methods/index.ts';
 import { attemptsStore } from './attempts.store.ts';
 import { WHOLE } from './sign.store.ts';
 
@@ -20,6 +21,7 @@ interface OpenRow {
   readonly methodVersionId: string;
   readonly pieceLabel: string;
   readonly startedAt: string;
+  readonly schools: SchoolChoices;
 }
 
 export const boardService = (db: Database) => ({
@@ -68,9 +70,9 @@ async function openTile(
   all: readonly (Entry & { attemptId: string })[],
   references: readonly LossReference[],
 ): Promise<BoardTile['open']> {
-  const version = (await methodVersion(db, attempt.methodVersionId))!;
+  const sheet = await sheetOfAttempt(db, attempt);
   const entries = all.filter((e) => e.attemptId === attempt.id);
-  const outcome = score(version.sheet, entries, { ...DEFAULT_SCORING, references });
+  const outcome = score(sheet, entries, { ...DEFAULT_SCORING, references });
   const step = currentStep(outcome);
   return {
     attemptId: attempt.id,
@@ -78,9 +80,9 @@ async function openTile(
     startedAt: attempt.startedAt,
     verdict: outcome.verdict,
     share: outcome.share,
-    stepTitle: version.sheet.steps[step]?.title ?? null,
+    stepTitle: sheet.steps[step]?.title ?? null,
     stepNumber: step + 1,
-    steps: version.sheet.steps.length,
+    steps: sheet.steps.length,
   };
 }
 
@@ -102,6 +104,7 @@ const openAttempts = (db: Database, classId: string): Promise<OpenRow[]> =>
       'a.method_version_id as methodVersionId',
       'p.label as pieceLabel',
       'a.started_at as startedAt',
+      'a.schools',
     ])
     .where({ 'a.class_id': classId, 'a.state': 'open' })
     .orderBy('a.started_at', 'desc');

@@ -6,7 +6,7 @@ import type { Database } from '../database/database.ts';
 import { sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
 import { AppError } from '../http/app-error.ts';
 import { codeOf } from '../http/problem.ts';
-import { methodVersion } from '../methods/index.ts';
+import { sheetOfAttempt } from '../methods/index.ts';
 import { attemptsStore } from './attempts.store.ts';
 import { requireSight } from './attempts.service.ts';
 import { clockOffsetMs } from './clock.ts';
@@ -90,7 +90,7 @@ async function takeLocked(
   const attempt = await attemptsStore(trx).lock(attemptId);
   if (!attempt) throw new AppError('not_found.attempt');
   await requireSight(trx, attempt, me);
-  const version = await methodVersion(trx, attempt.methodVersionId);
+  const sheet = await sheetOfAttempt(trx, attempt);
   const store = entriesStore(trx);
   const ids = entries.flatMap((e) => (e.targetId === null ? [e.id] : [e.id, e.targetId]));
   const stored = await store.byIds(ids);
@@ -101,7 +101,7 @@ async function takeLocked(
     attempt.classId,
     entries.flatMap((e) => (e.value?.kind === 'loss' ? [e.value.referenceId] : [])),
   );
-  const criteria = criteriaOf(version!.sheet);
+  const criteria = criteriaOf(sheet);
   const fresh: SequencedEntry[] = [];
   const receipts: EntryReceipt[] = [];
   for (const entry of entries) {
@@ -158,6 +158,9 @@ interface Checks {
   readonly known: ReadonlyMap<string, { attemptId: string }>;
 }
 
+/** What an instructor makes of a failure, beside its result: never a trainee's to enter. */
+const isJudgement = (kind: string): boolean => kind === 'charge' || kind === 'dismiss';
+
 function whyRefused(entry: AttemptEntry, checks: Checks): { code: ErrorCode; params: Params } | null {
   const no = (code: ErrorCode, params: Params = {}) => ({ code, params });
   const { me } = checks;
@@ -176,13 +179,14 @@ function whyRefused(entry: AttemptEntry, checks: Checks): { code: ErrorCode; par
   }
   const criterion = checks.criteria.get(entry.criterionId);
   if (!criterion) return no('entry.unknown_criterion', { criterion: entry.criterionId });
-  const carriesValue = entry.kind === 'value' || entry.kind === 'charge';
+  const carriesValue = entry.kind === 'value' || isJudgement(entry.kind);
   if (carriesValue !== (entry.value !== null)) return no('entry.value_missing');
-  if (entry.value !== null && (entry.kind === 'charge') !== (entry.value.kind === 'charge')) {
-    return no('value.wrong_kind', { given: entry.value.kind, wanted: entry.kind });
+  if (entry.value !== null) {
+    const wanted = isJudgement(entry.value.kind) ? entry.value.kind : 'value';
+    if (entry.kind !== wanted) return no('value.wrong_kind', { given: entry.value.kind, wanted: entry.kind });
   }
-  if (entry.kind === 'charge' && me.role === 'trainee') {
-    return no('entry.capacity', { role: me.role, capacity: 'charge' });
+  if (isJudgement(entry.kind) && me.role === 'trainee') {
+    return no('entry.capacity', { role: me.role, capacity: entry.kind });
   }
   if (entry.value === null) return null;
   if (entry.value.kind === 'loss' && !checks.references.has(entry.value.referenceId)) {

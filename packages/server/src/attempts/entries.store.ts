@@ -1,4 +1,4 @@
-import { type Entry, UNITS } from '@clear-mark/core';
+import { type Entry, parsePart, UNITS } from '@clear-mark/core';
 import type { AttemptEntry } from '@clear-mark/contract';
 import { newSalt, saltedDigest } from '../chain/index.ts';
 import type { Database } from '../database/database.ts';
@@ -87,12 +87,15 @@ export const entriesStore = (db: Database) => ({
 
 function readingOf(entry: SequencedEntry): Record<string, unknown>[] {
   if (entry.value?.kind !== 'loss' || !(entry.value.unit in UNITS)) return [];
+  const { fiber, wavelengthNm, direction } = parsePart(entry.part);
   return [
     {
       entry_id: entry.id,
       attempt_id: entry.attemptId,
       reference_id: entry.value.referenceId,
-      wavelength_nm: Number(entry.part),
+      wavelength_nm: wavelengthNm,
+      direction: direction ?? '',
+      fiber,
       value_text: entry.value.text ?? null,
       unit: entry.value.unit,
       no_light: entry.value.noLight ?? false,

@@ -5,7 +5,7 @@ import { digestOf, newSalt, saltedDigest } from '../chain/index.ts';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../http/app-error.ts';
-import { methodVersion, sheetDigest } from '../methods/index.ts';
+import { sheetDigest, sheetOfAttempt } from '../methods/index.ts';
 import { referencesStore } from '../references/index.ts';
 import { type AttemptRow, attemptsStore } from './attempts.store.ts';
 import { revisionHash } from './revision-hash.ts';
@@ -43,8 +43,8 @@ export async function signWithin(
     entries.map((e) => e.id),
     request.entryIds,
   );
-  const version = (await methodVersion(trx, attempt.methodVersionId))!;
-  const outcome = score(version.sheet, entries, {
+  const sheet = await sheetOfAttempt(trx, attempt);
+  const outcome = score(sheet, entries, {
     references: await referencesStore(trx).forAttempt(attempt.classId, attemptId, 0),
     final: true,
     marginalPassCounts: policy.marginalPassCounts,
@@ -83,7 +83,7 @@ interface Decided {
 async function record(trx: Database, attempt: AttemptRow, decided: Decided): Promise<Revision> {
   const { outcome, kind, reason, me } = decided;
   const store = signStore(trx);
-  const version = (await methodVersion(trx, attempt.methodVersionId))!;
+  const sheet = await sheetOfAttempt(trx, attempt);
   const chain = await store.lockChain(attempt.classId);
   const chained = await store.chainedEntries(attempt.id);
   const salt = reason === null ? null : newSalt();
@@ -99,7 +99,7 @@ async function record(trx: Database, attempt: AttemptRow, decided: Decided): Pro
     traineeId: attempt.traineeId,
     pieceId: attempt.pieceId,
     methodVersionId: attempt.methodVersionId,
-    methodDigest: sheetDigest(version.sheet),
+    methodDigest: sheetDigest(sheet),
     revision,
     kind,
     signedBy: me.id,
@@ -130,7 +130,7 @@ async function record(trx: Database, attempt: AttemptRow, decided: Decided): Pro
     previous_hash: chain.lastHash,
     hash,
   });
-  await store.replaceOutcome(attempt.id, outcomeRows(attempt, version.sheet, outcome));
+  await store.replaceOutcome(attempt.id, outcomeRows(attempt, sheet, outcome));
   await store.advanceChain(attempt.classId, chain.nextSeq + 1, hash);
   await store.markSigned(attempt.id);
   return {

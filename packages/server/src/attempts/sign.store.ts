@@ -1,9 +1,11 @@
 import {
   type Criterion,
   type CriterionOutcome,
+  isLossPart,
   type MethodSheet,
   type Outcome,
   outcomeMark,
+  parsePart,
   SKILLS,
 } from '@clear-mark/core';
 import type { Database } from '../database/database.ts';
@@ -86,12 +88,16 @@ function lossRows(
 ): Record<string, unknown>[] {
   if (criterion.kind !== 'loss') return [];
   return outcome.parts
+    .filter(isLossPart)
     .filter((part) => part.verdict !== 'incomplete')
-    .map((part) => ({
+    .map((part) => ({ part, ...parsePart(part.part) }))
+    .map(({ part, fiber, wavelengthNm, direction }) => ({
       ...base,
       method_version_id: methodVersionId,
       criterion_id: outcome.criterionId,
-      wavelength_nm: Number(part.part),
+      wavelength_nm: wavelengthNm,
+      direction: direction ?? '',
+      fiber: fiber ?? 0,
       reference_method: criterion.link.referenceMethod,
       fiber_class: criterion.link.fiberClass,
       reference_id: part.referenceId,

@@ -20,6 +20,11 @@ export function classRoutes(router: Router, db: Database): void {
     await classes.useMethod(params.id, body.versionId, body.inUse, me);
     return DONE;
   });
+  handle(router, ROUTES.classSchools, ({ params, me }) => classes.schools(params.id, me));
+  handle(router, ROUTES.chooseSchool, async ({ params, body, me }) => {
+    await classes.chooseSchool(params.id, body.school, body.option, me);
+    return classes.schools(params.id, me);
+  });
   handle(router, ROUTES.setPolicy, async ({ params, body, me }) => {
     await classes.setPolicy(params.id, body, me);
     return DONE;

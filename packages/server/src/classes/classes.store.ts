@@ -1,4 +1,4 @@
-import type { Policy } from '@clear-mark/core';
+import type { Policy, SchoolChoices } from '@clear-mark/core';
 import type { ClassSummary, MethodInUse, Person, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 
@@ -16,9 +16,9 @@ export const classesStore = (db: Database) => ({
       .orderBy('starts_on', 'desc')
       .orderBy('id'),
 
-  byId: async (id: string): Promise<(ClassSummary & { policy: Policy }) | null> =>
+  byId: async (id: string): Promise<(ClassSummary & { policy: Policy; schools: SchoolChoices }) | null> =>
     (await db('classes')
-      .select([...CLASS, 'policy'])
+      .select([...CLASS, 'policy', 'schools'])
       .where({ id })
       .first()) ?? null,
 
@@ -39,6 +39,13 @@ export const classesStore = (db: Database) => ({
     await db('classes')
       .where({ id })
       .update({ policy: JSON.stringify(policy) });
+  },
+
+  /** One choice among the schools; those beside it stay. */
+  setSchool: async (id: string, school: string, option: string): Promise<void> => {
+    await db('classes')
+      .where({ id })
+      .update({ schools: db.raw('schools || jsonb_build_object(?::text, ?::text)', [school, option]) });
   },
 
   knowsTimeZone: async (timeZone: string): Promise<boolean> =>
@@ -83,7 +90,7 @@ export const classesStore = (db: Database) => ({
     return rows[0] ?? null;
   },
 
-  /** Every version in force, and whether this class uses it. */
+  /** Every version that is not retired, and whether this class uses it; retired ones while it does. */
   methods: async (classId: string): Promise<MethodInUse[]> =>
     db('method_versions as v')
       .leftJoin('class_methods as m', (join) =>
@@ -94,9 +101,10 @@ export const classesStore = (db: Database) => ({
         'v.method_id as methodId',
         'v.version',
         'v.title',
+        'v.state',
         db.raw('coalesce(m.in_use, false) as "inUse"'),
       ])
-      .where('v.state', 'in_force')
+      .whereRaw("(v.state <> 'retired' or m.in_use)")
       .orderByRaw('coalesce(m.in_use, false) desc, v.title'),
 
   useMethod: async (classId: string, versionId: string, inUse: boolean): Promise<void> => {

@@ -1,2 +1,2 @@
 export { methodRoutes } from './methods.routes.ts';
-export { methodVersion, sheetDigest, syncShippedMethods } from './methods.store.ts';
+export { methodVersion, sheetDigest, sheetOfAttempt, syncShippedMethods } from './methods.store.ts';

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { checkSheet, type MethodSheet } from '@clear-mark/core';
+import { applySchools, checkSheet, type MethodSheet, type SchoolChoices } from '@clear-mark/core';
 import type { MethodVersion } from '@clear-mark/contract';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import { v7 } from 'uuid';
@@ -34,6 +34,27 @@ export async function methodVersion(db: Database, id: string): Promise<MethodVer
   };
   if (row.state !== 'draft') sheets.set(id, found);
   return found;
+}
+
+/** The sheet that an attempt is scored by: its method version, by the schools that it was started with. */
+export async function sheetOfAttempt(
+  db: Database,
+  attempt: { readonly methodVersionId: string; readonly schools: SchoolChoices },
+): Promise<MethodSheet> {
+  const version = await methodVersion(db, attempt.methodVersionId);
+  return applySchools(version!.sheet, attempt.schools);
+}
+
+/** Moves a version from one state to the next; null when it is not in `from` (any more). */
+export async function setMethodState(
+  db: Database,
+  id: string,
+  from: MethodVersion['state'],
+  to: MethodVersion['state'],
+): Promise<MethodVersion | null> {
+  const changed = await db('method_versions').where({ id, state: from }).update({ state: to });
+  sheets.delete(id);
+  return changed === 1 ? methodVersion(db, id) : null;
 }
 
 /**

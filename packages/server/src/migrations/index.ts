@@ -4,6 +4,7 @@ import * as classes from './0002-classes.ts';
 import * as attempts from './0003-attempts.ts';
 import * as signing from './0004-signing.ts';
 import * as charges from './0005-charges.ts';
+import * as schools from './0006-schools-and-parts.ts';
 
 export interface Migration {
   readonly name: string;
@@ -11,4 +12,4 @@ export interface Migration {
 }
 
 /** In order; never edited once landed. */
-export const MIGRATIONS: readonly Migration[] = [people, classes, attempts, signing, charges];
+export const MIGRATIONS: readonly Migration[] = [people, classes, attempts, signing, charges, schools];

@@ -37,6 +37,10 @@ export function listCondition(scope: Scope, filter: AttemptListFilter): Conditio
   if (filter.wavelength !== undefined) {
     const on = ['l.attempt_id = o.attempt_id', 'l.wavelength_nm = ?'];
     bindings.push(filter.wavelength);
+    if (filter.direction !== undefined) {
+      on.push('l.direction = ?');
+      bindings.push(filter.direction);
+    }
     if (filter.lossFrom !== undefined) {
       on.push('l.loss_db >= ?');
       bindings.push(filter.lossFrom - 1e-9);
@@ -62,8 +66,9 @@ const COLUMNS = `a.id as "attemptId", a.trainee_id as "traineeId", p.name as "tr
   i.label as "pieceLabel", a.started_at as "startedAt", a.state, r.reason,
   to_char(a.started_at at time zone k.time_zone, 'YYYY-MM-DD') as day,
   (select json_object_agg(s.skill, s.mark) from outcome_skills s where s.attempt_id = a.id) as marks,
-  coalesce((select json_agg(json_build_object('wavelengthNm', l.wavelength_nm, 'lossDb', l.loss_db)
-             order by l.wavelength_nm) from outcome_losses l where l.attempt_id = a.id), '[]') as losses`;
+  coalesce((select json_agg(json_build_object('wavelengthNm', w.nm, 'lossDb', w.db) order by w.nm)
+              from (select wavelength_nm as nm, max(loss_db) as db from outcome_losses l
+                     where l.attempt_id = a.id group by wavelength_nm) w), '[]') as losses`;
 
 const JOINS = `join people p on p.id = a.trainee_id
   join pieces i on i.id = a.piece_id

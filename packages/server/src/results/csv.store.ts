@@ -47,8 +47,9 @@ export const csvStore = (db: Database) => ({
                 p.name as trainee, i.label as piece, v.method_id as method, v.version, r.kind,
                 s.name as signer, r.reason,
                 (select json_object_agg(x.skill, x.mark) from outcome_skills x where x.attempt_id = a.id) as marks,
-                coalesce((select json_agg(json_build_object('nm', l.wavelength_nm, 'db', l.loss_db, 'limit', l.limit_db))
-                   from outcome_losses l where l.attempt_id = a.id), '[]') as losses,
+                coalesce((select json_agg(w) from (
+                   select wavelength_nm as nm, max(loss_db) as db, max(limit_db) as limit
+                     from outcome_losses l where l.attempt_id = a.id group by wavelength_nm) w), '[]') as losses,
                 coalesce((select json_agg(json_build_object('kind', t.kind, 'label', t.label))
                    from attempt_things at join things t on t.id = at.thing_id where at.attempt_id = a.id), '[]') as things
            from outcome_skills o

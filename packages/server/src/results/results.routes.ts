@@ -6,6 +6,7 @@ import { handle, requireAccess } from '../http/handle.ts';
 import { attemptListService } from './attempt-list.ts';
 import { csvService } from './csv.ts';
 import { resultsService } from './results.service.ts';
+import { suggestionCounts } from './suggestions.ts';
 
 export function resultRoutes(router: Router, db: Database, now: () => Date): void {
   const results = resultsService(db);
@@ -14,6 +15,7 @@ export function resultRoutes(router: Router, db: Database, now: () => Date): voi
   handle(router, ROUTES.results, ({ params, query, me }) => results.results(params.id, query, me, now()));
   handle(router, ROUTES.split, ({ params, query, me }) => results.split(params.id, query, me));
   handle(router, ROUTES.attemptList, ({ params, query, me }) => lists.list(params.id, query, me));
+  handle(router, ROUTES.suggestions, ({ params, me }) => suggestionCounts(db, params.id, me));
   handle(router, ROUTES.ownRecord, ({ me }) => lists.own(me));
   for (const kind of ['attempts', 'outcomes'] as const) {
     router.get(CSV_PATHS[kind], async (request: Request, response: Response) => {

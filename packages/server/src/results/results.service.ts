@@ -116,6 +116,7 @@ function lossSample(row: LossRow, labels: Labels): LossSample[] {
       referenceMethod: row.referenceMethod,
       fiberClass: row.fiberClass,
       wavelengthNm: row.wavelengthNm,
+      direction: row.direction,
       limitDb: row.limitDb,
       expectedDb: row.expectedDb,
       summary,

@@ -1,4 +1,4 @@
-import type { Skill } from '@clear-mark/core';
+import type { Direction, Skill } from '@clear-mark/core';
 import type { Database } from '../database/database.ts';
 import type { Condition } from './filter.ts';
 
@@ -18,6 +18,7 @@ export interface LossRow {
   readonly referenceMethod: string;
   readonly fiberClass: string;
   readonly wavelengthNm: number;
+  readonly direction: '' | Direction;
   readonly limitDb: number;
   readonly expectedDb: number;
   /** Losses in dB, separated by blanks: one text to read instead of a row each. */
@@ -66,12 +67,12 @@ export const resultsStore = (db: Database) => ({
     all<LossRow>(
       db,
       `select method_id as "methodId", reference_method as "referenceMethod", fiber_class as "fiberClass",
-              wavelength_nm as "wavelengthNm", limit_db as "limitDb", max(expected_db) as "expectedDb",
+              wavelength_nm as "wavelengthNm", direction, limit_db as "limitDb", max(expected_db) as "expectedDb",
               string_agg(loss_db::text, ' ') as losses, count(*) filter (where mark = 'V') as voids
          from outcome_losses o
         where ${where.sql}
         group by method_id, reference_method, fiber_class, wavelength_nm, direction, limit_db
-        order by method_id, wavelength_nm`,
+        order by method_id, wavelength_nm, direction`,
       where.bindings,
     ),
 

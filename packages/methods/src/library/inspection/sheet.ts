@@ -149,14 +149,13 @@ function inspection(mpo: boolean): MethodSheet {
             3,
             END_FACES.map((l) => ({ ...l, points: Math.min(3, l.points) })),
             standardFromMemory('IEC 61300-3-35'),
-            { optional: true },
           ),
-          c.check(
+          c.call(
             'inspect-call',
             'Trainee judged as the instructor does',
             5,
+            'end-face',
             commonPractice('calling a bad face good is worse than calling a good one bad'),
-            'called_bad_good called_good_bad',
             { critical: true },
           ),
         ],

@@ -1,7 +1,7 @@
 import type { MethodSheet } from '@clear-mark/core';
-import { atLeast, criteriaOf, step, stop } from '../../build.ts';
+import { criteriaOf, step, stop } from '../../build.ts';
 import { DEFER, LIGHT } from '../../common/cautions.ts';
-import { commonPractice, house } from '../../sources.ts';
+import { commonPractice } from '../../sources.ts';
 import { method } from '../method.ts';
 
 function continuity(): MethodSheet {
@@ -46,21 +46,21 @@ function continuity(): MethodSheet {
         'instruments',
         'Usually two people, port by port, talking. Walk them in order and note where each comes out.',
         [
-          c.count(
-            'ports',
-            'Ports walked',
-            3,
-            'ports',
-            atLeast('12', house('a panel of twelve')),
-            commonPractice('walk the ports 1 to 12'),
+          c.map(
+            'port-map',
+            'Where each port came out',
+            6,
+            12,
+            'A',
+            commonPractice('walk the ports 1 to 12 and note where each comes out'),
+            { critical: true, faults: ['wrong_port'] },
           ),
           c.check(
-            'right-port',
-            'Light at the right port, strong',
-            5,
+            'light-strong',
+            'Light strong at every port',
+            3,
             commonPractice('light at the right port and strong, no broken fiber'),
-            'wrong_port light_weak',
-            { critical: true },
+            'light_weak',
           ),
           c.check(
             'broken-found',

@@ -1,4 +1,10 @@
-import type { LinkUnderTest, LossRules, MethodSheet, ReferenceMethod } from '@clear-mark/core';
+import {
+  DIRECTIONS,
+  type LinkUnderTest,
+  type LossRules,
+  type MethodSheet,
+  type ReferenceMethod,
+} from '@clear-mark/core';
 import { atLeast, criteriaOf, step, stop } from '../../build.ts';
 import { CHEMICALS, DEFER, LIGHT } from '../../common/cautions.ts';
 import { MULTIMODE, SINGLE_MODE_INSIDE } from '../../loss-rules.ts';
@@ -12,6 +18,8 @@ interface LossMethod {
   readonly contains: string;
   readonly how: string;
   readonly multimode: boolean;
+  /** Read from both ends, as a single-mode link is. */
+  readonly bothWays: boolean;
 }
 
 const LOSS_METHODS: readonly LossMethod[] = [
@@ -22,6 +30,7 @@ const LOSS_METHODS: readonly LossMethod[] = [
     contains: 'both end connections and everything inside',
     how: 'Source, cord, meter. Then take the cord off the meter only; link in between, receive cord added at the far end.',
     multimode: false,
+    bothWays: true,
   },
   {
     name: 'loss-two-cord',
@@ -30,6 +39,7 @@ const LOSS_METHODS: readonly LossMethod[] = [
     contains: 'one connection net: two are there, one was zeroed',
     how: 'Source, cord, adapter, cord, meter. Then part at the adapter, link in between with a second adapter.',
     multimode: true,
+    bothWays: false,
   },
   {
     name: 'loss-three-cord',
@@ -38,6 +48,7 @@ const LOSS_METHODS: readonly LossMethod[] = [
     contains: 'no end connection net',
     how: 'Source, cord, adapter, cord, adapter, cord, meter. Then the middle cord is replaced by the link.',
     multimode: true,
+    bothWays: false,
   },
 ];
 
@@ -151,13 +162,13 @@ function lossBy(m: LossMethod): MethodSheet {
         [
           c.loss(
             'loss',
-            'Loss of the link',
+            m.bothWays ? 'Loss of the link, from both ends' : 'Loss of the link',
             10,
             wavelengths,
             link,
             rules,
             commonPractice(`counted: ${m.contains}`),
-            { critical: true },
+            { critical: true, ...(m.bothWays ? { directions: DIRECTIONS } : {}) },
           ),
         ],
       ),
@@ -175,12 +186,12 @@ function lossBy(m: LossMethod): MethodSheet {
             commonPractice('computed, always; a rough count in the head is how slips happen'),
             'wrong_limit_used',
           ),
-          c.check(
+          c.call(
             'trainee-verdict',
             'Trainee’s verdict agrees with the limit',
             4,
+            'loss',
             commonPractice('judged against the limit of this link'),
-            'wrong_verdict',
           ),
           c.check(
             'conclusion',

@@ -96,14 +96,14 @@ function ribbonSplice(): MethodSheet {
           c.grade('joint', 'Worst joint', 6, JOINTS, commonPractice('no bubble, no line, no neck or bulge'), {
             critical: true,
           }),
-          c.measure(
-            'worst-estimate',
-            'Worst estimate',
+          c.readings(
+            'estimates',
+            'Estimate of each fiber',
             6,
             'dB',
             atMost('0.10', house('0.10 dB and the trainee redoes it'), '0'),
             house('the worst fiber counts'),
-            { critical: true },
+            { critical: true, fibers: 12 },
           ),
         ],
         [stop('No opening during the arc.')],

@@ -1,0 +1,2 @@
+export * from './explain-map.ts';
+export * from './trunk-map.ts';

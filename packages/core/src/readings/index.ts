@@ -1,0 +1,2 @@
+export * from './parse-reading.ts';
+export * from './place-paste.ts';

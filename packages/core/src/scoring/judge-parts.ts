@@ -1,0 +1,188 @@
+import type { LossCriterion, ReadingsCriterion } from '../sheet/index.ts';
+import { decimalToNumber } from '../units/index.ts';
+import type { CompiledCriterion, CompiledSlot } from './compile-sheet.ts';
+import { numberOf } from './entry-value.ts';
+import { judgeBand } from './judge-band.ts';
+import { bendSuspected, judgeLoss } from './judge-loss.ts';
+import { conflictReason, type Judgement, notSeen, openJudgement, passes, standing } from './judgement.ts';
+import type { ResolvedSlot } from './resolve-entries.ts';
+import {
+  type CriterionState,
+  type Entry,
+  type Flag,
+  isLossPart,
+  type LossReference,
+  type PartOutcome,
+  partValue,
+  type Reason,
+  type Verdict,
+  VERDICTS,
+} from './types.ts';
+
+interface Collected {
+  readonly parts: PartOutcome[];
+  readonly flags: Set<Flag>;
+  readonly entryIds: string[];
+  unseen: boolean;
+  conflicts: number;
+  readonly conflicting: string[];
+}
+
+/**
+ * Judges a criterion that is read in parts (fibers, wavelengths, directions): each part on its own, the worst of
+ * them decides. A missing part leaves it incomplete, a failing one fails it at once.
+ */
+export function judgeParts(
+  compiled: CompiledCriterion,
+  slots: ReadonlyMap<string, ResolvedSlot>,
+  references: readonly LossReference[],
+): Judgement {
+  const criterion = compiled.criterion as LossCriterion | ReadingsCriterion;
+  const found: Collected = {
+    parts: [],
+    flags: new Set(),
+    entryIds: [],
+    unseen: false,
+    conflicts: 0,
+    conflicting: [],
+  };
+  for (const slot of compiled.slots) judgePart(compiled, slot, slots.get(slot.key), references, found);
+  if (criterion.kind === 'loss' && criterion.link.fiberClass.startsWith('OS')) {
+    if (bendSuspected(found.parts.filter(isLossPart), criterion.rules.bendStepDb.db)) {
+      found.flags.add('bend_suspected');
+    }
+  }
+  return together(criterion, found);
+}
+
+function judgePart(
+  compiled: CompiledCriterion,
+  slot: CompiledSlot,
+  resolved: ResolvedSlot | undefined,
+  references: readonly LossReference[],
+  found: Collected,
+): void {
+  const criterion = compiled.criterion as LossCriterion | ReadingsCriterion;
+  const heads = standing(resolved, criterion.acceptsTrainee ?? false);
+  const entry = heads[0];
+  if (heads.length > 1) {
+    found.conflicts = Math.max(found.conflicts, heads.length);
+    found.conflicting.push(...heads.map((h) => h.id));
+    found.parts.push(emptyPart(slot, conflictReason(heads.length)));
+    return;
+  }
+  if (!entry || entry.kind === 'not_seen') {
+    found.unseen ||= entry !== undefined;
+    found.parts.push(emptyPart(slot, { code: 'loss.part_missing', params: slot.params }));
+    return;
+  }
+  found.entryIds.push(entry.id);
+  if (criterion.kind === 'loss') {
+    const judged = judgeLoss(criterion, slot, entry, references);
+    found.parts.push(judged.outcome);
+    judged.flags.forEach((flag) => found.flags.add(flag));
+    return;
+  }
+  found.parts.push(judgeReading(compiled, slot, entry));
+  if (entry.value?.kind === 'measure' && entry.value.slipConfirmed) found.flags.add('decimal_slip_confirmed');
+}
+
+function emptyPart(slot: CompiledSlot, reason: Reason): PartOutcome {
+  const base = { part: slot.part, verdict: 'incomplete', reason, entryId: null } as const;
+  if (!slot.terms) return { ...base, value: null };
+  const { limitDb, expectedDb, uncertaintyDb } = slot.terms;
+  return { ...base, lossDb: null, limitDb, expectedDb, uncertaintyDb, referenceId: null };
+}
+
+function judgeReading(compiled: CompiledCriterion, slot: CompiledSlot, entry: Entry): PartOutcome {
+  const base = { part: slot.part, entryId: entry.id };
+  if (entry.kind === 'void' || !entry.value) {
+    const params = { ...slot.params, why: entry.voidReason ?? 'setup_broken' };
+    return { ...base, verdict: 'void', value: null, reason: { code: 'void.reading', params } };
+  }
+  const number = numberOf(entry.value)!;
+  const { verdict, reason } = judgeBand(number, compiled.band!);
+  return {
+    ...base,
+    verdict,
+    value: decimalToNumber(number),
+    reason: reason ? { code: reason.code, params: { ...reason.params, ...slot.params } } : null,
+  };
+}
+
+function together(criterion: LossCriterion | ReadingsCriterion, found: Collected): Judgement {
+  const { parts, entryIds, unseen } = found;
+  if (found.conflicts > 0) {
+    const reasons = [conflictReason(found.conflicts)];
+    return {
+      state: 'conflict',
+      verdict: 'incomplete',
+      earned: 0,
+      reasons,
+      parts,
+      entryIds: found.conflicting,
+    };
+  }
+  if (entryIds.length === 0) return unseen ? notSeen(entryIds) : openJudgement(undefined);
+  const verdict = VERDICTS.find((v) => parts.some((p) => p.verdict === v))!;
+  const state: CriterionState =
+    verdict === 'void' ? 'void' : verdict === 'incomplete' ? (unseen ? 'not_seen' : 'open') : 'scored';
+  return {
+    state,
+    verdict,
+    earned: passes(verdict) ? criterion.points : 0,
+    value: criterion.kind === 'readings' ? worstValue(criterion, parts) : null,
+    reasons: criterion.fibers === undefined ? reasonsOfAll(parts) : reasonsOfArray(criterion, parts),
+    flags: [...found.flags],
+    parts,
+    entryIds,
+  };
+}
+
+const reasonsOfAll = (parts: readonly PartOutcome[]): readonly Reason[] =>
+  parts.flatMap((p) => (p.reason ? [p.reason] : []));
+
+/** Parts from the worst to the best: no light first, then the highest loss, the lowest number on a tie. */
+function worstFirst(
+  criterion: LossCriterion | ReadingsCriterion,
+  parts: readonly PartOutcome[],
+): PartOutcome[] {
+  const lowIsWorse = criterion.kind === 'readings' && !criterion.band.upper;
+  const rank = (p: PartOutcome): number => {
+    const value = partValue(p);
+    if (value === null) return p.verdict === 'fail' ? Infinity : -Infinity;
+    return lowIsWorse ? -value : value;
+  };
+  return parts
+    .map((part, order) => ({ part, order, rank: rank(part) }))
+    .sort((a, b) => (a.rank === b.rank ? a.order - b.order : b.rank > a.rank ? 1 : -1))
+    .map(({ part }) => part);
+}
+
+function worstValue(criterion: ReadingsCriterion, parts: readonly PartOutcome[]): number | null {
+  const [worst] = worstFirst(
+    criterion,
+    parts.filter((p) => partValue(p) !== null),
+  );
+  return worst ? partValue(worst) : null;
+}
+
+/** Of many fibers: the worst one's reason and how many more there are of each kind, not a list of all. */
+function reasonsOfArray(
+  criterion: LossCriterion | ReadingsCriterion,
+  parts: readonly PartOutcome[],
+): readonly Reason[] {
+  const of = (...verdicts: Verdict[]): PartOutcome[] => parts.filter((p) => verdicts.includes(p.verdict));
+  const failed = worstFirst(criterion, of('fail', 'marginal_fail'));
+  const counted = failed.length > 0 ? failed : worstFirst(criterion, of('marginal_pass'));
+  const reasons: Reason[] = counted[0]?.reason ? [counted[0].reason] : [];
+  if (counted.length > 1) reasons.push({ code: 'parts.also_failed', params: { count: counted.length - 1 } });
+  const voids = of('void');
+  if (voids.length > 0) {
+    if (voids[0]!.reason) reasons.push(voids[0]!.reason);
+    if (voids.length > 1) reasons.push({ code: 'parts.void', params: { count: voids.length } });
+  }
+  const missing = of('incomplete').length;
+  if (missing > 0) reasons.push({ code: 'parts.missing', params: { count: missing, of: parts.length } });
+  return reasons;
+}

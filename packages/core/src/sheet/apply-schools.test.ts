@@ -1,0 +1,84 @@
+import { describe, expect, it } from 'vitest';
+import { check, limit, loss, measure, passed, sheetOf, step } from '../scoring/sheet-for-tests.ts';
+import { score } from '../scoring/index.ts';
+import { applySchools, chosenOption } from './apply-schools.ts';
+import { checkSheet } from './check-sheet.ts';
+import type { MethodSheet, School, SchoolChange } from './types.ts';
+
+const school = (id: string, ...changes: SchoolChange[]): School => ({
+  id,
+  question: `${id}?`,
+  default: 'usual',
+  reason: 'because',
+  options: [
+    { id: 'usual', label: 'Usual', changes: [] },
+    { id: 'other', label: 'Other', changes },
+  ],
+});
+const plain = sheetOf(
+  step('s', 'strip', [check('wiped'), measure('len', { upper: limit('10') })]),
+  step('t', 'test', [loss('loss')]),
+  step('u', 'test', [check('alone')]),
+);
+const withSchools = (...schools: School[]): MethodSheet => ({ ...plain, schools });
+
+describe('choices between schools', () => {
+  it('the defaults change nothing, and the sheet is the same object', () => {
+    const sheet = withSchools(school('wipe', { change: 'leave_out', criterion: 'wiped' }));
+    expect(applySchools(sheet, {})).toBe(sheet);
+    expect(applySchools(sheet, { wipe: 'usual', unknown: 'x' })).toBe(sheet);
+    expect(chosenOption(sheet.schools![0]!, {})).toBe('usual');
+  });
+  it('the same choices give the same object, so that limits are worked out once', () => {
+    const sheet = withSchools(school('wipe', { change: 'leave_out', criterion: 'wiped' }));
+    expect(applySchools(sheet, { wipe: 'other' })).toBe(applySchools(sheet, { wipe: 'other' }));
+  });
+  it('leaves a criterion out, and the step with it when it was its last', () => {
+    const sheet = withSchools(
+      school('wipe', { change: 'leave_out', criterion: 'wiped' }),
+      school('alone', { change: 'leave_out', criterion: 'alone' }),
+    );
+    const made = applySchools(sheet, { wipe: 'other', alone: 'other' });
+    expect(made.steps.map((s) => s.criteria.map((c) => c.id))).toEqual([['len'], ['loss']]);
+    expect(made.chosen).toEqual({ wipe: 'other', alone: 'other' });
+    expect(sheet.steps).toHaveLength(3);
+  });
+  it('changes a band, what is required, wavelengths, rules and words', () => {
+    const made = applySchools(
+      withSchools(
+        school(
+          'all',
+          { change: 'band', criterion: 'len', band: { upper: limit('12') } },
+          { change: 'require', criterion: 'wiped', required: false },
+          { change: 'wavelengths', criterion: 'loss', wavelengthsNm: [1550] },
+          { change: 'rules', criterion: 'loss', rules: { counts: 'connectors' } },
+          { change: 'how', step: 's', how: 'Otherwise.' },
+        ),
+      ),
+      { all: 'other' },
+    );
+    expect(made.steps[0]).toMatchObject({ how: 'Otherwise.' });
+    expect(made.steps[0]!.criteria[0]!.required).toBe(false);
+    expect(made.steps[1]!.criteria[0]).toMatchObject({
+      wavelengthsNm: [1550],
+      rules: { counts: 'connectors' },
+    });
+    const outcome = score(made, [passed('wiped')]);
+    expect(outcome.criteria.map((c) => c.points)).toEqual([10, 10, 10, 10]);
+    expect(outcome.missing).not.toContain('wiped');
+  });
+  it('an option that the school does not have is refused', () => {
+    const sheet = withSchools(school('wipe', { change: 'leave_out', criterion: 'wiped' }));
+    expect(() => applySchools(sheet, { wipe: 'third' })).toThrow('school.unknown');
+  });
+  it('a change that does not fit its criterion, or a default that is no option, is a fault of the sheet', () => {
+    expect(() =>
+      checkSheet(withSchools(school('x', { change: 'trunk', criterion: 'len', trunk: 'A' }))),
+    ).toThrow('school.misfit');
+    expect(() => checkSheet(withSchools({ ...school('x'), default: 'none' }))).toThrow('sheet.school');
+    const call = check('said', { kind: 'call', of: 'wiped' } as never);
+    const sheet = { ...plain, steps: [...plain.steps, step('v', 'test', [call])] };
+    const out = school('x', { change: 'leave_out', criterion: 'wiped' });
+    expect(() => checkSheet({ ...sheet, schools: [out] })).toThrow('sheet.call_target');
+  });
+});

@@ -1,0 +1,75 @@
+import { DomainError } from '../domain-error.ts';
+import type { Criterion, MethodSheet, School, SchoolChange, SchoolChoices, Step } from './types.ts';
+
+const made = new WeakMap<MethodSheet, Map<string, MethodSheet>>();
+
+/** The option that a sheet is scored by, for one of its schools. */
+export const chosenOption = (school: School, choices: SchoolChoices): string =>
+  choices[school.id] ?? school.default;
+
+/**
+ * The sheet as a class's choices between schools make it. Only schools that the sheet has count, so that one set of
+ * choices serves all methods of a class; the default of each changes nothing. Steps that are left without a
+ * criterion leave the sheet. The same object for the same choices, so that its limits are worked out once.
+ * Error: `school.unknown`. Example: leaving out `not-wiped` where a dry touch is allowed.
+ */
+export function applySchools(sheet: MethodSheet, choices: SchoolChoices): MethodSheet {
+  const taken = (sheet.schools ?? []).filter((s) => chosenOption(s, choices) !== s.default);
+  if (taken.length === 0) return sheet;
+  const chosen = Object.fromEntries(taken.map((s) => [s.id, choices[s.id]!]));
+  const key = JSON.stringify(chosen);
+  const known = made.get(sheet)?.get(key);
+  if (known) return known;
+  const changes = taken.flatMap((school) => {
+    const option = school.options.find((o) => o.id === chosen[school.id]);
+    if (!option) {
+      throw new DomainError('school.unknown', { school: school.id, given: chosen[school.id]! });
+    }
+    return option.changes;
+  });
+  const steps = sheet.steps
+    .map((step) => changes.reduce(changeStep, step))
+    .filter((step) => step.criteria.length > 0);
+  const result: MethodSheet = { ...sheet, steps, chosen };
+  if (!made.has(sheet)) made.set(sheet, new Map());
+  made.get(sheet)!.set(key, result);
+  return result;
+}
+
+function changeStep(step: Step, change: SchoolChange): Step {
+  if (change.change === 'how') return step.id === change.step ? { ...step, how: change.how } : step;
+  if (!step.criteria.some((c) => c.id === change.criterion)) return step;
+  const criteria =
+    change.change === 'leave_out'
+      ? step.criteria.filter((c) => c.id !== change.criterion)
+      : step.criteria.map((c) => (c.id === change.criterion ? changeCriterion(c, change) : c));
+  return { ...step, criteria };
+}
+
+/** A change that does not fit the kind of its criterion is a fault of the method's data: `school.misfit`. */
+function changeCriterion(
+  c: Criterion,
+  change: Exclude<SchoolChange, { change: 'how' | 'leave_out' }>,
+): Criterion {
+  switch (change.change) {
+    case 'require':
+      return { ...c, required: change.required };
+    case 'band':
+      if ('band' in c) return { ...c, band: change.band };
+      break;
+    case 'wavelengths':
+      if (c.kind === 'loss') return { ...c, wavelengthsNm: change.wavelengthsNm };
+      break;
+    case 'rules':
+      if (c.kind === 'loss') return { ...c, rules: { ...c.rules, ...change.rules } };
+      break;
+    case 'trunk':
+      if (c.kind === 'map') return { ...c, trunk: change.trunk };
+      break;
+    default: {
+      const never: never = change;
+      return never;
+    }
+  }
+  throw new DomainError('school.misfit', { criterion: c.id, change: change.change });
+}

@@ -1,0 +1,131 @@
+import { applySchools, type Criterion, lossTerms, score } from '@clear-mark/core';
+import { MethodPackShape, MethodSheetShape } from '@clear-mark/contract/sheet';
+import { describe, expect, it } from 'vitest';
+import { DECIDED_ELSEWHERE, SCHOOLS, SHIPPED_METHODS } from './index.ts';
+import { criteriaOfSheet, nameOf, scorePiece } from './piece-for-tests.ts';
+
+const methodOf = (name: string) => SHIPPED_METHODS.find((m) => m.id === `clear-mark/${name}`)!;
+const by = (name: string, choices: Record<string, string>) => applySchools(methodOf(name), choices);
+const find = (name: string, choices: Record<string, string>, criterion: string): Criterion | undefined =>
+  criteriaOfSheet(by(name, choices)).find((c) => nameOf(c) === criterion);
+const limitOf = (name: string, choices: Record<string, string>, nm: number): number => {
+  const loss = find(name, choices, 'loss');
+  if (loss?.kind !== 'loss') throw new Error('no loss');
+  return lossTerms(loss.link, loss.rules, nm).limitDb;
+};
+
+describe('schools', () => {
+  it('each question has a default among its options, a reason, and a method that it bears on', () => {
+    for (const school of SCHOOLS) {
+      expect(
+        school.options.some((o) => o.id === school.default),
+        school.id,
+      ).toBe(true);
+      expect(school.reason.length).toBeGreaterThan(10);
+      expect(
+        SHIPPED_METHODS.some((m) => m.schools?.some((s) => s.id === school.id)),
+        school.id,
+      ).toBe(true);
+    }
+    expect(new Set(SCHOOLS.map((s) => s.id)).size).toBe(SCHOOLS.length);
+    expect(DECIDED_ELSEWHERE.length + SCHOOLS.length).toBeGreaterThanOrEqual(26);
+  });
+
+  it('every option of every method gives a sheet that can be scored to a pass', () => {
+    for (const method of SHIPPED_METHODS) {
+      for (const school of method.schools ?? []) {
+        for (const option of school.options) {
+          const sheet = applySchools(method, { [school.id]: option.id });
+          expect(scorePiece(sheet).verdict, `${method.id} ${school.id} ${option.id}`).toBe('pass');
+        }
+      }
+    }
+  });
+
+  // Worked by hand: a cord straight into the meter has one mated pair inside the span, 0.75 + 2 m x 1.0 dB/km;
+  // by the count of each connector it is allowed 1.5 (common practice, both).
+  it('the connection allowance', () => {
+    expect(limitOf('lc-wedge-locator', {}, 1310)).toBeCloseTo(0.752, 9);
+    expect(limitOf('lc-wedge-locator', { 'loss-allowance': 'connectors' }, 1310)).toBeCloseTo(1.502, 9);
+    // Two cords leave one connection net; counted one by one both stand: 0.3 x 3.0 + 2 x 0.75.
+    expect(limitOf('loss-two-cord', {}, 850)).toBeCloseTo(1.65, 9);
+    expect(limitOf('loss-two-cord', { 'loss-allowance': 'connectors' }, 850)).toBeCloseTo(2.4, 9);
+  });
+  it('the fiber coefficient', () => {
+    expect(limitOf('loss-two-cord', { 'fiber-coefficient': 'older' }, 850)).toBeCloseTo(1.8, 9);
+    expect(limitOf('loss-one-cord', { 'fiber-coefficient': 'outside' }, 1310)).toBeCloseTo(2.2, 9);
+    expect(limitOf('loss-one-cord', { 'fiber-coefficient': 'maker' }, 1550)).toBeCloseTo(2.144, 9);
+    expect(limitOf('loss-one-cord', { 'fiber-coefficient': 'older' }, 1310)).toBeCloseTo(2.3, 9);
+  });
+  it('reference-grade cords: a tighter allowance where all ends meet them, less uncertainty everywhere', () => {
+    const choice = { 'reference-cords': 'reference-grade' };
+    expect(limitOf('loss-two-cord', choice, 850)).toBeCloseTo(1.4, 9);
+    expect(limitOf('mpo-trunk', choice, 850)).toBeCloseTo(limitOf('mpo-trunk', {}, 850), 9);
+    const u = (choices: Record<string, string>): number => {
+      const loss = find('loss-one-cord', choices, 'loss');
+      if (loss?.kind !== 'loss') throw new Error('no loss');
+      return lossTerms(loss.link, loss.rules, 1310).uncertaintyDb;
+    };
+    expect(u(choice)).toBeLessThan(u({}));
+  });
+  it('wavelengths, trunk, magnification, wipes', () => {
+    expect(find('mpo-trunk', { wavelengths: 'one' }, 'loss')).toMatchObject({ wavelengthsNm: [850] });
+    expect(find('loss-one-cord', { wavelengths: 'long' }, 'loss')).toMatchObject({ wavelengthsNm: [1550] });
+    expect(find('mpo-trunk', { trunk: 'B' }, 'port-map')).toMatchObject({ trunk: 'B' });
+    expect(find('locator-continuity', { trunk: 'B' }, 'port-map')).toMatchObject({ trunk: 'A' });
+    expect(find('inspect-single', { magnification: '400' }, 'magnification')).toMatchObject({
+      band: { lower: { value: '400' } },
+    });
+    expect(find('lc-wedge', { 'wipes-after-strip': 'one' }, 'wipe-passes')).toMatchObject({
+      band: { lower: { value: '1' }, upper: { value: '1' } },
+    });
+  });
+  it('what is not asked any more leaves the sheet', () => {
+    expect(find('single-fusion', {}, 'proof')).toBeDefined();
+    expect(find('single-fusion', { 'splice-strength': 'assumed' }, 'proof')).toBeUndefined();
+    expect(find('bench-cleave', { 'wipe-after-cleave': 'dry' }, 'not-wiped')).toBeUndefined();
+    expect(by('single-fusion', { 'splice-strength': 'assumed' }).chosen).toEqual({
+      'splice-strength': 'assumed',
+    });
+  });
+});
+
+describe('the schema of a method pack', () => {
+  it('takes the shipped library as it is', () => {
+    const library: unknown = JSON.parse(JSON.stringify(SHIPPED_METHODS));
+    expect(MethodPackShape.parse(library)).toEqual(library);
+  });
+  type Tree = Record<string, unknown>;
+  const set = (tree: Tree, path: string, value: unknown): void => {
+    const keys = path.split('.');
+    const at = keys.slice(0, -1).reduce((node, key) => node[key] as Tree, tree);
+    at[keys[keys.length - 1]!] = value;
+  };
+  const broken = (path: string, value: unknown) => {
+    const sheet = JSON.parse(JSON.stringify(methodOf('mpo-trunk'))) as Tree;
+    set(sheet, path, value);
+    const found = MethodSheetShape.safeParse(sheet);
+    return found.success ? [] : found.error.issues.map((i) => i.path.join('.'));
+  };
+  it.each([
+    ['a key that nobody knows', 'limit', 1, ''],
+    ['points of a half', 'steps.0.criteria.0.points', 1.5, 'steps.0.criteria.0.points'],
+    ['a kind that there is not', 'steps.0.criteria.0.kind', 'wish', 'steps.0.criteria.0.kind'],
+    ['a limit as a number', 'steps.3.criteria.1.band.upper.value', 1, 'steps.3.criteria.1.band.upper.value'],
+    [
+      'a limit with a comma',
+      'steps.3.criteria.1.band.upper.value',
+      '1,0',
+      'steps.3.criteria.1.band.upper.value',
+    ],
+    ['a source without words', 'passMarkSource.words', '', 'passMarkSource.words'],
+    ['no cautions', 'cautions', [], 'cautions'],
+    ['a skill of its own', 'steps.0.skill', 'polish', 'steps.0.skill'],
+  ] as const)('refuses %s, and says where', (_, path, value, where) => {
+    expect(broken(path, value)).toEqual([where]);
+  });
+  it('scores the parsed library as the shipped one', () => {
+    const [parsed] = MethodPackShape.parse(JSON.parse(JSON.stringify([methodOf('mpo-trunk')])));
+    expect(score(parsed!, []).missing).toEqual(score(methodOf('mpo-trunk'), []).missing);
+  });
+});
