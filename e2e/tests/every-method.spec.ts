@@ -1,17 +1,22 @@
-import { randomUUID } from 'node:crypto';
-import { lossTerms, type MethodSheet } from '@clear-mark/core';
+import { lossTerms, type MethodSheet, partsOf, trunkMap } from '@clear-mark/core';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import { criteriaOfSheet, goodValue, nameOf } from '../../packages/methods/src/piece-for-tests.ts';
-import type { ClassDetail } from '@clear-mark/contract';
+import { Api } from '../api.ts';
 import { enterDemo, expect, testAlone as test } from '../world.ts';
 
 /** What is typed, tapped or chosen for a good piece, by row. */
 function actsFor(sheet: MethodSheet): { row: string; kind: string; texts: string[] }[] {
   return criteriaOfSheet(sheet).map((c) => {
     if (c.kind === 'loss') {
-      const texts = c.wavelengthsNm.map((nm) => lossTerms(c.link, c.rules, nm).expectedDb.toFixed(2));
+      const texts = partsOf(c).map((p) => lossTerms(c.link, c.rules, p.wavelengthNm!).expectedDb.toFixed(2));
       return { row: nameOf(c), kind: c.kind, texts };
     }
+    if (c.kind === 'readings') {
+      const value = goodValue(c);
+      return { row: nameOf(c), kind: c.kind, texts: partsOf(c).map(() => (value as { text: string }).text) };
+    }
+    if (c.kind === 'map')
+      return { row: nameOf(c), kind: c.kind, texts: trunkMap(c.trunk, c.ports).map(String) };
     const value = goodValue(c);
     const text = value.kind === 'count' ? String(value.count) : 'text' in value ? (value.text ?? '') : '';
     return { row: nameOf(c), kind: c.kind, texts: [text] };
@@ -22,36 +27,14 @@ test('every shipped method is opened, scored to the end and passes', async ({ pa
   test.setTimeout(180_000);
   await page.addInitScript(() => localStorage.setItem('loss-unit', 'dB'));
   await enterDemo(page, demo, /As the lead/);
-  const api = async <T>(method: string, path: string, data?: unknown): Promise<T> => {
-    const reply = await page.request.fetch(`${demo.url}/api${path}`, { method, ...(data ? { data } : {}) });
-    expect(reply.status(), `${method} ${path}`).toBe(200);
-    return (await reply.json()) as T;
-  };
-  const [{ id }] = await api<[{ id: string }]>('GET', '/classes');
-  const detail = await api<ClassDetail>('GET', `/classes/${id}`);
-  const meter = detail.things.find((t) => t.kind === 'instrument')!.id;
-  const now = new Date().toISOString();
-  for (const [method, wavelengthNm] of [
-    ['one_cord', 1310],
-    ['one_cord', 1550],
-    ['two_cord', 850],
-    ['two_cord', 1300],
-    ['three_cord', 850],
-    ['three_cord', 1300],
-  ]) {
-    const body = { id: randomUUID(), instrumentId: meter, method, wavelengthNm, valueDbm: '-20.00' };
-    await api('POST', `/classes/${id}/references`, { ...body, setAt: now, showsNegative: false });
-  }
+  const api = new Api(page, demo);
+  const detail = await api.classDetail();
+  await api.references(detail, 'one_cord', [850, 1300, 1310, 1550]);
+  await api.references(detail, 'single_cord', [1310, 1550]);
+  await api.references(detail, 'two_cord', [850, 1300]);
+  await api.references(detail, 'three_cord', [850, 1300]);
   for (const [i, sheet] of SHIPPED_METHODS.entries()) {
-    const { versionId } = detail.methods.find((m) => m.methodId === sheet.id)!;
-    await api('PUT', `/classes/${id}/methods`, { versionId, inUse: true });
-    const attemptId = randomUUID();
-    await api('POST', `/classes/${id}/attempts`, {
-      ...{ id: attemptId, traineeId: detail.trainees[i % detail.trainees.length]!.id },
-      ...{ methodVersionId: versionId, pieceId: randomUUID(), pieceLabel: `M-${i + 1}` },
-      ...{ thingIds: [meter], startedAt: now, sentAt: now, deviceId: randomUUID() },
-    });
-    await page.goto(`${demo.url}/class/${id}/sheet/${attemptId}`);
+    await page.goto(await api.start(detail, sheet.id.replace('clear-mark/', ''), i));
     await expect(page.getByRole('link', { name: sheet.title, exact: true })).toBeVisible();
     await page.evaluate(async (acts) => {
       const settled = (): Promise<void> => new Promise((done) => setTimeout(done, 0));
@@ -64,7 +47,13 @@ test('every shipped method is opened, scored to the end and passes', async ({ pa
       };
       for (const { row, kind, texts } of acts) {
         const element = document.querySelector<HTMLElement>(`[data-criterion="${row}"]`)!;
-        if (kind === 'check') element.querySelector<HTMLElement>('.main')!.click();
+        if (kind === 'call') element.querySelector<HTMLElement>('.call .act')!.click();
+        else if (kind === 'map') {
+          for (const far of texts) {
+            element.querySelector<HTMLElement>(`[aria-label="Light at far port ${far}"]`)!.click();
+            await settled();
+          }
+        } else if (kind === 'check') element.querySelector<HTMLElement>('.main')!.click();
         else if (kind === 'grade') element.querySelector<HTMLElement>('.level')!.click();
         else {
           const inputs = element.querySelectorAll<HTMLInputElement>('input[data-number]');

@@ -5,6 +5,6 @@ import { LC_WEDGE_LOCATOR } from './lc-wedge-locator/sheet.ts';
 /** Every shipped method, checked when it is loaded. */
 export const SHIPPED_METHODS: readonly MethodSheet[] = [LC_WEDGE_LOCATOR, ...LIBRARY].map(checkSheet);
 
-export { DRAWINGS, type Drawing } from './drawings/index.ts';
+export { DRAWINGS, type Drawing, STEP_DRAWINGS } from './drawings/index.ts';
 export { DECIDED_ELSEWHERE, SCHOOLS } from './schools.ts';
 export { LC_WEDGE_LOCATOR };

@@ -1,6 +1,6 @@
 import { lossTerms, SKILLS } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
-import { DRAWINGS, LC_WEDGE_LOCATOR, SHIPPED_METHODS } from './index.ts';
+import { DRAWINGS, LC_WEDGE_LOCATOR, SHIPPED_METHODS, STEP_DRAWINGS } from './index.ts';
 import { scorePiece } from './piece-for-tests.ts';
 
 const criteria = LC_WEDGE_LOCATOR.steps.flatMap((s) => s.criteria);
@@ -18,6 +18,30 @@ describe('every shipped sheet', () => {
       if (c.kind === 'check') expect(c.faults?.length, c.id).toBeGreaterThan(0);
       if (c.kind === 'grade') for (const l of c.levels) expect(DRAWINGS[l.drawing!], l.id).toBeDefined();
     }
+  });
+});
+
+describe('drawings of steps', () => {
+  const used = SHIPPED_METHODS.flatMap((m) => m.steps.flatMap((s) => s.drawing ?? []));
+  it('each that a step names is there, and each that is there is named', () => {
+    expect([...new Set(used)].sort()).toEqual(Object.keys(STEP_DRAWINGS).sort());
+  });
+  it.each(Object.entries(STEP_DRAWINGS))('%s says what it shows and stays on its sheet', (_, drawing) => {
+    expect(drawing.says).toMatch(/^[A-Z].*\.$/);
+    for (const mark of drawing.marks) {
+      if (mark.style !== 'word') {
+        expect(mark.path).toMatch(/^[MLHVCQAZmlhvcqaz0-9 .,-]+$/);
+        continue;
+      }
+      // A letter is taken as 8 units wide.
+      expect(mark.x + mark.text.length * 8).toBeLessThanOrEqual(drawing.width + 12);
+      expect(mark.y).toBeLessThanOrEqual(drawing.height);
+    }
+  });
+  it('every cable of a closure has its own', () => {
+    const closures = SHIPPED_METHODS.filter((m) => m.id.includes('/closure-'));
+    const names = closures.map((m) => m.steps.find((s) => s.id === 'hold')!.drawing);
+    expect(new Set(names).size).toBe(5);
   });
 });
 

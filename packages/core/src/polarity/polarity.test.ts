@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { TRUNK_TYPES } from '../sheet/index.ts';
-import { composeMaps, explainMap, trunkMap } from './index.ts';
+import { composeMaps, explainMap, fiberColour, trunkMap } from './index.ts';
 
 const A = trunkMap('A', 12);
 const B = trunkMap('B', 12);
@@ -90,5 +90,17 @@ describe('the smallest explanation', () => {
       const typed = explainMap(map, wanted).some((f) => f.kind === 'wrong_type');
       if (!typed) expect([...named].sort((a, b) => a - b)).toEqual(wrong);
     }
+  });
+});
+
+// TIA-598 order, from memory; the same as the mnemonic that crews use (common practice).
+describe('fiber colours', () => {
+  it('twelve in order, then again', () => {
+    expect([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12].map(fiberColour)).toEqual([
+      ...['blue', 'orange', 'green', 'brown', 'slate', 'white'],
+      ...['red', 'black', 'yellow', 'violet', 'rose', 'aqua'],
+    ]);
+    expect([fiberColour(13), fiberColour(144)]).toEqual(['blue', 'aqua']);
+    expect(() => fiberColour(0)).toThrow('map.bad_ports');
   });
 });

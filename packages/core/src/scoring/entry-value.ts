@@ -12,6 +12,7 @@ import {
 import {
   compareDecimal,
   type Decimal,
+  decimalToText,
   multiplyDecimal,
   parseDecimal,
   sameQuantity,
@@ -92,7 +93,7 @@ export function checkValue(criterion: Criterion, part: string, value: EntryValue
       }
       return;
     case 'timed':
-      return refuseOver(numberOf(value)!, MAX_SECONDS, value.text ?? '');
+      return refuseOver(numberOf(value)!, MAX_SECONDS, value.text ?? `${decimalToText(numberOf(value)!)} s`);
     case 'grade':
       if (!(criterion as { levels: readonly { id: string }[] }).levels.some((l) => l.id === value.level)) {
         throw new DomainError('value.unknown_level', { ...at, given: value.level });

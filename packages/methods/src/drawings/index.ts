@@ -74,3 +74,5 @@ export const DRAWINGS: Readonly<Record<string, Drawing>> = {
     marks: [{ style: 'line', path: 'M10 44Q30 34 55 20' }],
   },
 };
+
+export { STEP_DRAWINGS, type StepDrawing, type StepMark } from './step-drawings.ts';

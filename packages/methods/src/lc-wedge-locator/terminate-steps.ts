@@ -36,6 +36,7 @@ export const TERMINATE_STEPS: readonly Step[] = [
   },
   {
     id: 'insert',
+    drawing: 'bow',
     title: 'Fiber in to the stub',
     skill: 'terminate',
     place: 'connector',
@@ -67,6 +68,7 @@ export const TERMINATE_STEPS: readonly Step[] = [
   },
   {
     id: 'release',
+    drawing: 'squeeze',
     title: 'Wedge released, glow dims',
     skill: 'terminate',
     place: 'connector',

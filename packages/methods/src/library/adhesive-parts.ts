@@ -27,6 +27,8 @@ export const scribing = (c: Criteria): Step =>
         'pulled_twisted stub_snapped offcut_loose',
       ),
     ],
+    [],
+    'scribe',
   );
 
 /** The full sequence: air polish, 3 µm, 1 µm, finishing film. Strokes and patterns by common practice. */
@@ -105,6 +107,8 @@ export function fullPolish(c: Criteria): Step[] {
           { optional: true },
         ),
       ],
+      [],
+      'figure-eight',
     ),
     cleanBetween(c, 'clean-1', 'Film, ferrule and puck cleaned after 3 µm'),
     step('second', 'Second pass, 1 µm', 'terminate', 'connector', 'As the first.', [
@@ -149,6 +153,8 @@ export function fullPolish(c: Criteria): Step[] {
           'section_reused',
         ),
       ],
+      [],
+      'figure-eight',
     ),
     step(
       'recovery',
@@ -189,29 +195,38 @@ export const cleanBetween = (c: Criteria, name: string, label: string): Step =>
   );
 
 export const crimping = (c: Criteria, how: string): Step =>
-  step('crimp', 'Crimped', 'terminate', 'yarn', how, [
-    c.check(
-      'yarn-spread',
-      'Yarn spread round the whole post',
-      4,
-      commonPractice('spread evenly round the whole post'),
-      'yarn_uneven yarn_missed',
-    ),
-    c.check(
-      'die',
-      'Right die, sleeve up to the body',
-      4,
-      commonPractice('with the die the connector asks for'),
-      'wrong_die sleeve_not_butted',
-    ),
-    c.check(
-      'second-crimp',
-      'Second crimp grips the jacket',
-      3,
-      commonPractice('the first holds the yarn, the second grips the jacket'),
-      'second_crimp_missing',
-    ),
-  ]);
+  step(
+    'crimp',
+    'Crimped',
+    'terminate',
+    'yarn',
+    how,
+    [
+      c.check(
+        'yarn-spread',
+        'Yarn spread round the whole post',
+        4,
+        commonPractice('spread evenly round the whole post'),
+        'yarn_uneven yarn_missed',
+      ),
+      c.check(
+        'die',
+        'Right die, sleeve up to the body',
+        4,
+        commonPractice('with the die the connector asks for'),
+        'wrong_die sleeve_not_butted',
+      ),
+      c.check(
+        'second-crimp',
+        'Second crimp grips the jacket',
+        3,
+        commonPractice('the first holds the yarn, the second grips the jacket'),
+        'second_crimp_missing',
+      ),
+    ],
+    [],
+    'two-crimps',
+  );
 
 export const STRIP = { jacketMm: 35, bufferMm: 20, cleaveMm: 20 };
 

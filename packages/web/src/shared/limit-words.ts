@@ -7,12 +7,13 @@ const inch = (mm: string): string => String(Math.round((Number(mm) / 25.4) * 100
 export function limitWords(criterion: Criterion, lengthUnit: 'mm' | 'in'): string {
   switch (criterion.kind) {
     case 'measure':
+    case 'readings':
     case 'count':
     case 'timed': {
-      const isLength = criterion.kind === 'measure' && criterion.unit === 'mm';
+      const isLength = 'unit' in criterion && criterion.unit === 'mm';
       const show = (text: string): string => (isLength && lengthUnit === 'in' ? inch(text) : text);
       const unit =
-        criterion.kind === 'measure'
+        'unit' in criterion
           ? isLength
             ? lengthUnit
             : UNIT_WORDS[criterion.unit]
@@ -27,9 +28,12 @@ export function limitWords(criterion: Criterion, lengthUnit: 'mm' | 'in'): strin
     }
     case 'loss': {
       const limits = criterion.wavelengthsNm.map((nm) => termsOf(criterion, nm).limitDb);
-      return `at most ${Math.max(...limits).toFixed(2)} dB for this link`;
+      return `at most ${Math.max(...limits).toFixed(2)} dB for this link${criterion.fibers ? ', each fiber' : ''}`;
     }
+    case 'map':
+      return `type ${criterion.trunk}, ${criterion.ports} ports`;
     case 'check':
+    case 'call':
     case 'grade':
       return '';
     default: {
@@ -37,6 +41,11 @@ export function limitWords(criterion: Criterion, lengthUnit: 'mm' | 'in'): strin
       return never;
     }
   }
+}
+
+/** A distance in the person's unit; 1 ft = 0.3048 m exactly, shown to the tenth. */
+export function distanceWords(metres: number, unit: 'm' | 'ft'): string {
+  return unit === 'm' ? `${metres} m` : `${Math.round((metres / 0.3048) * 10) / 10} ft`;
 }
 
 /**

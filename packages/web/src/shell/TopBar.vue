@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { usePreferences } from './preferences.ts';
 import QueueState from './QueueState.vue';
 import { useSession } from './session.ts';
+import UnitsChoice from './UnitsChoice.vue';
 
 const session = useSession();
 const preferences = usePreferences();
@@ -62,6 +63,7 @@ async function leave(): Promise<void> {
     </nav>
     <span class="fill" />
     <QueueState />
+    <UnitsChoice />
     <button
       class="act quiet"
       type="button"

@@ -1,21 +1,40 @@
 import { defineStore } from 'pinia';
-import { ref, watchEffect } from 'vue';
+import { ref, watch, watchEffect } from 'vue';
+import { useSession } from './session.ts';
 
 type Theme = 'light' | 'dark';
+type LengthUnit = 'mm' | 'in';
+type DistanceUnit = 'm' | 'ft';
 
-/** Personal settings of this device. */
+/** Light or dark belongs to this device; the units to the person who is signed in on it. */
 export const usePreferences = defineStore('preferences', () => {
+  const session = useSession();
   const stored = localStorage.getItem('theme');
   const asked = matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light';
   const theme = ref<Theme>(stored === 'dark' || stored === 'light' ? stored : asked);
-  const lengthUnit = ref<'mm' | 'in'>(localStorage.getItem('length') === 'in' ? 'in' : 'mm');
+  const lengthUnit = ref<LengthUnit>('mm');
+  const distanceUnit = ref<DistanceUnit>('m');
   watchEffect(() => {
     document.documentElement.dataset['theme'] = theme.value;
-    localStorage.setItem('length', lengthUnit.value);
   });
+  const key = (): string => `units ${session.me?.id ?? ''}`;
+  watch(
+    () => session.me?.id,
+    () => {
+      const [length, distance] = (localStorage.getItem(key()) ?? '').split(' ');
+      lengthUnit.value = length === 'in' ? 'in' : 'mm';
+      distanceUnit.value = distance === 'ft' ? 'ft' : 'm';
+    },
+    { immediate: true },
+  );
   function setTheme(next: Theme): void {
     theme.value = next;
     localStorage.setItem('theme', next);
   }
-  return { theme, lengthUnit, setTheme };
+  function setUnits(length: LengthUnit, distance: DistanceUnit): void {
+    lengthUnit.value = length;
+    distanceUnit.value = distance;
+    localStorage.setItem(key(), `${length} ${distance}`);
+  }
+  return { theme, lengthUnit, distanceUnit, setTheme, setUnits };
 });

@@ -29,6 +29,8 @@ const twoFilms = (c: Criteria): Step[] => [
         'over_polished adhesive_left',
       ),
     ],
+    [],
+    'figure-eight',
   ),
   cleanBetween(c, 'clean-1', 'Ferrule and puck cleaned after 5 µm'),
   step(

@@ -86,6 +86,8 @@ function closure(kind: CableKind): MethodSheet {
     kind.hold.map(([name, label, faults]) =>
       c.check(name, label, 5, source, faults, { critical: name === 'shield-bonded' }),
     ),
+    [],
+    kind.name.replace('closure', 'bracket'),
   );
   return method({
     name: kind.name,

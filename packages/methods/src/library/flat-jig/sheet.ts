@@ -126,6 +126,8 @@ function flatJig(): MethodSheet {
             'line_off',
           ),
         ],
+        [],
+        'bow',
       ),
       step(
         'windows',
@@ -144,6 +146,7 @@ function flatJig(): MethodSheet {
           ),
         ],
         [stop('The red check light is a laser: look at the windows from the side, never into the ferrule.')],
+        'windows',
       ),
       ...afterLock(c),
     ],

@@ -85,6 +85,8 @@ function fiberHolder(): MethodSheet {
             'bow_let_go',
           ),
         ],
+        [],
+        'bow',
       ),
       step(
         'lock',

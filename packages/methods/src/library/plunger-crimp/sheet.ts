@@ -111,6 +111,8 @@ function plunger(): MethodSheet {
             'sleeve_not_butted yarn_uneven wrong_die',
           ),
         ],
+        [],
+        'two-crimps',
       ),
       bootLast(c),
       ...afterLock(c),

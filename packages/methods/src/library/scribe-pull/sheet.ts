@@ -63,6 +63,8 @@ function scribeAndPull(): MethodSheet {
             'scribed_off',
           ),
         ],
+        [],
+        'scribe',
       ),
       step(
         'pull',

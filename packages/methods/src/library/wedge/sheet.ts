@@ -131,6 +131,7 @@ function wedge(w: Wedge): MethodSheet {
           proof,
         ],
         w.locator ? [stop('The fault locator is a laser: never look into the connector.')] : [],
+        'squeeze',
       ),
       step(
         'secure',

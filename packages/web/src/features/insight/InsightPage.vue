@@ -10,6 +10,7 @@ import type { RecordsLink } from './records-link.ts';
 import SkillRates from './SkillRates.vue';
 import SplitTable from './SplitTable.vue';
 import StandingTable from './StandingTable.vue';
+import SuggestionList from './SuggestionList.vue';
 
 const props = defineProps<{ classId: string }>();
 const route = useRoute();
@@ -117,6 +118,10 @@ watch(
         <section class="section">
           <h2>What fails most, by points lost</h2>
           <FailureList :failures="results.failures" :link="link" />
+        </section>
+        <section class="section">
+          <h2>Suggested causes, taken up or put away</h2>
+          <SuggestionList :class-id="classId" />
         </section>
         <section class="section">
           <h2>Trainee, tool or day?</h2>

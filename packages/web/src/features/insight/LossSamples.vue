@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LossSample } from '@clear-mark/contract';
-import { REFERENCE_WORDS } from '@clear-mark/words';
+import { DIRECTION_WORDS, REFERENCE_WORDS } from '@clear-mark/words';
 import type { ReferenceMethod } from '@clear-mark/core';
 import { defineAsyncComponent } from 'vue';
 import { useRouter } from 'vue-router';
@@ -10,9 +10,14 @@ import type { RecordsLink } from './records-link.ts';
 const props = defineProps<{ samples: readonly LossSample[]; link: RecordsLink }>();
 const LossChart = defineAsyncComponent(() => import('./LossChart.vue'));
 const router = useRouter();
+/** A sample is of one wavelength in one direction. */
+const reading = (s: LossSample) => ({
+  wavelength: s.wavelengthNm,
+  ...(s.direction === '' ? {} : { direction: s.direction }),
+});
 const db = (x: number | null): string => (x === null ? 'none' : x.toFixed(3));
 function open(sample: LossSample, bar: Bar): void {
-  void router.push(props.link({ wavelength: sample.wavelengthNm, lossFrom: bar.from, lossTo: bar.to }));
+  void router.push(props.link({ ...reading(sample), lossFrom: bar.from, lossTo: bar.to }));
 }
 </script>
 
@@ -21,9 +26,13 @@ function open(sample: LossSample, bar: Bar): void {
     No valid reading yet. Readings come with the loss step of a sheet.
   </p>
   <div class="samples">
-    <article v-for="s in samples" :key="`${s.methodId} ${s.wavelengthNm} ${s.limitDb}`" class="sample">
+    <article
+      v-for="s in samples"
+      :key="`${s.methodId} ${s.wavelengthNm} ${s.direction} ${s.limitDb}`"
+      class="sample"
+    >
       <h3>
-        {{ s.wavelengthNm }} nm
+        {{ s.wavelengthNm }} nm{{ s.direction === '' ? '' : `, ${DIRECTION_WORDS[s.direction]}` }}
         <span class="soft small"
           >{{ s.fiberClass }}, {{ REFERENCE_WORDS[s.referenceMethod as ReferenceMethod] }}</span
         >
@@ -33,7 +42,7 @@ function open(sample: LossSample, bar: Bar): void {
         <div>
           <dt>n</dt>
           <dd>
-            <RouterLink :to="link({ wavelength: s.wavelengthNm })">{{ s.summary.n }}</RouterLink>
+            <RouterLink :to="link({ ...reading(s) })">{{ s.summary.n }}</RouterLink>
           </dd>
         </div>
         <div>
@@ -57,7 +66,7 @@ function open(sample: LossSample, bar: Bar): void {
           <dd>
             <RouterLink
               v-if="s.summary.over > 0"
-              :to="link({ wavelength: s.wavelengthNm, lossFrom: s.limitDb + 0.000002 })"
+              :to="link({ ...reading(s), lossFrom: s.limitDb + 0.000002 })"
               >{{ s.summary.over }}</RouterLink
             >
             <template v-else>0</template>
@@ -66,11 +75,9 @@ function open(sample: LossSample, bar: Bar): void {
         <div>
           <dt>void readings</dt>
           <dd>
-            <RouterLink
-              v-if="s.voidReadings > 0"
-              :to="link({ wavelength: s.wavelengthNm, verdict: 'void' })"
-              >{{ s.voidReadings }}</RouterLink
-            >
+            <RouterLink v-if="s.voidReadings > 0" :to="link({ ...reading(s), verdict: 'void' })">{{
+              s.voidReadings
+            }}</RouterLink>
             <template v-else>0</template>
           </dd>
         </div>

@@ -1,17 +1,37 @@
 <script setup lang="ts">
+import type { School } from '@clear-mark/core';
 import type { MethodVersion } from '@clear-mark/contract';
 import { SKILL_WORDS, sourceWords } from '@clear-mark/words';
-import { onMounted, ref, shallowRef } from 'vue';
+import { computed, onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
 import StripDrawing from '../../shared/StripDrawing.vue';
+import StepDrawing from '../../shared/StepDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
+import { useSession } from '../../shell/session.ts';
 
 const props = defineProps<{ classId: string; versionId: string }>();
 const preferences = usePreferences();
+const session = useSession();
 const version = shallowRef<MethodVersion | null>(null);
 const failure = ref<string | null>(null);
 const STATE: Readonly<Record<string, string>> = { draft: 'draft', in_force: 'in force', retired: 'retired' };
+
+const otherWays = (s: School): string =>
+  s.options
+    .filter((o) => o.id !== s.default)
+    .map((o) => o.label)
+    .join('; ');
+const isLead = computed(() => session.me?.role === 'lead');
+async function move(state: 'in_force' | 'retired'): Promise<void> {
+  try {
+    const params = { id: props.versionId };
+    version.value = await call(ROUTES.setMethodState, { params, body: { state } });
+    failure.value = null;
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+}
 
 onMounted(async () => {
   try {
@@ -29,11 +49,20 @@ onMounted(async () => {
       <div class="row spread">
         <h1>{{ version.sheet.title }}</h1>
         <button
+          v-if="isLead && version.state === 'draft'"
+          class="act next"
+          type="button"
+          @click="move('in_force')"
+        >
+          Put this version in force
+        </button>
+        <button
+          v-if="isLead && version.state === 'in_force'"
           class="act"
           type="button"
-          @click="preferences.lengthUnit = preferences.lengthUnit === 'mm' ? 'in' : 'mm'"
+          @click="move('retired')"
         >
-          Lengths in {{ preferences.lengthUnit === 'mm' ? 'inches' : 'mm' }}
+          Retire this version
         </button>
       </div>
       <p class="soft">
@@ -58,6 +87,10 @@ onMounted(async () => {
           {{ i + 1 }}. {{ step.title }} <span class="soft small">{{ SKILL_WORDS[step.skill] }}</span>
         </h2>
         <p class="soft">{{ step.how }}</p>
+        <StepDrawing v-if="step.drawing" :name="step.drawing" />
+        <p v-for="(caution, n) in step.cautions ?? []" :key="n" class="caution">
+          <b>{{ caution.stop ? 'Stop.' : 'Take care.' }}</b> {{ caution.text }}
+        </p>
         <table class="plain">
           <thead>
             <tr>
@@ -82,11 +115,24 @@ onMounted(async () => {
           </tbody>
         </table>
       </section>
+      <section v-if="version.sheet.schools" class="section">
+        <h2>Where practitioners disagree</h2>
+        <p v-for="s in version.sheet.schools" :key="s.id">
+          {{ s.question }} <b>{{ s.options.find((o) => o.id === s.default)!.label }}.</b>
+          <span class="soft">{{ s.reason }} Also: {{ otherWays(s) }}.</span>
+        </p>
+        <p class="soft small">A class chooses on its own page.</p>
+      </section>
     </template>
   </div>
 </template>
 
 <style scoped>
+.caution {
+  margin-top: 4px;
+  padding-left: 10px;
+  border-left: 3px solid var(--ink);
+}
 .summary {
   max-width: 70ch;
   margin: 8px 0 12px;

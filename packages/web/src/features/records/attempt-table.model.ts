@@ -1,5 +1,5 @@
 import type { AttemptListFilter } from '@clear-mark/contract';
-import { SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
+import { DIRECTION_WORDS, SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 
 const RESULT: Readonly<Record<string, string>> = {
   ...VERDICT_WORDS,
@@ -25,7 +25,8 @@ export function filterWords(filter: AttemptListFilter, names: Names): string {
         : filter.lossFrom !== undefined
           ? ` of ${filter.lossFrom.toFixed(2)} dB and more`
           : '';
-    parts.push(`reading at ${filter.wavelength} nm${range}`);
+    const way = filter.direction === undefined ? '' : ` ${DIRECTION_WORDS[filter.direction]}`;
+    parts.push(`reading at ${filter.wavelength} nm${way}${range}`);
   }
   if (filter.verdict !== undefined) parts.push(RESULT[filter.verdict]!.toLowerCase());
   if (filter.criterion !== undefined) parts.push(`failed: ${names.criterion ?? filter.criterion}`);

@@ -4,6 +4,7 @@ import { v7 } from 'uuid';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import PolicyForm from './PolicyForm.vue';
+import SchoolsPanel from './SchoolsPanel.vue';
 import ThingsPanel from './ThingsPanel.vue';
 
 const props = defineProps<{ classId: string }>();
@@ -13,6 +14,13 @@ const failure = ref<string | null>(null);
 const names = ref('');
 const instructor = ref('');
 const params = computed(() => ({ id: props.classId }));
+/** Choices follow the methods in use. */
+const schoolsKey = computed(() =>
+  (detail.value?.methods ?? [])
+    .filter((m) => m.inUse)
+    .map((m) => m.versionId)
+    .join(),
+);
 const otherInstructors = computed(() =>
   people.value.filter((p) => p.role !== 'trainee' && !detail.value?.instructors.some((i) => i.id === p.id)),
 );
@@ -104,7 +112,9 @@ onMounted(() => void refresh());
           </div>
           <h2 class="later">Methods in use</h2>
           <div v-for="m in detail.methods" :key="m.versionId" class="row method">
+            <span v-if="m.state === 'draft'" class="act draft">Draft</span>
             <button
+              v-else
               class="act"
               type="button"
               :aria-pressed="m.inUse"
@@ -120,6 +130,7 @@ onMounted(() => void refresh());
         </div>
       </section>
       <ThingsPanel :class-id="classId" :things="detail.things" @changed="refresh" />
+      <SchoolsPanel :key="schoolsKey" :class-id="classId" />
       <PolicyForm :class-id="classId" :policy="detail.policy" @changed="refresh" />
     </template>
   </div>
@@ -135,6 +146,10 @@ onMounted(() => void refresh());
   columns: 2;
   padding-left: 24px;
   margin: 8px 0 12px;
+}
+.draft {
+  border-style: dashed;
+  cursor: default;
 }
 .later {
   margin-top: 24px;

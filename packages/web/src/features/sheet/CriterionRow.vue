@@ -3,9 +3,11 @@ import type { CriterionOutcome, Entry, EntryValue } from '@clear-mark/core';
 import { reasonWords, sourceKindWords, VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
+import CallField from './CallField.vue';
 import CountField from './CountField.vue';
 import GradeField from './GradeField.vue';
 import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
+import MapField from './MapField.vue';
 import MeasureField from './MeasureField.vue';
 import type { SheetCriterion, SheetPlace } from './sheet.model.ts';
 import TimedField from './TimedField.vue';
@@ -14,6 +16,8 @@ const props = defineProps<{
   item: SheetCriterion;
   outcome: CriterionOutcome;
   entry: Entry | null;
+  /** What a call is about. */
+  about: CriterionOutcome | null;
   current: boolean;
   locked: boolean;
   lengthUnit: 'mm' | 'in';
@@ -22,6 +26,7 @@ const props = defineProps<{
 const emit = defineEmits<{
   select: [];
   value: [value: EntryValue, source: 'typed' | 'timer'];
+  done: [];
 }>();
 
 const criterion = computed(() => props.item.criterion);
@@ -115,7 +120,25 @@ function tap(): void {
       :locked="locked"
       @value="emit('value', $event, 'typed')"
     />
-    <slot v-else-if="criterion.kind === 'loss'" />
+    <CallField
+      v-else-if="criterion.kind === 'call'"
+      :criterion="criterion"
+      :entry="entry"
+      :about="about"
+      :locked="locked"
+      @value="emit('value', $event, 'typed')"
+    />
+    <MapField
+      v-else-if="criterion.kind === 'map'"
+      :criterion="criterion"
+      :outcome="outcome"
+      :entry="entry"
+      :locked="locked"
+      @focus="emit('select')"
+      @value="emit('value', $event, 'typed')"
+      @done="emit('done')"
+    />
+    <slot v-else-if="criterion.kind === 'loss' || criterion.kind === 'readings'" />
   </div>
 </template>
 

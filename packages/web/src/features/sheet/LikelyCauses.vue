@@ -3,6 +3,7 @@ import {
   type Cause,
   CAUSE_SKILL,
   diagnose,
+  dismissPart,
   type MethodSheet,
   type Outcome,
   type Skill,
@@ -16,14 +17,23 @@ const props = defineProps<{
   outcome: Outcome;
   labelOf: (criterionId: string) => string;
   canCharge: boolean;
+  /** Suggestions put away on this piece. */
+  dismissed: ReadonlySet<string>;
 }>();
 const emit = defineEmits<{
   go: [criterionId: string];
   charge: [criterionId: string, skill: Skill, cause: Cause];
+  dismiss: [criterionId: string, symptom: string, cause: Cause];
 }>();
 
 const SHOWN = 3;
-const found = computed(() => diagnose(props.sheet, props.outcome));
+const found = computed(() =>
+  diagnose(props.sheet, props.outcome).map((d) => ({
+    ...d,
+    causes: d.causes.filter((c) => !props.dismissed.has(`${d.seen[0]} ${dismissPart(d.symptom, c.cause)}`)),
+    away: d.causes.some((c) => props.dismissed.has(`${d.seen[0]} ${dismissPart(d.symptom, c.cause)}`)),
+  })),
+);
 
 /** The skill that a cause lies in, when the failure counts in another one that this piece also exercises. */
 function chargeTo(criterionId: string | undefined, cause: Cause): Skill | null {
@@ -43,7 +53,11 @@ function chargeTo(criterionId: string | undefined, cause: Cause): Skill | null {
         <b>{{ SYMPTOM_WORDS[d.symptom] }}</b>
       </p>
       <p v-if="d.causes.length === 0" class="soft small">
-        Nothing scored on this piece explains it. Read it again after cleaning.
+        {{
+          d.away
+            ? 'Every suggestion was put away.'
+            : 'Nothing scored on this piece explains it. Read it again after cleaning.'
+        }}
       </p>
       <ol v-else>
         <li v-for="c in d.causes.slice(0, SHOWN)" :key="c.cause">
@@ -52,6 +66,15 @@ function chargeTo(criterionId: string | undefined, cause: Cause): Skill | null {
             {{ labelOf(id) }}
           </button>
           <span v-if="c.evidence.length === 0" class="soft small">not ruled out</span>
+          <button
+            v-if="canCharge"
+            class="act wrong"
+            type="button"
+            :aria-label="`Not this: ${CAUSE_WORDS[c.cause]}`"
+            @click="emit('dismiss', d.seen[0]!, d.symptom, c.cause)"
+          >
+            Not this
+          </button>
           <button
             v-if="chargeTo(d.seen[0], c.cause)"
             class="act charge"
@@ -75,6 +98,12 @@ function chargeTo(criterionId: string | undefined, cause: Cause): Skill | null {
 ol {
   margin: 2px 0 6px;
   padding-left: 22px;
+}
+.wrong {
+  float: right;
+  margin: 0 0 4px 8px;
+  padding: 0 10px;
+  font-size: 0.9375rem;
 }
 .charge {
   display: flex;

@@ -5,27 +5,31 @@ import {
   DomainError,
   type Entry,
   type EntryValue,
+  isLossPart,
   lossDbOf,
   type LossCriterion,
   lossSlip,
+  partKey,
+  partsOf,
   type ReadingVoidReason,
 } from '@clear-mark/core';
 import type { ClassReference, ErrorCode } from '@clear-mark/contract';
-import { errorWords, reasonWords, VOID_WORDS } from '@clear-mark/words';
+import { DIRECTION_WORDS, errorWords, reasonWords, VOID_WORDS } from '@clear-mark/words';
 import { computed, reactive, ref, watch } from 'vue';
 import BandScale from '../../shared/BandScale.vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
+import LimitDetails from './LimitDetails.vue';
 import { termsOf } from '../../shared/limit-words.ts';
-import { standingEntry, valueText } from './sheet.model.ts';
+import { valueText } from './sheet.model.ts';
 
 type Reading = 'dBm' | 'dB' | 'uW';
 
 const props = defineProps<{
   criterion: LossCriterion;
   outcome: CriterionOutcome;
-  entries: readonly Entry[];
+  entryById: (id: string) => Entry | null;
   references: readonly ClassReference[];
-  instrumentId: string | null;
+  referenceFor: (wavelengthNm: number) => ClassReference | null;
   locked: boolean;
 }>();
 const emit = defineEmits<{
@@ -39,27 +43,18 @@ const kept = localStorage.getItem('loss-unit');
 const unit = ref<Reading>(kept === 'dB' || kept === 'uW' ? kept : 'dBm');
 watch(unit, (now) => localStorage.setItem('loss-unit', now));
 
-/** The newest reference for a wavelength, of the instrument in use when it has one. */
-function referenceFor(nm: number): ClassReference | null {
-  const fits = props.references.filter(
-    (r) =>
-      r.wavelengthNm === nm && r.method === props.criterion.link.referenceMethod && r.voidReason === null,
-  );
-  return (
-    fits.find((r) => r.instrumentId === props.instrumentId) ?? (props.instrumentId ? null : (fits[0] ?? null))
-  );
-}
-
 const lines = computed(() =>
-  props.criterion.wavelengthsNm.map((nm) => {
-    const part = String(nm);
-    const entry = standingEntry(props.entries, props.criterion.id, part);
+  partsOf(props.criterion).map((place) => {
+    const part = partKey(place);
+    const nm = place.wavelengthNm!;
+    const judged = props.outcome.parts.filter(isLossPart).find((p) => p.part === part);
+    const entry = judged?.entryId ? props.entryById(judged.entryId) : null;
     const terms = termsOf(props.criterion, nm);
     const reference =
       (entry?.value?.kind === 'loss' &&
         props.references.find((r) => r.id === (entry.value as { referenceId: string }).referenceId)) ||
-      referenceFor(nm);
-    return { nm, part, entry, terms, reference, judged: props.outcome.parts.find((p) => p.part === part) };
+      props.referenceFor(nm);
+    return { nm, part, direction: place.direction, entry, terms, reference, judged };
   }),
 );
 type Line = (typeof lines.value)[number];
@@ -68,10 +63,10 @@ const texts = reactive<Record<string, string>>({});
 const asking = ref<string | null>(null);
 const error = ref<string | null>(null);
 // A field follows its own standing reading only: another entry's arrival must not touch what is being typed.
-for (const nm of props.criterion.wavelengthsNm) {
-  const part = String(nm);
+for (const place of partsOf(props.criterion)) {
+  const part = partKey(place);
   watch(
-    () => valueText(standingEntry(props.entries, props.criterion.id, part)?.value ?? null),
+    () => valueText(lines.value.find((l) => l.part === part)?.entry?.value ?? null),
     (now) => {
       texts[part] = now;
     },
@@ -156,7 +151,10 @@ function noLight(line: Line): void {
     </div>
     <div v-for="line in lines" :key="line.part" class="line" :data-part="line.part">
       <div class="nm">
-        <span class="figure">{{ line.nm }}</span> <span class="unit">nm</span>
+        <span class="figure">{{ line.nm }}</span>
+        <span class="unit"
+          >nm<template v-if="line.direction">, {{ DIRECTION_WORDS[line.direction] }}</template></span
+        >
         <p class="small soft">
           <template v-if="line.reference"
             >ref {{ line.reference.valueDbm }} dBm, {{ line.reference.instrumentLabel }},
@@ -178,7 +176,10 @@ function noLight(line: Line): void {
         unit="dB"
       />
       <label class="typed">
-        <span class="sr">Reading at {{ line.nm }} nm, {{ typedUnit(line) }}</span>
+        <span class="sr"
+          >Reading at {{ line.nm }} nm{{ line.direction ? ` ${DIRECTION_WORDS[line.direction]}` : '' }},
+          {{ typedUnit(line) }}</span
+        >
         <input
           v-model="texts[line.part]"
           data-number
@@ -208,7 +209,7 @@ function noLight(line: Line): void {
         <button class="act" type="button" :disabled="!line.reference" @click="noLight(line)">No light</button>
         <select
           class="act"
-          :aria-label="`Void the reading at ${line.nm} nm`"
+          :aria-label="`Void the reading at ${line.nm} nm${line.direction ? ` ${DIRECTION_WORDS[line.direction]}` : ''}`"
           @change="
             (e) => {
               const target = e.target as HTMLSelectElement;
@@ -229,28 +230,7 @@ function noLight(line: Line): void {
     <p v-else-if="asking" class="say" role="alert">
       {{ asking.split(' ')[1] }} dB looks like a slip of the decimal sign. Enter again keeps it as typed.
     </p>
-    <details class="why-limit">
-      <summary>Where the limit comes from</summary>
-      <table class="plain small">
-        <tbody>
-          <tr v-for="line in lines" :key="line.part">
-            <td>{{ line.nm }} nm</td>
-            <td>
-              {{ criterion.link.lengthM }} m × {{ criterion.rules.fiberDbPerKm[line.nm]!.db }} dB/km +
-              {{ line.terms.connections }} × {{ criterion.rules.connectionDb.db }} dB +
-              {{ criterion.link.splices }} × {{ criterion.rules.spliceDb.db }} dB =
-              <b>{{ line.terms.limitDb.toFixed(3) }} dB</b>; good work
-              {{ line.terms.expectedDb.toFixed(2) }} dB; U (k = 2)
-              {{ line.terms.uncertaintyDb.toFixed(2) }} dB
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <p class="small soft">
-        {{ criterion.rules.connectionDb.source.words }} (standard, from memory; check it against your own
-        copy).
-      </p>
-    </details>
+    <LimitDetails :criterion="criterion" />
   </div>
 </template>
 

@@ -14,11 +14,13 @@ const props = defineProps<{
   signed: boolean;
   pending: number;
   canSign: boolean;
+  dismissed: ReadonlySet<string>;
 }>();
 const emit = defineEmits<{
   go: [criterionId: string];
   sign: [];
   charge: [criterionId: string, skill: Skill, cause: Cause];
+  dismiss: [criterionId: string, symptom: string, cause: Cause];
 }>();
 
 const wide = ref(false);
@@ -95,8 +97,10 @@ function failuresOf(skill: Skill): { id: string; text: string }[] {
       :outcome="outcome"
       :label-of="labelOf"
       :can-charge="canSign && !signed"
+      :dismissed="dismissed"
       @go="emit('go', $event)"
       @charge="(id, skill, cause) => emit('charge', id, skill, cause)"
+      @dismiss="(id, symptom, cause) => emit('dismiss', id, symptom, cause)"
     />
     <div v-if="!signed && missing.length > 0" class="missing">
       <p class="soft small">Still missing: {{ missing.length }}</p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { chosenOption } from '@clear-mark/core';
 import type { AttemptDocument } from '@clear-mark/contract';
 import { THING_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
@@ -6,6 +7,17 @@ import { computed } from 'vue';
 const props = defineProps<{ document: AttemptDocument; classId: string }>();
 const attempt = computed(() => props.document.attempt);
 const revision = computed(() => props.document.revisions[props.document.revisions.length - 1] ?? null);
+const schools = computed(() =>
+  (props.document.sheet.schools ?? []).map((s) => {
+    const id = chosenOption(s, props.document.sheet.chosen ?? {});
+    return {
+      question: s.question,
+      answer: s.options.find((o) => o.id === id)?.label ?? id,
+      shipped: id === s.default,
+    };
+  }),
+);
+const otherwise = computed(() => schools.value.filter((s) => !s.shipped));
 const KIND: Readonly<Record<string, string>> = {
   signed: 'Signed',
   signed_incomplete: 'Signed incomplete',
@@ -32,12 +44,28 @@ const when = (iso: string): string =>
           >{{ document.sheet.title }}</RouterLink
         >
         <span v-else>{{ document.sheet.title }}</span>
-        <p class="soft small">
-          version {{ document.sheet.version }}{{ attempt.things.length > 0 ? ' · ' : '' }}
-          <template v-for="(thing, i) in attempt.things" :key="thing.id"
-            >{{ i > 0 ? ', ' : '' }}<span :title="THING_WORDS[thing.kind]">{{ thing.label }}</span></template
-          >
-        </p>
+        <div class="under">
+          <p class="soft small">
+            version {{ document.sheet.version }}{{ attempt.things.length > 0 ? ' · ' : '' }}
+            <template v-for="(thing, i) in attempt.things" :key="thing.id"
+              >{{ i > 0 ? ', ' : ''
+              }}<span :title="THING_WORDS[thing.kind]">{{ thing.label }}</span></template
+            >
+          </p>
+          <details v-if="schools.length > 0" class="small schools" data-test="scored-by">
+            <summary>
+              Scored by
+              {{
+                otherwise.length === 0
+                  ? 'the shipped choices'
+                  : `${otherwise.length} of the class’s own choices`
+              }}
+            </summary>
+            <p v-for="s in schools" :key="s.question" :class="{ soft: s.shipped }">
+              {{ s.question }} <b>{{ s.answer }}</b>
+            </p>
+          </details>
+        </div>
       </div>
     </div>
     <p v-if="revision" class="notice signed">
@@ -65,11 +93,27 @@ const when = (iso: string): string =>
 .method {
   text-align: right;
 }
+.under {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: flex-end;
+  gap: 0 14px;
+}
+.schools[open] {
+  flex-basis: 100%;
+}
+.schools[open] summary {
+  margin-left: auto;
+}
 .method a {
   font-weight: 700;
   display: inline-flex;
   align-items: center;
   min-height: 28px;
+}
+.schools p {
+  margin: 2px 0;
 }
 .signed {
   border-color: var(--void);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { type Cause, CHARGE_PART, type Skill } from '@clear-mark/core';
+import { type Cause, CHARGE_PART, type Criterion, dismissPart, type Skill } from '@clear-mark/core';
+import type { ClassReference } from '@clear-mark/contract';
 import { computed, onMounted, onUnmounted, ref } from 'vue';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
@@ -8,14 +9,18 @@ import BenchRail from './BenchRail.vue';
 import CriterionRow from './CriterionRow.vue';
 import FindDialog from './FindDialog.vue';
 import KeysDialog from './KeysDialog.vue';
+import LimitDetails from './LimitDetails.vue';
 import LossField from './LossField.vue';
 import NoteDialog from './NoteDialog.vue';
 import OutcomePanel from './OutcomePanel.vue';
+import ReadingsGrid from './ReadingsGrid.vue';
+import type { GridCriterion } from './readings-grid.model.ts';
 import ReferenceDialog from './ReferenceDialog.vue';
 import SheetDock from './SheetDock.vue';
 import SheetHead from './SheetHead.vue';
 import SignDialog from './SignDialog.vue';
 import StepHead from './StepHead.vue';
+import { type SheetCriterion, standingDismissals } from './sheet.model.ts';
 import { useSheet } from './use-sheet.ts';
 import { useSheetCursor } from './use-sheet-cursor.ts';
 
@@ -41,7 +46,27 @@ const place = computed(() => ({
 const instrumentId = computed(
   () => sheet.document.value?.attempt.things.find((t) => t.kind === 'instrument')?.id ?? null,
 );
+const isGrid = (c: Criterion): c is GridCriterion =>
+  c.kind === 'readings' || (c.kind === 'loss' && c.fibers !== undefined);
+/** Checks show their outcome; readings in parts ask for their entries themselves. */
+const needsEntry = (item: SheetCriterion): boolean =>
+  item.criterion.kind !== 'check' && item.criterion.kind !== 'loss' && item.criterion.kind !== 'readings';
+const aboutOf = ({ criterion }: SheetCriterion) =>
+  criterion.kind === 'call' && criterion.of !== undefined
+    ? (sheet.outcomes.value.get(criterion.of) ?? null)
+    : null;
+
+/** The newest reference for a wavelength by the sheet's method, of the instrument in use when it has one. */
+function referenceFor(nm: number): ClassReference | null {
+  const method = cursor.lossItem.value?.link.referenceMethod;
+  const fits = sheet.references.value.filter(
+    (r) => r.wavelengthNm === nm && r.method === method && r.voidReason === null,
+  );
+  const instrument = instrumentId.value;
+  return fits.find((r) => r.instrumentId === instrument) ?? (instrument ? null : (fits[0] ?? null));
+}
 const undoLabel = computed(() => cursor.undoLabel.value);
+const dismissed = computed(() => standingDismissals(sheet.entries.value));
 const signFailure = ref<string | null>(null);
 
 async function sign(reason: string | null, asVoid: boolean): Promise<void> {
@@ -59,6 +84,12 @@ async function sign(reason: string | null, asVoid: boolean): Promise<void> {
 /** The instructor's recorded choice; undo takes it back like any other entry. */
 function charge(criterionId: string, skill: Skill, cause: Cause): void {
   sheet.add({ kind: 'charge', criterionId, part: CHARGE_PART, value: { kind: 'charge', skill, cause } });
+}
+
+/** A wrong suggestion is put away, and counted for the lead. */
+function dismiss(criterionId: string, symptom: string, cause: Cause): void {
+  const part = dismissPart(symptom, cause);
+  sheet.add({ kind: 'dismiss', criterionId, part, value: { kind: 'dismiss', symptom, cause } });
 }
 
 onMounted(async () => {
@@ -105,22 +136,24 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
             :ref="(el) => cursor.register(item.criterion.id, el)"
             :item="item"
             :outcome="sheet.outcomes.value.get(item.criterion.id)!"
-            :entry="item.criterion.kind === 'check' || item.criterion.kind === 'loss' ? null : entryOf(item)"
+            :entry="needsEntry(item) ? entryOf(item) : null"
+            :about="aboutOf(item)"
             :current="current === item"
             :locked="locked"
             :length-unit="preferences.lengthUnit"
             :place="place"
             @select="cursor.select(item)"
             @value="(value, source) => cursor.enter(item, '', value, source)"
+            @done="cursor.leave(item)"
           >
             <LossField
-              v-if="item.criterion.kind === 'loss'"
+              v-if="item.criterion.kind === 'loss' && !isGrid(item.criterion)"
               :ref="(el) => cursor.registerField(item.criterion.id, el)"
               :criterion="item.criterion"
               :outcome="sheet.outcomes.value.get(item.criterion.id)!"
-              :entries="sheet.entries.value"
+              :entry-by-id="sheet.entryById"
               :references="sheet.references.value"
-              :instrument-id="instrumentId"
+              :reference-for="referenceFor"
               :locked="locked"
               @focus="cursor.select(item)"
               @value="(part, value) => cursor.enter(item, part, value, 'instrument')"
@@ -130,6 +163,28 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
               "
               @reference="dialog = 'reference'"
             />
+            <template v-else-if="isGrid(item.criterion)">
+              <ReadingsGrid
+                :criterion="item.criterion"
+                :outcome="sheet.outcomes.value.get(item.criterion.id)!"
+                :entry-by-id="sheet.entryById"
+                :reference-for="referenceFor"
+                :locked="locked"
+                @focus="cursor.select(item)"
+                @values="(values) => cursor.enterParts(item, values)"
+                @void="
+                  (part, reason) =>
+                    sheet.add({ kind: 'void', criterionId: item.criterion.id, part, voidReason: reason })
+                "
+                @reference="dialog = 'reference'"
+                @done="cursor.leave(item)"
+              />
+              <LimitDetails
+                v-if="item.criterion.kind === 'loss'"
+                class="details"
+                :criterion="item.criterion"
+              />
+            </template>
           </CriterionRow>
         </template>
       </section>
@@ -143,8 +198,10 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
         :signed="sheet.signed.value"
         :pending="sheet.pending.value"
         :can-sign="sheet.mine.value"
+        :dismissed="dismissed"
         @go="cursor.go"
         @charge="charge"
+        @dismiss="dismiss"
         @sign="dialog = 'sign'"
       />
       <SheetDock
@@ -226,6 +283,10 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
 .cautions {
   padding: 0 20px;
   border-bottom: 1px solid var(--hair);
+}
+.details {
+  grid-column: 1 / -1;
+  padding: 0 0 10px 42px;
 }
 .cautions ul {
   margin: 0 0 12px;

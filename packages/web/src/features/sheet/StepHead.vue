@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Step, StepOutcome } from '@clear-mark/core';
 import { SKILL_WORDS } from '@clear-mark/words';
+import StepDrawing from '../../shared/StepDrawing.vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 
 defineProps<{ step: Step; number: number; outcome: StepOutcome; current: boolean }>();
@@ -14,6 +15,7 @@ defineProps<{ step: Step; number: number; outcome: StepOutcome; current: boolean
         {{ step.title }} <span class="soft small skill">{{ SKILL_WORDS[step.skill] }}</span>
       </h2>
       <p class="how">{{ step.how }}</p>
+      <StepDrawing v-if="step.drawing" :name="step.drawing" />
       <p v-for="(caution, i) in step.cautions ?? []" :key="i" class="caution">
         <b>{{ caution.stop ? 'Stop.' : 'Take care.' }}</b> {{ caution.text }}
       </p>

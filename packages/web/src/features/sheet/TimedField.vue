@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import {
+  checkValue,
   type CriterionOutcome,
   DomainError,
   type Entry,
   type EntryValue,
   secondsFromText,
   type TimedCriterion,
+  timerLeftRunning,
 } from '@clear-mark/core';
 import type { ErrorCode } from '@clear-mark/contract';
 import { errorWords } from '@clear-mark/words';
@@ -31,6 +33,13 @@ const startedAt = computed(() => timers.startedAt(props.place.attemptId, props.c
 const running = computed(() =>
   startedAt.value === null ? null : Math.max(0, (timers.now.value - Date.parse(startedAt.value)) / 1000),
 );
+/** When it was stopped, while the person is asked about a timer that looks forgotten. */
+const leftAt = ref<string | null>(null);
+const leftFor = computed(() =>
+  leftAt.value === null || startedAt.value === null
+    ? null
+    : (Date.parse(leftAt.value) - Date.parse(startedAt.value)) / 1000,
+);
 const text = ref('');
 const error = ref<string | null>(null);
 const shown = computed(() => running.value ?? props.outcome.value);
@@ -55,8 +64,29 @@ function toggle(): void {
     });
     return;
   }
+  const stoppedAt = new Date().toISOString();
+  const ran = (Date.parse(stoppedAt) - Date.parse(from)) / 1000;
+  // Left on over night: nothing is stored before the person has said so.
+  if (leftAt.value === null && timerLeftRunning(props.criterion.band, ran)) {
+    leftAt.value = stoppedAt;
+    return;
+  }
+  keep(from, leftAt.value ?? stoppedAt);
+}
+function keep(from: string, stoppedAt: string): void {
+  drop();
+  const value: EntryValue = { kind: 'timed', startedAt: from, stoppedAt };
+  try {
+    checkValue(props.criterion, '', value);
+    emit('value', value, 'timer');
+  } catch (failed) {
+    if (!(failed instanceof DomainError)) throw failed;
+    error.value = errorWords(failed.code as ErrorCode, failed.params);
+  }
+}
+function drop(): void {
+  leftAt.value = null;
   timers.clear(props.place.attemptId, props.criterion.id);
-  emit('value', { kind: 'timed', startedAt: from, stoppedAt: new Date().toISOString() }, 'timer');
 }
 
 function take(): boolean {
@@ -100,6 +130,13 @@ defineExpose({ take, toggle });
     <button v-if="!locked" class="act" :class="{ next: running !== null }" type="button" @click="toggle">
       {{ running === null ? 'Start' : 'Stop' }}
     </button>
+    <div v-if="leftFor !== null" class="say" role="alert">
+      <p>It ran {{ clockText(leftFor) }}: left on? Nothing is stored yet.</p>
+      <div class="row">
+        <button class="act next" type="button" @click="drop">Throw the time away</button>
+        <button class="act" type="button" @click="toggle">Keep it</button>
+      </div>
+    </div>
     <p v-if="error" class="say" role="alert">{{ error }}</p>
   </div>
 </template>

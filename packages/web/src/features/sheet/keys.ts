@@ -2,7 +2,10 @@
 export const KEYS = [
   { key: 'Enter', does: 'Pass a check, take a typed value, and go on' },
   { key: 'X', does: 'Fail the check' },
-  { key: '0 – 9', does: 'Type into the current measurement; choose a level of a scale' },
+  {
+    key: '0 – 9',
+    does: 'Type into the current measurement; choose a level of a scale; 1 good, 2 bad for a call',
+  },
   { key: 'S', does: 'Not seen' },
   { key: 'T', does: 'Start or stop the timer' },
   { key: 'N', does: 'Note' },

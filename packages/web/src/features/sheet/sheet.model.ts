@@ -5,6 +5,7 @@ import {
   type EntryValue,
   type MethodSheet,
   type Outcome,
+  partValue,
   resolveEntries,
   slotKey,
   type Step,
@@ -54,7 +55,8 @@ function sameOutcome(a: CriterionOutcome, b: CriterionOutcome): boolean {
     a.entryIds.every((id, i) => id === b.entryIds[i]) &&
     a.reasons.length === b.reasons.length &&
     a.reasons.every((r, i) => r.code === b.reasons[i]!.code) &&
-    a.parts.every((p, i) => p.verdict === b.parts[i]?.verdict && p.lossDb === b.parts[i]?.lossDb)
+    a.parts.length === b.parts.length &&
+    a.parts.every((p, i) => p.verdict === b.parts[i]!.verdict && partValue(p) === partValue(b.parts[i]!))
   );
 }
 
@@ -113,7 +115,10 @@ export function valueText(value: EntryValue | null): string {
       return value.text ?? '';
     case 'check':
     case 'grade':
+    case 'map':
+    case 'call':
     case 'charge':
+    case 'dismiss':
       return '';
     default: {
       const never: never = value;
@@ -122,8 +127,22 @@ export function valueText(value: EntryValue | null): string {
   }
 }
 
-/** Seconds as m:ss. */
+/** Seconds as m:ss, with hours before them where there are any. */
 export function clockText(seconds: number): string {
   const whole = Math.max(0, Math.floor(seconds));
-  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+  const two = (n: number): string => String(n).padStart(2, '0');
+  const [hours, minutes] = [Math.floor(whole / 3600), Math.floor(whole / 60)];
+  // An hour and more is what a forgotten timer shows.
+  return hours > 0 ? `${hours}:${two(minutes % 60)}:${two(whole % 60)}` : `${minutes}:${two(whole % 60)}`;
 }
+
+/** The suggestions that were put away on this piece, as the parts that they stand in. */
+export function standingDismissals(entries: readonly Entry[]): ReadonlySet<string> {
+  const about = entries.filter((e) => e.kind === 'dismiss' || e.kind === 'retract');
+  if (about.every((e) => e.kind === 'retract')) return NOTHING;
+  const parts = [...resolveEntries(about).values()].flatMap(({ heads }) =>
+    heads.map((e) => `${e.criterionId} ${e.part}`),
+  );
+  return new Set(parts);
+}
+const NOTHING: ReadonlySet<string> = new Set();

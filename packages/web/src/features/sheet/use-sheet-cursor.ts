@@ -1,4 +1,4 @@
-import type { EntryValue } from '@clear-mark/core';
+import { CALLS, type EntryValue, partKey, partsOf } from '@clear-mark/core';
 import { computed, nextTick, shallowRef, triggerRef } from 'vue';
 import { actOfKey, isDigitKey, type KeyPress } from './keys.ts';
 import { lastToUndo, nextOpen, type SheetCriterion, standingEntry } from './sheet.model.ts';
@@ -103,9 +103,10 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
   }
 
   function advance(item: SheetCriterion, part: string): void {
-    const byKey = document.activeElement instanceof HTMLInputElement || lastByKey;
+    // A walk and a grid have their own next place, and say when they are done.
+    if (item.criterion.kind === 'map' || item.criterion.kind === 'readings') return select(item);
     if (item.criterion.kind === 'loss') {
-      const parts = item.criterion.wavelengthsNm.map(String);
+      const parts = partsOf(item.criterion).map(partKey);
       const next = parts[parts.indexOf(part) + 1];
       if (next !== undefined) {
         void nextTick(() =>
@@ -114,9 +115,25 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
         return;
       }
     }
+    leave(item);
+  }
+
+  /** On to the next open criterion, with the keyboard when that is what brought us here. */
+  function leave(item: SheetCriterion): void {
     const next = nextOpen(sheet.criteria.value, sheet.outcomes.value, item.index + 1);
+    const byKey = document.activeElement instanceof HTMLInputElement || lastByKey;
     if (byKey) void goTo(next ?? item);
     else select(next ?? item);
+  }
+
+  /** Readings of a grid, one or a paste of many; the grid itself knows where the next one goes. */
+  function enterParts(item: SheetCriterion, values: readonly { part: string; value: EntryValue }[]): void {
+    if (locked.value) return;
+    const source = item.criterion.kind === 'loss' ? 'instrument' : 'typed';
+    for (const { part, value } of values) {
+      sheet.add({ kind: 'value', criterionId: item.criterion.id, part, value, source });
+    }
+    select(item);
   }
 
   function toggleFault(code: string): void {
@@ -131,9 +148,9 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
   function notSeen(): void {
     const item = current.value;
     if (!item || locked.value) return;
-    const parts = item.criterion.kind === 'loss' ? item.criterion.wavelengthsNm.map(String) : [''];
+    const parts = partsOf(item.criterion).map(partKey);
     for (const part of parts) sheet.add({ kind: 'not_seen', criterionId: item.criterion.id, part });
-    advance(item, parts[parts.length - 1]!);
+    leave(item);
   }
 
   function undo(): void {
@@ -178,6 +195,7 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
       press.focus !== 'number'
     ) {
       if (item.criterion.kind === 'grade') return chooseLevel(item, Number(event.key), event);
+      if (item.criterion.kind === 'call') return chooseCall(item, Number(event.key), event);
       inputOf(item)?.focus();
       return;
     }
@@ -194,6 +212,14 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
     if (!level) return;
     event.preventDefault();
     enter(item, '', { kind: 'grade', level: level.id }, 'typed');
+  }
+
+  /** 1 for good, 2 for bad; where the sheet has no reference, what it is has to be tapped as well. */
+  function chooseCall(item: SheetCriterion, number: number, event: KeyboardEvent): void {
+    const said = CALLS[number - 1];
+    if (item.criterion.kind !== 'call' || item.criterion.of === undefined || !said) return;
+    event.preventDefault();
+    enter(item, '', { kind: 'call', said }, 'typed');
   }
 
   function perform(act: NonNullable<ReturnType<typeof actOfKey>>, item: SheetCriterion | null): void {
@@ -247,6 +273,8 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
     select,
     go,
     enter,
+    enterParts,
+    leave,
     toFirstOpen,
     toggleFault,
     notSeen,

@@ -42,6 +42,9 @@ export function useSheet(attemptId: string) {
   const localEntries = shallowRef<readonly Entry[]>([]);
 
   const entries = computed<readonly Entry[]>(() => [...stored.value, ...localEntries.value]);
+  const byId = computed(() => new Map(entries.value.map((e) => [e.id, e])));
+  /** Stable, so that a view that asks by id is drawn again only when its own outcome changes. */
+  const entryById = (id: string): Entry | null => byId.value.get(id) ?? null;
   const sheet = computed(() => document.value?.sheet ?? null);
   const criteria = computed(() => (sheet.value ? listCriteria(sheet.value) : []));
   const signed = computed(() => document.value?.attempt.state === 'signed');
@@ -161,6 +164,7 @@ export function useSheet(attemptId: string) {
     sheet,
     criteria,
     entries,
+    entryById,
     references,
     outcome,
     outcomes,

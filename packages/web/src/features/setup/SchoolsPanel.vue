@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import type { ClassSchool } from '@clear-mark/contract';
+import { DECIDED_ELSEWHERE } from '@clear-mark/methods/schools';
+import { onMounted, ref, shallowRef } from 'vue';
+import { call, ROUTES, wordsOf } from '../../api/client.ts';
+
+/** The questions on which practitioners disagree: what this class does, what ships, and why. */
+const props = defineProps<{ classId: string }>();
+const schools = shallowRef<readonly ClassSchool[]>([]);
+const failure = ref<string | null>(null);
+const params = { id: props.classId };
+
+onMounted(async () => {
+  try {
+    schools.value = await call(ROUTES.classSchools, { params });
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+});
+
+async function choose(school: ClassSchool, event: Event): Promise<void> {
+  const option = (event.target as HTMLSelectElement).value;
+  try {
+    schools.value = await call(ROUTES.chooseSchool, { params, body: { school: school.id, option } });
+    failure.value = null;
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+}
+const usual = (s: ClassSchool): string => s.options.find((o) => o.id === s.default)?.label ?? '';
+</script>
+
+<template>
+  <section class="section" data-test="schools">
+    <h2>Where practitioners disagree</h2>
+    <p class="soft">
+      A choice holds for pieces started from now on; each sheet shows by which it was scored.
+    </p>
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <p v-if="schools.length === 0" class="soft">Choices appear with the methods in use.</p>
+    <div v-for="s in schools" :key="s.id" class="school">
+      <label>
+        <b>{{ s.question }}</b>
+        <select class="act" :value="s.chosen" @change="choose(s, $event)">
+          <option v-for="o in s.options" :key="o.id" :value="o.id">{{ o.label }}</option>
+        </select>
+      </label>
+      <p class="small soft">
+        <template v-if="s.chosen === s.default">As shipped. </template
+        ><template v-else>Shipped: {{ usual(s) }}. </template>{{ s.reason }}
+        {{ s.methods.length === 1 ? s.methods[0] : `${s.methods.length} methods in use` }}.
+      </p>
+    </div>
+    <details>
+      <summary>Decided elsewhere</summary>
+      <dl>
+        <template v-for="d in DECIDED_ELSEWHERE" :key="d.question">
+          <dt>{{ d.question }}</dt>
+          <dd class="soft">{{ d.answer }}</dd>
+        </template>
+      </dl>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.school {
+  border-top: 1px solid var(--hair);
+  padding: 8px 0;
+}
+label {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 16px;
+  flex-wrap: wrap;
+}
+select {
+  min-width: 300px;
+  justify-content: flex-start;
+}
+dt {
+  font-weight: 700;
+  margin-top: 8px;
+}
+dd {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,504 @@
+<script setup lang="ts">
+import {
+  type CriterionOutcome,
+  type Entry,
+  type EntryValue,
+  fiberColour,
+  isLossPart,
+  type PartOutcome,
+  partValue,
+  placePaste,
+  type ReadingVoidReason,
+  type Unit,
+} from '@clear-mark/core';
+import type { ClassReference, ErrorCode } from '@clear-mark/contract';
+import { errorWords, UNIT_WORDS, VOID_WORDS } from '@clear-mark/words';
+import { computed, reactive, ref, watch } from 'vue';
+import { termsOf } from '../../shared/limit-words.ts';
+import VerdictRing from '../../shared/VerdictRing.vue';
+import { cellText, columnFacts, gridOf, type GridCriterion, readCell } from './readings-grid.model.ts';
+
+/** Readings of many fibers: typed cell by cell, or pasted from a spreadsheet. */
+const props = defineProps<{
+  criterion: GridCriterion;
+  outcome: CriterionOutcome;
+  entryById: (id: string) => Entry | null;
+  referenceFor: (wavelengthNm: number) => ClassReference | null;
+  locked: boolean;
+}>();
+const emit = defineEmits<{
+  values: [values: readonly { part: string; value: EntryValue }[]];
+  void: [part: string, reason: ReadingVoidReason];
+  focus: [];
+  reference: [];
+  done: [];
+}>();
+
+const grid = computed(() => gridOf(props.criterion));
+const isLoss = computed(() => props.criterion.kind === 'loss');
+const unit = ref<Unit>(props.criterion.kind === 'loss' ? 'dB' : props.criterion.unit);
+const parts = computed(() => new Map(props.outcome.parts.map((p) => [p.part, p] as const)));
+const texts = reactive<Record<string, string>>({});
+const problems = reactive<Record<string, string>>({});
+const asking = reactive(new Set<string>());
+const beyond = ref<string[]>([]);
+const at = ref<string | null>(null);
+const inputs = new Map<string, HTMLInputElement>();
+
+const standing = (part: string): EntryValue | null => {
+  const id = parts.value.get(part)?.entryId ?? null;
+  return id === null ? null : (props.entryById(id)?.value ?? null);
+};
+let shown: Record<string, string> = {};
+/** Cells follow what stands, but for those that are being typed in or are marked. */
+function follow(): void {
+  const next: Record<string, string> = {};
+  for (const [row] of grid.value.fibers.entries()) {
+    for (const [column] of grid.value.columns.entries()) {
+      const part = grid.value.partAt(row, column)!;
+      next[part] = cellText(standing(part), unit.value);
+      if (!(part in texts) || (texts[part] === shown[part] && !(part in problems))) texts[part] = next[part]!;
+    }
+  }
+  shown = next;
+}
+watch([() => props.outcome, unit], follow, { immediate: true });
+
+const referenceOf = (part: string): ClassReference | null => {
+  const column = grid.value.columns[grid.value.placeOf(part).column];
+  return column?.wavelengthNm == null || !isLoss.value ? null : props.referenceFor(column.wavelengthNm);
+};
+
+/**
+ * Takes a cell's text: the value to store, or null with its problem marked. Typed digits are asked about when they
+ * look like a slip; pasted ones were not typed.
+ */
+function takeText(part: string, text: string, how: 'typed' | 'confirmed' | 'pasted'): EntryValue | null {
+  delete problems[part];
+  const read = readCell(props.criterion, part, text, unit.value, referenceOf(part));
+  if (read.state === 'bad') {
+    problems[part] =
+      read.code === 'entry.no_reference'
+        ? 'Set a reference first.'
+        : errorWords(read.code as ErrorCode, read.params);
+    return null;
+  }
+  if (read.state === 'ask' && how === 'typed') {
+    asking.add(part);
+    problems[part] = `${text.trim()} looks like a slip of the decimal sign. Enter again keeps it.`;
+    return null;
+  }
+  asking.delete(part);
+  if (read.state === 'empty') return null;
+  return read.state === 'ask' && how === 'confirmed' ? { ...read.value, slipConfirmed: true } : read.value;
+}
+
+function take(part: string, byEnter: boolean): boolean {
+  const text = texts[part] ?? '';
+  if (text === shown[part]) return !(part in problems);
+  const value = takeText(part, text, byEnter && asking.has(part) ? 'confirmed' : 'typed');
+  if (!value) return false;
+  shown[part] = text;
+  emit('values', [{ part, value }]);
+  return true;
+}
+
+function onEnter(part: string): void {
+  if (!take(part, true)) return;
+  const { row, column } = grid.value.placeOf(part);
+  const next = grid.value.partAt(row + 1, column) ?? grid.value.partAt(0, column + 1);
+  if (next === null) emit('done');
+  else focusOn(next);
+}
+function focusOn(part: string | null): void {
+  const input = part === null ? undefined : inputs.get(part);
+  input?.focus();
+  input?.select();
+}
+function onArrow(event: KeyboardEvent, part: string): void {
+  const by = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] }[event.key];
+  const input = event.target as HTMLInputElement;
+  const inside =
+    event.key === 'ArrowLeft' ? input.selectionStart !== 0 : input.selectionEnd !== input.value.length;
+  if (!by || (by[0] === 0 && inside)) return;
+  const { row, column } = grid.value.placeOf(part);
+  const next = grid.value.partAt(row + by[0]!, column + by[1]!);
+  if (next === null) return;
+  event.preventDefault();
+  event.stopPropagation();
+  focusOn(next);
+}
+
+/** Several cells at once: good ones are stored, bad ones marked where they fell, those beyond the edge named. */
+function onPaste(event: ClipboardEvent, part: string): void {
+  const text = event.clipboardData?.getData('text/plain') ?? '';
+  if (!/[\t\n;]/.test(text.trim()) || props.locked) return;
+  event.preventDefault();
+  beyond.value = [];
+  const shape = { rows: grid.value.fibers.length, columns: grid.value.columns.length };
+  const good: { part: string; value: EntryValue }[] = [];
+  for (const cell of placePaste(text, shape, grid.value.placeOf(part), unit.value)) {
+    const target = grid.value.partAt(cell.row, cell.column);
+    if (target === null) {
+      beyond.value.push(cell.written);
+      continue;
+    }
+    texts[target] = cell.written;
+    const value = takeText(target, cell.written, 'pasted');
+    if (!value) continue;
+    texts[target] = shown[target] = cellText(value, unit.value);
+    good.push({ part: target, value });
+  }
+  if (good.length > 0) emit('values', good);
+}
+
+/** A good cell of a void or other state shows its ring; open ones none. */
+const ringOf = (part: string): PartOutcome | null => {
+  const found = parts.value.get(part);
+  return found && found.verdict !== 'incomplete' ? found : null;
+};
+const computedLoss = (part: string): string | null => {
+  const found = parts.value.get(part);
+  const value = standing(part);
+  if (!found || !isLossPart(found) || found.lossDb === null || value?.kind !== 'loss' || value.unit === 'dB')
+    return null;
+  return found.lossDb.toFixed(2);
+};
+const lowIsWorse = computed(() => props.criterion.kind === 'readings' && !props.criterion.band.upper);
+const facts = computed(() =>
+  grid.value.columns.map((c) => columnFacts(c, props.outcome.parts, lowIsWorse.value)),
+);
+
+/** One scale for all rows: from zero to the limit, a little beyond it, or to the worst reading. */
+const baseUnit = computed<Unit>(() => (props.criterion.kind === 'loss' ? 'dB' : props.criterion.unit));
+const scale = computed(() => {
+  const c = props.criterion;
+  const limit =
+    c.kind === 'loss'
+      ? Math.max(...c.wavelengthsNm.map((nm) => termsOf(c, nm).limitDb))
+      : Number(c.band.upper?.value ?? c.band.lower!.value);
+  return { limit, to: Math.max(limit * 1.15, ...facts.value.map((f) => f.worst?.value ?? 0)) };
+});
+const along = (value: number): number => Math.min(214, Math.max(4, (value / scale.value.to) * 216));
+const marksOf = (row: number) =>
+  grid.value.columns.flatMap((_, column) => {
+    const found = parts.value.get(grid.value.partAt(row, column)!);
+    const value = found ? partValue(found) : null;
+    return value === null ? [] : [{ x: along(value), verdict: found!.verdict }];
+  });
+const marked = computed(() => Object.entries(problems));
+const missing = computed(
+  () => grid.value.fibers.length * grid.value.columns.length - facts.value.reduce((n, f) => n + f.read, 0),
+);
+const say = (n: number | null): string => (n === null ? '' : n.toFixed(2));
+const clock = (iso: string): string =>
+  new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+
+function noLight(): void {
+  if (at.value === null) return;
+  texts[at.value] = 'dark';
+  onEnter(at.value);
+}
+function voidHere(event: Event): void {
+  const target = event.target as HTMLSelectElement;
+  if (target.value !== '' && at.value !== null) emit('void', at.value, target.value as ReadingVoidReason);
+  target.value = '';
+}
+const cellName = (row: number, column: number): string =>
+  ['Fiber', String(grid.value.fibers[row]), grid.value.columns[column]!.label]
+    .filter((x) => x !== '')
+    .join(' ');
+defineExpose({ first: () => focusOn(grid.value.partAt(0, 0)) });
+</script>
+
+<template>
+  <div class="grid-field">
+    <div v-if="isLoss && !locked" class="tools">
+      <div class="row" role="group" aria-label="Readings in">
+        <button
+          v-for="u in ['dB', 'dBm', 'uW'] as const"
+          :key="u"
+          class="act"
+          type="button"
+          :aria-pressed="unit === u"
+          @click="unit = u"
+        >
+          {{ UNIT_WORDS[u] }}
+        </button>
+      </div>
+      <button class="act" type="button" :disabled="at === null" @click="noLight">No light</button>
+      <select class="act" aria-label="Void the chosen reading" :disabled="at === null" @change="voidHere">
+        <option value="">Void</option>
+        <option v-for="(words, code) in VOID_WORDS" :key="code" :value="code">{{ words }}</option>
+      </select>
+      <span class="fill" />
+      <button class="act" type="button" @click="emit('reference')">Set reference</button>
+    </div>
+    <table :class="{ halves: grid.columns.length === 1 }">
+      <thead>
+        <tr>
+          <th scope="col">Fiber</th>
+          <th v-for="c in grid.columns" :key="c.label" scope="col">
+            {{ c.label || UNIT_WORDS[unit] }}
+            <span v-if="isLoss && c.wavelengthNm !== null" class="ref small soft">{{
+              referenceFor(c.wavelengthNm)
+                ? `ref ${referenceFor(c.wavelengthNm)!.valueDbm} dBm, ${clock(referenceFor(c.wavelengthNm)!.setAt)}`
+                : 'no reference yet'
+            }}</span>
+          </th>
+          <th v-if="grid.columns.length > 1" class="drawn" scope="col">
+            <span class="soft small"
+              >band to {{ say(scale.limit) }} {{ UNIT_WORDS[baseUnit] }}: tick, then diamond</span
+            >
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(fiber, row) in grid.fibers" :key="fiber">
+          <th scope="row">
+            <span class="dot" :style="{ background: `var(--fiber-${fiberColour(fiber)})` }" />
+            <b>{{ fiber }}</b> <span class="soft small">{{ fiberColour(fiber) }}</span>
+          </th>
+          <td v-for="(c, column) in grid.columns" :key="c.label">
+            <span class="cell" :class="{ bad: grid.partAt(row, column)! in problems }">
+              <input
+                :ref="
+                  (el) =>
+                    el
+                      ? inputs.set(grid.partAt(row, column)!, el as HTMLInputElement)
+                      : inputs.delete(grid.partAt(row, column)!)
+                "
+                v-model="texts[grid.partAt(row, column)!]"
+                data-number
+                inputmode="text"
+                autocomplete="off"
+                :data-part="grid.partAt(row, column)"
+                :aria-label="cellName(row, column)"
+                :aria-invalid="grid.partAt(row, column)! in problems"
+                :readonly="locked"
+                @focus="((at = grid.partAt(row, column)), emit('focus'))"
+                @keydown.enter.prevent="onEnter(grid.partAt(row, column)!)"
+                @keydown="onArrow($event, grid.partAt(row, column)!)"
+                @blur="take(grid.partAt(row, column)!, false)"
+                @paste="onPaste($event, grid.partAt(row, column)!)"
+              />
+              <span class="mark">
+                <VerdictRing
+                  v-if="ringOf(grid.partAt(row, column)!)"
+                  :verdict="ringOf(grid.partAt(row, column)!)!.verdict"
+                  :size="18"
+                />
+                <span v-if="computedLoss(grid.partAt(row, column)!)" class="small soft"
+                  >{{ computedLoss(grid.partAt(row, column)!) }} dB</span
+                >
+              </span>
+            </span>
+          </td>
+          <td v-if="grid.columns.length > 1" class="drawn">
+            <svg viewBox="0 0 220 30" width="220" height="30" aria-hidden="true">
+              <line x1="0" x2="220" y1="15" y2="15" class="axis" />
+              <rect x="0" :width="along(scale.limit)" y="9" height="12" class="inside" />
+              <path
+                v-for="(mark, i) in marksOf(row)"
+                :key="i"
+                :class="mark.verdict"
+                class="tick"
+                :d="i % 2 === 0 ? `M${mark.x} 3v24` : `M${mark.x - 5} 15l5 -9l5 9l-5 9Z`"
+              />
+            </svg>
+          </td>
+        </tr>
+      </tbody>
+      <tfoot>
+        <tr v-if="facts.some((f) => f.read > 0)">
+          <th scope="row">Worst</th>
+          <td v-for="(f, i) in facts" :key="i">
+            <template v-if="f.worst"
+              ><b>{{ say(f.worst.value) }}</b
+              >{{ ' ' }}<span class="soft small">fiber {{ f.worst.fiber }}</span></template
+            >
+          </td>
+        </tr>
+        <tr v-if="facts.some((f) => f.read > 1)">
+          <th scope="row">Mean, spread</th>
+          <td v-for="(f, i) in facts" :key="i">
+            {{ say(f.mean) }} <span class="soft small">spread {{ say(f.spread) }}</span>
+          </td>
+        </tr>
+      </tfoot>
+    </table>
+    <p v-if="!locked && missing > 0" class="small soft">
+      {{ missing }} to read. A column or block copied from a spreadsheet can be pasted into any cell.
+    </p>
+    <ul v-if="marked.length > 0 || beyond.length > 0" class="say" role="alert">
+      <li v-for="[part, words] in marked" :key="part">
+        <b>{{ cellName(grid.placeOf(part).row, grid.placeOf(part).column) }}</b>: {{ words }}
+      </li>
+      <li v-if="beyond.length > 0">
+        Beyond the grid and not taken: {{ beyond.join(', ') }}.
+        <button class="act" type="button" @click="beyond = []">Understood</button>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.grid-field {
+  grid-column: 1 / -1;
+  padding: 0 0 10px 42px;
+  display: grid;
+  gap: 8px;
+}
+.tools {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+}
+.fill {
+  flex: 1;
+}
+select.act {
+  width: 92px;
+}
+table {
+  border-collapse: collapse;
+  width: max-content;
+  max-width: 100%;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  padding: 0 14px 0 0;
+  white-space: nowrap;
+}
+thead .drawn {
+  font-weight: 400;
+}
+thead th {
+  font-weight: 700;
+  vertical-align: bottom;
+  padding-bottom: 4px;
+}
+.ref {
+  display: block;
+  font-weight: 400;
+}
+td {
+  padding: 1px 18px 1px 0;
+  white-space: nowrap;
+}
+tfoot th,
+tfoot td {
+  border-top: 1px solid var(--hair);
+  padding-top: 4px;
+}
+tfoot tr + tr th,
+tfoot tr + tr td {
+  border-top: 0;
+}
+.dot {
+  display: inline-block;
+  width: 14px;
+  height: 14px;
+  border-radius: 50%;
+  border: 1px solid var(--ink-soft);
+  vertical-align: -2px;
+  margin-right: 4px;
+}
+.cell {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+}
+input {
+  width: 96px;
+  min-height: var(--tap);
+  border: 0;
+  border-bottom: 1px solid var(--hair-strong);
+  background: transparent;
+  text-align: right;
+  font-size: 1.125rem;
+  font-weight: 700;
+  padding: 0 4px;
+}
+input:focus {
+  outline: none;
+  border-bottom: 3px solid var(--accent);
+  background: var(--sheet);
+}
+.bad input {
+  border-bottom: 3px double var(--ink);
+  background: var(--sunk);
+}
+.mark {
+  display: inline-flex;
+  align-items: center;
+  gap: 4px;
+  min-width: 20px;
+}
+.say {
+  margin: 0;
+  padding: 6px 12px;
+  list-style: none;
+  border-left: 4px solid var(--ink);
+  background: var(--sunk);
+}
+/* The row's readings on one scale, as everywhere: the band, and a mark for each. */
+.drawn svg {
+  display: block;
+}
+.axis {
+  stroke: var(--hair-strong);
+}
+.inside {
+  fill: var(--band);
+}
+.tick {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 3;
+}
+.tick.pass {
+  stroke: var(--pass);
+}
+.tick.marginal_pass,
+.tick.marginal_fail {
+  stroke: var(--marginal);
+}
+.tick.fail {
+  stroke: var(--fail);
+}
+/* One column of readings runs down in two halves. */
+.halves tbody {
+  display: grid;
+  grid-auto-flow: column;
+  grid-template-rows: repeat(6, auto);
+}
+.halves thead,
+.halves tfoot {
+  display: block;
+}
+.halves tr {
+  display: grid;
+  grid-template-columns: 120px 150px;
+  align-items: center;
+}
+.halves thead tr,
+.halves tfoot tr {
+  grid-template-columns: 120px 220px;
+}
+@media (max-width: 800px) {
+  .drawn {
+    display: none;
+  }
+  .grid-field {
+    padding-left: 0;
+  }
+  input {
+    width: 78px;
+  }
+  td {
+    padding-right: 8px;
+  }
+}
+</style>
