@@ -1,15 +1,20 @@
 import { ensureDatabase, removeCluster, startCluster } from '../cluster.ts';
 import { benchBundle } from './bundle.ts';
+import { benchLibrary } from './library.ts';
 import type { Measured } from './measured.ts';
 import { benchResults } from './results.ts';
 import { benchScore } from './score.ts';
-import { benchTap } from './tap.ts';
+import { benchTap, benchTapWithGrids } from './tap.ts';
+import { benchTimers } from './timers.ts';
 
 const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   score: () => Promise.resolve(benchScore()),
   results: (url) => benchResults(url),
   bundle: () => benchBundle(),
+  library: () => Promise.resolve(benchLibrary()),
   tap: (url) => benchTap(url),
+  'tap-grids': (url) => benchTapWithGrids(url),
+  timers: (url) => benchTimers(url),
 };
 
 /** Runs the benchmarks (all, or those named) and prints them as a table. Fails when one is over its goal. */

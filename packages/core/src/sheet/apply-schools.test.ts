@@ -76,6 +76,9 @@ describe('choices between schools', () => {
       checkSheet(withSchools(school('x', { change: 'trunk', criterion: 'len', trunk: 'A' }))),
     ).toThrow('school.misfit');
     expect(() => checkSheet(withSchools({ ...school('x'), default: 'none' }))).toThrow('sheet.school');
+    expect(() => checkSheet(withSchools(school('x', { change: 'leave_out', criterion: 'nowhere' })))).toThrow(
+      'sheet.school',
+    );
     const call = check('said', { kind: 'call', of: 'wiped' } as never);
     const sheet = { ...plain, steps: [...plain.steps, step('v', 'test', [call])] };
     const out = school('x', { change: 'leave_out', criterion: 'wiped' });

@@ -47,7 +47,7 @@ function changeStep(step: Step, change: SchoolChange): Step {
 }
 
 /** A change that does not fit the kind of its criterion is a fault of the method's data: `school.misfit`. */
-function changeCriterion(
+export function changeCriterion(
   c: Criterion,
   change: Exclude<SchoolChange, { change: 'how' | 'leave_out' }>,
 ): Criterion {

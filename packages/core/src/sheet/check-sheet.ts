@@ -1,9 +1,9 @@
 import { DomainError } from '../domain-error.ts';
 import { compareDecimal } from '../units/index.ts';
 import { toBaseUnit } from '../units/index.ts';
-import { applySchools } from './apply-schools.ts';
+import { changeCriterion } from './apply-schools.ts';
 import { MAX_FIBERS } from './parts.ts';
-import type { Across, Band, Criterion, MethodSheet } from './types.ts';
+import type { Across, Band, Criterion, MethodSheet, School } from './types.ts';
 import { unitOf } from './unit-of.ts';
 
 /**
@@ -26,23 +26,40 @@ export function checkSheet(sheet: MethodSheet): MethodSheet {
     }
   }
   if (seen.size === 0) throw new DomainError('sheet.empty', { method: sheet.id });
-  checkCalls(sheet);
-  for (const school of sheet.schools ?? []) {
-    if (!school.options.some((o) => o.id === school.default)) {
-      throw new DomainError('sheet.school', { school: school.id });
-    }
-    for (const option of school.options) checkCalls(applySchools(sheet, { [school.id]: option.id }));
-  }
+  const criteria = new Map(sheet.steps.flatMap((s) => s.criteria.map((c) => [c.id, c] as const)));
+  checkCalls(criteria, new Set());
+  for (const school of sheet.schools ?? []) checkSchool(school, criteria);
   return sheet;
 }
 
-/** A call needs its reference on the same sheet, and not another call. */
-function checkCalls(sheet: MethodSheet): void {
-  const criteria = sheet.steps.flatMap((s) => s.criteria);
-  for (const c of criteria) {
-    if (c.kind !== 'call' || c.of === undefined) continue;
-    const target = criteria.find((x) => x.id === c.of);
-    if (!target || target.kind === 'call') throw new DomainError('sheet.call_target', { criterion: c.id });
+type Criteria = ReadonlyMap<string, Criterion>;
+
+/** A call needs its reference on the same sheet, and not another call. `out` are criteria that were left out. */
+function checkCalls(criteria: Criteria, out: ReadonlySet<string>): void {
+  for (const c of criteria.values()) {
+    if (c.kind !== 'call' || c.of === undefined || out.has(c.id)) continue;
+    const target = criteria.get(c.of);
+    if (!target || target.kind === 'call' || out.has(target.id)) {
+      throw new DomainError('sheet.call_target', { criterion: c.id });
+    }
+  }
+}
+
+/** The default is an option; every change names a criterion of the sheet and fits its kind. */
+function checkSchool(school: School, criteria: Criteria): void {
+  const wrong = (): never => {
+    throw new DomainError('sheet.school', { school: school.id });
+  };
+  if (!school.options.some((o) => o.id === school.default)) wrong();
+  for (const { changes } of school.options) {
+    const out = new Set<string>();
+    for (const change of changes) {
+      if (change.change === 'how') continue;
+      const criterion = criteria.get(change.criterion) ?? wrong();
+      if (change.change === 'leave_out') out.add(criterion.id);
+      else changeCriterion(criterion, change);
+    }
+    if (out.size > 0) checkCalls(criteria, out);
   }
 }
 

@@ -1,4 +1,4 @@
-export * from './apply-schools.ts';
+export { applySchools, chosenOption } from './apply-schools.ts';
 export * from './check-sheet.ts';
 export * from './parts.ts';
 export * from './types.ts';

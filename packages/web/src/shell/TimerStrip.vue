@@ -1,11 +1,24 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { useRouter } from 'vue-router';
+import { dueOf, type RunningTimer } from './timers.model.ts';
 import { timers } from './timers.ts';
-import { dueOf } from './timers.model.ts';
 
-/** Every running timer of this device, the next one due first; a tap goes to its sheet. */
+/**
+ * Every running timer of this device, the next one due first; a tap goes to its sheet. Plain links in one component,
+ * since each second redraws every clock.
+ */
+const router = useRouter();
+const placeOf = (timer: RunningTimer) =>
+  timer.classId
+    ? { name: 'sheet', params: { classId: timer.classId, attemptId: timer.attemptId } }
+    : { name: 'own-sheet', params: { attemptId: timer.attemptId } };
 const rows = computed(() =>
-  timers.list.value.map((timer) => ({ timer, due: dueOf(timer, timers.now.value) })),
+  timers.list.value.map((timer) => ({
+    timer,
+    key: `${timer.attemptId} ${timer.criterionId}`,
+    href: router.resolve(placeOf(timer)).href,
+  })),
 );
 const clock = (seconds: number): string =>
   `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
@@ -13,23 +26,20 @@ const clock = (seconds: number): string =>
 
 <template>
   <div v-if="rows.length > 0" class="strip" role="region" aria-label="Running timers">
-    <RouterLink
-      v-for="{ timer, due } in rows"
-      :key="`${timer.attemptId} ${timer.criterionId}`"
+    <a
+      v-for="{ timer, key, href } in rows"
+      :key="key"
       class="timer"
-      :class="{ due: due.due }"
-      :to="
-        timer.classId
-          ? { name: 'sheet', params: { classId: timer.classId, attemptId: timer.attemptId } }
-          : { name: 'own-sheet', params: { attemptId: timer.attemptId } }
-      "
+      :class="{ due: dueOf(timer, timers.now.value).due }"
+      :href="href"
+      @click.prevent="router.push(placeOf(timer))"
     >
-      <span class="figure">{{ clock(due.elapsed) }}</span>
+      <span class="figure">{{ clock(dueOf(timer, timers.now.value).elapsed) }}</span>
       <span class="what"
         ><b>{{ timer.trainee }}</b
-        ><span class="small">{{ timer.label }}, {{ due.words }}</span></span
+        ><span class="small">{{ timer.label }}, {{ dueOf(timer, timers.now.value).words }}</span></span
       >
-    </RouterLink>
+    </a>
   </div>
 </template>
 

@@ -3,7 +3,8 @@ import { dueOf, type RunningTimer } from './timers.model.ts';
 
 /** Running timers of this device: kept over a reload, since they run on the instant of their start. */
 const KEY = 'running-timers';
-const TICK_MS = 250;
+/** The clocks show whole seconds; stopping takes the instant itself. */
+const TICK_MS = 1000;
 
 function read(): RunningTimer[] {
   try {
@@ -45,10 +46,14 @@ function tick(): void {
   }
 }
 
+/** Made at the first tone and kept: making one costs more than many seconds of ticking. */
+let audio: AudioContext | null = null;
+
 /** Two short tones; a browser that was never touched stays silent, and the strip shows it all the same. */
 function beep(): void {
   try {
-    const audio = new AudioContext();
+    audio ??= new AudioContext();
+    if (audio.state === 'suspended') void audio.resume();
     for (const [at, hz] of [
       [0, 880],
       [0.22, 1175],
@@ -61,7 +66,6 @@ function beep(): void {
       tone.start(audio.currentTime + at);
       tone.stop(audio.currentTime + at + 0.16);
     }
-    setTimeout(() => void audio.close(), 800);
   } catch {
     // No sound device: the strip is what remains.
   }
@@ -72,8 +76,8 @@ const same = (t: RunningTimer, attemptId: string, criterionId: string): boolean 
 
 export const timers = {
   now,
-  /** The next one due first. */
-  list: computed(() => [...running.value].sort((a, b) => dueOf(a, now.value).at - dueOf(b, now.value).at)),
+  /** The next one due first. When one is due does not move, so the order is worked out when one starts or ends. */
+  list: computed(() => [...running.value].sort((a, b) => dueOf(a, 0).at - dueOf(b, 0).at)),
 
   startedAt: (attemptId: string, criterionId: string): string | null =>
     running.value.find((t) => same(t, attemptId, criterionId))?.startedAt ?? null,
