@@ -24,7 +24,8 @@ test('scores a whole piece by keyboard alone, signs it, and it counts', async ({
     if (name! in typed) {
       await page.keyboard.type(typed[name!]!);
       await press('Enter');
-    } else if (name === 'cleave-face' || name === 'end-face') await press('1');
+    } else if (['cleave-face', 'end-face', 'inspect-call', 'trainee-verdict'].includes(name!))
+      await press('1');
     else if (name === 'time-open' || name === 'settle') {
       await page.keyboard.type(name === 'settle' ? '5:10' : '45');
       await press('Enter');

@@ -128,6 +128,8 @@ describe('the demo class', () => {
     const all = marksOf(scored, 'cleave');
     if (rate.kind !== 'rate') throw new Error('no rate');
     expect(rate.high).toBeLessThan(passesIn(all) / all.length);
+    // Failed to the end, so that the first screen asks for retraining.
+    expect(marksOf(own, 'cleave').slice(-2)).toMatch(/^[FfS]{2}$/);
     const strip = marksOf(own, 'strip');
     expect(passesIn(strip) / strip.length).toBeGreaterThan(0.8);
   });

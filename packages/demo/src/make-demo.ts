@@ -193,7 +193,10 @@ class DemoMaker {
     const instrument = (trainee + 2 * dayIndex) % SCENARIO.instruments.length;
     const hand = this.hands[trainee]!.at(number - 1);
     const wear = this.cleaverWear(cleaver, dayIndex);
-    const piece = makeConnector(hand, { cleaverWear: wear }, rng);
+    const made = makeConnector(hand, { cleaverWear: wear }, rng);
+    const piece = this.stuck(trainee, dayIndex)
+      ? { ...made, cleaveAngleDeg: made.cleaveAngleDeg + 1.2 }
+      : made;
     const instructor = this.instructors[(trainee + half) % this.instructors.length]!;
     const deviceId = this.devices[(trainee + half) % this.devices.length]!;
     const entries = scorePiece(
@@ -231,6 +234,11 @@ class DemoMaker {
             asVoid,
           },
     });
+  }
+
+  /** Whose cleaves went wrong again at the end of the course, whatever chance did before. */
+  private stuck(trainee: number, dayIndex: number): boolean {
+    return this.options.story && trainee === STORIES.stuckOnCleaving && dayIndex >= COURSE_DAYS - 1;
   }
 
   /** One blade goes blunt from the second week on. */

@@ -16,7 +16,7 @@ const bare = computed(() => route.name === 'start' || session.me === null);
   <a class="skip" href="#main">Skip to the work</a>
   <TopBar v-if="!bare" />
   <TimerStrip v-if="!bare" />
-  <main id="main" tabindex="-1">
+  <main id="main" tabindex="0">
     <RouterView v-slot="{ Component }">
       <component :is="Component" :key="route.path" />
     </RouterView>

@@ -3,11 +3,13 @@ import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { handle } from '../http/handle.ts';
 import { classesService } from './classes.service.ts';
+import { schoolsService } from './schools.service.ts';
 
 const DONE = { done: true } as const;
 
 export function classRoutes(router: Router, db: Database): void {
   const classes = classesService(db);
+  const schools = schoolsService(db);
   handle(router, ROUTES.classes, ({ me }) => classes.list(me));
   handle(router, ROUTES.addClass, ({ body, me }) => classes.add(body, me));
   handle(router, ROUTES.classDetail, ({ params, me }) => classes.detail(params.id, me));
@@ -20,10 +22,10 @@ export function classRoutes(router: Router, db: Database): void {
     await classes.useMethod(params.id, body.versionId, body.inUse, me);
     return DONE;
   });
-  handle(router, ROUTES.classSchools, ({ params, me }) => classes.schools(params.id, me));
+  handle(router, ROUTES.classSchools, ({ params, me }) => schools.list(params.id, me));
   handle(router, ROUTES.chooseSchool, async ({ params, body, me }) => {
-    await classes.chooseSchool(params.id, body.school, body.option, me);
-    return classes.schools(params.id, me);
+    await schools.choose(params.id, body.school, body.option, me);
+    return schools.list(params.id, me);
   });
   handle(router, ROUTES.setPolicy, async ({ params, body, me }) => {
     await classes.setPolicy(params.id, body, me);

@@ -1,12 +1,5 @@
-import {
-  checkPolicy,
-  chosenOption,
-  DEFAULT_POLICY,
-  type MethodSheet,
-  type Policy,
-  type SchoolChoices,
-} from '@clear-mark/core';
-import type { ClassDetail, ClassSchool, ClassSummary, Person, Role, Thing } from '@clear-mark/contract';
+import { checkPolicy, DEFAULT_POLICY, type Policy } from '@clear-mark/core';
+import type { ClassDetail, ClassSummary, Person, Role, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 import { sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
 import { AppError } from '../http/app-error.ts';
@@ -103,56 +96,12 @@ export const classesService = (db: Database) => {
       await store.useMethod(classId, versionId, inUse);
     },
 
-    /** The schools that bear on the methods in use, with what the class chose. */
-    schools: async (classId: string, me: Person): Promise<ClassSchool[]> => {
-      const { schools: chosen } = await classForInstructor(db, classId, me);
-      return schoolsOf(await sheetsInUse(db, classId), chosen);
-    },
-
-    chooseSchool: async (classId: string, school: string, option: string, me: Person): Promise<void> => {
-      const { schools: chosen } = await classForInstructor(db, classId, me);
-      const known = schoolsOf(await sheetsInUse(db, classId), chosen).find((s) => s.id === school);
-      if (!known?.options.some((o) => o.id === option)) {
-        throw new AppError('school.unknown', { school, given: option });
-      }
-      await store.setSchool(classId, school, option);
-    },
-
     setPolicy: async (classId: string, policy: Policy, me: Person): Promise<void> => {
       await classForInstructor(db, classId, me);
       await store.setPolicy(classId, checkPolicy(policy));
     },
   };
 };
-
-async function sheetsInUse(db: Database, classId: string): Promise<MethodSheet[]> {
-  const inUse = (await classesStore(db).methods(classId)).filter((m) => m.inUse);
-  const versions = await Promise.all(inUse.map((m) => methodVersion(db, m.versionId)));
-  return versions.flatMap((v) => (v ? [v.sheet] : []));
-}
-
-/** Each school once, with the options and the methods of all sheets that have it. */
-function schoolsOf(sheets: readonly MethodSheet[], chosen: SchoolChoices): ClassSchool[] {
-  const merged = new Map<string, ClassSchool>();
-  for (const sheet of sheets) {
-    for (const school of sheet.schools ?? []) {
-      const there = merged.get(school.id);
-      if (there) there.methods.push(sheet.title);
-      else {
-        merged.set(school.id, {
-          id: school.id,
-          question: school.question,
-          options: school.options.map(({ id, label }) => ({ id, label })),
-          default: school.default,
-          reason: school.reason,
-          chosen: chosenOption(school, chosen),
-          methods: [sheet.title],
-        });
-      }
-    }
-  }
-  return [...merged.values()];
-}
 
 /** A trainee who is new to the school gets a person without a password; the lead can give one later. */
 async function memberPerson(db: Database, member: NewMember): Promise<Person> {

@@ -22,6 +22,7 @@ export function limitWords(criterion: Criterion, lengthUnit: 'mm' | 'in'): strin
             : criterion.noun;
       const { lower, upper } = criterion.band;
       const space = unit === '°' ? '' : ' ';
+      if (lower && upper && lower.value === upper.value) return `exactly ${show(lower.value)}${space}${unit}`;
       if (lower && upper) return `${show(lower.value)} to ${show(upper.value)}${space}${unit}`;
       if (upper) return `${upper.exclusive ? 'under' : 'at most'} ${show(upper.value)}${space}${unit}`;
       return `${lower?.exclusive ? 'over' : 'at least'} ${show(lower!.value)}${space}${unit}`;

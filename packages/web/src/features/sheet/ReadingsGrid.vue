@@ -7,16 +7,17 @@ import {
   isLossPart,
   type PartOutcome,
   partValue,
-  placePaste,
   type ReadingVoidReason,
   type Unit,
 } from '@clear-mark/core';
-import type { ClassReference, ErrorCode } from '@clear-mark/contract';
-import { errorWords, UNIT_WORDS, VOID_WORDS } from '@clear-mark/words';
-import { computed, reactive, ref, watch } from 'vue';
+import type { ClassReference } from '@clear-mark/contract';
+import { UNIT_WORDS, VOID_WORDS } from '@clear-mark/words';
+import { computed } from 'vue';
 import { termsOf } from '../../shared/limit-words.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
-import { cellText, columnFacts, gridOf, type GridCriterion, readCell } from './readings-grid.model.ts';
+import { columnFacts, type GridCriterion } from './readings-grid.model.ts';
+import RowScale from './RowScale.vue';
+import { useGridCells } from './use-grid-cells.ts';
 
 /** Readings of many fibers: typed cell by cell, or pasted from a spreadsheet. */
 const props = defineProps<{
@@ -34,123 +35,12 @@ const emit = defineEmits<{
   done: [];
 }>();
 
-const grid = computed(() => gridOf(props.criterion));
-const isLoss = computed(() => props.criterion.kind === 'loss');
-const unit = ref<Unit>(props.criterion.kind === 'loss' ? 'dB' : props.criterion.unit);
-const parts = computed(() => new Map(props.outcome.parts.map((p) => [p.part, p] as const)));
-const texts = reactive<Record<string, string>>({});
-const problems = reactive<Record<string, string>>({});
-const asking = reactive(new Set<string>());
-const beyond = ref<string[]>([]);
-const at = ref<string | null>(null);
-const inputs = new Map<string, HTMLInputElement>();
-
-const standing = (part: string): EntryValue | null => {
-  const id = parts.value.get(part)?.entryId ?? null;
-  return id === null ? null : (props.entryById(id)?.value ?? null);
-};
-let shown: Record<string, string> = {};
-/** Cells follow what stands, but for those that are being typed in or are marked. */
-function follow(): void {
-  const next: Record<string, string> = {};
-  for (const [row] of grid.value.fibers.entries()) {
-    for (const [column] of grid.value.columns.entries()) {
-      const part = grid.value.partAt(row, column)!;
-      next[part] = cellText(standing(part), unit.value);
-      if (!(part in texts) || (texts[part] === shown[part] && !(part in problems))) texts[part] = next[part]!;
-    }
-  }
-  shown = next;
-}
-watch([() => props.outcome, unit], follow, { immediate: true });
-
-const referenceOf = (part: string): ClassReference | null => {
-  const column = grid.value.columns[grid.value.placeOf(part).column];
-  return column?.wavelengthNm == null || !isLoss.value ? null : props.referenceFor(column.wavelengthNm);
-};
-
-/**
- * Takes a cell's text: the value to store, or null with its problem marked. Typed digits are asked about when they
- * look like a slip; pasted ones were not typed.
- */
-function takeText(part: string, text: string, how: 'typed' | 'confirmed' | 'pasted'): EntryValue | null {
-  delete problems[part];
-  const read = readCell(props.criterion, part, text, unit.value, referenceOf(part));
-  if (read.state === 'bad') {
-    problems[part] =
-      read.code === 'entry.no_reference'
-        ? 'Set a reference first.'
-        : errorWords(read.code as ErrorCode, read.params);
-    return null;
-  }
-  if (read.state === 'ask' && how === 'typed') {
-    asking.add(part);
-    problems[part] = `${text.trim()} looks like a slip of the decimal sign. Enter again keeps it.`;
-    return null;
-  }
-  asking.delete(part);
-  if (read.state === 'empty') return null;
-  return read.state === 'ask' && how === 'confirmed' ? { ...read.value, slipConfirmed: true } : read.value;
-}
-
-function take(part: string, byEnter: boolean): boolean {
-  const text = texts[part] ?? '';
-  if (text === shown[part]) return !(part in problems);
-  const value = takeText(part, text, byEnter && asking.has(part) ? 'confirmed' : 'typed');
-  if (!value) return false;
-  shown[part] = text;
-  emit('values', [{ part, value }]);
-  return true;
-}
-
-function onEnter(part: string): void {
-  if (!take(part, true)) return;
-  const { row, column } = grid.value.placeOf(part);
-  const next = grid.value.partAt(row + 1, column) ?? grid.value.partAt(0, column + 1);
-  if (next === null) emit('done');
-  else focusOn(next);
-}
-function focusOn(part: string | null): void {
-  const input = part === null ? undefined : inputs.get(part);
-  input?.focus();
-  input?.select();
-}
-function onArrow(event: KeyboardEvent, part: string): void {
-  const by = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] }[event.key];
-  const input = event.target as HTMLInputElement;
-  const inside =
-    event.key === 'ArrowLeft' ? input.selectionStart !== 0 : input.selectionEnd !== input.value.length;
-  if (!by || (by[0] === 0 && inside)) return;
-  const { row, column } = grid.value.placeOf(part);
-  const next = grid.value.partAt(row + by[0]!, column + by[1]!);
-  if (next === null) return;
-  event.preventDefault();
-  event.stopPropagation();
-  focusOn(next);
-}
-
-/** Several cells at once: good ones are stored, bad ones marked where they fell, those beyond the edge named. */
-function onPaste(event: ClipboardEvent, part: string): void {
-  const text = event.clipboardData?.getData('text/plain') ?? '';
-  if (!/[\t\n;]/.test(text.trim()) || props.locked) return;
-  event.preventDefault();
-  beyond.value = [];
-  const shape = { rows: grid.value.fibers.length, columns: grid.value.columns.length };
-  const good: { part: string; value: EntryValue }[] = [];
-  for (const cell of placePaste(text, shape, grid.value.placeOf(part), unit.value)) {
-    const target = grid.value.partAt(cell.row, cell.column);
-    if (target === null) {
-      beyond.value.push(cell.written);
-      continue;
-    }
-    texts[target] = cell.written;
-    const value = takeText(target, cell.written, 'pasted');
-    if (!value) continue;
-    texts[target] = shown[target] = cellText(value, unit.value);
-    good.push({ part: target, value });
-  }
-  if (good.length > 0) emit('values', good);
-}
+const cells = useGridCells(props, {
+  values: (values) => emit('values', values),
+  done: () => emit('done'),
+});
+const { grid, isLoss, unit, parts, texts, problems, beyond, at, inputs, standing } = cells;
+const { take, onEnter, onArrow, onPaste } = cells;
 
 /** A good cell of a void or other state shows its ring; open ones none. */
 const ringOf = (part: string): PartOutcome | null => {
@@ -179,12 +69,11 @@ const scale = computed(() => {
       : Number(c.band.upper?.value ?? c.band.lower!.value);
   return { limit, to: Math.max(limit * 1.15, ...facts.value.map((f) => f.worst?.value ?? 0)) };
 });
-const along = (value: number): number => Math.min(214, Math.max(4, (value / scale.value.to) * 216));
 const marksOf = (row: number) =>
   grid.value.columns.flatMap((_, column) => {
     const found = parts.value.get(grid.value.partAt(row, column)!);
     const value = found ? partValue(found) : null;
-    return value === null ? [] : [{ x: along(value), verdict: found!.verdict }];
+    return value === null ? [] : [{ value, verdict: found!.verdict }];
   });
 const marked = computed(() => Object.entries(problems));
 const missing = computed(
@@ -208,7 +97,6 @@ const cellName = (row: number, column: number): string =>
   ['Fiber', String(grid.value.fibers[row]), grid.value.columns[column]!.label]
     .filter((x) => x !== '')
     .join(' ');
-defineExpose({ first: () => focusOn(grid.value.partAt(0, 0)) });
 </script>
 
 <template>
@@ -295,17 +183,7 @@ defineExpose({ first: () => focusOn(grid.value.partAt(0, 0)) });
             </span>
           </td>
           <td v-if="grid.columns.length > 1" class="drawn">
-            <svg viewBox="0 0 220 30" width="220" height="30" aria-hidden="true">
-              <line x1="0" x2="220" y1="15" y2="15" class="axis" />
-              <rect x="0" :width="along(scale.limit)" y="9" height="12" class="inside" />
-              <path
-                v-for="(mark, i) in marksOf(row)"
-                :key="i"
-                :class="mark.verdict"
-                class="tick"
-                :d="i % 2 === 0 ? `M${mark.x} 3v24` : `M${mark.x - 5} 15l5 -9l5 9l-5 9Z`"
-              />
-            </svg>
+            <RowScale :scale="scale" :marks="marksOf(row)" />
           </td>
         </tr>
       </tbody>
@@ -442,31 +320,6 @@ input:focus {
   list-style: none;
   border-left: 4px solid var(--ink);
   background: var(--sunk);
-}
-/* The row's readings on one scale, as everywhere: the band, and a mark for each. */
-.drawn svg {
-  display: block;
-}
-.axis {
-  stroke: var(--hair-strong);
-}
-.inside {
-  fill: var(--band);
-}
-.tick {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 3;
-}
-.tick.pass {
-  stroke: var(--pass);
-}
-.tick.marginal_pass,
-.tick.marginal_fail {
-  stroke: var(--marginal);
-}
-.tick.fail {
-  stroke: var(--fail);
 }
 /* One column of readings runs down in two halves. */
 .halves tbody {

@@ -29,6 +29,7 @@ defineProps<{ step: Step; number: number; outcome: StepOutcome; current: boolean
   display: grid;
   grid-template-columns: 34px minmax(0, 1fr) auto;
   gap: 8px;
+  align-items: start;
   padding: 18px 20px 8px 12px;
   border-bottom: 1px solid var(--hair);
 }

@@ -1,0 +1,159 @@
+import { type CriterionOutcome, type Entry, type EntryValue, placePaste, type Unit } from '@clear-mark/core';
+import type { ClassReference, ErrorCode } from '@clear-mark/contract';
+import { errorWords } from '@clear-mark/words';
+import { computed, reactive, ref, watch } from 'vue';
+import { cellText, gridOf, type GridCriterion, readCell } from './readings-grid.model.ts';
+
+interface GridProps {
+  readonly criterion: GridCriterion;
+  readonly outcome: CriterionOutcome;
+  readonly entryById: (id: string) => Entry | null;
+  readonly referenceFor: (wavelengthNm: number) => ClassReference | null;
+  readonly locked: boolean;
+}
+interface GridActs {
+  readonly values: (values: readonly { part: string; value: EntryValue }[]) => void;
+  /** Enter in the last cell. */
+  readonly done: () => void;
+}
+
+/** The cells of a grid of readings: what is typed, what is marked, what is handed on to be stored. */
+export function useGridCells(props: GridProps, acts: GridActs) {
+  const grid = computed(() => gridOf(props.criterion));
+  const isLoss = computed(() => props.criterion.kind === 'loss');
+  const unit = ref<Unit>(props.criterion.kind === 'loss' ? 'dB' : props.criterion.unit);
+  const parts = computed(() => new Map(props.outcome.parts.map((p) => [p.part, p] as const)));
+  const texts = reactive<Record<string, string>>({});
+  const problems = reactive<Record<string, string>>({});
+  const asking = reactive(new Set<string>());
+  const beyond = ref<string[]>([]);
+  const at = ref<string | null>(null);
+  const inputs = new Map<string, HTMLInputElement>();
+
+  const standing = (part: string): EntryValue | null => {
+    const id = parts.value.get(part)?.entryId ?? null;
+    return id === null ? null : (props.entryById(id)?.value ?? null);
+  };
+  let shown: Record<string, string> = {};
+  /** Cells follow what stands, but for those that are being typed in or are marked. */
+  function follow(): void {
+    const next: Record<string, string> = {};
+    for (const [row] of grid.value.fibers.entries()) {
+      for (const [column] of grid.value.columns.entries()) {
+        const part = grid.value.partAt(row, column)!;
+        next[part] = cellText(standing(part), unit.value);
+        if (!(part in texts) || (texts[part] === shown[part] && !(part in problems)))
+          texts[part] = next[part]!;
+      }
+    }
+    shown = next;
+  }
+  watch([() => props.outcome, unit], follow, { immediate: true });
+
+  const referenceOf = (part: string): ClassReference | null => {
+    const column = grid.value.columns[grid.value.placeOf(part).column];
+    return column === undefined || column.wavelengthNm === null || !isLoss.value
+      ? null
+      : props.referenceFor(column.wavelengthNm);
+  };
+
+  /**
+   * Takes a cell's text: the value to store, or null with its problem marked. Typed digits are asked about when they
+   * look like a slip; pasted ones were not typed.
+   */
+  function takeText(part: string, text: string, how: 'typed' | 'confirmed' | 'pasted'): EntryValue | null {
+    delete problems[part];
+    const read = readCell(props.criterion, part, text, unit.value, referenceOf(part));
+    if (read.state === 'bad') {
+      problems[part] =
+        read.code === 'entry.no_reference'
+          ? 'Set a reference first.'
+          : errorWords(read.code as ErrorCode, read.params);
+      return null;
+    }
+    if (read.state === 'ask' && how === 'typed') {
+      asking.add(part);
+      problems[part] = `${text.trim()} looks like a slip of the decimal sign. Enter again keeps it.`;
+      return null;
+    }
+    asking.delete(part);
+    if (read.state === 'empty') return null;
+    return read.state === 'ask' && how === 'confirmed' ? { ...read.value, slipConfirmed: true } : read.value;
+  }
+
+  function take(part: string, byEnter: boolean): boolean {
+    const text = texts[part] ?? '';
+    if (text === shown[part]) return !(part in problems);
+    const value = takeText(part, text, byEnter && asking.has(part) ? 'confirmed' : 'typed');
+    if (!value) return false;
+    shown[part] = text;
+    acts.values([{ part, value }]);
+    return true;
+  }
+
+  function onEnter(part: string): void {
+    if (!take(part, true)) return;
+    const { row, column } = grid.value.placeOf(part);
+    const next = grid.value.partAt(row + 1, column) ?? grid.value.partAt(0, column + 1);
+    if (next === null) acts.done();
+    else focusOn(next);
+  }
+  function focusOn(part: string | null): void {
+    const input = part === null ? undefined : inputs.get(part);
+    input?.focus();
+    input?.select();
+  }
+  function onArrow(event: KeyboardEvent, part: string): void {
+    const by = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] }[event.key];
+    const input = event.target as HTMLInputElement;
+    const inside =
+      event.key === 'ArrowLeft' ? input.selectionStart !== 0 : input.selectionEnd !== input.value.length;
+    if (!by || (by[0] === 0 && inside)) return;
+    const { row, column } = grid.value.placeOf(part);
+    const next = grid.value.partAt(row + by[0]!, column + by[1]!);
+    if (next === null) return;
+    event.preventDefault();
+    event.stopPropagation();
+    focusOn(next);
+  }
+
+  /** Several cells at once: good ones are stored, bad ones marked where they fell, those beyond the edge named. */
+  function onPaste(event: ClipboardEvent, part: string): void {
+    const text = event.clipboardData?.getData('text/plain') ?? '';
+    if (!/[\t\n;]/.test(text.trim()) || props.locked) return;
+    event.preventDefault();
+    beyond.value = [];
+    const shape = { rows: grid.value.fibers.length, columns: grid.value.columns.length };
+    const good: { part: string; value: EntryValue }[] = [];
+    for (const cell of placePaste(text, shape, grid.value.placeOf(part), unit.value)) {
+      const target = grid.value.partAt(cell.row, cell.column);
+      if (target === null) {
+        beyond.value.push(cell.written);
+        continue;
+      }
+      texts[target] = cell.written;
+      const value = takeText(target, cell.written, 'pasted');
+      if (!value) continue;
+      texts[target] = shown[target] = cellText(value, unit.value);
+      good.push({ part: target, value });
+    }
+    if (good.length > 0) acts.values(good);
+  }
+
+  return {
+    grid,
+    isLoss,
+    unit,
+    parts,
+    texts,
+    problems,
+    beyond,
+    at,
+    inputs,
+    standing,
+    take,
+    onEnter,
+    onArrow,
+    onPaste,
+  };
+}
