@@ -61,20 +61,30 @@ function chargeTo(criterionId: string | undefined, cause: Cause): Skill | null {
       </p>
       <ol v-else>
         <li v-for="c in d.causes.slice(0, SHOWN)" :key="c.cause">
-          {{ CAUSE_WORDS[c.cause] }}
-          <button v-for="id in c.evidence" :key="id" class="link small" type="button" @click="emit('go', id)">
-            {{ labelOf(id) }}
-          </button>
-          <span v-if="c.evidence.length === 0" class="soft small">not ruled out</span>
-          <button
-            v-if="canCharge"
-            class="act wrong"
-            type="button"
-            :aria-label="`Not this: ${CAUSE_WORDS[c.cause]}`"
-            @click="emit('dismiss', d.seen[0]!, d.symptom, c.cause)"
-          >
-            Not this
-          </button>
+          <div class="cause">
+            <div class="said">
+              {{ CAUSE_WORDS[c.cause] }}
+              <button
+                v-for="id in c.evidence"
+                :key="id"
+                class="link small"
+                type="button"
+                @click="emit('go', id)"
+              >
+                {{ labelOf(id) }}
+              </button>
+              <span v-if="c.evidence.length === 0" class="soft small">not ruled out</span>
+            </div>
+            <button
+              v-if="canCharge"
+              class="act wrong"
+              type="button"
+              :aria-label="`Not this: ${CAUSE_WORDS[c.cause]}`"
+              @click="emit('dismiss', d.seen[0]!, d.symptom, c.cause)"
+            >
+              Not this
+            </button>
+          </div>
           <button
             v-if="chargeTo(d.seen[0], c.cause)"
             class="act charge"
@@ -99,9 +109,19 @@ ol {
   margin: 2px 0 6px;
   padding-left: 22px;
 }
+.cause {
+  display: flex;
+  align-items: flex-start;
+  gap: 8px;
+  margin-bottom: 6px;
+}
+.said {
+  flex: 1;
+  min-width: 0;
+  padding-top: 4px;
+}
 .wrong {
-  float: right;
-  margin: 0 0 4px 8px;
+  flex: none;
   padding: 0 10px;
   font-size: 0.9375rem;
 }

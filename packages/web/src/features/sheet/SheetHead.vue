@@ -30,7 +30,7 @@ const when = (iso: string): string =>
 
 <template>
   <header class="head">
-    <div class="row spread">
+    <div class="top">
       <div>
         <h1>{{ attempt.traineeName }}</h1>
         <p class="soft">
@@ -90,6 +90,12 @@ const when = (iso: string): string =>
   z-index: 4;
   border-bottom: 1px solid var(--hair);
 }
+
+.top {
+  display: grid;
+  grid-template-columns: minmax(190px, auto) minmax(0, 1fr);
+  gap: 4px 20px;
+}
 .method {
   text-align: right;
 }
@@ -123,6 +129,12 @@ code {
   font-family: inherit;
 }
 @media (max-width: 800px) {
+  .top {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .under {
+    justify-content: flex-start;
+  }
   .method {
     text-align: left;
   }
