@@ -81,6 +81,7 @@ async function loadAttempts(trx: Database, data: DemoData): Promise<void> {
         attemptId: attempt.id,
         seq: index + 1,
         clockOffsetMs: 0,
+        deliveredBy: null,
       })),
     );
     await entries.setNextSeq(attempt.id, attempt.entries.length + 1);

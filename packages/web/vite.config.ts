@@ -1,13 +1,53 @@
+import { createHash } from 'node:crypto';
+import path from 'node:path';
 import vue from '@vitejs/plugin-vue';
 import Components from 'unplugin-vue-components/vite';
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
+
+const WORKER = 'service-worker';
+
+/** Hands the service worker the list of all files that were built, so that the application opens without a network. */
+function filesForTheWorker(): Plugin {
+  return {
+    name: 'files-for-the-worker',
+    enforce: 'post',
+    generateBundle(_options, bundle) {
+      const worker = bundle[`${WORKER}.js`];
+      if (worker?.type !== 'chunk') throw new Error(`no ${WORKER}.js among the built files`);
+      const files = Object.values(bundle)
+        .filter((file) => file !== worker && !file.fileName.startsWith('.vite/'))
+        .map((file) => {
+          const content = file.type === 'chunk' ? file.code : file.source;
+          const hashed = file.fileName.startsWith('assets/');
+          const revision = hashed ? null : createHash('sha256').update(content).digest('hex').slice(0, 16);
+          return { url: `/${file.fileName}`, revision };
+        });
+      worker.code = worker.code.replaceAll('self.__FILES', JSON.stringify(files));
+    },
+  };
+}
 
 export default defineConfig({
   plugins: [
     vue(),
     Components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: 'css' })] }),
+    filesForTheWorker(),
   ],
-  build: { target: 'es2022', manifest: true, reportCompressedSize: false, chunkSizeWarningLimit: 900 },
+  build: {
+    target: 'es2022',
+    manifest: true,
+    reportCompressedSize: false,
+    chunkSizeWarningLimit: 900,
+    rollupOptions: {
+      input: {
+        main: path.join(import.meta.dirname, 'index.html'),
+        [WORKER]: path.join(import.meta.dirname, 'src/service-worker.ts'),
+      },
+      output: {
+        entryFileNames: (chunk) => (chunk.name === WORKER ? `${WORKER}.js` : 'assets/[name]-[hash].js'),
+      },
+    },
+  },
   server: { host: '127.0.0.1' },
 });

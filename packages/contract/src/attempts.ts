@@ -44,6 +44,8 @@ export const EntryValueShape = z.discriminatedUnion('kind', [
     kind: z.literal('map'),
     far: z.array(z.number().int().nullable()).min(2).max(MAX_FIBERS),
   }),
+  z.object({ kind: z.literal('hand') }),
+  z.object({ kind: z.literal('timer'), startedAt: Instant }),
   z.object({ kind: z.literal('call'), said: oneOf(CALLS), reference: oneOf(CALLS).optional() }),
   z.object({
     kind: z.literal('dismiss'),
@@ -81,7 +83,11 @@ export const EntryShape = z.object({
 export const AttemptEntry = EntryShape.extend({ attemptId: Id });
 export type AttemptEntry = z.infer<typeof AttemptEntry>;
 
-export const StoredEntry = EntryShape.extend({ seq: z.number().int() });
+export const StoredEntry = EntryShape.extend({
+  seq: z.number().int(),
+  /** How far the server was ahead of the author's device, ms. */
+  clockOffsetMs: z.number().int(),
+});
 export type StoredEntry = z.infer<typeof StoredEntry>;
 
 /** Each entry is parsed on its own, so that a bad one refuses only itself. */
@@ -181,31 +187,69 @@ export const AttemptDocument = z.object({
 });
 export type AttemptDocument = z.infer<typeof AttemptDocument>;
 
-export const BoardTile = z.object({
+/** An attempt at work, as a device keeps it: with it and the method's sheet the device scores by itself. */
+export const OpenAttempt = z.object({
+  id: Id,
+  traineeId: Id,
+  traineeName: z.string(),
+  methodVersionId: Id,
+  pieceId: Id,
+  pieceLabel: z.string(),
+  startedAt: z.string(),
+  schools: z.record(z.string(), z.string()),
+  things: z.array(Thing),
+  entries: z.array(StoredEntry),
+});
+export type OpenAttempt = z.infer<typeof OpenAttempt>;
+
+export const TodayTile = z.object({
   traineeId: Id,
   traineeName: z.string(),
   benchLabel: z.string().nullable(),
   lastThingIds: z.array(Id),
-  open: z
-    .object({
-      attemptId: Id,
-      pieceLabel: z.string(),
-      startedAt: z.string(),
-      verdict: oneOf(VERDICTS),
-      share: z.number(),
-      stepTitle: z.string().nullable(),
-      stepNumber: z.number().int(),
-      steps: z.number().int(),
-    })
-    .nullable(),
+  lastVersionId: Id.nullable(),
+  lastSignedAt: z.string().nullable(),
   today: z.array(z.object({ attemptId: Id, pieceLabel: z.string(), verdict: oneOf(VERDICTS) })),
   pieces: z.number().int(),
 });
-export type BoardTile = z.infer<typeof BoardTile>;
+export type TodayTile = z.infer<typeof TodayTile>;
 
-export const Board = z.object({
+/** What a trainee needs at the own bench: the classes at work, what can be started and with what, what is open. */
+export const OwnBench = z.object({
+  classId: Id,
+  className: z.string(),
+  methods: z.array(z.object({ versionId: Id, title: z.string() })),
+  things: z.array(Thing),
+  lastVersionId: Id.nullable(),
+  lastThingIds: z.array(Id),
+  pieces: z.number().int(),
+  open: z.array(
+    z.object({ attemptId: Id, pieceLabel: z.string(), title: z.string(), startedAt: z.string() }),
+  ),
+});
+export type OwnBench = z.infer<typeof OwnBench>;
+
+/** The last sequence number that a device knows of each open attempt. */
+export const CatchUpBody = z.object({ known: z.record(Id, z.number().int().min(0)) });
+
+export const CatchUp = z.object({
+  now: z.string(),
   day: z.string(),
   timeZone: z.string(),
-  tiles: z.array(BoardTile),
+  policy: PolicyShape,
+  attempts: z.array(OpenAttempt),
+  /** Attempts that the device knew as open and that are not any more. */
+  closed: z.array(Id),
+  /** Null where nothing began or ended since. */
+  tiles: z.array(TodayTile).nullable(),
+  references: z.array(ClassReference),
 });
-export type Board = z.infer<typeof Board>;
+export type CatchUp = z.infer<typeof CatchUp>;
+
+export const AttemptChanges = z.object({
+  now: z.string(),
+  state: z.enum(['open', 'signed']),
+  entries: z.array(StoredEntry),
+  references: z.array(ClassReference),
+});
+export type AttemptChanges = z.infer<typeof AttemptChanges>;

@@ -59,6 +59,8 @@ export type MethodInUse = z.infer<typeof MethodInUse>;
 
 export const ClassDetail = ClassSummary.extend({
   policy: PolicyShape,
+  /** Choices between schools that differ from the shipped ones. */
+  schools: z.record(z.string(), z.string()),
   instructors: z.array(Person),
   trainees: z.array(Person),
   things: z.array(Thing),

@@ -39,6 +39,7 @@ export const ERRORS = {
   'attempt.signed': 409,
   'entry.unknown_criterion': 422,
   'entry.not_author': 403,
+  'entry.author_left': 403,
   'entry.capacity': 403,
   'entry.other_content': 409,
   'entry.unknown_target': 422,

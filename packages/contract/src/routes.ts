@@ -1,12 +1,15 @@
 import { z } from 'zod';
 import {
   AttemptDocument,
-  Board,
+  AttemptChanges,
+  CatchUp,
+  CatchUpBody,
   ClassReference,
   EntryBatchBody,
   EntryBatchReply,
   NewAttemptBody,
   NewReferenceBody,
+  OwnBench,
   ReferenceChangeBody,
   Revision,
   SignBody,
@@ -167,9 +170,10 @@ export const ROUTES = {
     reply: z.array(ClassSchool),
     errors: [...CLASS_ERRORS, 'school.unknown'],
   }),
-  board: route('get /classes/:id/board', 'instructor', {
+  catchUp: route('post /classes/:id/catch-up', 'instructor', {
     params: ById,
-    reply: Board,
+    body: CatchUpBody,
+    reply: CatchUp,
     errors: CLASS_ERRORS,
   }),
   methodVersion: route('get /method-versions/:id', 'signed_in', {
@@ -186,7 +190,7 @@ export const ROUTES = {
     errors: ['not_found.method_version', 'method.state'],
   }),
 
-  startAttempt: route('post /classes/:id/attempts', 'instructor', {
+  startAttempt: route('post /classes/:id/attempts', 'signed_in', {
     params: ById,
     body: NewAttemptBody,
     reply: z.object({ attemptId: Id }),
@@ -201,6 +205,12 @@ export const ROUTES = {
   attempt: route('get /attempts/:id', 'signed_in', {
     params: ById,
     reply: AttemptDocument,
+    errors: ATTEMPT_ERRORS,
+  }),
+  attemptChanges: route('get /attempts/:id/changes', 'signed_in', {
+    params: ById,
+    query: z.object({ after: z.coerce.number().int().min(0) }),
+    reply: AttemptChanges,
     errors: ATTEMPT_ERRORS,
   }),
   sendEntries: route('post /entries', 'signed_in', { body: EntryBatchBody, reply: EntryBatchReply }),
@@ -252,7 +262,14 @@ export const ROUTES = {
     reply: z.array(SuggestionCount),
     errors: CLASS_ERRORS,
   }),
+  ownBench: route('get /me/bench', 'signed_in', { reply: z.array(OwnBench) }),
   ownRecord: route('get /me/attempts', 'signed_in', { reply: AttemptList }),
+} as const;
+
+/** Streams of server-sent events: that something changed, not what. */
+export const EVENT_PATHS = {
+  class: '/api/classes/:id/events',
+  attempt: '/api/attempts/:id/events',
 } as const;
 
 /** CSV downloads: plain paths, since a browser fetches them as links. */

@@ -26,6 +26,8 @@ export interface More {
   readonly critical?: boolean;
   readonly stop?: boolean;
   readonly optional?: boolean;
+  /** The trainee's own entry counts until an instructor's comes. */
+  readonly ofTrainee?: boolean;
   readonly skill?: Skill;
   readonly hint?: string;
   readonly faults?: readonly string[];
@@ -51,6 +53,7 @@ export function criteriaOf(method: string) {
     required: !more.optional,
     source,
     ...(more.stop ? { stop: true } : {}),
+    ...(more.ofTrainee ? { acceptsTrainee: true } : {}),
     ...(more.skill ? { skill: more.skill } : {}),
     ...(more.hint ? { hint: more.hint } : {}),
     ...(more.faults ? { faults: more.faults } : {}),
@@ -172,7 +175,7 @@ export function criteriaOf(method: string) {
       source: Source,
       more: More = {},
     ): CallCriterion => ({
-      ...base(name, label, points, source, { ...more, faults: CALL_FAULTS }),
+      ...base(name, label, points, source, { ...more, faults: CALL_FAULTS, ofTrainee: true }),
       kind: 'call',
       of: `clear-mark/${method}/${of}`,
     }),

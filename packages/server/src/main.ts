@@ -9,6 +9,7 @@ import type { Config } from './config.ts';
 import { type Database, openDatabase } from './database/database.ts';
 import { migrate } from './database/migrate.ts';
 import { buildApp } from './http/app.ts';
+import { startBell } from './live/index.ts';
 import { syncShippedMethods } from './methods/index.ts';
 import { peopleService } from './people/index.ts';
 
@@ -28,15 +29,23 @@ export async function startServer(config: Config, now: () => Date = () => new Da
   const log: Logger = pino({ level: config.logLevel });
   const db = openDatabase(config.databaseUrl);
   const sessionPool = new pg.Pool({ connectionString: config.databaseUrl, max: 4 });
+  // Released in reverse order, whether the start or the stop asks for it.
+  const release: (() => Promise<void>)[] = [() => db.destroy(), () => sessionPool.end()];
+  const releaseAll = async (): Promise<void> => {
+    for (const free of release.reverse()) await free();
+  };
   sessionPool.on('error', (error) => log.warn({ err: error }, 'session pool'));
   try {
     const run = await migrate(db);
     if (run.length > 0) log.info({ run }, 'migrated');
     await syncShippedMethods(db);
     const setupCode = config.mode === 'real' ? await peopleService(db).newSetupCode() : null;
+    const bell = startBell(config.databaseUrl, log);
+    release.push(() => bell.stop());
     const app = buildApp({
       config,
       db,
+      bell,
       sessionPool,
       sessionSecret: await sessionSecret(db),
       log,
@@ -52,13 +61,11 @@ export async function startServer(config: Config, now: () => Date = () => new Da
     log.info({ url }, 'listening');
     const stop = async (): Promise<void> => {
       await close(server);
-      await sessionPool.end();
-      await db.destroy();
+      await releaseAll();
     };
     return { url, db, setupCode, stop };
   } catch (error) {
-    await sessionPool.end();
-    await db.destroy();
+    await releaseAll();
     throw error;
   }
 }

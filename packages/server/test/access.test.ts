@@ -71,7 +71,8 @@ describe('every route is closed unless it says otherwise', () => {
 describe('class membership decides', () => {
   it.each([
     ['detail', ''],
-    ['board', '/board'],
+    ['schools', '/schools'],
+    ['suggestions', '/suggestions'],
     ['results', '/results'],
     ['attempts', '/attempts'],
   ])('%s', async (_, path) => {

@@ -1,5 +1,5 @@
 import type { Outcome } from '@clear-mark/core';
-import type { AttemptDocument, Board, EntryReceipt, Person, Revision } from '@clear-mark/contract';
+import type { AttemptDocument, EntryReceipt, Person, Revision } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { revisionHash, sheetDigest, startServer } from '../src/index.ts';
@@ -160,7 +160,8 @@ describe('entries', () => {
       ],
       [entryOf(attemptId, teacher, 'nowhere', PASS), 'entry.unknown_criterion'],
       [entryOf(attemptId, teacher, 'cleave-face', { kind: 'grade', level: 'superb' }), 'value.unknown_level'],
-      [entryOf(attemptId, other, 'kit', PASS), 'entry.not_author'],
+      [entryOf(attemptId, other, 'kit', PASS), 'entry.author_left'],
+      [{ ...entryOf(attemptId, teacher, 'kit', PASS), authorId: v7() }, 'entry.not_author'],
       [entryOf(attemptId, teacher, 'kit', PASS, { capacity: 'trainee' }), 'entry.capacity'],
       [entryOf(attemptId, teacher, 'kit', null, { kind: 'retract', targetId: v7() }), 'entry.unknown_target'],
       [entryOf(attemptId, teacher, 'kit', null, { kind: 'value' }), 'entry.value_missing'],
@@ -424,20 +425,5 @@ describe('signing', () => {
     }
     // The personal text of a reason can be erased; the chain stays whole.
     await world.db('signed_revisions').where({ id: rows[0].id }).update({ reason: null });
-  });
-});
-
-describe('the board', () => {
-  it('shows the open attempt as far as it is', async () => {
-    await receiptsOf(api, [entryOf(attemptId, teacher, 'glasses', PASS)]);
-    const board = (await api.get(`/classes/${classroom.id}/board`)).body as Board;
-    const tile = board.tiles.find((t) => t.traineeId === trainee.id)!;
-    expect(tile.open).toMatchObject({
-      attemptId,
-      verdict: 'incomplete',
-      stepNumber: 1,
-      stepTitle: 'Bench made safe',
-    });
-    expect(tile.lastThingIds.sort()).toEqual(Object.values(classroom.things).sort());
   });
 });

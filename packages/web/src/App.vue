@@ -1,14 +1,29 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { usePreferences } from './shell/preferences.ts';
 import TimerStrip from './shell/TimerStrip.vue';
 import TopBar from './shell/TopBar.vue';
 import { useSession } from './shell/session.ts';
+import { timers } from './shell/timers.ts';
+import { useClassroom } from './storage/classroom.ts';
+import { useLiveOutcomes } from './storage/live-outcomes.ts';
 
 usePreferences();
+const classroom = useClassroom();
+const live = useLiveOutcomes();
 const session = useSession();
 const route = useRoute();
+/** The class that this device follows: the one of the place, as long as an instructor is signed in. */
+watch(
+  () => (session.teaches ? String(route.params['classId'] ?? '') : ''),
+  (id, before) => {
+    if (id !== '') void classroom.open(id);
+    else if (before && !session.teaches) classroom.close();
+  },
+  { immediate: true },
+);
+timers.follow(() => ({ timers: live.timers, offsetMs: classroom.offsetMs }));
 const bare = computed(() => route.name === 'start' || session.me === null);
 </script>
 

@@ -8,7 +8,9 @@ import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './App.vue';
 import { router } from './router.ts';
+import { registerServiceWorker } from './shell/update.ts';
 
+registerServiceWorker();
 createApp(App).use(createPinia()).use(router).mount('#app');
 
 if (import.meta.env.MODE === 'bench') void import('./bench/bare-component.ts').then((m) => m.mountBare());

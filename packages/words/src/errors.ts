@@ -39,6 +39,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'attempt.signed': () => 'This attempt is signed. Your entry is kept beside it for an amendment.',
   'entry.unknown_criterion': (p) => `The method has no criterion ${say(p, 'criterion')}.`,
   'entry.not_author': () => 'These entries belong to another person, who has to sign in to send them.',
+  'entry.author_left': (p) =>
+    `${say(p, 'name')} is not in this class any more; the entry is kept on this device.`,
   'entry.capacity': (p) => `A ${say(p, 'role')} cannot enter as ${say(p, 'capacity')}.`,
   'entry.other_content': () => 'An entry with this number exists already with other content.',
   'entry.unknown_target': () => 'The entry to take back is not part of this attempt.',

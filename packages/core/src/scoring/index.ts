@@ -1,6 +1,15 @@
 export * from './entry-value.ts';
 export { compileBand, judgeBand } from './judge-band.ts';
 export { lossDbOf, lossSlip } from './judge-loss.ts';
-export { CHARGE_PART, dismissPart, resolveEntries, type ResolvedSlot, slotKey } from './resolve-entries.ts';
+export * from './at-the-bench.ts';
+export {
+  CHARGE_PART,
+  dismissPart,
+  HAND_PART,
+  resolveEntries,
+  type ResolvedSlot,
+  slotKey,
+  TIMER_PART,
+} from './resolve-entries.ts';
 export * from './score.ts';
 export * from './types.ts';

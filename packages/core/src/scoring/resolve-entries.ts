@@ -10,6 +10,10 @@ export interface ResolvedSlot {
 /** The part under which a charge stands beside the result of its criterion. */
 export const CHARGE_PART = 'charge';
 
+/** The parts under which a raised hand and a running timer stand. */
+export const HAND_PART = 'hand';
+export const TIMER_PART = 'timer';
+
 /** The part under which a dismissed suggestion stands: one for each symptom and cause. */
 export const dismissPart = (symptom: string, cause: string): string => `no ${symptom} ${cause}`;
 

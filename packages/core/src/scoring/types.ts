@@ -8,7 +8,17 @@ export type Verdict = (typeof VERDICTS)[number];
 export const CAPACITIES = ['instructor', 'witness', 'trainee'] as const;
 export type Capacity = (typeof CAPACITIES)[number];
 
-export const ENTRY_KINDS = ['value', 'not_seen', 'void', 'note', 'retract', 'charge', 'dismiss'] as const;
+export const ENTRY_KINDS = [
+  'value',
+  'not_seen',
+  'void',
+  'note',
+  'retract',
+  'charge',
+  'dismiss',
+  'hand',
+  'timer',
+] as const;
 export type EntryKind = (typeof ENTRY_KINDS)[number];
 
 export const ENTRY_SOURCES = ['typed', 'timer', 'instrument', 'picture', 'computed'] as const;
@@ -47,6 +57,10 @@ export type EntryValue =
   | { readonly kind: 'map'; readonly far: readonly (number | null)[] }
   /** What the trainee said; the reference where the sheet has no criterion for it. */
   | { readonly kind: 'call'; readonly said: Call; readonly reference?: Call }
+  /** Someone at the bench calls for the instructor; taken back when it is answered. */
+  | { readonly kind: 'hand' }
+  /** A timer that runs from here; taken back when it is stopped. Instant of the device that started it. */
+  | { readonly kind: 'timer'; readonly startedAt: string }
   /** A suggested cause that the instructor found wrong. */
   | { readonly kind: 'dismiss'; readonly symptom: string; readonly cause: string }
   /** The instructor's choice to charge a failure to the skill that caused it. */

@@ -60,6 +60,7 @@ export const kit = (c: Criteria, how: string): Step =>
         'confirm the kit before opening anything; a connector without its front cap is not used',
       ),
       'wrong_connector cap_missing wrong_boot out_of_date',
+      { ofTrainee: true },
     ),
   ]);
 

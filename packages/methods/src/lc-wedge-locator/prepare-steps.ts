@@ -44,6 +44,7 @@ export const PREPARE_STEPS: readonly Step[] = [
       {
         id: id('kit'),
         kind: 'check',
+        acceptsTrainee: true,
         label: 'Right connector and boot, front cap on',
         points: 3,
         critical: false,

@@ -67,6 +67,7 @@ export const TEST_STEPS: readonly Step[] = [
       {
         id: id('inspect-call'),
         kind: 'call',
+        acceptsTrainee: true,
         of: id('end-face'),
         label: 'Trainee judged the face as the instructor does',
         points: 3,
@@ -184,6 +185,7 @@ export const TEST_STEPS: readonly Step[] = [
       {
         id: id('trainee-verdict'),
         kind: 'call',
+        acceptsTrainee: true,
         of: id('loss'),
         label: 'Trainee’s verdict agrees with the limit',
         points: 4,

@@ -3,16 +3,20 @@ import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { handle } from '../http/handle.ts';
 import { attemptsService } from './attempts.service.ts';
-import { boardService } from './board.service.ts';
 import { entriesService } from './entries.service.ts';
 import { signService } from './sign.service.ts';
+import { todayService } from './today.service.ts';
 
 export function attemptRoutes(router: Router, db: Database, now: () => Date): void {
   const attempts = attemptsService(db);
   const entries = entriesService(db);
   const signing = signService(db);
-  const boards = boardService(db);
-  handle(router, ROUTES.board, ({ params, me }) => boards.board(params.id, me, now()));
+  const today = todayService(db);
+  handle(router, ROUTES.catchUp, ({ params, body, me }) => today.catchUp(params.id, body.known, me, now()));
+  handle(router, ROUTES.attemptChanges, ({ params, query, me }) =>
+    attempts.changes(params.id, query.after, me, now()),
+  );
+  handle(router, ROUTES.ownBench, ({ me }) => today.ownBench(me, now()));
   handle(router, ROUTES.startAttempt, async ({ params, body, me }) => {
     await attempts.start(params.id, body, me, now());
     return { attemptId: body.id };

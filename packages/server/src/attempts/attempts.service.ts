@@ -1,5 +1,5 @@
 import type { MethodSheet, SchoolChoices } from '@clear-mark/core';
-import type { AttemptDocument, NewAttemptBody, Person } from '@clear-mark/contract';
+import type { AttemptChanges, AttemptDocument, NewAttemptBody, Person } from '@clear-mark/contract';
 import { classesStore, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { FOREIGN_KEY_VIOLATION, sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
@@ -23,7 +23,7 @@ export async function requireSight(db: Database, attempt: AttemptRow, me: Person
 
 export const attemptsService = (db: Database) => ({
   start: async (classId: string, body: NewAttemptBody, me: Person, now: Date): Promise<void> => {
-    const { schools } = await classForInstructor(db, classId, me);
+    const { schools } = await classForStart(db, classId, body.traineeId, me);
     const before = await attemptsStore(db).byId(body.id);
     if (before) return requireSame(db, before, classId, body);
     if ((await classesStore(db).memberRole(classId, body.traineeId)) !== 'trainee') {
@@ -57,6 +57,21 @@ export const attemptsService = (db: Database) => ({
     }
   },
 
+  /** Entries after a sequence number, and whether the attempt is signed by now: for a sheet that is open. */
+  changes: async (attemptId: string, after: number, me: Person, now: Date): Promise<AttemptChanges> => {
+    const store = attemptsStore(db);
+    const row = await store.byId(attemptId);
+    if (!row) throw new AppError('not_found.attempt');
+    await requireSight(db, row, me);
+    const entries = await store.entriesAfter([{ id: attemptId, after }]);
+    return {
+      now: now.toISOString(),
+      state: row.state,
+      entries: entries.get(attemptId) ?? [],
+      references: await referencesStore(db).forAttempt(row.classId, attemptId, REFERENCE_HOURS),
+    };
+  },
+
   document: async (attemptId: string, me: Person): Promise<AttemptDocument> => {
     const store = attemptsStore(db);
     const row = await store.byId(attemptId);
@@ -82,6 +97,16 @@ export const attemptsService = (db: Database) => ({
     };
   },
 });
+
+/** The class, for an instructor of it or for a trainee of it who starts an own piece. Error: `auth.not_in_class`. */
+async function classForStart(db: Database, classId: string, traineeId: string, me: Person) {
+  if (me.role !== 'trainee') return classForInstructor(db, classId, me);
+  const found = await classesStore(db).byId(classId);
+  if (!found) throw new AppError('not_found.class');
+  const isMember = (await classesStore(db).memberRole(classId, me.id)) === 'trainee';
+  if (!isMember || traineeId !== me.id) throw new AppError('auth.not_in_class');
+  return found;
+}
 
 /** Of a class's choices those that this sheet has, as they are kept with the attempt. */
 function ownSchools(sheet: MethodSheet, chosen: SchoolChoices): SchoolChoices {

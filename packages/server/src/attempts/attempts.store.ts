@@ -1,5 +1,5 @@
 import type { Entry, MethodSheet, SchoolChoices } from '@clear-mark/core';
-import type { AttemptHead, Revision, StoredEntry, Thing } from '@clear-mark/contract';
+import type { AttemptHead, OpenAttempt, Revision, StoredEntry, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 
 export interface AttemptRow {
@@ -60,6 +60,7 @@ export const ENTRY_COLUMNS = [
   'e.at',
   'e.supersedes',
   'e.target_id as targetId',
+  'e.clock_offset_ms as clockOffsetMs',
 ];
 
 export const attemptsStore = (db: Database) => ({
@@ -143,6 +144,70 @@ export const attemptsStore = (db: Database) => ({
       .select(ENTRY_COLUMNS)
       .whereIn('e.attempt_id', attemptIds as string[])
       .orderBy('e.seq'),
+
+  /** The open attempts of a class, newest first, with the last sequence number of each. */
+  openOf: (classId: string): Promise<(Omit<OpenAttempt, 'entries' | 'things'> & { lastSeq: number })[]> =>
+    db('attempts as a')
+      .join('people as p', 'p.id', 'a.trainee_id')
+      .join('pieces as i', 'i.id', 'a.piece_id')
+      .select([
+        'a.id',
+        'a.trainee_id as traineeId',
+        'p.name as traineeName',
+        'a.method_version_id as methodVersionId',
+        'a.piece_id as pieceId',
+        'i.label as pieceLabel',
+        'a.started_at as startedAt',
+        'a.schools',
+        db.raw('a.next_seq - 1 as "lastSeq"'),
+      ])
+      .where({ 'a.class_id': classId, 'a.state': 'open' })
+      .orderBy('a.started_at', 'desc'),
+
+  /** Entries of several attempts, of each those after a sequence number. */
+  entriesAfter: async (
+    wanted: readonly { readonly id: string; readonly after: number }[],
+  ): Promise<Map<string, StoredEntry[]>> => {
+    const found = new Map<string, StoredEntry[]>();
+    if (wanted.length === 0) return found;
+    const rows: (StoredEntry & { attemptId: string })[] = await db('entries as e')
+      .join(
+        db.raw('unnest(?::uuid[], ?::int[]) as w(id, after)', [
+          wanted.map((w) => w.id) as never,
+          wanted.map((w) => w.after) as never,
+        ]),
+        'w.id',
+        'e.attempt_id',
+      )
+      .leftJoin('entry_notes as n', 'n.entry_id', 'e.id')
+      .select(ENTRY_COLUMNS)
+      .whereRaw('e.seq > w.after')
+      .orderBy('e.seq');
+    for (const { attemptId, ...entry } of rows) {
+      const list = found.get(attemptId);
+      if (list) list.push(entry);
+      else found.set(attemptId, [entry]);
+    }
+    return found;
+  },
+
+  thingsOf: async (attemptIds: readonly string[]): Promise<Map<string, Thing[]>> => {
+    const rows: (Thing & { attemptId: string })[] = await db('attempt_things as x')
+      .join('things as t', 't.id', 'x.thing_id')
+      .select([
+        'x.attempt_id as attemptId',
+        't.id',
+        't.kind',
+        't.label',
+        db.raw('t.retired_at is not null as retired'),
+      ])
+      .whereIn('x.attempt_id', attemptIds as string[])
+      .orderBy('t.kind')
+      .orderBy('t.label');
+    const map = new Map<string, Thing[]>();
+    for (const { attemptId, ...thing } of rows) map.set(attemptId, [...(map.get(attemptId) ?? []), thing]);
+    return map;
+  },
 
   revisions: (attemptId: string): Promise<Revision[]> =>
     db('signed_revisions as r')

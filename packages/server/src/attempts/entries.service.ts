@@ -7,7 +7,9 @@ import { sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
 import { AppError } from '../http/app-error.ts';
 import { codeOf } from '../http/problem.ts';
 import { sheetOfAttempt } from '../methods/index.ts';
-import { attemptsStore } from './attempts.store.ts';
+import { classesStore } from '../classes/index.ts';
+import { peopleService } from '../people/index.ts';
+import { type AttemptRow, attemptsStore } from './attempts.store.ts';
 import { requireSight } from './attempts.service.ts';
 import { clockOffsetMs } from './clock.ts';
 import { entriesStore, type SequencedEntry } from './entries.store.ts';
@@ -102,6 +104,7 @@ async function takeLocked(
     entries.flatMap((e) => (e.value?.kind === 'loss' ? [e.value.referenceId] : [])),
   );
   const criteria = criteriaOf(sheet);
+  const authors = await authorsOf(trx, attempt, entries, me);
   const fresh: SequencedEntry[] = [];
   const receipts: EntryReceipt[] = [];
   for (const entry of entries) {
@@ -113,7 +116,7 @@ async function takeLocked(
       );
       continue;
     }
-    const problem = whyRefused(entry, { me, criteria, references, attemptId, known });
+    const problem = whyRefused(entry, { authors, criteria, references, attemptId, known });
     if (problem) {
       receipts.push(refused(entry.id, problem.code, problem.params));
       continue;
@@ -129,7 +132,12 @@ async function takeLocked(
       continue;
     }
     const seq = attempt.nextSeq + fresh.length;
-    fresh.push({ ...entry, seq, clockOffsetMs: offset });
+    fresh.push({
+      ...entry,
+      seq,
+      clockOffsetMs: offset,
+      deliveredBy: entry.authorId === me.id ? null : me.id,
+    });
     known.set(entry.id, { content: contentOf(entry), seq, attemptId });
     receipts.push({ id: entry.id, state: 'accepted', seq });
   }
@@ -138,6 +146,36 @@ async function takeLocked(
     await store.setNextSeq(attemptId, attempt.nextSeq + fresh.length);
   }
   return receipts;
+}
+
+interface Author {
+  readonly name: string;
+  readonly role: Person['role'];
+  readonly mayEnter: boolean;
+}
+
+/**
+ * The people who may stand as authors of a batch. An instructor may hand in what others left on a shared tablet; it
+ * stays theirs, with who delivered it beside. A trainee hands in the own entries only.
+ */
+async function authorsOf(
+  db: Database,
+  attempt: AttemptRow,
+  entries: readonly AttemptEntry[],
+  me: Person,
+): Promise<Map<string, Author>> {
+  const ids = [...new Set(entries.map((e) => e.authorId))].filter(
+    (id) => id === me.id || me.role !== 'trainee',
+  );
+  const authors = new Map<string, Author>();
+  for (const id of ids) {
+    const person = id === me.id ? me : await peopleService(db).byId(id);
+    if (!person) continue;
+    const teaches = (await classesStore(db).memberRole(attempt.classId, id)) === 'instructor';
+    const mayEnter = person.role === 'lead' || teaches || attempt.traineeId === id;
+    authors.set(id, { name: person.name, role: person.role, mayEnter });
+  }
+  return authors;
 }
 
 const criteriaBySheet = new WeakMap<MethodSheet, ReadonlyMap<string, Criterion>>();
@@ -151,7 +189,7 @@ function criteriaOf(sheet: MethodSheet): ReadonlyMap<string, Criterion> {
 }
 
 interface Checks {
-  readonly me: Person;
+  readonly authors: ReadonlyMap<string, Author>;
   readonly criteria: ReadonlyMap<string, Criterion>;
   readonly references: ReadonlySet<string>;
   readonly attemptId: string;
@@ -160,13 +198,16 @@ interface Checks {
 
 /** What an instructor makes of a failure, beside its result: never a trainee's to enter. */
 const isJudgement = (kind: string): boolean => kind === 'charge' || kind === 'dismiss';
+/** Kinds whose value has a kind of its own. */
+const hasOwnValue = (kind: string): boolean => isJudgement(kind) || kind === 'hand' || kind === 'timer';
 
 function whyRefused(entry: AttemptEntry, checks: Checks): { code: ErrorCode; params: Params } | null {
   const no = (code: ErrorCode, params: Params = {}) => ({ code, params });
-  const { me } = checks;
-  if (entry.authorId !== me.id) return no('entry.not_author');
-  if ((me.role === 'trainee') !== (entry.capacity === 'trainee')) {
-    return no('entry.capacity', { role: me.role, capacity: entry.capacity });
+  const author = checks.authors.get(entry.authorId);
+  if (!author) return no('entry.not_author');
+  if (!author.mayEnter) return no('entry.author_left', { name: author.name });
+  if ((author.role === 'trainee') !== (entry.capacity === 'trainee')) {
+    return no('entry.capacity', { role: author.role, capacity: entry.capacity });
   }
   if (entry.kind === 'retract') {
     const target = entry.targetId === null ? undefined : checks.known.get(entry.targetId);
@@ -179,14 +220,14 @@ function whyRefused(entry: AttemptEntry, checks: Checks): { code: ErrorCode; par
   }
   const criterion = checks.criteria.get(entry.criterionId);
   if (!criterion) return no('entry.unknown_criterion', { criterion: entry.criterionId });
-  const carriesValue = entry.kind === 'value' || isJudgement(entry.kind);
+  const carriesValue = entry.kind === 'value' || hasOwnValue(entry.kind);
   if (carriesValue !== (entry.value !== null)) return no('entry.value_missing');
   if (entry.value !== null) {
-    const wanted = isJudgement(entry.value.kind) ? entry.value.kind : 'value';
+    const wanted = hasOwnValue(entry.value.kind) ? entry.value.kind : 'value';
     if (entry.kind !== wanted) return no('value.wrong_kind', { given: entry.value.kind, wanted: entry.kind });
   }
-  if (isJudgement(entry.kind) && me.role === 'trainee') {
-    return no('entry.capacity', { role: me.role, capacity: entry.kind });
+  if (isJudgement(entry.kind) && author.role === 'trainee') {
+    return no('entry.capacity', { role: author.role, capacity: entry.kind });
   }
   if (entry.value === null) return null;
   if (entry.value.kind === 'loss' && !checks.references.has(entry.value.referenceId)) {

@@ -9,6 +9,8 @@ export interface SequencedEntry extends Entry {
   readonly attemptId: string;
   readonly seq: number;
   readonly clockOffsetMs: number;
+  /** Who handed it in, where that was not its author. */
+  readonly deliveredBy: string | null;
 }
 
 export const entriesStore = (db: Database) => ({
@@ -61,6 +63,7 @@ export const entriesStore = (db: Database) => ({
         clock_offset_ms: e.clockOffsetMs,
         supersedes: e.supersedes,
         target_id: e.targetId,
+        delivered_by: e.deliveredBy,
       })),
     );
     await insertRows(db, 'entry_notes', notes);

@@ -12,6 +12,7 @@ import { classRoutes } from '../classes/index.ts';
 import type { Config } from '../config.ts';
 import type { Database } from '../database/database.ts';
 import { healthRoutes } from '../health/health.routes.ts';
+import { type Bell, liveRoutes } from '../live/index.ts';
 import { methodRoutes } from '../methods/index.ts';
 import { peopleRoutes, peopleService } from '../people/index.ts';
 import { referenceRoutes } from '../references/index.ts';
@@ -28,6 +29,7 @@ export interface AppParts {
   readonly sessionPool: pg.Pool;
   readonly sessionSecret: string;
   readonly log: Logger;
+  readonly bell: Bell;
   readonly now: () => Date;
 }
 
@@ -60,6 +62,7 @@ export function buildApp(parts: AppParts): Express {
   attemptRoutes(router, db, parts.now);
   referenceRoutes(router, db);
   resultRoutes(router, db, parts.now);
+  liveRoutes(router, db, parts.bell);
   app.use(router);
   app.use('/api', () => {
     throw new AppError('request.unknown_route');

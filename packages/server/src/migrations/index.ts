@@ -5,6 +5,7 @@ import * as attempts from './0003-attempts.ts';
 import * as signing from './0004-signing.ts';
 import * as charges from './0005-charges.ts';
 import * as schools from './0006-schools-and-parts.ts';
+import * as live from './0007-live.ts';
 
 export interface Migration {
   readonly name: string;
@@ -12,4 +13,4 @@ export interface Migration {
 }
 
 /** In order; never edited once landed. */
-export const MIGRATIONS: readonly Migration[] = [people, classes, attempts, signing, charges, schools];
+export const MIGRATIONS: readonly Migration[] = [people, classes, attempts, signing, charges, schools, live];

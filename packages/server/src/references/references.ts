@@ -41,6 +41,13 @@ export const referencesStore = (db: Database) => {
         )
         .orderBy('r.set_at', 'desc'),
 
+    /** References set in the last hours, newest first. */
+    recent: (classId: string, hours: number): Promise<ClassReference[]> =>
+      select()
+        .where('r.class_id', classId)
+        .andWhereRaw('r.set_at > now() - make_interval(hours => ?)', [hours])
+        .orderBy('r.set_at', 'desc'),
+
     insert: async (classId: string, by: string, reference: NewReference): Promise<void> => {
       await db('loss_references')
         .insert({

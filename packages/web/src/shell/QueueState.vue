@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { useClassroom } from '../storage/classroom.ts';
+import type { Queued } from '../storage/device-store.ts';
 import { useQueue } from '../storage/queue.ts';
 
 const queue = useQueue();
+const classroom = useClassroom();
 const open = ref(false);
 
 const state = computed(() => {
@@ -15,12 +18,28 @@ const state = computed(() => {
     return { kind: 'wait', text: `${queue.waiting} kept here, no server` };
   }
   if (queue.waiting > 0) return { kind: 'wait', text: `${queue.waiting} on the way` };
+  if (classroom.classId !== '' && classroom.link === 'away')
+    return { kind: 'wait', text: 'No network, all kept' };
   return { kind: 'good', text: 'All saved' };
 });
 
+const nameOf = (q: Queued): string =>
+  q.entry
+    ? (q.entry.criterionId?.split('/').pop()?.replaceAll('-', ' ') ?? q.entry.kind)
+    : q.start
+      ? `piece ${q.start.body.pieceLabel} started`
+      : `reference at ${q.reference!.body.wavelengthNm} nm`;
+const atOf = (q: Queued): string => q.entry?.at ?? q.start?.body.startedAt ?? q.reference!.body.setAt;
+
 function exportFile(): void {
   const text = JSON.stringify(
-    queue.items.map((q) => ({ ...q.entry, state: q.state, detail: q.detail })),
+    queue.items.map(({ entry, start, reference, state, detail }) => ({
+      entry,
+      start,
+      reference,
+      state,
+      detail,
+    })),
     null,
     2,
   );
@@ -51,11 +70,11 @@ function exportFile(): void {
         with the reason.
       </p>
       <ul class="list">
-        <li v-for="q in queue.items" :key="q.entry.id">
-          <span>{{ q.entry.criterionId?.split('/').pop() ?? q.entry.kind }}</span>
-          <span class="soft small">{{ new Date(q.entry.at).toLocaleTimeString() }}</span>
+        <li v-for="q in queue.items" :key="q.id">
+          <span>{{ nameOf(q) }}</span>
+          <span class="soft small">{{ new Date(atOf(q)).toLocaleTimeString() }}</span>
           <span class="small">{{ q.state === 'waiting' ? 'waiting' : q.detail }}</span>
-          <button v-if="q.state !== 'waiting'" class="act" type="button" @click="queue.dismiss(q.entry.id)">
+          <button v-if="q.state !== 'waiting'" class="act" type="button" @click="queue.dismiss(q.id)">
             Put away
           </button>
         </li>

@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { usePreferences } from './preferences.ts';
 import QueueState from './QueueState.vue';
 import { useSession } from './session.ts';
+import { takeUpdate, updateWaiting } from './update.ts';
 import UnitsChoice from './UnitsChoice.vue';
 
 const session = useSession();
@@ -62,6 +63,9 @@ async function leave(): Promise<void> {
       >
     </nav>
     <span class="fill" />
+    <button v-if="updateWaiting" class="act next" type="button" @click="takeUpdate">
+      New version: load it
+    </button>
     <QueueState />
     <UnitsChoice />
     <button

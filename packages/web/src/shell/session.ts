@@ -1,29 +1,51 @@
 import type { ClassSummary, Person, StartInfo } from '@clear-mark/contract';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
-import { call, ROUTES } from '../api/client.ts';
+import { call, NoServer, ROUTES } from '../api/client.ts';
 import { deviceStore } from '../storage/device-store.ts';
 import { useQueue } from '../storage/queue.ts';
+
+/** What was last known of the person and the classes, for a start without a network. */
+const KEPT = 'session';
+interface Kept {
+  readonly start: StartInfo;
+  readonly classes: ClassSummary[];
+}
 
 /** Who is signed in on this device, and in which classes. */
 export const useSession = defineStore('session', () => {
   const start = ref<StartInfo | null>(null);
   const classes = ref<ClassSummary[]>([]);
   const deviceId = ref('');
+  /** Started from what the device had kept: the server was not reached yet. */
+  const fromKept = ref(false);
   const me = computed<Person | null>(() => start.value?.me ?? null);
   const teaches = computed(() => me.value !== null && me.value.role !== 'trainee');
 
   async function refresh(): Promise<void> {
     deviceId.value ||= await deviceStore.deviceId();
-    start.value = await call(ROUTES.start, {});
-    classes.value = start.value.me ? await call(ROUTES.classes, {}) : [];
-    await useQueue().load(start.value.me?.id ?? null);
+    try {
+      start.value = await call(ROUTES.start, {});
+      classes.value = start.value.me ? await call(ROUTES.classes, {}) : [];
+      fromKept.value = false;
+      const kept: Kept = { start: start.value, classes: classes.value };
+      await deviceStore
+        .keepSetting(KEPT, start.value.me ? JSON.stringify(kept) : null)
+        .catch(() => undefined);
+    } catch (error) {
+      const kept = error instanceof NoServer ? await deviceStore.setting(KEPT).catch(() => null) : null;
+      if (kept === null) throw error;
+      ({ start: start.value, classes: classes.value } = JSON.parse(kept) as Kept);
+      fromKept.value = true;
+    }
+    await useQueue().load(me.value ? { id: me.value.id, teaches: teaches.value } : null);
   }
 
   async function signOut(): Promise<void> {
     await call(ROUTES.signOut, {});
+    await deviceStore.keepSetting(KEPT, null);
     await refresh();
   }
 
-  return { start, classes, deviceId, me, teaches, refresh, signOut };
+  return { start, classes, deviceId, fromKept, me, teaches, refresh, signOut };
 });

@@ -3,6 +3,7 @@ import { dueOf, type RunningTimer } from './timers.model.ts';
 
 const START = Date.parse('2026-03-02T10:00:00Z');
 const timer = (least: number | null, most: number | null): RunningTimer => ({
+  id: 't',
   attemptId: 'a',
   criterionId: 'c',
   classId: 'k',

@@ -1,9 +1,12 @@
 export interface RunningTimer {
+  /** The entry that started it. */
+  readonly id: string;
   readonly attemptId: string;
   readonly criterionId: string;
   readonly classId: string;
   readonly trainee: string;
   readonly label: string;
+  /** On the server's clock, so that devices whose clocks differ show the same. */
   readonly startedAt: string;
   /** Band in seconds: the least and the most that the time may be. */
   readonly least: number | null;

@@ -1,46 +1,36 @@
-import { computed, ref } from 'vue';
+import { effectScope, shallowRef, watch } from 'vue';
 import { dueOf, type RunningTimer } from './timers.model.ts';
 
-/** Running timers of this device: kept over a reload, since they run on the instant of their start. */
-const KEY = 'running-timers';
 /** The clocks show whole seconds; stopping takes the instant itself. */
 const TICK_MS = 1000;
 
-function read(): RunningTimer[] {
-  try {
-    const stored: unknown = JSON.parse(localStorage.getItem(KEY) ?? '[]');
-    return Array.isArray(stored) ? (stored as RunningTimer[]) : [];
-  } catch {
-    return [];
-  }
-}
-
-const running = ref<readonly RunningTimer[]>(read());
-const now = ref(Date.now());
+/**
+ * The running timers of every open piece that this device knows, the next one due first. They are entries: they run on
+ * the instant of their start, whoever started them and wherever, and are seen and heard on every open device.
+ */
+const list = shallowRef<readonly RunningTimer[]>([]);
+/** Those of a trainee's own sheet, which no class on this device knows. */
+const own = shallowRef<readonly RunningTimer[]>([]);
+/** Now, on the server's clock. */
+const now = shallowRef(Date.now());
 const heard = new Set<string>();
+let offsetMs = 0;
 let ticker: ReturnType<typeof setInterval> | null = null;
-
-function write(next: readonly RunningTimer[]): void {
-  running.value = next;
-  localStorage.setItem(KEY, JSON.stringify(next));
-  keepTicking();
-}
 
 /** One ticker for all timers, and none when nothing runs. */
 function keepTicking(): void {
-  if (running.value.length > 0 && ticker === null) ticker = setInterval(tick, TICK_MS);
-  if (running.value.length === 0 && ticker !== null) {
+  if (list.value.length > 0 && ticker === null) ticker = setInterval(tick, TICK_MS);
+  if (list.value.length === 0 && ticker !== null) {
     clearInterval(ticker);
     ticker = null;
   }
 }
 
 function tick(): void {
-  now.value = Date.now();
-  for (const timer of running.value) {
-    const key = `${timer.attemptId} ${timer.criterionId}`;
-    if (dueOf(timer, now.value).due && !heard.has(key)) {
-      heard.add(key);
+  now.value = Date.now() + offsetMs;
+  for (const timer of list.value) {
+    if (dueOf(timer, now.value).due && !heard.has(timer.id)) {
+      heard.add(timer.id);
       beep();
     }
   }
@@ -71,27 +61,32 @@ function beep(): void {
   }
 }
 
-const same = (t: RunningTimer, attemptId: string, criterionId: string): boolean =>
-  t.attemptId === attemptId && t.criterionId === criterionId;
-
 export const timers = {
   now,
-  /** The next one due first. When one is due does not move, so the order is worked out when one starts or ends. */
-  list: computed(() => [...running.value].sort((a, b) => dueOf(a, 0).at - dueOf(b, 0).at)),
+  list,
+  own,
 
   startedAt: (attemptId: string, criterionId: string): string | null =>
-    running.value.find((t) => same(t, attemptId, criterionId))?.startedAt ?? null,
+    list.value.find((t) => t.attemptId === attemptId && t.criterionId === criterionId)?.startedAt ?? null,
 
-  start(timer: Omit<RunningTimer, 'startedAt'>): void {
-    now.value = Date.now();
-    heard.delete(`${timer.attemptId} ${timer.criterionId}`);
-    const others = running.value.filter((t) => !same(t, timer.attemptId, timer.criterionId));
-    write([...others, { ...timer, startedAt: new Date().toISOString() }]);
-  },
-
-  clear(attemptId: string, criterionId: string): void {
-    write(running.value.filter((t) => !same(t, attemptId, criterionId)));
+  /** Follows what runs, from whatever knows it; once for the application. */
+  follow(source: () => { readonly timers: readonly RunningTimer[]; readonly offsetMs: number }): void {
+    effectScope(true).run(() => {
+      watch(
+        () => ({ ...source(), own: own.value }),
+        (next) => {
+          offsetMs = next.offsetMs;
+          now.value = Date.now() + offsetMs;
+          const rising = [...next.timers, ...next.own].sort((a, b) => dueOf(a, 0).at - dueOf(b, 0).at);
+          if (rising.length !== list.value.length || rising.some((t, i) => !same(t, list.value[i]!))) {
+            list.value = rising;
+          }
+          keepTicking();
+        },
+        { immediate: true },
+      );
+    });
   },
 };
 
-keepTicking();
+const same = (a: RunningTimer, b: RunningTimer): boolean => a.id === b.id && a.startedAt === b.startedAt;

@@ -1,31 +1,65 @@
-import type { AttemptEntry } from '@clear-mark/contract';
+import type { MethodSheet } from '@clear-mark/core';
+import type { AttemptEntry, ClassDetail, NewAttemptBody, OpenAttempt, TodayTile } from '@clear-mark/contract';
+import type { ClassReference, NewReferenceBody } from '@clear-mark/contract';
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { v4 } from 'uuid';
+import type { z } from 'zod';
 
 export type QueuedState = 'waiting' | 'refused' | 'unmerged';
 
+/** What is on its way to the server: an entry, a piece that was started, or a reference that was set. */
 export interface Queued {
   /** Order of entry on this device; given by the store. */
   order?: number;
-  readonly entry: AttemptEntry;
+  readonly entry: AttemptEntry | null;
+  readonly start?: { readonly classId: string; readonly body: NewAttemptBody };
+  readonly reference?: { readonly classId: string; readonly body: z.input<typeof NewReferenceBody> };
+  readonly id: string;
+  readonly authorId: string;
   readonly state: QueuedState;
   /** Why it was refused or kept beside, in words. */
   readonly detail: string | null;
+}
+export type NewQueued = Omit<Queued, 'order' | 'state' | 'detail'>;
+
+/** A class as this device last knew it: enough to show the board and open every sheet without a network. */
+export interface ClassCopy {
+  readonly classId: string;
+  readonly detail: ClassDetail | null;
+  readonly day: string;
+  readonly tiles: readonly TodayTile[];
+  readonly attempts: readonly OpenAttempt[];
+  readonly references: readonly ClassReference[];
+  readonly savedAt: string;
 }
 
 interface Schema extends DBSchema {
   queue: { key: number; value: Queued; indexes: { id: string } };
   settings: { key: string; value: string };
+  classes: { key: string; value: ClassCopy };
+  /** Sheets of method versions; one in force never changes. */
+  sheets: { key: string; value: MethodSheet };
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | null = null;
 
 function open(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('clear-mark', 1, {
-    upgrade(db) {
-      const queue = db.createObjectStore('queue', { keyPath: 'order', autoIncrement: true });
-      queue.createIndex('id', 'entry.id', { unique: true });
-      db.createObjectStore('settings');
+  opened ??= openDB<Schema>('clear-mark', 2, {
+    upgrade(db, from) {
+      if (from < 1) {
+        const queue = db.createObjectStore('queue', { keyPath: 'order', autoIncrement: true });
+        queue.createIndex('id', 'entry.id', { unique: true });
+        db.createObjectStore('settings');
+      }
+      if (from < 2) {
+        db.createObjectStore('classes', { keyPath: 'classId' });
+        db.createObjectStore('sheets');
+      }
+    },
+    /** A newer version of the application in another tab may upgrade: this one lets go and opens again. */
+    blocking(_current, _blocked, event) {
+      (event.target as IDBDatabase).close();
+      opened = null;
     },
     terminated() {
       opened = null;
@@ -34,17 +68,21 @@ function open(): Promise<IDBPDatabase<Schema>> {
   return opened;
 }
 
-/** The one doorway to what stays on this device: entries until they are acknowledged, and its own id. */
+/** The one doorway to what stays on this device: entries until they are acknowledged, the class, its own id. */
 export const deviceStore = {
-  async add(entry: AttemptEntry): Promise<Queued> {
-    const queued: Queued = { entry, state: 'waiting', detail: null };
+  async add(given: NewQueued): Promise<Queued> {
+    const queued: Queued = { ...given, state: 'waiting', detail: null };
     const db = await open();
     const order = await db.add('queue', queued);
     return { ...queued, order };
   },
 
   async all(): Promise<Queued[]> {
-    return (await open()).getAll('queue');
+    return (await (await open()).getAll('queue')).map((q) => ({
+      ...q,
+      id: q.id ?? q.entry!.id,
+      authorId: q.authorId ?? q.entry!.authorId,
+    }));
   },
 
   async remove(orders: readonly number[]): Promise<void> {
@@ -54,6 +92,28 @@ export const deviceStore = {
 
   async change(queued: Queued): Promise<void> {
     await (await open()).put('queue', queued);
+  },
+
+  async classCopy(classId: string): Promise<ClassCopy | null> {
+    return (await (await open()).get('classes', classId)) ?? null;
+  },
+  async keepClass(copy: ClassCopy): Promise<void> {
+    await (await open()).put('classes', copy);
+  },
+  async sheet(versionId: string): Promise<MethodSheet | null> {
+    return (await (await open()).get('sheets', versionId)) ?? null;
+  },
+  async keepSheet(versionId: string, sheet: MethodSheet): Promise<void> {
+    await (await open()).put('sheets', sheet, versionId);
+  },
+
+  async setting(name: string): Promise<string | null> {
+    return (await (await open()).get('settings', name)) ?? null;
+  },
+  async keepSetting(name: string, value: string | null): Promise<void> {
+    const db = await open();
+    if (value === null) await db.delete('settings', name);
+    else await db.put('settings', value, name);
   },
 
   /** An id that this device keeps for good. */

@@ -1,8 +1,9 @@
-import type { AttemptEntry, EntryReceipt } from '@clear-mark/contract';
+import type { AttemptEntry, EntryReceipt, NewAttemptBody } from '@clear-mark/contract';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { call, Refusal, ROUTES } from '../api/client.ts';
-import { deviceStore, type Queued } from './device-store.ts';
+import { deviceStore, type NewQueued, type Queued } from './device-store.ts';
+import { nextToSend } from './queue.model.ts';
 
 const BATCH = 200;
 const FIRST_WAIT_MS = 1000;
@@ -12,44 +13,47 @@ export type LinkState = 'idle' | 'sending' | 'no_server' | 'signed_out';
 type Listener = (entry: AttemptEntry, receipt: EntryReceipt) => void;
 
 /**
- * Entries on their way to the server. Each is kept on the device first, sent in order, and leaves only when it
- * was acknowledged. Refused ones stay, with the reason. The queue of another person on the same device waits
- * until that person signs in.
+ * What is on its way to the server: entries, started pieces, references. Each is kept on the device first, sent in
+ * order, and leaves only when it was acknowledged. Refused ones stay, with the reason. What another person left on
+ * this device is handed in by an instructor, and stays that person's.
  */
 export const useQueue = defineStore('queue', () => {
   const items = shallowRef<readonly Queued[]>([]);
   const link = shallowRef<LinkState>('idle');
   const storageFull = shallowRef(false);
   const listeners = new Set<Listener>();
-  let author: string | null = null;
+  let who: { readonly id: string; readonly teaches: boolean } | null = null;
   let wait = FIRST_WAIT_MS;
   let timer: ReturnType<typeof setTimeout> | null = null;
   let sending = false;
 
-  const mine = computed(() =>
-    items.value.filter((q) => q.state === 'waiting' && q.entry.authorId === author),
-  );
   const waiting = computed(() => items.value.filter((q) => q.state === 'waiting').length);
   const stuck = computed(() => items.value.filter((q) => q.state !== 'waiting'));
 
-  async function load(personId: string | null): Promise<void> {
-    author = personId;
+  async function load(person: { readonly id: string; readonly teaches: boolean } | null): Promise<void> {
+    who = person;
     items.value = await deviceStore.all();
     void drain();
   }
 
   /** Shown at once, kept on the device at once, sent as soon as the server answers. */
-  async function push(entry: AttemptEntry): Promise<void> {
-    const shown: Queued = { entry, state: 'waiting', detail: null };
+  async function put(given: NewQueued): Promise<void> {
+    const shown: Queued = { ...given, state: 'waiting', detail: null };
     items.value = [...items.value, shown];
     try {
-      const kept = await deviceStore.add(entry);
+      const kept = await deviceStore.add(given);
       items.value = items.value.map((q) => (q === shown ? kept : q));
     } catch {
+      // No room on the device: it stays in this page, and the person is told.
       storageFull.value = true;
     }
     void drain();
   }
+  const push = (entry: AttemptEntry): Promise<void> => put({ entry, id: entry.id, authorId: entry.authorId });
+  const pushStart = (classId: string, body: NewAttemptBody, authorId: string): Promise<void> =>
+    put({ entry: null, start: { classId, body }, id: body.id, authorId });
+  const pushReference = (given: NonNullable<Queued['reference']>, authorId: string): Promise<void> =>
+    put({ entry: null, reference: given, id: given.body.id, authorId });
 
   async function drain(): Promise<void> {
     if (sending) return;
@@ -57,53 +61,90 @@ export const useQueue = defineStore('queue', () => {
     timer = null;
     sending = true;
     try {
-      while (mine.value.length > 0 && (await sendBatch(mine.value.slice(0, BATCH))));
+      for (;;) {
+        const batch = nextToSend(items.value, who, BATCH);
+        if (batch.length === 0 || !(await send(batch))) break;
+      }
     } finally {
       sending = false;
     }
-    if (link.value === 'no_server' && mine.value.length > 0) {
+    if (link.value === 'no_server' && nextToSend(items.value, who, 1).length > 0) {
       timer = setTimeout(() => void drain(), wait);
       wait = Math.min(wait * 2, LONGEST_WAIT_MS);
     }
   }
 
-  async function sendBatch(batch: readonly Queued[]): Promise<boolean> {
+  async function send(batch: readonly Queued[]): Promise<boolean> {
     link.value = link.value === 'no_server' ? 'no_server' : 'sending';
     try {
-      const body = { entries: batch.map((q) => q.entry), sentAt: new Date().toISOString() };
-      const { receipts } = await call(ROUTES.sendEntries, { body });
-      for (const receipt of receipts) await settle(receipt);
+      const [first] = batch;
+      if (first!.entry === null) await sendOne(first!);
+      else await sendEntries(batch);
       link.value = 'idle';
       wait = FIRST_WAIT_MS;
       return true;
     } catch (error) {
-      // Whatever went wrong, the entries stay and are tried again.
+      // Whatever went wrong, everything stays and is tried again.
       link.value = error instanceof Refusal && error.status === 401 ? 'signed_out' : 'no_server';
       return false;
     }
   }
 
-  async function settle(receipt: EntryReceipt): Promise<void> {
-    const queued = items.value.find((q) => q.entry.id === receipt.id);
-    if (!queued) return;
-    if (receipt.state === 'accepted') {
-      for (const listener of listeners) listener(queued.entry, receipt);
-      items.value = items.value.filter((q) => q.entry.id !== receipt.id);
-      if (queued.order !== undefined) await deviceStore.remove([queued.order]);
-      return;
+  async function sendEntries(batch: readonly Queued[]): Promise<void> {
+    const body = { entries: batch.map((q) => q.entry), sentAt: new Date().toISOString() };
+    const { receipts } = await call(ROUTES.sendEntries, { body });
+    await settle(receipts);
+  }
+
+  /** A started piece or a reference. A refusal is kept with its reason; what hangs on it will say so as well. */
+  async function sendOne(queued: Queued): Promise<void> {
+    try {
+      if (queued.start) {
+        const { classId, body } = queued.start;
+        const now = { ...body, sentAt: new Date().toISOString() };
+        await call(ROUTES.startAttempt, { params: { id: classId }, body: now });
+      } else if (queued.reference) {
+        const { classId, body } = queued.reference;
+        await call(ROUTES.addReference, { params: { id: classId }, body });
+      }
+      await leave([queued]);
+    } catch (error) {
+      if (!(error instanceof Refusal) || error.status === 401 || error.status >= 500) throw error;
+      await keep({ ...queued, state: 'refused', detail: error.message });
     }
-    const kept: Queued = { ...queued, state: receipt.state, detail: receipt.detail };
-    items.value = items.value.map((q) => (q.entry.id === receipt.id ? kept : q));
-    for (const listener of listeners) listener(queued.entry, receipt);
-    if (kept.order !== undefined) await deviceStore.change(kept);
+  }
+
+  async function settle(receipts: readonly EntryReceipt[]): Promise<void> {
+    const byId = new Map(receipts.map((r) => [r.id, r]));
+    const answered = items.value.filter((q) => q.entry !== null && byId.has(q.id));
+    const accepted = answered.filter((q) => byId.get(q.id)!.state === 'accepted');
+    for (const q of answered) {
+      for (const listener of listeners) listener(q.entry!, byId.get(q.id)!);
+    }
+    await leave(accepted);
+    for (const q of answered) {
+      const receipt = byId.get(q.id)!;
+      if (receipt.state !== 'accepted') await keep({ ...q, state: receipt.state, detail: receipt.detail });
+    }
+  }
+
+  async function leave(gone: readonly Queued[]): Promise<void> {
+    const ids = new Set(gone.map((q) => q.id));
+    // The store may have given an order meanwhile: what it knows now is removed.
+    const orders = items.value.flatMap((q) => (ids.has(q.id) && q.order !== undefined ? [q.order] : []));
+    items.value = items.value.filter((q) => !ids.has(q.id));
+    if (orders.length > 0) await deviceStore.remove(orders);
+  }
+
+  async function keep(changed: Queued): Promise<void> {
+    items.value = items.value.map((q) => (q.id === changed.id ? changed : q));
+    if (changed.order !== undefined) await deviceStore.change(changed);
   }
 
   /** Takes a refused entry off the list, after the person has read why. */
   async function dismiss(id: string): Promise<void> {
-    const queued = items.value.find((q) => q.entry.id === id);
-    if (!queued || queued.state === 'waiting') return;
-    items.value = items.value.filter((q) => q.entry.id !== id);
-    if (queued.order !== undefined) await deviceStore.remove([queued.order]);
+    const queued = items.value.find((q) => q.id === id);
+    if (queued && queued.state !== 'waiting') await leave([queued]);
   }
 
   function onSettled(listener: Listener): () => void {
@@ -111,5 +152,18 @@ export const useQueue = defineStore('queue', () => {
     return () => listeners.delete(listener);
   }
 
-  return { items, link, waiting, stuck, storageFull, load, push, drain, dismiss, onSettled };
+  return {
+    items,
+    link,
+    waiting,
+    stuck,
+    storageFull,
+    load,
+    push,
+    pushStart,
+    pushReference,
+    drain,
+    dismiss,
+    onSettled,
+  };
 });

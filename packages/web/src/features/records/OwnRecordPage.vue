@@ -1,16 +1,18 @@
 <script setup lang="ts">
-import type { AttemptList } from '@clear-mark/contract';
+import type { AttemptList, OwnBench as Bench } from '@clear-mark/contract';
 import { onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { useSession } from '../../shell/session.ts';
 import AttemptTable from './AttemptTable.vue';
+import OwnBench from './OwnBench.vue';
 
 const session = useSession();
 const list = shallowRef<AttemptList | null>(null);
+const benches = shallowRef<readonly Bench[]>([]);
 const failure = ref<string | null>(null);
 onMounted(async () => {
   try {
-    list.value = await call(ROUTES.ownRecord, {});
+    [list.value, benches.value] = await Promise.all([call(ROUTES.ownRecord, {}), call(ROUTES.ownBench, {})]);
   } catch (error) {
     failure.value = wordsOf(error);
   }
@@ -21,9 +23,8 @@ onMounted(async () => {
   <div class="page">
     <h1>{{ session.me?.name }}: own record</h1>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
-    <p v-if="list && list.total === 0" class="soft">
-      No piece yet. The first one is started at the bench by an instructor.
-    </p>
+    <OwnBench v-for="b in benches" :key="b.classId" :bench="b" />
+    <p v-if="list && list.total === 0" class="soft">No piece yet.</p>
     <AttemptTable
       v-else-if="list"
       :rows="list.rows"

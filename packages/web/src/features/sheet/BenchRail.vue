@@ -1,39 +1,37 @@
 <script setup lang="ts">
-import type { BoardTile } from '@clear-mark/contract';
-import { onMounted, onUnmounted, ref, shallowRef } from 'vue';
+import { computed } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, ROUTES } from '../../api/client.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
+import { useClassroom } from '../../storage/classroom.ts';
+import { useLiveOutcomes } from '../../storage/live-outcomes.ts';
 
 const props = defineProps<{ classId: string; attemptId: string }>();
 const router = useRouter();
-const tiles = shallowRef<readonly BoardTile[]>([]);
-const failed = ref(false);
-const REFRESH_MS = 20_000;
-let timer: ReturnType<typeof setInterval> | null = null;
+const classroom = useClassroom();
+const live = useLiveOutcomes();
 
-async function refresh(): Promise<void> {
-  try {
-    tiles.value = (await call(ROUTES.board, { params: { id: props.classId } })).tiles;
-    failed.value = false;
-  } catch {
-    failed.value = true;
-  }
+/** A place for every trainee; one with several pieces open has the one of this sheet, or else the newest. */
+const places = computed(() =>
+  (classroom.tiles ?? []).map((tile) => {
+    const open = live.attempts.filter((a) => a.attempt.traineeId === tile.traineeId);
+    return { tile, open: open.find((a) => a.attempt.id === props.attemptId) ?? open[0] ?? null };
+  }),
+);
+type Place = (typeof places.value)[number];
+
+function open({ tile, open: at }: Place): void {
+  const params = { classId: props.classId };
+  if (at) void router.push({ name: 'sheet', params: { ...params, attemptId: at.attempt.id } });
+  else void router.push({ name: 'today', params, query: { start: tile.traineeId } });
 }
-function open(tile: BoardTile): void {
-  if (tile.open)
-    void router.push({ name: 'sheet', params: { classId: props.classId, attemptId: tile.open.attemptId } });
-  else
-    void router.push({ name: 'today', params: { classId: props.classId }, query: { start: tile.traineeId } });
-}
-/** To the next bench at work, round the class. */
+/** To the next piece at work, round the class. */
 function step(by: 1 | -1): void {
-  const working = tiles.value.filter((t) => t.open);
+  const working = places.value.filter((p) => p.open);
   if (working.length === 0) return;
-  const at = working.findIndex((t) => t.open?.attemptId === props.attemptId);
+  const at = working.findIndex((p) => p.open!.attempt.id === props.attemptId);
   open(working[(at + by + working.length) % working.length]!);
 }
-defineExpose({ step, refresh });
+defineExpose({ step });
 
 const initials = (name: string): string =>
   name
@@ -41,31 +39,31 @@ const initials = (name: string): string =>
     .map((part) => part[0])
     .join('')
     .slice(0, 2);
-onMounted(() => {
-  void refresh();
-  timer = setInterval(() => void refresh(), REFRESH_MS);
-});
-onUnmounted(() => {
-  if (timer) clearInterval(timer);
-});
+const words = ({ tile, open: at }: Place): string =>
+  `${tile.traineeName}${at ? (at.hand ? ', calls' : '') : ', nothing open'}`;
 </script>
 
 <template>
   <nav class="benches" aria-label="Benches">
     <button
-      v-for="tile in tiles"
-      :key="tile.traineeId"
+      v-for="place in places"
+      :key="place.tile.traineeId"
       class="bench"
-      :class="{ here: tile.open?.attemptId === attemptId, idle: !tile.open }"
+      :class="{ here: place.open?.attempt.id === attemptId, idle: !place.open, calls: place.open?.hand }"
       type="button"
-      :aria-current="tile.open?.attemptId === attemptId ? 'true' : undefined"
-      :aria-label="`${tile.traineeName}${tile.open ? '' : ', nothing open'}`"
-      :title="tile.traineeName"
-      @click="open(tile)"
+      :aria-current="place.open?.attempt.id === attemptId ? 'true' : undefined"
+      :aria-label="words(place)"
+      :title="place.tile.traineeName"
+      @click="open(place)"
     >
-      <VerdictRing v-if="tile.open" :verdict="tile.open.verdict" :share="tile.open.share" :size="30" />
+      <VerdictRing
+        v-if="place.open"
+        :verdict="place.open.outcome.verdict"
+        :share="place.open.outcome.share"
+        :size="30"
+      />
       <span v-else class="none" aria-hidden="true" />
-      <span>{{ initials(tile.traineeName) }}</span>
+      <span>{{ initials(place.tile.traineeName) }}</span>
     </button>
   </nav>
 </template>
@@ -100,6 +98,12 @@ onUnmounted(() => {
 .idle {
   color: var(--ink-soft);
   font-weight: 400;
+}
+.calls span:last-child {
+  background: var(--accent);
+  color: var(--accent-ink);
+  border-radius: 4px;
+  padding: 2px 5px;
 }
 .none {
   width: 30px;

@@ -4,6 +4,7 @@ import { reasonWords, sourceKindWords, VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import CallField from './CallField.vue';
+import EntryChoice from './EntryChoice.vue';
 import CountField from './CountField.vue';
 import GradeField from './GradeField.vue';
 import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
@@ -22,11 +23,17 @@ const props = defineProps<{
   locked: boolean;
   lengthUnit: 'mm' | 'in';
   place: SheetPlace;
+  offsetMs: number;
+  /** Entries to choose between, or a trainee's to witness. */
+  choice: { readonly act: 'keep' | 'seen'; readonly entries: readonly Entry[] } | null;
+  nameOf: (personId: string) => string;
 }>();
 const emit = defineEmits<{
   select: [];
   value: [value: EntryValue, source: 'typed' | 'timer'];
   done: [];
+  keep: [entry: Entry];
+  timer: [act: 'start' | 'drop'];
 }>();
 
 const criterion = computed(() => props.item.criterion);
@@ -110,6 +117,9 @@ function tap(): void {
       :outcome="outcome"
       :locked="locked"
       :place="place"
+      :offset-ms="offsetMs"
+      @start="emit('timer', 'start')"
+      @drop="emit('timer', 'drop')"
       @focus="emit('select')"
       @value="(v, s) => emit('value', v, s)"
     />
@@ -139,6 +149,15 @@ function tap(): void {
       @done="emit('done')"
     />
     <slot v-else-if="criterion.kind === 'loss' || criterion.kind === 'readings'" />
+    <EntryChoice
+      v-if="choice"
+      :criterion="criterion"
+      :entries="choice.entries"
+      :act="choice.act"
+      :name-of="nameOf"
+      :locked="locked"
+      @keep="emit('keep', $event)"
+    />
   </div>
 </template>
 

@@ -1,48 +1,40 @@
 <script setup lang="ts">
-import type { BoardTile } from '@clear-mark/contract';
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
+import { useClassroom } from '../../storage/classroom.ts';
+import { useLiveOutcomes } from '../../storage/live-outcomes.ts';
 
-const props = defineProps<{ classId: string }>();
+const props = defineProps<{ classId: string; first?: string }>();
 const emit = defineEmits<{ close: [] }>();
 const router = useRouter();
-const tiles = shallowRef<readonly BoardTile[]>([]);
-const text = ref('');
-const failure = ref<string | null>(null);
+const classroom = useClassroom();
+const live = useLiveOutcomes();
+const text = ref(props.first ?? '');
 const fold = (s: string): string => s.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
-/** Trainees by name, and today's pieces by label. */
+/** Open pieces and today's signed ones by label or trainee, then trainees with nothing open. */
 const hits = computed(() => {
   const wanted = fold(text.value.trim());
-  return tiles.value
-    .flatMap((t) => [
-      {
-        key: t.traineeId,
-        name: t.traineeName,
-        piece: t.open?.pieceLabel ?? null,
-        attemptId: t.open?.attemptId ?? null,
-        verdict: t.open?.verdict ?? null,
-      },
-      ...t.today.map((p) => ({
-        key: p.attemptId,
-        name: t.traineeName,
-        piece: p.pieceLabel,
-        attemptId: p.attemptId,
-        verdict: p.verdict,
-      })),
-    ])
+  return (classroom.tiles ?? [])
+    .flatMap((t) => {
+      const open = live.attempts.filter((a) => a.attempt.traineeId === t.traineeId);
+      const name = t.traineeName;
+      return [
+        ...open.map(({ attempt, outcome }) => ({
+          ...{ key: attempt.id, name, piece: attempt.pieceLabel, attemptId: attempt.id },
+          verdict: outcome.verdict,
+        })),
+        ...t.today.map((p) => ({
+          ...{ key: p.attemptId, name, piece: p.pieceLabel, attemptId: p.attemptId, verdict: p.verdict },
+        })),
+        ...(open.length === 0
+          ? [{ key: t.traineeId, name, piece: null, attemptId: null, verdict: null }]
+          : []),
+      ];
+    })
     .filter((h) => fold(`${h.name} ${h.piece ?? ''}`).includes(wanted))
     .slice(0, 8);
-});
-
-onMounted(async () => {
-  try {
-    tiles.value = (await call(ROUTES.board, { params: { id: props.classId } })).tiles;
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
 });
 
 function open(hit: (typeof hits.value)[number] | undefined): void {
@@ -66,12 +58,11 @@ function open(hit: (typeof hits.value)[number] | undefined): void {
       placeholder="Trainee or piece label"
       @keydown.enter="open(hits[0])"
     />
-    <p v-if="failure" class="notice bad">{{ failure }}</p>
     <button v-for="hit in hits" :key="hit.key" class="hit" type="button" @click="open(hit)">
       <VerdictRing v-if="hit.verdict" :verdict="hit.verdict" :share="0" :size="22" />
       <b>{{ hit.name }}</b><span class="soft">{{ hit.piece ?? 'start a piece' }}</span>
     </button>
-    <p v-if="hits.length === 0 && !failure" class="soft">Nobody and nothing here is called that.</p>
+    <p v-if="hits.length === 0" class="soft">Nobody and nothing here is called that.</p>
   </el-dialog>
 </template>
 

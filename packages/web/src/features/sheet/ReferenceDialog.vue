@@ -1,59 +1,53 @@
 <script setup lang="ts">
 import { DomainError, type LossCriterion, parseDecimal } from '@clear-mark/core';
-import type { ClassReference, ErrorCode, Thing } from '@clear-mark/contract';
+import type { ClassReference, ErrorCode } from '@clear-mark/contract';
 import { errorWords, REFERENCE_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
-import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { computed, reactive, ref } from 'vue';
+import { useSession } from '../../shell/session.ts';
+import { useClassroom } from '../../storage/classroom.ts';
+import { useQueue } from '../../storage/queue.ts';
 
 const props = defineProps<{ classId: string; criterion: LossCriterion; instrumentId: string | null }>();
 const emit = defineEmits<{ close: []; made: [reference: ClassReference] }>();
 
-const instruments = shallowRef<readonly Thing[]>([]);
-const chosen = ref(props.instrumentId ?? '');
+const session = useSession();
+const classroom = useClassroom();
+const queue = useQueue();
+const instruments = computed(() =>
+  (classroom.detail?.things ?? []).filter((t) => t.kind === 'instrument' && !t.retired),
+);
+const chosen = ref(props.instrumentId ?? instruments.value[0]?.id ?? '');
 const values = reactive<Record<string, string>>({});
 const negative = ref(false);
 const failure = ref<string | null>(null);
-const busy = ref(false);
 const filled = computed(() => props.criterion.wavelengthsNm.filter((nm) => (values[nm] ?? '').trim() !== ''));
 
-onMounted(async () => {
-  try {
-    const detail = await call(ROUTES.classDetail, { params: { id: props.classId } });
-    instruments.value = detail.things.filter((t) => t.kind === 'instrument' && !t.retired);
-    if (chosen.value === '') chosen.value = instruments.value[0]?.id ?? '';
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-});
-
-async function save(): Promise<void> {
+/** Kept on this device first, like an entry: a reference can be set without a network. */
+function save(): void {
   failure.value = null;
-  busy.value = true;
   try {
     for (const nm of filled.value) parseDecimal(values[nm]!);
-    for (const nm of filled.value) {
-      const made = await call(ROUTES.addReference, {
-        params: { id: props.classId },
-        body: {
-          id: v7(),
-          instrumentId: chosen.value,
-          method: props.criterion.link.referenceMethod,
-          wavelengthNm: nm,
-          valueDbm: values[nm]!.trim().replace(',', '.'),
-          setAt: new Date().toISOString(),
-          showsNegative: negative.value,
-        },
-      });
-      emit('made', made);
-    }
-    emit('close');
   } catch (error) {
-    failure.value =
-      error instanceof DomainError ? errorWords(error.code as ErrorCode, error.params) : wordsOf(error);
-  } finally {
-    busy.value = false;
+    if (!(error instanceof DomainError)) throw error;
+    failure.value = errorWords(error.code as ErrorCode, error.params);
+    return;
   }
+  for (const nm of filled.value) {
+    const body = {
+      id: v7(),
+      instrumentId: chosen.value,
+      method: props.criterion.link.referenceMethod,
+      wavelengthNm: nm,
+      valueDbm: values[nm]!.trim().replace(',', '.'),
+      setAt: new Date().toISOString(),
+      showsNegative: negative.value,
+    };
+    void queue.pushReference({ classId: props.classId, body }, session.me!.id);
+    const instrumentLabel = instruments.value.find((i) => i.id === chosen.value)?.label ?? '';
+    emit('made', { ...body, instrumentLabel, rereadDbm: null, voidReason: null });
+  }
+  emit('close');
 }
 </script>
 
@@ -78,12 +72,7 @@ async function save(): Promise<void> {
     </label>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <div class="row foot">
-      <button
-        class="act next"
-        type="button"
-        :disabled="busy || filled.length === 0 || chosen === ''"
-        @click="save"
-      >
+      <button class="act next" type="button" :disabled="filled.length === 0 || chosen === ''" @click="save">
         Set reference
       </button>
       <button class="act" type="button" @click="emit('close')">Cancel</button>

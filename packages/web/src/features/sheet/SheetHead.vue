@@ -68,6 +68,7 @@ const when = (iso: string): string =>
         </div>
       </div>
     </div>
+    <slot />
     <p v-if="revision" class="notice signed">
       <b>{{ KIND[revision.kind] }}</b> by {{ revision.signedBy }}, {{ when(revision.signedAt)
       }}<template v-if="revision.reason">: {{ revision.reason }}</template

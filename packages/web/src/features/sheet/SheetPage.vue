@@ -1,13 +1,25 @@
 <script setup lang="ts">
-import { type Cause, CHARGE_PART, type Criterion, dismissPart, type Skill } from '@clear-mark/core';
+import {
+  type Cause,
+  CHARGE_PART,
+  type Criterion,
+  dismissPart,
+  type Entry,
+  HAND_PART,
+  type Skill,
+  TIMER_PART,
+} from '@clear-mark/core';
 import type { ClassReference } from '@clear-mark/contract';
 import { computed, onMounted, onUnmounted, ref } from 'vue';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
+import { useSession } from '../../shell/session.ts';
+import { useClassroom } from '../../storage/classroom.ts';
 import { wordsOf } from '../../api/client.ts';
 import BenchRail from './BenchRail.vue';
 import CriterionRow from './CriterionRow.vue';
 import FindDialog from './FindDialog.vue';
+import HandCall from './HandCall.vue';
 import KeysDialog from './KeysDialog.vue';
 import LimitDetails from './LimitDetails.vue';
 import LossField from './LossField.vue';
@@ -20,12 +32,14 @@ import SheetDock from './SheetDock.vue';
 import SheetHead from './SheetHead.vue';
 import SignDialog from './SignDialog.vue';
 import StepHead from './StepHead.vue';
-import { type SheetCriterion, standingDismissals } from './sheet.model.ts';
+import { proposalsOf, type SheetCriterion, standingDismissals } from './sheet.model.ts';
 import { useSheet } from './use-sheet.ts';
 import { useSheetCursor } from './use-sheet-cursor.ts';
 
 const props = defineProps<{ classId: string; attemptId: string }>();
 const preferences = usePreferences();
+const session = useSession();
+const classroom = useClassroom();
 const sheet = useSheet(props.attemptId);
 const dialog = ref<'note' | 'sign' | 'reference' | 'find' | 'keys' | null>(null);
 const railRef = ref<InstanceType<typeof BenchRail> | null>(null);
@@ -46,6 +60,40 @@ const place = computed(() => ({
 const instrumentId = computed(
   () => sheet.document.value?.attempt.things.find((t) => t.kind === 'instrument')?.id ?? null,
 );
+/** Two results that do not know of each other, or a trainee's own that an instructor has to have seen. */
+function choiceOf({ criterion }: SheetCriterion) {
+  const outcome = sheet.outcomes.value.get(criterion.id);
+  if (outcome?.state === 'conflict') {
+    const entries = outcome.entryIds.flatMap((id) => sheet.entryById(id) ?? []);
+    return { act: 'keep' as const, entries };
+  }
+  if (outcome?.reasons[0]?.code !== 'open.proposed' || !session.teaches) return null;
+  return { act: 'seen' as const, entries: proposalsOf(sheet.entries.value, criterion.id) };
+}
+/** The chosen result, or the witnessed one, entered by the one who chose or saw. */
+function keep(entry: Entry): void {
+  const { kind, criterionId, part, value, voidReason, source } = entry;
+  sheet.add({ kind, criterionId, part, value, voidReason, source });
+}
+const people = computed(() => {
+  const known = [...(classroom.detail?.instructors ?? []), ...(classroom.detail?.trainees ?? [])];
+  return new Map(known.map((p) => [p.id, p.name]));
+});
+const nameOf = (id: string): string =>
+  id === session.me?.id ? 'you' : (people.value.get(id) ?? 'someone of the class');
+
+function startTimer({ criterion }: SheetCriterion): void {
+  const value = { kind: 'timer', startedAt: new Date().toISOString() } as const;
+  sheet.add({ kind: 'timer', criterionId: criterion.id, part: TIMER_PART, value });
+}
+function dropTimer({ criterion }: SheetCriterion): void {
+  const running = sheet.bench.value.timers.find((e) => e.criterionId === criterion.id);
+  if (running) sheet.takeBack(running);
+}
+function raiseHand(): void {
+  const criterionId = current.value?.criterion.id ?? sheet.criteria.value[0]!.criterion.id;
+  sheet.add({ kind: 'hand', criterionId, part: HAND_PART, value: { kind: 'hand' } });
+}
 const isGrid = (c: Criterion): c is GridCriterion =>
   c.kind === 'readings' || (c.kind === 'loss' && c.fibers !== undefined);
 /** Checks show their outcome; readings in parts ask for their entries themselves. */
@@ -74,7 +122,6 @@ async function sign(reason: string | null, asVoid: boolean): Promise<void> {
   try {
     await sheet.sign(reason, asVoid);
     dialog.value = null;
-    railRef.value?.refresh();
   } catch (error) {
     signFailure.value = wordsOf(error);
     await sheet.load();
@@ -108,7 +155,15 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
   <div v-else-if="sheet.document.value && sheet.outcome.value" class="sheet-grid">
     <BenchRail v-if="classId" ref="railRef" class="rail" :class-id="classId" :attempt-id="attemptId" />
     <section class="work" aria-label="Method sheet">
-      <SheetHead :document="sheet.document.value" :class-id="classId" />
+      <SheetHead :document="sheet.document.value" :class-id="classId">
+        <HandCall
+          v-if="!sheet.signed.value && sheet.mine.value"
+          :hand="sheet.bench.value.hand"
+          :teaches="session.teaches"
+          @raise="raiseHand"
+          @lower="sheet.takeBack(sheet.bench.value.hand!)"
+        />
+      </SheetHead>
       <StripDrawing
         v-if="sheet.sheet.value?.strip"
         class="strip"
@@ -142,6 +197,11 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
             :locked="locked"
             :length-unit="preferences.lengthUnit"
             :place="place"
+            :offset-ms="sheet.offsetMs.value"
+            :choice="choiceOf(item)"
+            :name-of="nameOf"
+            @keep="keep"
+            @timer="(act) => (act === 'start' ? startTimer(item) : dropTimer(item))"
             @select="cursor.select(item)"
             @value="(value, source) => cursor.enter(item, '', value, source)"
             @done="cursor.leave(item)"
@@ -197,7 +257,7 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
         :criteria="sheet.criteria.value"
         :signed="sheet.signed.value"
         :pending="sheet.pending.value"
-        :can-sign="sheet.mine.value"
+        :can-sign="session.teaches"
         :dismissed="dismissed"
         @go="cursor.go"
         @charge="charge"

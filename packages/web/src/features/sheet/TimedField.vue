@@ -24,8 +24,15 @@ const props = defineProps<{
   outcome: CriterionOutcome;
   locked: boolean;
   place: SheetPlace;
+  /** How far the server's clock is ahead of this device's, ms. */
+  offsetMs: number;
 }>();
-const emit = defineEmits<{ value: [value: EntryValue, source: 'typed' | 'timer']; focus: [] }>();
+const emit = defineEmits<{
+  value: [value: EntryValue, source: 'typed' | 'timer'];
+  focus: [];
+  start: [];
+  drop: [];
+}>();
 
 const scale = computed(() => bandOfCriterion(props.criterion)!);
 const startedAt = computed(() => timers.startedAt(props.place.attemptId, props.criterion.id));
@@ -36,9 +43,7 @@ const running = computed(() =>
 /** When it was stopped, while the person is asked about a timer that looks forgotten. */
 const leftAt = ref<string | null>(null);
 const leftFor = computed(() =>
-  leftAt.value === null || startedAt.value === null
-    ? null
-    : (Date.parse(leftAt.value) - Date.parse(startedAt.value)) / 1000,
+  leftAt.value === null || startedAt.value === null ? null : secondsBetween(startedAt.value, leftAt.value),
 );
 const text = ref('');
 const error = ref<string | null>(null);
@@ -54,30 +59,30 @@ watch(
 function toggle(): void {
   emit('focus');
   const from = startedAt.value;
-  if (from === null) {
-    timers.start({
-      ...props.place,
-      criterionId: props.criterion.id,
-      label: props.criterion.label,
-      least: scale.value.lower,
-      most: scale.value.upper,
-    });
-    return;
-  }
+  if (from === null) return emit('start');
   const stoppedAt = new Date().toISOString();
-  const ran = (Date.parse(stoppedAt) - Date.parse(from)) / 1000;
   // Left on over night: nothing is stored before the person has said so.
-  if (leftAt.value === null && timerLeftRunning(props.criterion.band, ran)) {
+  if (leftAt.value === null && timerLeftRunning(props.criterion.band, secondsBetween(from, stoppedAt))) {
     leftAt.value = stoppedAt;
     return;
   }
   keep(from, leftAt.value ?? stoppedAt);
 }
+/** The start is an instant of the server's clock; on the sheet it stands on this device's, like the stop. */
+const onThisClock = (at: string): string => new Date(Date.parse(at) - props.offsetMs).toISOString();
+const secondsBetween = (from: string, to: string): number =>
+  (Date.parse(to) - Date.parse(onThisClock(from))) / 1000;
 function keep(from: string, stoppedAt: string): void {
-  drop();
-  const value: EntryValue = { kind: 'timed', startedAt: from, stoppedAt };
+  const started = onThisClock(from);
+  // A start of this very second, on a clock that was corrected meanwhile, is not before its stop.
+  const value: EntryValue = {
+    kind: 'timed',
+    startedAt: started < stoppedAt ? started : stoppedAt,
+    stoppedAt,
+  };
   try {
     checkValue(props.criterion, '', value);
+    drop();
     emit('value', value, 'timer');
   } catch (failed) {
     if (!(failed instanceof DomainError)) throw failed;
@@ -86,7 +91,7 @@ function keep(from: string, stoppedAt: string): void {
 }
 function drop(): void {
   leftAt.value = null;
-  timers.clear(props.place.attemptId, props.criterion.id);
+  emit('drop');
 }
 
 function take(): boolean {

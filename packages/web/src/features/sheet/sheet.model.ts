@@ -119,6 +119,8 @@ export function valueText(value: EntryValue | null): string {
     case 'call':
     case 'charge':
     case 'dismiss':
+    case 'hand':
+    case 'timer':
       return '';
     default: {
       const never: never = value;
@@ -146,3 +148,15 @@ export function standingDismissals(entries: readonly Entry[]): ReadonlySet<strin
   return new Set(parts);
 }
 const NOTHING: ReadonlySet<string> = new Set();
+
+/** The trainee's own results for a criterion that nobody has witnessed. */
+export function proposalsOf(entries: readonly Entry[], criterionId: string): readonly Entry[] {
+  const about = entries.filter((e) => e.criterionId === criterionId || e.kind === 'retract');
+  return [...resolveEntries(about).values()].flatMap((slot) =>
+    slot.heads.length > 0
+      ? []
+      : slot.proposals.filter(
+          (e) => e.criterionId === criterionId && e.kind !== 'hand' && e.kind !== 'timer',
+        ),
+  );
+}

@@ -1,18 +1,30 @@
 import {
+  atTheBench,
   type CriterionOutcome,
   type Entry,
   type EntryKind,
   type EntrySource,
   type EntryValue,
+  type MethodSheet,
   type Outcome,
   type ReadingVoidReason,
   score,
 } from '@clear-mark/core';
-import type { AttemptDocument, ClassReference, StoredEntry } from '@clear-mark/contract';
+import {
+  type AttemptDocument,
+  type ClassReference,
+  EVENT_PATHS,
+  type OpenAttempt,
+  type StoredEntry,
+} from '@clear-mark/contract';
 import { v7 } from 'uuid';
-import { computed, onScopeDispose, ref, shallowRef } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
+import { call, pathOf, ROUTES, wordsOf } from '../../api/client.ts';
 import { useSession } from '../../shell/session.ts';
+import { timers } from '../../shell/timers.ts';
+import { timerOf } from '../../storage/live-outcomes.ts';
+import { useClassroom } from '../../storage/classroom.ts';
+import { offsetOf } from '../../storage/classroom.model.ts';
 import { useQueue } from '../../storage/queue.ts';
 import { lastToUndo, listCriteria, reuseUnchanged, standingIds } from './sheet.model.ts';
 
@@ -29,26 +41,55 @@ interface NewEntry {
 
 /**
  * One attempt on this device: what the server has, what is still on its way, the live outcome of both, and the
- * acts that add entries. All judging is core's `score`.
+ * acts that add entries. An open attempt of the class comes from what the device keeps and needs no request; a signed
+ * one, and a trainee's own, is asked for. All judging is core's `score`.
  */
 export function useSheet(attemptId: string) {
   const session = useSession();
   const queue = useQueue();
-  const document = shallowRef<AttemptDocument | null>(null);
+  const classroom = useClassroom();
+  /** As the server gave it: for a signed attempt, and for a trainee's own. */
+  const asked = shallowRef<AttemptDocument | null>(null);
   const failure = ref<string | null>(null);
-  const references = shallowRef<readonly ClassReference[]>([]);
-  const stored = shallowRef<readonly StoredEntry[]>([]);
-  /** Entries made here since the sheet was opened; the queue's list follows a moment later. */
-  const localEntries = shallowRef<readonly Entry[]>([]);
+  const ownReferences = shallowRef<readonly ClassReference[]>([]);
+  const ownStored = shallowRef<readonly StoredEntry[]>([]);
+  const ownOffsetMs = ref(0);
 
-  const entries = computed<readonly Entry[]>(() => [...stored.value, ...localEntries.value]);
+  const open = computed(() => classroom.attempts.get(attemptId) ?? null);
+  const fromClass = computed<AttemptDocument | null>(() => {
+    const attempt = open.value;
+    const sheet = attempt && classroom.sheetFor(attempt);
+    if (!attempt || !sheet || !classroom.detail) return null;
+    return documentOf(attempt, sheet, classroom.classId, classroom.detail.policy);
+  });
+  const document = computed(() => asked.value ?? fromClass.value);
+  const references = computed(() => (asked.value ? ownReferences.value : classroom.references));
+  const stored = computed<readonly StoredEntry[]>(() =>
+    asked.value ? ownStored.value : (open.value?.entries ?? []),
+  );
+  const offsetMs = computed(() => (asked.value ? ownOffsetMs.value : classroom.offsetMs));
+  /** What this device holds for the attempt and the server has not acknowledged. */
+  const local = computed<readonly Entry[]>((before) => {
+    const now = queue.items.flatMap((q) =>
+      q.entry !== null && q.state === 'waiting' && q.entry.attemptId === attemptId ? [q.entry] : [],
+    );
+    // The same entries are the same list: a change elsewhere in the queue scores nothing again.
+    return before?.length === now.length && before.every((e, i) => e === now[i]) ? before : now;
+  });
+  const entries = computed<readonly Entry[]>(() => {
+    if (local.value.length === 0) return stored.value;
+    const there = new Set(stored.value.map((e) => e.id));
+    return [...stored.value, ...local.value.filter((e) => !there.has(e.id))];
+  });
   const byId = computed(() => new Map(entries.value.map((e) => [e.id, e])));
   /** Stable, so that a view that asks by id is drawn again only when its own outcome changes. */
   const entryById = (id: string): Entry | null => byId.value.get(id) ?? null;
   const sheet = computed(() => document.value?.sheet ?? null);
   const criteria = computed(() => (sheet.value ? listCriteria(sheet.value) : []));
   const signed = computed(() => document.value?.attempt.state === 'signed');
-  const mine = computed(() => session.teaches);
+  const mine = computed(
+    () => session.teaches || (!signed.value && document.value?.attempt.traineeId === session.me?.id),
+  );
 
   const context = computed(() => ({
     references: references.value,
@@ -72,36 +113,66 @@ export function useSheet(attemptId: string) {
     if (outcome.value) shown = reuseUnchanged(shown, outcome.value);
     return shown;
   });
+  const bench = computed(() => atTheBench(entries.value));
 
   async function load(): Promise<void> {
+    if (fromClass.value && !asked.value) return;
     try {
-      take(await call(ROUTES.attempt, { params: { id: attemptId } }));
+      const doc = await call(ROUTES.attempt, { params: { id: attemptId } });
+      asked.value = doc;
+      ownReferences.value = doc.references;
+      ownStored.value = doc.entries;
       failure.value = null;
+      if (doc.attempt.state === 'open') listen();
     } catch (error) {
       failure.value = wordsOf(error);
     }
   }
 
-  function take(doc: AttemptDocument): void {
-    document.value = doc;
-    references.value = doc.references;
-    stored.value = doc.entries;
-    const there = new Set(doc.entries.map((e) => e.id));
-    localEntries.value = queue.items
-      .filter((q) => q.state === 'waiting' && q.entry.attemptId === attemptId && !there.has(q.entry.id))
-      .map((q) => q.entry);
+  let stream: EventSource | null = null;
+  function listen(): void {
+    if (stream) return;
+    stream = new EventSource(pathOf(EVENT_PATHS.attempt, { id: attemptId }));
+    stream.onmessage = () => void catchUp();
+  }
+  async function catchUp(): Promise<void> {
+    const last = ownStored.value.reduce((most, e) => Math.max(most, e.seq), 0);
+    try {
+      const reply = await call(ROUTES.attemptChanges, { params: { id: attemptId }, query: { after: last } });
+      ownOffsetMs.value = offsetOf(reply.now, Date.now());
+      ownReferences.value = reply.references;
+      const there = new Set(ownStored.value.map((e) => e.seq));
+      const added = reply.entries.filter((e) => !there.has(e.seq));
+      if (added.length > 0) ownStored.value = [...ownStored.value, ...added];
+      if (reply.state === 'signed') await load();
+    } catch {
+      // The next ring asks again.
+    }
   }
 
-  const stop = queue.onSettled((entry, receipt) => {
+  const settled = queue.onSettled((entry, receipt) => {
     if (entry.attemptId !== attemptId) return;
-    if (receipt.state === 'accepted') {
-      if (!stored.value.some((e) => e.id === entry.id)) {
-        stored.value = [...stored.value, { ...entry, seq: receipt.seq }];
-      }
+    if (receipt.state === 'accepted' && asked.value && !ownStored.value.some((e) => e.id === entry.id)) {
+      const seen: StoredEntry = { ...entry, seq: receipt.seq, clockOffsetMs: ownOffsetMs.value };
+      ownStored.value = [...ownStored.value, seen];
     } else if (receipt.state === 'unmerged') void load();
-    localEntries.value = localEntries.value.filter((e) => e.id !== entry.id);
   });
-  onScopeDispose(stop);
+  // Signed on another device: what it became is shown here.
+  const left = watch(open, (now, before) => {
+    if (before && !now && !asked.value) void load();
+  });
+  watch(bench, ({ timers: running }) => {
+    const doc = asked.value;
+    if (!doc || session.teaches) return;
+    const of = { id: attemptId, traineeName: doc.attempt.traineeName };
+    timers.own.value = running.flatMap((e) => timerOf(of, doc.sheet, e, '', ownOffsetMs.value));
+  });
+  onScopeDispose(() => {
+    timers.own.value = [];
+    settled();
+    left();
+    stream?.close();
+  });
 
   function add(given: NewEntry): Entry {
     const part = given.part ?? '';
@@ -125,21 +196,21 @@ export function useSheet(attemptId: string) {
       supersedes,
       targetId: given.targetId ?? null,
     };
-    localEntries.value = [...localEntries.value, entry];
     void queue.push({ ...entry, supersedes: [...entry.supersedes], attemptId } as never);
     return entry;
   }
 
+  const takeBack = (target: Entry): Entry =>
+    add({ kind: 'retract', criterionId: target.criterionId, part: target.part, targetId: target.id });
+
   function undo(): Entry | null {
     const target = lastToUndo(entries.value, session.me!.id);
     if (!target) return null;
-    add({ kind: 'retract', criterionId: target.criterionId, part: target.part, targetId: target.id });
+    takeBack(target);
     return target;
   }
 
-  const pending = computed(
-    () => queue.items.filter((q) => q.entry.attemptId === attemptId && q.state === 'waiting').length,
-  );
+  const pending = computed(() => local.value.length);
 
   async function sign(reason: string | null, asVoid: boolean): Promise<void> {
     const revision = await call(ROUTES.sign, {
@@ -147,15 +218,20 @@ export function useSheet(attemptId: string) {
       body: { entryIds: stored.value.map((e) => e.id), reason, asVoid },
     });
     const doc = document.value!;
-    document.value = {
+    ownStored.value = stored.value;
+    ownReferences.value = references.value;
+    asked.value = {
       ...doc,
       attempt: { ...doc.attempt, state: 'signed' },
       revisions: [...doc.revisions, revision],
     };
+    void classroom.ask();
   }
 
   function addReference(reference: ClassReference): void {
-    references.value = [reference, ...references.value.filter((r) => r.id !== reference.id)];
+    if (asked.value) {
+      ownReferences.value = [reference, ...ownReferences.value.filter((r) => r.id !== reference.id)];
+    } else classroom.addReference(reference);
   }
 
   return {
@@ -166,17 +242,39 @@ export function useSheet(attemptId: string) {
     entries,
     entryById,
     references,
+    offsetMs,
     outcome,
     outcomes,
     ifSigned,
+    bench,
     signed,
     mine,
     pending,
     load,
     add,
+    takeBack,
     undo,
     sign,
     addReference,
+  };
+}
+
+/** An open attempt of the class as a document. */
+function documentOf(
+  attempt: OpenAttempt,
+  sheet: MethodSheet,
+  classId: string,
+  policy: AttemptDocument['policy'],
+): AttemptDocument {
+  const { entries: _, schools: __, ...head } = attempt;
+  return {
+    attempt: { ...head, classId, state: 'open' },
+    sheet,
+    policy,
+    entries: [],
+    references: [],
+    revisions: [],
+    unmerged: 0,
   };
 }
 

@@ -1,39 +1,71 @@
 <script setup lang="ts">
-import type { BoardTile } from '@clear-mark/contract';
 import { VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
+import { dueOf } from '../../shell/timers.model.ts';
+import { timers } from '../../shell/timers.ts';
+import type { LiveAttempt } from '../../storage/live-outcomes.ts';
+import { agoWords, type Bench } from './today.model.ts';
 
-const props = defineProps<{ tile: BoardTile; classId: string }>();
-const emit = defineEmits<{ open: [] }>();
-const since = computed(() => {
-  const minutes = props.tile.open
-    ? Math.max(0, Math.round((Date.now() - Date.parse(props.tile.open.startedAt)) / 60_000))
-    : 0;
-  return minutes < 90 ? `${minutes} min` : `${Math.round(minutes / 60)} h`;
+/** One bench: who, which method and step, how far, what runs, who calls since when; one tap to its sheet. */
+const props = defineProps<{ bench: Bench; classId: string; now: number }>();
+const emit = defineEmits<{ open: [attempt: LiveAttempt | null] }>();
+const tile = computed(() => props.bench.tile);
+const first = computed(() => props.bench.open[0] ?? null);
+const others = computed(() => props.bench.open.slice(1));
+const hand = computed(() => props.bench.open.find((a) => a.hand)?.hand ?? null);
+const running = computed(() =>
+  props.bench.open
+    .flatMap((a) => a.timers)
+    .map((timer) => ({ timer, due: dueOf(timer, timers.now.value) }))
+    .sort((a, b) => a.due.at - b.due.at),
+);
+const clock = (seconds: number): string =>
+  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
+const idle = computed(() => {
+  if (first.value) return '';
+  const since = tile.value.lastSignedAt;
+  return since === null ? 'nothing made yet' : `idle ${agoWords(Date.parse(since), props.now)}`;
 });
+const stepWords = (a: LiveAttempt): string =>
+  a.outcome.verdict === 'incomplete' ? a.stepTitle : VERDICT_WORDS[a.outcome.verdict];
 </script>
 
 <template>
-  <article class="tile" :class="{ working: tile.open }" :data-trainee="tile.traineeName">
-    <button class="main" type="button" @click="emit('open')">
-      <VerdictRing v-if="tile.open" :verdict="tile.open.verdict" :share="tile.open.share" :size="54" />
+  <article class="tile" :class="{ working: first, calls: hand }" :data-trainee="tile.traineeName">
+    <button class="main" type="button" @click="emit('open', first)">
+      <VerdictRing v-if="first" :verdict="first.outcome.verdict" :share="first.outcome.share" :size="50" />
       <span v-else class="idle" aria-hidden="true">+</span>
       <span class="text">
         <span class="name">{{ tile.traineeName }}</span>
-        <span v-if="tile.open" class="what">
-          {{ tile.open.verdict === 'incomplete' ? tile.open.stepTitle : VERDICT_WORDS[tile.open.verdict] }}
-        </span>
-        <span v-else class="soft">Start a piece</span>
-        <span class="soft small">
-          {{ tile.benchLabel ?? 'no bench yet'
-          }}<template v-if="tile.open">
-            · step {{ tile.open.stepNumber }} of {{ tile.open.steps }} · {{ since }}</template
-          ><template v-else> · {{ tile.pieces }} pieces so far</template>
-        </span>
+        <template v-if="first">
+          <span class="what">{{ stepWords(first) }}</span>
+          <span class="soft small method">{{ first.sheet.title }}</span>
+          <span class="soft small"
+            >{{ tile.benchLabel ?? 'no bench yet' }} · {{ first.stepNumber }} of
+            {{ first.sheet.steps.length }} · {{ agoWords(Date.parse(first.attempt.startedAt), now) }}</span
+          >
+        </template>
+        <template v-else>
+          <span class="soft">Start a piece</span>
+          <span class="soft small">{{ tile.benchLabel ?? 'no bench yet' }} · {{ idle }}</span>
+        </template>
       </span>
     </button>
-    <div v-if="tile.today.length > 0" class="signed">
+    <p v-if="hand" class="hand" role="status">Calls since {{ agoWords(Date.parse(hand.at), now) }}</p>
+    <p
+      v-for="{ timer, due } in running.slice(0, 2)"
+      :key="timer.id"
+      class="running"
+      :class="{ due: due.due }"
+    >
+      <b>{{ clock(due.elapsed) }}</b> {{ timer.label }}, {{ due.words }}
+    </p>
+    <div v-if="others.length > 0 || tile.today.length > 0" class="pieces">
+      <button v-for="a in others" :key="a.attempt.id" class="piece" type="button" @click="emit('open', a)">
+        <VerdictRing :verdict="a.outcome.verdict" :share="a.outcome.share" :size="18" />
+        {{ a.attempt.pieceLabel }}, open
+      </button>
       <RouterLink
         v-for="piece in tile.today"
         :key="piece.attemptId"
@@ -48,18 +80,23 @@ const since = computed(() => {
 <style scoped>
 .tile {
   border-top: 1px solid var(--hair);
-  padding: 4px 0;
-  min-height: 112px;
+  border-left: 4px solid transparent;
+  padding: 4px 0 4px 2px;
+  min-height: 118px;
+}
+.tile.calls {
+  border-left-color: var(--accent);
+  background: var(--accent-wash);
 }
 .main {
   width: 100%;
   display: flex;
   align-items: center;
-  gap: 14px;
+  gap: 12px;
   border: 0;
   background: none;
   text-align: left;
-  padding: 6px 4px;
+  padding: 4px;
   min-height: 72px;
   cursor: pointer;
   border-radius: var(--round);
@@ -68,8 +105,8 @@ const since = computed(() => {
   background: var(--sunk);
 }
 .idle {
-  width: 54px;
-  height: 54px;
+  width: 50px;
+  height: 50px;
   flex: none;
   display: grid;
   place-items: center;
@@ -82,6 +119,7 @@ const since = computed(() => {
 .text {
   display: grid;
   min-width: 0;
+  line-height: 1.25;
 }
 .name {
   font-size: 1.125rem;
@@ -91,20 +129,45 @@ const since = computed(() => {
 .tile:not(.working) .name {
   font-weight: 400;
 }
-.signed {
+.method {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.hand {
+  margin: 2px 8px 2px 66px;
+  padding: 2px 10px;
+  background: var(--accent);
+  color: var(--accent-ink);
+  font-weight: 700;
+  border-radius: var(--round);
+  width: fit-content;
+}
+.running {
+  padding-left: 66px;
+  font-size: 0.9375rem;
+}
+.running.due {
+  font-weight: 700;
+}
+.pieces {
   display: flex;
   flex-wrap: wrap;
   gap: 2px 12px;
-  padding-left: 72px;
+  padding-left: 66px;
 }
 .piece {
   display: inline-flex;
   align-items: center;
   gap: 5px;
   min-height: 32px;
+  border: 0;
+  background: none;
+  padding: 0;
   color: var(--ink-soft);
   font-size: 0.9375rem;
   text-decoration: none;
+  cursor: pointer;
 }
 .piece:hover {
   color: var(--ink);

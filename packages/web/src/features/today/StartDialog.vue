@@ -1,17 +1,22 @@
 <script setup lang="ts">
 import type { ThingKind } from '@clear-mark/core';
-import type { BoardTile, ClassDetail } from '@clear-mark/contract';
 import { THING_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
-import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
+import { computed, onMounted, reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { useSession } from '../../shell/session.ts';
+import { useClassroom } from '../../storage/classroom.ts';
+import { useQueue } from '../../storage/queue.ts';
+import type { Bench } from './today.model.ts';
 
-const props = defineProps<{ classId: string; tile: BoardTile }>();
+/** Starts a piece: the last method and what was used last are offered, so that a second tap is enough. */
+const props = defineProps<{ classId: string; bench: Bench }>();
 const emit = defineEmits<{ close: [] }>();
 const session = useSession();
+const classroom = useClassroom();
+const queue = useQueue();
 const router = useRouter();
+const tile = computed(() => props.bench.tile);
 
 const KINDS: readonly ThingKind[] = [
   'bench',
@@ -23,11 +28,10 @@ const KINDS: readonly ThingKind[] = [
   'film',
   'batch',
 ];
-const detail = shallowRef<ClassDetail | null>(null);
+const detail = computed(() => classroom.detail);
 const things = reactive<Partial<Record<ThingKind, string>>>({});
 const versionId = ref('');
 const label = ref('');
-const failure = ref<string | null>(null);
 const busy = ref(false);
 
 const methods = computed(() => detail.value?.methods.filter((m) => m.inUse) ?? []);
@@ -39,52 +43,47 @@ const offered = computed(() =>
 );
 
 function suggestedLabel(): string {
-  const initials = props.tile.traineeName
+  const initials = tile.value.traineeName
     .split(/\s+/)
     .map((part) => part[0])
     .join('');
-  return `${initials}-${String(props.tile.pieces + 1).padStart(2, '0')}`;
+  // Pieces that were started without the network count as well.
+  const here = props.bench.open.filter((a) => a.attempt.entries.length === 0).length;
+  const known = new Set(props.bench.open.map((a) => a.attempt.pieceLabel));
+  let number = tile.value.pieces + 1;
+  const named = (n: number): string => `${initials}-${String(n).padStart(2, '0')}`;
+  while (known.has(named(number)) && number <= tile.value.pieces + here + 1) number += 1;
+  return named(number);
 }
 
-onMounted(async () => {
+onMounted(() => {
   label.value = suggestedLabel();
-  try {
-    detail.value = await call(ROUTES.classDetail, { params: { id: props.classId } });
-    versionId.value = methods.value[0]?.versionId ?? '';
-    for (const t of detail.value.things) {
-      if (props.tile.lastThingIds.includes(t.id) && !t.retired) things[t.kind] = t.id;
-    }
-  } catch (error) {
-    failure.value = wordsOf(error);
+  const last = methods.value.find((m) => m.versionId === tile.value.lastVersionId);
+  versionId.value = (last ?? methods.value[0])?.versionId ?? '';
+  for (const t of detail.value?.things ?? []) {
+    if (tile.value.lastThingIds.includes(t.id) && !t.retired) things[t.kind] = t.id;
   }
 });
 
+/** Kept on the device first, like an entry: a piece can be started without a network. */
 async function start(): Promise<void> {
   busy.value = true;
-  failure.value = null;
   const now = new Date().toISOString();
-  try {
-    const { attemptId } = await call(ROUTES.startAttempt, {
-      params: { id: props.classId },
-      body: {
-        id: v7(),
-        traineeId: props.tile.traineeId,
-        methodVersionId: versionId.value,
-        pieceId: v7(),
-        pieceLabel: label.value.trim(),
-        thingIds: Object.values(things).filter((id): id is string => Boolean(id)),
-        startedAt: now,
-        deviceId: session.deviceId,
-        sentAt: now,
-      },
-    });
-    await router.push({ name: 'sheet', params: { classId: props.classId, attemptId } });
-    emit('close');
-  } catch (error) {
-    failure.value = wordsOf(error);
-  } finally {
-    busy.value = false;
-  }
+  const thingIds = Object.values(things).filter((id): id is string => Boolean(id));
+  const body = {
+    ...{ id: v7(), traineeId: tile.value.traineeId, methodVersionId: versionId.value },
+    ...{ pieceId: v7(), pieceLabel: label.value.trim(), thingIds },
+    ...{ startedAt: now, deviceId: session.deviceId, sentAt: now },
+  };
+  const used = (detail.value?.things ?? []).filter((t) => thingIds.includes(t.id));
+  classroom.adopt({
+    ...{ id: body.id, traineeId: body.traineeId, traineeName: tile.value.traineeName },
+    ...{ methodVersionId: body.methodVersionId, pieceId: body.pieceId, pieceLabel: body.pieceLabel },
+    ...{ startedAt: now, schools: detail.value?.schools ?? {}, things: used, entries: [] },
+  });
+  await queue.pushStart(props.classId, body, session.me!.id);
+  await router.push({ name: 'sheet', params: { classId: props.classId, attemptId: body.id } });
+  emit('close');
 }
 </script>
 
@@ -113,7 +112,6 @@ async function start(): Promise<void> {
         </select>
       </label>
     </div>
-    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <button
       class="act next wide"
       type="button"

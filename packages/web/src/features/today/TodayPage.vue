@@ -1,24 +1,26 @@
 <script setup lang="ts">
-import type { BoardTile } from '@clear-mark/contract';
-import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
+import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { useClassroom } from '../../storage/classroom.ts';
+import { type LiveAttempt, useLiveOutcomes } from '../../storage/live-outcomes.ts';
 import BenchTile from './BenchTile.vue';
 import StartDialog from './StartDialog.vue';
+import { type Bench, benchesOf, classWords } from './today.model.ts';
 
 const props = defineProps<{ classId: string }>();
 const route = useRoute();
 const router = useRouter();
-const board = shallowRef<{ day: string; tiles: readonly BoardTile[] } | null>(null);
-const failure = ref<string | null>(null);
-const starting = ref<BoardTile | null>(null);
-const REFRESH_MS = 15_000;
-let timer: ReturnType<typeof setInterval> | null = null;
+const classroom = useClassroom();
+const live = useLiveOutcomes();
+const starting = ref<Bench | null>(null);
+/** For "since when": once in a while is often enough. */
+const now = ref(Date.now());
+let clock: ReturnType<typeof setInterval> | null = null;
 
-const working = computed(() => board.value?.tiles.filter((t) => t.open).length ?? 0);
+const benches = computed(() => benchesOf(classroom.tiles ?? [], live.attempts));
 const dayWords = computed(() =>
-  board.value
-    ? new Date(`${board.value.day}T12:00:00Z`).toLocaleDateString([], {
+  classroom.day
+    ? new Date(`${classroom.day}T12:00:00Z`).toLocaleDateString([], {
         weekday: 'long',
         day: 'numeric',
         month: 'long',
@@ -26,75 +28,73 @@ const dayWords = computed(() =>
     : '',
 );
 
-async function refresh(): Promise<void> {
-  try {
-    board.value = await call(ROUTES.board, { params: { id: props.classId } });
-    failure.value = null;
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-}
-function open(tile: BoardTile): void {
-  if (!tile.open) starting.value = tile;
-  else
-    void router.push({ name: 'sheet', params: { classId: props.classId, attemptId: tile.open.attemptId } });
+function open(bench: Bench, attempt: LiveAttempt | null): void {
+  if (!attempt) starting.value = bench;
+  else void router.push({ name: 'sheet', params: { classId: props.classId, attemptId: attempt.attempt.id } });
 }
 function done(): void {
   starting.value = null;
   if (route.query['start'] !== undefined) void router.replace({ query: {} });
 }
 watch(
-  [board, () => route.query['start']],
-  ([now, id]) => {
-    if (typeof id === 'string' && now && !starting.value) {
-      starting.value = now.tiles.find((t) => t.traineeId === id) ?? null;
+  [benches, () => route.query['start']],
+  ([list, id]) => {
+    if (typeof id === 'string' && !starting.value) {
+      starting.value = list.find((b) => b.tile.traineeId === id) ?? null;
     }
   },
   { immediate: true },
 );
 onMounted(() => {
-  void refresh();
-  timer = setInterval(() => void refresh(), REFRESH_MS);
+  clock = setInterval(() => (now.value = Date.now()), 10_000);
 });
 onUnmounted(() => {
-  if (timer) clearInterval(timer);
+  if (clock) clearInterval(clock);
 });
 </script>
 
 <template>
   <div class="page">
-    <div class="row spread head">
-      <div>
-        <h1>Today</h1>
-        <p v-if="board" class="soft">{{ dayWords }} · {{ working }} of {{ board.tiles.length }} at work</p>
-      </div>
+    <div class="head">
+      <h1>Today</h1>
+      <p class="soft">{{ dayWords }} · {{ classWords(benches) }}</p>
     </div>
-    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
-    <p v-if="board && board.tiles.length === 0" class="empty">
+    <p v-if="classroom.refusal" class="notice bad" role="alert">{{ classroom.refusal.message }}</p>
+    <p v-else-if="classroom.link === 'away'" class="notice" role="status" data-test="away">
+      No network. Benches, sheets and methods of this class are here; what you enter is kept and sent later.
+    </p>
+    <p v-if="classroom.tiles?.length === 0" class="empty">
       No trainees in this class yet.
       <RouterLink class="act next" :to="{ name: 'setup', params: { classId } }">Enter the class</RouterLink>
     </p>
-    <div v-if="board" class="tiles">
+    <div class="tiles">
       <BenchTile
-        v-for="tile in board.tiles"
-        :key="tile.traineeId"
-        :tile="tile"
+        v-for="bench in benches"
+        :key="bench.tile.traineeId"
+        :bench="bench"
         :class-id="classId"
-        @open="open(tile)"
+        :now="now"
+        @open="open(bench, $event)"
       />
     </div>
-    <StartDialog v-if="starting" :class-id="classId" :tile="starting" @close="done" />
+    <StartDialog v-if="starting" :class-id="classId" :bench="starting" @close="done" />
   </div>
 </template>
 
 <style scoped>
+.page {
+  padding-top: 12px;
+}
 .head {
-  margin-bottom: 14px;
+  display: flex;
+  align-items: baseline;
+  gap: 14px;
+  margin-bottom: 8px;
 }
 .tiles {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
-  gap: 0 20px;
+  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+  gap: 0 16px;
 }
 .empty {
   display: grid;

@@ -1,0 +1,95 @@
+import pg from 'pg';
+import type { Logger } from 'pino';
+
+/** What rang: a class, and the attempt that changed in it; null for its references. */
+export interface Ring {
+  readonly classId: string;
+  readonly attemptId: string | null;
+}
+type Listener = (ring: Ring) => void;
+
+export interface Bell {
+  /** Hears a class until the returned function is called. */
+  readonly listen: (classId: string, listener: Listener) => () => void;
+  readonly stop: () => Promise<void>;
+}
+
+const FIRST_WAIT_MS = 250;
+const LONGEST_WAIT_MS = 5000;
+/** A ring that every listener hears: after a lost connection nobody knows what was missed. */
+const EVERYTHING = null;
+
+/**
+ * One connection a process that listens to the database's notifications and passes them to whoever hears a class.
+ * A lost connection is made again; then everybody is rung once, since a notification may have been missed.
+ */
+export function startBell(databaseUrl: string, log: Logger): Bell {
+  const listeners = new Map<string, Set<Listener>>();
+  let client: pg.Client | null = null;
+  let stopped = false;
+  let wait = FIRST_WAIT_MS;
+  let timer: NodeJS.Timeout | null = null;
+
+  const ring = (classId: string | null, attemptId: string | null): void => {
+    for (const [heard, set] of listeners) {
+      if (classId !== EVERYTHING && heard !== classId) continue;
+      for (const listener of set) listener({ classId: heard, attemptId });
+    }
+  };
+  const again = (): void => {
+    client = null;
+    if (stopped || timer) return;
+    timer = setTimeout(() => {
+      timer = null;
+      void connect();
+    }, wait);
+    timer.unref();
+    wait = Math.min(wait * 2, LONGEST_WAIT_MS);
+  };
+  async function connect(): Promise<void> {
+    const next = new pg.Client({ connectionString: databaseUrl });
+    let lost = false;
+    const lose = (): void => {
+      if (lost) return;
+      lost = true;
+      again();
+    };
+    next.on('error', (error) => {
+      log.warn({ err: error }, 'bell');
+      lose();
+    });
+    next.on('end', lose);
+    next.on('notification', ({ payload }) => {
+      const [classId, what] = (payload ?? '').split(' ');
+      if (classId && what) ring(classId, what === 'references' ? null : what);
+    });
+    try {
+      await next.connect();
+      await next.query('listen clear_mark');
+      if (stopped) return void (await next.end());
+      client = next;
+      wait = FIRST_WAIT_MS;
+      ring(EVERYTHING, null);
+    } catch (error) {
+      log.warn({ err: error }, 'bell');
+      lose();
+    }
+  }
+  void connect();
+
+  return {
+    listen: (classId, listener) => {
+      const set = listeners.get(classId) ?? new Set();
+      listeners.set(classId, set.add(listener));
+      return () => {
+        set.delete(listener);
+        if (set.size === 0 && listeners.get(classId) === set) listeners.delete(classId);
+      };
+    },
+    stop: async () => {
+      stopped = true;
+      if (timer) clearTimeout(timer);
+      await client?.end();
+    },
+  };
+}

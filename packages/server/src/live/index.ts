@@ -1,0 +1,2 @@
+export { type Bell, startBell } from './bell.ts';
+export { liveRoutes } from './live.routes.ts';

@@ -1,0 +1,33 @@
+import type { TodayTile } from '@clear-mark/contract';
+import { describe, expect, it } from 'vitest';
+import type { LiveAttempt } from '../../storage/live-outcomes.ts';
+import { agoWords, benchesOf, classWords } from './today.model.ts';
+
+const tile = (id: string): TodayTile => ({ traineeId: id, traineeName: id }) as TodayTile;
+const live = (id: string, traineeId: string, hand = false): LiveAttempt =>
+  ({ attempt: { id, traineeId }, hand: hand ? {} : null }) as unknown as LiveAttempt;
+
+describe('the board', () => {
+  it('keeps the class’s order, and several pieces of one bench together', () => {
+    const benches = benchesOf([tile('b'), tile('a')], [live('1', 'a'), live('2', 'b'), live('3', 'a')]);
+    expect(benches.map((b) => [b.tile.traineeId, b.open.map((o) => o.attempt.id)])).toEqual([
+      ['b', ['2']],
+      ['a', ['1', '3']],
+    ]);
+  });
+  it('says who works and who calls', () => {
+    const tiles = [tile('a'), tile('b'), tile('c')];
+    expect(classWords(benchesOf(tiles, []))).toBe('0 of 3 at work');
+    expect(classWords(benchesOf(tiles, [live('1', 'a', true), live('2', 'b')]))).toBe(
+      '2 of 3 at work · 1 calls',
+    );
+    expect(classWords(benchesOf(tiles, [live('1', 'a', true), live('2', 'b', true)]))).toContain('2 call');
+  });
+  it('says how long ago in the fewest words', () => {
+    const now = Date.parse('2026-03-02T12:00:00Z');
+    const ago = (minutes: number): string => agoWords(now - minutes * 60_000, now);
+    expect([ago(0), ago(0.9), ago(5), ago(89.9), ago(120), ago(60 * 72), ago(-5)]).toEqual([
+      ...['just now', 'just now', '5 min', '89 min', '2 h', '3 days', 'just now'],
+    ]);
+  });
+});
