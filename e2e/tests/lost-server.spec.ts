@@ -14,7 +14,7 @@ test('entries made while the server is away arrive once, in order, after it is b
   for (const name of names) await expect(row(page, name)).toHaveAttribute('data-verdict', 'pass');
   await expect(page.locator('[data-test=queue-state]')).toHaveText(/4 kept here, no server/);
   await page.locator('[data-test=queue-state]').click();
-  await expect(page.getByRole('dialog')).toContainText('shards-ready');
+  await expect(page.getByRole('dialog')).toContainText('shards ready');
   await page.keyboard.press('Escape');
   await own.start();
   await expect(page.locator('[data-test=queue-state]')).toHaveText(/All saved/, { timeout: 20_000 });

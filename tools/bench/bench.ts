@@ -1,5 +1,7 @@
 import { ensureDatabase, removeCluster, startCluster } from '../cluster.ts';
 import { benchBundle } from './bundle.ts';
+import { benchClass } from './class.ts';
+import { benchDrain } from './drain.ts';
 import { benchLibrary } from './library.ts';
 import type { Measured } from './measured.ts';
 import { benchResults } from './results.ts';
@@ -15,6 +17,8 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   tap: (url) => benchTap(url),
   'tap-grids': (url) => benchTapWithGrids(url),
   timers: (url) => benchTimers(url),
+  drain: (url) => benchDrain(url),
+  class: (url) => benchClass(url),
 };
 
 /** Runs the benchmarks (all, or those named) and prints them as a table. Fails when one is over its goal. */

@@ -1,14 +1,16 @@
 import type { Page } from '@playwright/test';
+import { fillClass } from './class-run.ts';
 import { type Measured, medianOf } from './measured.ts';
 import { openSheetPage } from './sheet-page.ts';
 import { SIXTY } from './sixty-criteria.ts';
 import { measureTaps, workOf } from './tap.ts';
 
-const TIMERS = 10;
+/** As many as a full class has; the goal speaks of ten. */
+const TIMERS = 12;
 const SECONDS = 12;
 const TAPS = 50;
 
-/** Script time a second of a sheet with ten timers running, against that of one tap on it. */
+/** Script time a second of a sheet with twelve timers running, against that of one tap on it. */
 export async function benchTimers(url: string): Promise<Measured> {
   const { page, close } = await openSheetPage(url, SIXTY);
   try {
@@ -18,11 +20,11 @@ export async function benchTimers(url: string): Promise<Measured> {
     await runTimers(page);
     const running = await scriptPerSecond(page);
     return {
-      name: 'ten running timers, script a second / script of one tap',
+      name: 'twelve running timers, script a second / script of one tap',
       ratio: (running - idle) / tap,
       most: 1,
       unit: 'times',
-      detail: `${running.toFixed(2)} ms a second with ten timers, ${idle.toFixed(2)} without; a tap ${tap.toFixed(2)} ms`,
+      detail: `${running.toFixed(2)} ms a second with the timers, ${idle.toFixed(2)} without; a tap ${tap.toFixed(2)} ms`,
     };
   } finally {
     await close();
@@ -30,13 +32,7 @@ export async function benchTimers(url: string): Promise<Measured> {
 }
 
 async function runTimers(page: Page): Promise<void> {
-  const running = Array.from({ length: TIMERS }, (_, i) => ({
-    ...{ attemptId: `a${i}`, classId: '', criterionId: `c${i}`, trainee: `Trainee ${i}`, label: 'Cure' },
-    ...{ least: 60, most: 600, startedAt: new Date(Date.now() - i * 7000).toISOString() },
-  }));
-  await page.evaluate((text) => localStorage.setItem('running-timers', text), JSON.stringify(running));
-  await page.reload();
-  await page.locator('.row-of').nth(59).waitFor();
+  await fillClass(page.context(), new URL(page.url()).origin);
   await page
     .locator('.strip .timer')
     .nth(TIMERS - 1)

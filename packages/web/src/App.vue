@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue';
-import { useRoute } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { usePreferences } from './shell/preferences.ts';
 import TimerStrip from './shell/TimerStrip.vue';
 import TopBar from './shell/TopBar.vue';
 import { useSession } from './shell/session.ts';
 import { timers } from './shell/timers.ts';
+import { useScanner } from './shell/use-scanner.ts';
 import { useClassroom } from './storage/classroom.ts';
 import { useLiveOutcomes } from './storage/live-outcomes.ts';
 
@@ -14,6 +15,7 @@ const classroom = useClassroom();
 const live = useLiveOutcomes();
 const session = useSession();
 const route = useRoute();
+const router = useRouter();
 /** The class that this device follows: the one of the place, as long as an instructor is signed in. */
 watch(
   () => (session.teaches ? String(route.params['classId'] ?? '') : ''),
@@ -23,6 +25,18 @@ watch(
   },
   { immediate: true },
 );
+/** A scanned label opens the piece: an open one, or one of today's. Other scans are left to the page. */
+useScanner((label) => {
+  const wanted = label.trim().toLowerCase();
+  const open = live.attempts.find((a) => a.attempt.pieceLabel.toLowerCase() === wanted)?.attempt.id;
+  const signed = (classroom.tiles ?? [])
+    .flatMap((t) => t.today)
+    .find((p) => p.pieceLabel.toLowerCase() === wanted)?.attemptId;
+  const attemptId = open ?? signed;
+  if (attemptId === undefined) return false;
+  void router.push({ name: 'sheet', params: { classId: classroom.classId, attemptId } });
+  return true;
+});
 timers.follow(() => ({ timers: live.timers, offsetMs: classroom.offsetMs }));
 const bare = computed(() => route.name === 'start' || session.me === null);
 </script>

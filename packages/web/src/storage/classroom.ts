@@ -21,6 +21,7 @@ export type ClassLink = 'starting' | 'live' | 'asking' | 'away';
 const SILENT_MS = 15_000;
 const ASK_EVERY_MS = 4000;
 const KEEP_AFTER_MS = 700;
+const RINGS_TOGETHER_MS = 200;
 
 /**
  * The class that is taught on this device: its benches, open attempts and sheets, kept on the device and up to date
@@ -46,6 +47,7 @@ export const useClassroom = defineStore('classroom', () => {
   let asking = false;
   let again = false;
   let watch: ReturnType<typeof setInterval> | null = null;
+  let soon: ReturnType<typeof setTimeout> | null = null;
   let keeping: ReturnType<typeof setTimeout> | null = null;
 
   async function open(id: string): Promise<void> {
@@ -90,8 +92,16 @@ export const useClassroom = defineStore('classroom', () => {
     stream = new EventSource(pathOf(EVENT_PATHS.class, { id }));
     stream.onmessage = () => {
       lastHeard = Date.now();
-      void ask();
+      askSoon();
     };
+  }
+
+  /** Rings that come close together are one question: well within the second that a score may take to arrive. */
+  function askSoon(): void {
+    soon ??= setTimeout(() => {
+      soon = null;
+      void ask();
+    }, RINGS_TOGETHER_MS);
   }
 
   /** One question at a time; what rings meanwhile is asked for afterwards. */

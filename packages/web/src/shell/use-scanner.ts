@@ -1,0 +1,64 @@
+import { onMounted, onUnmounted } from 'vue';
+import { NO_SCAN, SCAN_PAUSE_MS, scanStep } from './scan.model.ts';
+
+/**
+ * Listens for a keyboard-wedge scanner before anything else hears the keys. A held key that no other follows is given
+ * on as the hand's; in a field for text or numbers nothing is held, and a scan takes its own letters out again.
+ */
+export function useScanner(scanned: (label: string) => boolean): void {
+  let state = NO_SCAN;
+  let held: KeyboardEvent[] = [];
+  let timer: ReturnType<typeof setTimeout> | null = null;
+  let replaying = false;
+
+  function replay(): void {
+    timer = null;
+    const keys = held;
+    held = [];
+    state = NO_SCAN;
+    replaying = true;
+    for (const key of keys) {
+      const again = new KeyboardEvent('keydown', { key: key.key, bubbles: true, cancelable: true });
+      (document.activeElement ?? document.body).dispatchEvent(again);
+    }
+    replaying = false;
+  }
+
+  function onKey(event: KeyboardEvent): void {
+    if (replaying || event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
+    const field = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+    const step = scanStep(state, event.key, event.timeStamp);
+    state = step.state;
+    if (step.act === 'scanned') {
+      const known = scanned(step.label);
+      if (timer) clearTimeout(timer);
+      timer = null;
+      if (!known) return replay();
+      held = [];
+      event.preventDefault();
+      event.stopImmediatePropagation();
+      if (field) takeOut(event.target as HTMLInputElement, step.label);
+      return;
+    }
+    if (field) return;
+    if (step.act === 'hold') {
+      event.stopImmediatePropagation();
+      event.preventDefault();
+      held.push(event);
+      if (timer) clearTimeout(timer);
+      timer = setTimeout(replay, SCAN_PAUSE_MS + 5);
+    } else if (held.length > 0) {
+      if (timer) clearTimeout(timer);
+      replay();
+    }
+  }
+
+  function takeOut(field: HTMLInputElement, label: string): void {
+    if (!field.value.endsWith(label)) return;
+    field.value = field.value.slice(0, -label.length);
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+  }
+
+  onMounted(() => window.addEventListener('keydown', onKey, { capture: true }));
+  onUnmounted(() => window.removeEventListener('keydown', onKey, { capture: true }));
+}
