@@ -123,6 +123,101 @@ test('a timer started on one device runs, and is stopped, on the other', async (
   await second.context().close();
 });
 
+test('devices whose clocks are an hour apart show the same timer', async ({ page, own, browser }) => {
+  await enterDemo(page, own);
+  const api = new Api(page, own);
+  const address = await api.start(await api.classDetail(), 'lc-wedge-locator', 4);
+  const second = await (await browser.newContext()).newPage();
+  await second.clock.install({ time: new Date(Date.now() + 3_600_000) });
+  await enterDemo(second, own, /As the lead/);
+  await second.goto(address);
+  await row(second, 'time-open').getByRole('button', { name: 'Start' }).click();
+  await saved(second);
+  await page.goto(address);
+  const clock = row(page, 'time-open').getByRole('timer');
+  await expect(clock).toBeVisible({ timeout: 8000 });
+  expect(await clock.textContent()).toMatch(/^0:[0-2]\d$/);
+  await row(page, 'time-open').getByRole('button', { name: 'Stop' }).click();
+  await verdict(page, 'time-open', 'pass');
+  await second.context().close();
+});
+
+test('a stream that is cut, or held back on its way: the device asks by itself', async ({
+  page,
+  own,
+  browser,
+}) => {
+  await enterDemo(page, own);
+  const api = new Api(page, own);
+  const address = await api.start(await api.classDetail(), 'bench-cleave', 5);
+  const second = await (await browser.newContext()).newPage();
+  await second.route('**/events', (route) => route.abort());
+  await enterDemo(second, own, /As the lead/);
+  await second.goto(address);
+  await expect(row(second, 'glasses')).toBeVisible();
+  await page.goto(address);
+  await row(page, 'glasses').locator('.main').click();
+  await expect(row(second, 'glasses')).toHaveAttribute('data-verdict', 'pass', { timeout: 12_000 });
+  await second.context().close();
+});
+
+test('the session ends while scoring: the entry waits, and goes out when another instructor signs in here', async ({
+  page,
+  own,
+}) => {
+  await enterDemo(page, own);
+  const api = new Api(page, own);
+  const address = await api.start(await api.classDetail(), 'bench-cleave', 6);
+  await page.goto(address);
+  await expect(row(page, 'glasses')).toBeVisible();
+  await own.db('session').del();
+  await row(page, 'glasses').locator('.main').click();
+  const state = page.locator('[data-test=queue-state]');
+  await expect(state).toHaveText('1 waiting, sign in');
+  await expect(row(page, 'glasses')).toHaveAttribute('data-verdict', 'pass');
+  await state.click();
+  await page.getByRole('button', { name: 'Sign in to send' }).click();
+  await page.getByRole('button', { name: /As the lead/ }).click();
+  await saved(page);
+  const [entry] = await own.db('entries').where({ attempt_id: address.split('/').pop()! });
+  const people = await own
+    .db('people')
+    .whereIn('id', [entry.author_id, entry.delivered_by])
+    .select('id', 'role');
+  const roleOf = (id: string) => people.find((p: { id: string }) => p.id === id).role;
+  expect([roleOf(entry.author_id), roleOf(entry.delivered_by)]).toEqual(['instructor', 'lead']);
+});
+
+test('a device without room keeps what is entered in the page, says so, and can hand it out as a file', async ({
+  page,
+  own,
+}) => {
+  await enterDemo(page, own);
+  const api = new Api(page, own);
+  await page.goto(await api.start(await api.classDetail(), 'bench-cleave', 7));
+  await expect(row(page, 'glasses')).toBeVisible();
+  await page.evaluate(() => {
+    IDBObjectStore.prototype.add = () => {
+      throw new DOMException('no room', 'QuotaExceededError');
+    };
+  });
+  await page.route('**/api/entries', (route) => route.abort());
+  await row(page, 'glasses').locator('.main').click();
+  const state = page.locator('[data-test=queue-state]');
+  await expect(state).toHaveText('Device storage is full');
+  await state.click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as a file' }).click();
+  expect((await download).suggestedFilename()).toBe('clear-mark-entries.json');
+  await page.keyboard.press('Escape');
+  await page.unroute('**/api/entries');
+  await expect
+    .poll(() => own.db('entries').where('criterion_id', 'like', '%bench-cleave/glasses').pluck('id'), {
+      timeout: 20_000,
+    })
+    .toHaveLength(1);
+});
+
 /** Clicks and types a good piece on the sheet that is open. */
 async function scoreAll(page: Page, method: string): Promise<void> {
   const sheet = SHIPPED_METHODS.find((m) => m.id === `clear-mark/${method}`)!;

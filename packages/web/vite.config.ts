@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto';
-import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import vue from '@vitejs/plugin-vue';
 import Components from 'unplugin-vue-components/vite';
@@ -24,12 +23,6 @@ function filesForTheWorker(): Plugin {
           const revision = hashed ? null : createHash('sha256').update(content).digest('hex').slice(0, 16);
           return { url: `/${file.fileName}`, revision };
         });
-      const publicDir = path.join(import.meta.dirname, 'public');
-      for (const name of readdirSync(publicDir)) {
-        const content = readFileSync(path.join(publicDir, name));
-        const revision = createHash('sha256').update(content).digest('hex').slice(0, 16);
-        files.push({ url: `/${name}`, revision });
-      }
       worker.code = worker.code.replaceAll('self.__FILES', JSON.stringify(files));
     },
   };

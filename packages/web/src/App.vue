@@ -7,7 +7,7 @@ import TopBar from './shell/TopBar.vue';
 import { useSession } from './shell/session.ts';
 import { timers } from './shell/timers.ts';
 import { useScanner } from './shell/use-scanner.ts';
-import { useClassroom } from './storage/classroom.ts';
+import { useClassroom } from './storage/use-classroom.ts';
 import { useLiveOutcomes } from './storage/live-outcomes.ts';
 
 usePreferences();

@@ -1,11 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { useClassroom } from '../storage/classroom.ts';
+import { useRouter } from 'vue-router';
+import { useClassroom } from '../storage/use-classroom.ts';
 import type { Queued } from '../storage/device-store.ts';
 import { useQueue } from '../storage/queue.ts';
+import { useSession } from './session.ts';
 
 const queue = useQueue();
 const classroom = useClassroom();
+const session = useSession();
+const router = useRouter();
 const open = ref(false);
 
 const state = computed(() => {
@@ -30,6 +34,13 @@ const nameOf = (q: Queued): string =>
       ? `piece ${q.start.body.pieceLabel} started`
       : `reference at ${q.reference!.body.wavelengthNm} nm`;
 const atOf = (q: Queued): string => q.entry?.at ?? q.start?.body.startedAt ?? q.reference!.body.setAt;
+
+/** The session has ended: what is here stays, and goes out once its author, or another instructor, signs in. */
+async function signInAgain(): Promise<void> {
+  await session.refresh();
+  open.value = false;
+  await router.push({ name: 'start', query: { to: router.currentRoute.value.fullPath } });
+}
 
 function exportFile(): void {
   const text = JSON.stringify(
@@ -80,7 +91,10 @@ function exportFile(): void {
         </li>
       </ul>
       <div class="row">
-        <button class="act next" type="button" @click="queue.drain()">Send now</button>
+        <button v-if="queue.link === 'signed_out'" class="act next" type="button" @click="signInAgain">
+          Sign in to send
+        </button>
+        <button v-else class="act next" type="button" @click="queue.drain()">Send now</button>
         <button class="act" type="button" @click="exportFile">Save as a file</button>
       </div>
     </template>

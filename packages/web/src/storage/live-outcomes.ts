@@ -3,7 +3,7 @@ import type { OpenAttempt } from '@clear-mark/contract';
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import type { RunningTimer } from '../shell/timers.model.ts';
-import { useClassroom } from './classroom.ts';
+import { useClassroom } from './use-classroom.ts';
 import { useQueue } from './queue.ts';
 
 export interface LiveAttempt {

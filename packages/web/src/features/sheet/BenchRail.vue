@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import VerdictRing from '../../shared/VerdictRing.vue';
-import { useClassroom } from '../../storage/classroom.ts';
+import { useClassroom } from '../../storage/use-classroom.ts';
 import { useLiveOutcomes } from '../../storage/live-outcomes.ts';
 
 const props = defineProps<{ classId: string; attemptId: string }>();

@@ -5,7 +5,7 @@ import { errorWords, REFERENCE_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, reactive, ref } from 'vue';
 import { useSession } from '../../shell/session.ts';
-import { useClassroom } from '../../storage/classroom.ts';
+import { useClassroom } from '../../storage/use-classroom.ts';
 import { useQueue } from '../../storage/queue.ts';
 
 const props = defineProps<{ classId: string; criterion: LossCriterion; instrumentId: string | null }>();

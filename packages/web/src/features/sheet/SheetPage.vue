@@ -14,7 +14,7 @@ import { computed, onMounted, onUnmounted, ref } from 'vue';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
 import { useSession } from '../../shell/session.ts';
-import { useClassroom } from '../../storage/classroom.ts';
+import { useClassroom } from '../../storage/use-classroom.ts';
 import { wordsOf } from '../../api/client.ts';
 import BenchRail from './BenchRail.vue';
 import CriterionRow from './CriterionRow.vue';

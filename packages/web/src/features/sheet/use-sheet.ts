@@ -23,7 +23,7 @@ import { call, pathOf, ROUTES, wordsOf } from '../../api/client.ts';
 import { useSession } from '../../shell/session.ts';
 import { timers } from '../../shell/timers.ts';
 import { timerOf } from '../../storage/live-outcomes.ts';
-import { useClassroom } from '../../storage/classroom.ts';
+import { useClassroom } from '../../storage/use-classroom.ts';
 import { offsetOf } from '../../storage/classroom.model.ts';
 import { useQueue } from '../../storage/queue.ts';
 import { lastToUndo, listCriteria, reuseUnchanged, standingIds } from './sheet.model.ts';

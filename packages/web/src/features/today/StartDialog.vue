@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { useSession } from '../../shell/session.ts';
-import { useClassroom } from '../../storage/classroom.ts';
+import { useClassroom } from '../../storage/use-classroom.ts';
 import { useQueue } from '../../storage/queue.ts';
 import type { Bench } from './today.model.ts';
 

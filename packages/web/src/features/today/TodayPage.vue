@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { useClassroom } from '../../storage/classroom.ts';
+import { useClassroom } from '../../storage/use-classroom.ts';
 import { type LiveAttempt, useLiveOutcomes } from '../../storage/live-outcomes.ts';
 import BenchTile from './BenchTile.vue';
 import StartDialog from './StartDialog.vue';

@@ -1,27 +1,23 @@
-import { applySchools, type MethodSheet } from '@clear-mark/core';
 import {
   type CatchUp,
   type ClassDetail,
   type ClassReference,
-  EVENT_PATHS,
   type OpenAttempt,
   type StoredEntry,
   type TodayTile,
 } from '@clear-mark/contract';
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
-import { call, NoServer, pathOf, Refusal, ROUTES } from '../api/client.ts';
+import { call, Refusal, ROUTES } from '../api/client.ts';
+import { classStream } from './class-stream.ts';
 import { deviceStore } from './device-store.ts';
 import { knownOf, merge, offsetOf } from './classroom.model.ts';
 import { useQueue } from './queue.ts';
+import { sheetShelf } from './sheet-shelf.ts';
 
 export type ClassLink = 'starting' | 'live' | 'asking' | 'away';
 
-/** Without a word from the stream for so long the device asks by itself: a proxy may hold the words back. */
-const SILENT_MS = 15_000;
-const ASK_EVERY_MS = 4000;
 const KEEP_AFTER_MS = 700;
-const RINGS_TOGETHER_MS = 200;
 
 /**
  * The class that is taught on this device: its benches, open attempts and sheets, kept on the device and up to date
@@ -36,18 +32,15 @@ export const useClassroom = defineStore('classroom', () => {
   const tiles = shallowRef<readonly TodayTile[] | null>(null);
   const attempts = shallowRef<ReadonlyMap<string, OpenAttempt>>(new Map());
   const references = shallowRef<readonly ClassReference[]>([]);
-  const sheets = shallowRef<ReadonlyMap<string, MethodSheet>>(new Map());
+  const shelf = sheetShelf();
   const link = shallowRef<ClassLink>('starting');
   /** How far the server's clock is ahead of this device's, ms. */
   const offsetMs = shallowRef(0);
   const refusal = shallowRef<Refusal | null>(null);
 
-  let stream: EventSource | null = null;
-  let lastHeard = 0;
+  const stream = classStream(() => void ask());
   let asking = false;
   let again = false;
-  let watch: ReturnType<typeof setInterval> | null = null;
-  let soon: ReturnType<typeof setTimeout> | null = null;
   let keeping: ReturnType<typeof setTimeout> | null = null;
 
   async function open(id: string): Promise<void> {
@@ -62,22 +55,15 @@ export const useClassroom = defineStore('classroom', () => {
       day.value = copy.day;
       tiles.value = copy.tiles;
       references.value = copy.references;
-      await sheetsOf(copy.attempts);
+      await shelf.needAll(copy.attempts.map((a) => a.methodVersionId)).catch(() => undefined);
       attempts.value = new Map(copy.attempts.map((a) => [a.id, a]));
     }
-    listen(id);
-    watch = setInterval(() => {
-      if (Date.now() - lastHeard > SILENT_MS) void ask();
-      if (stream?.readyState === EventSource.CLOSED) listen(id);
-    }, ASK_EVERY_MS);
+    stream.open(id);
     await ask();
   }
 
   function close(): void {
-    stream?.close();
-    stream = null;
-    if (watch) clearInterval(watch);
-    watch = null;
+    stream.close();
     classId.value = '';
     detail.value = null;
     tiles.value = null;
@@ -85,23 +71,6 @@ export const useClassroom = defineStore('classroom', () => {
     references.value = [];
     link.value = 'starting';
     refusal.value = null;
-  }
-
-  function listen(id: string): void {
-    stream?.close();
-    stream = new EventSource(pathOf(EVENT_PATHS.class, { id }));
-    stream.onmessage = () => {
-      lastHeard = Date.now();
-      askSoon();
-    };
-  }
-
-  /** Rings that come close together are one question: well within the second that a score may take to arrive. */
-  function askSoon(): void {
-    soon ??= setTimeout(() => {
-      soon = null;
-      void ask();
-    }, RINGS_TOGETHER_MS);
   }
 
   /** One question at a time; what rings meanwhile is asked for afterwards. */
@@ -133,12 +102,14 @@ export const useClassroom = defineStore('classroom', () => {
     if (detail.value === null || reply.tiles !== null) {
       detail.value = await call(ROUTES.classDetail, { params: { id } });
     }
-    await sheetsOf(reply.attempts);
+    await shelf.needAll(reply.attempts.map((a) => a.methodVersionId));
     if (classId.value !== id) return;
     take(reply);
     refusal.value = null;
-    link.value = Date.now() - lastHeard < SILENT_MS ? 'live' : 'asking';
-    void sheetsInUse();
+    link.value = stream.heardLately() ? 'live' : 'asking';
+    // Those of the methods in use as well: a piece may be started by any of them without a network.
+    const inUse = (detail.value?.methods ?? []).filter((m) => m.inUse);
+    void shelf.needAll(inUse.map((m) => m.versionId)).catch(() => undefined);
   }
 
   function take(reply: CatchUp): void {
@@ -186,30 +157,6 @@ export const useClassroom = defineStore('classroom', () => {
     keepSoon();
   }
 
-  /** The sheet that an attempt is scored by, when this device has it. */
-  function sheetFor(attempt: Pick<OpenAttempt, 'methodVersionId' | 'schools'>): MethodSheet | null {
-    const sheet = sheets.value.get(attempt.methodVersionId);
-    return sheet ? applySchools(sheet, attempt.schools) : null;
-  }
-
-  async function sheetsOf(list: readonly Pick<OpenAttempt, 'methodVersionId'>[]): Promise<void> {
-    const wanted = [...new Set(list.map((a) => a.methodVersionId))];
-    for (const versionId of wanted) await needSheet(versionId);
-  }
-  /** Those of the methods in use as well: a piece may be started by any of them without a network. */
-  async function sheetsInUse(): Promise<void> {
-    for (const m of detail.value?.methods ?? []) {
-      if (m.inUse) await needSheet(m.versionId).catch(() => undefined);
-    }
-  }
-  async function needSheet(versionId: string): Promise<void> {
-    if (sheets.value.has(versionId)) return;
-    const kept = await deviceStore.sheet(versionId).catch(() => null);
-    const sheet = kept ?? (await call(ROUTES.methodVersion, { params: { id: versionId } })).sheet;
-    sheets.value = new Map(sheets.value).set(versionId, sheet);
-    if (!kept) await deviceStore.keepSheet(versionId, sheet).catch(() => undefined);
-  }
-
   function keepSoon(): void {
     keeping ??= setTimeout(() => {
       keeping = null;
@@ -236,7 +183,6 @@ export const useClassroom = defineStore('classroom', () => {
     tiles,
     attempts,
     references,
-    sheets,
     link,
     offsetMs,
     refusal,
@@ -245,8 +191,6 @@ export const useClassroom = defineStore('classroom', () => {
     ask,
     adopt,
     addReference,
-    sheetFor,
+    sheetFor: shelf.sheetFor,
   };
 });
-
-export { NoServer };

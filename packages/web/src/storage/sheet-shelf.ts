@@ -1,0 +1,32 @@
+import { applySchools, type MethodSheet, type SchoolChoices } from '@clear-mark/core';
+import { shallowRef } from 'vue';
+import { call, ROUTES } from '../api/client.ts';
+import { deviceStore } from './device-store.ts';
+
+interface Versioned {
+  readonly methodVersionId: string;
+  readonly schools: SchoolChoices;
+}
+
+/** The sheets of method versions on this device. One in force never changes, so each is fetched once. */
+export function sheetShelf() {
+  const sheets = shallowRef<ReadonlyMap<string, MethodSheet>>(new Map());
+
+  async function need(versionId: string): Promise<void> {
+    if (sheets.value.has(versionId)) return;
+    const kept = await deviceStore.sheet(versionId).catch(() => null);
+    const sheet = kept ?? (await call(ROUTES.methodVersion, { params: { id: versionId } })).sheet;
+    sheets.value = new Map(sheets.value).set(versionId, sheet);
+    if (!kept) await deviceStore.keepSheet(versionId, sheet).catch(() => undefined);
+  }
+  /** All of them, or the first failure. */
+  async function needAll(versionIds: readonly string[]): Promise<void> {
+    for (const id of new Set(versionIds)) await need(id);
+  }
+  /** The sheet that an attempt is scored by, when this device has it. */
+  function sheetFor(attempt: Versioned): MethodSheet | null {
+    const sheet = sheets.value.get(attempt.methodVersionId);
+    return sheet ? applySchools(sheet, attempt.schools) : null;
+  }
+  return { needAll, sheetFor };
+}
