@@ -1,4 +1,4 @@
-import type { AttemptChanges, CatchUp, Person, TodayTile } from '@clear-mark/contract';
+import type { AttemptChanges, CatchUp, OwnBench, Person, TodayTile } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { attemptBody, batch, type Caller, entryOf, type TestClass, World } from './harness.ts';
@@ -212,6 +212,31 @@ describe('a trainee at the own bench', () => {
     expect((await outside.post(path, attemptBody(classroom, trainee))).problem.code).toBe(
       'auth.not_in_class',
     );
+  });
+
+  it('sees what can be started and what is open, of the running classes and of nobody else', async () => {
+    const ended = await world.classOf([teacher], [trainee]);
+    await world
+      .db('classes')
+      .where({ id: ended.id })
+      .update({ starts_on: '2020-01-01', ends_on: '2020-01-05' });
+    await start(api, other);
+    const before = (await asTrainee.get('/me/bench')).body as OwnBench[];
+    const mine = before.find((b) => b.classId === classroom.id)!;
+    expect(mine).toMatchObject({ open: [], pieces: 0, lastVersionId: null, lastThingIds: [] });
+    expect(mine.methods).toMatchObject([{ versionId: classroom.versionId }]);
+    expect(before.some((b) => b.classId === ended.id)).toBe(false);
+    const id = await start(asTrainee, trainee);
+    const after = ((await asTrainee.get('/me/bench')).body as OwnBench[]).find(
+      (b) => b.classId === classroom.id,
+    )!;
+    expect(after).toMatchObject({
+      open: [{ attemptId: id, pieceLabel: 'T-01' }],
+      pieces: 1,
+      lastVersionId: classroom.versionId,
+    });
+    expect(after.lastThingIds).toHaveLength(3);
+    expect((await api.get('/me/bench')).body).toEqual([]);
   });
 
   it('raises a hand and starts a timer; neither is a score', async () => {

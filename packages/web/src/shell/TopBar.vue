@@ -142,14 +142,21 @@ nav {
   .who .name {
     display: none;
   }
+  .mark {
+    margin-right: 0;
+  }
   .class {
-    max-width: 150px;
+    max-width: 104px;
   }
   .bar {
-    padding: 4px 10px;
+    padding: 4px 8px;
+    gap: 0;
   }
   .place {
-    padding: 0 9px;
+    padding: 0 7px;
+  }
+  .bar .act {
+    padding: 0 6px;
   }
 }
 </style>

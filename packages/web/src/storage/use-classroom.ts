@@ -17,7 +17,7 @@ import { sheetShelf } from './sheet-shelf.ts';
 
 export type ClassLink = 'starting' | 'live' | 'asking' | 'away';
 
-const KEEP_AFTER_MS = 700;
+const KEEP_AFTER_MS = 5000;
 
 /**
  * The class that is taught on this device: its benches, open attempts and sheets, kept on the device and up to date
@@ -39,12 +39,17 @@ export const useClassroom = defineStore('classroom', () => {
   const refusal = shallowRef<Refusal | null>(null);
 
   const stream = classStream(() => void ask());
+  let opening: Promise<void> = Promise.resolve();
   let asking = false;
   let again = false;
   let keeping: ReturnType<typeof setTimeout> | null = null;
 
-  async function open(id: string): Promise<void> {
-    if (classId.value === id && id !== '') return void ask();
+  /** Follows a class. Resolved when it is known, from the device or from the server, or cannot be. */
+  function open(id: string): Promise<void> {
+    if (classId.value !== id || id === '') opening = begin(id);
+    return opening;
+  }
+  async function begin(id: string): Promise<void> {
     close();
     classId.value = id;
     if (id === '') return;
@@ -87,11 +92,17 @@ export const useClassroom = defineStore('classroom', () => {
         again = false;
         await catchUp(id);
       } while (again && classId.value === id);
+      if (classId.value === id) again = false;
     } catch (error) {
       if (error instanceof Refusal) refusal.value = error;
       link.value = 'away';
     } finally {
       asking = false;
+    }
+    // Another class was opened meanwhile: its question is still to be asked.
+    if (again) {
+      again = false;
+      void ask();
     }
   }
 
@@ -133,7 +144,8 @@ export const useClassroom = defineStore('classroom', () => {
   /** A piece that was started on this device, before the server knows of it. */
   function adopt(attempt: OpenAttempt): void {
     attempts.value = new Map([[attempt.id, attempt], ...attempts.value]);
-    keepSoon();
+    // Nobody else knows of it yet: kept at once.
+    keepNow();
   }
 
   /** An entry of this device that the server has acknowledged. */
@@ -157,21 +169,26 @@ export const useClassroom = defineStore('classroom', () => {
     keepSoon();
   }
 
+  /** The copy is what the server said; what was entered here is in the queue. So now and then is often enough. */
   function keepSoon(): void {
-    keeping ??= setTimeout(() => {
-      keeping = null;
-      const copy = {
-        classId: classId.value,
-        detail: detail.value,
-        day: day.value,
-        tiles: tiles.value ?? [],
-        attempts: [...attempts.value.values()],
-        references: references.value,
-        savedAt: new Date().toISOString(),
-      };
-      if (copy.classId !== '') void deviceStore.keepClass(copy).catch(() => undefined);
-    }, KEEP_AFTER_MS);
+    keeping ??= setTimeout(keepNow, KEEP_AFTER_MS);
   }
+  function keepNow(): void {
+    if (keeping) clearTimeout(keeping);
+    keeping = null;
+    if (classId.value === '') return;
+    const copy = {
+      classId: classId.value,
+      detail: detail.value,
+      day: day.value,
+      tiles: tiles.value ?? [],
+      attempts: [...attempts.value.values()],
+      references: references.value,
+      savedAt: new Date().toISOString(),
+    };
+    void deviceStore.keepClass(copy).catch(() => undefined);
+  }
+  document.addEventListener('visibilitychange', () => document.hidden && keeping && keepNow());
 
   window.addEventListener('online', () => void ask());
   window.addEventListener('offline', () => (link.value = 'away'));

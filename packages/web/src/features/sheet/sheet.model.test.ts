@@ -7,8 +7,10 @@ import {
   lastToUndo,
   listCriteria,
   nextOpen,
+  proposalsOf,
   reuseUnchanged,
   standingEntry,
+  standingDismissals,
   standingIds,
   valueText,
 } from './sheet.model.ts';
@@ -111,5 +113,32 @@ describe('texts', () => {
     expect(valueText({ kind: 'loss', unit: 'dBm', noLight: true, referenceId: 'r' })).toBe('');
     expect(clockText(75.9)).toBe('1:15');
     expect(clockText(-4)).toBe('0:00');
+  });
+});
+
+describe('what stands beside the results of a sheet', () => {
+  const entry = (id: string, more: Partial<Entry>): Entry =>
+    ({
+      ...{ id, kind: 'value', criterionId: 'c', part: '', value: { kind: 'check', passed: true } },
+      ...{ capacity: 'instructor', at: '2026-03-02T10:00:00Z', supersedes: [], targetId: null, note: null },
+      ...more,
+    }) as Entry;
+  const dismissal = entry('d', {
+    kind: 'dismiss',
+    part: 'no high_loss dirty_face',
+    value: { kind: 'dismiss', symptom: 'high_loss', cause: 'dirty_face' },
+  });
+  it('suggestions that were put away, until that is taken back', () => {
+    expect([...standingDismissals([entry('a', {}), dismissal])]).toEqual(['c no high_loss dirty_face']);
+    const back = entry('r', { kind: 'retract', targetId: 'd', part: dismissal.part, value: null });
+    expect([...standingDismissals([dismissal, back])]).toEqual([]);
+    expect(standingDismissals([])).toBe(standingDismissals([entry('a', {})]));
+  });
+  it('the trainee’s own results that nobody has seen', () => {
+    const own = entry('t', { capacity: 'trainee' });
+    const hand = entry('h', { kind: 'hand', part: 'hand', capacity: 'trainee', value: { kind: 'hand' } });
+    expect(proposalsOf([own, hand], 'c')).toEqual([own]);
+    expect(proposalsOf([own], 'other')).toEqual([]);
+    expect(proposalsOf([own, entry('i', {})], 'c')).toEqual([]);
   });
 });

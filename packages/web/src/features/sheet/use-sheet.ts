@@ -44,7 +44,7 @@ interface NewEntry {
  * acts that add entries. An open attempt of the class comes from what the device keeps and needs no request; a signed
  * one, and a trainee's own, is asked for. All judging is core's `score`.
  */
-export function useSheet(attemptId: string) {
+export function useSheet(attemptId: string, classId: string) {
   const session = useSession();
   const queue = useQueue();
   const classroom = useClassroom();
@@ -116,6 +116,7 @@ export function useSheet(attemptId: string) {
   const bench = computed(() => atTheBench(entries.value));
 
   async function load(): Promise<void> {
+    if (classId !== '' && session.teaches && !asked.value) await classroom.open(classId);
     if (fromClass.value && !asked.value) return;
     try {
       const doc = await call(ROUTES.attempt, { params: { id: attemptId } });

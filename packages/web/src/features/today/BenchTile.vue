@@ -173,4 +173,24 @@ const stepWords = (a: LiveAttempt): string =>
   color: var(--ink);
   text-decoration: underline;
 }
+@media (max-width: 800px) {
+  .main {
+    gap: 8px;
+  }
+  .main :deep(svg) {
+    width: 40px;
+    height: 40px;
+  }
+  .idle {
+    width: 40px;
+    height: 40px;
+  }
+  .running,
+  .pieces {
+    padding-left: 52px;
+  }
+  .hand {
+    margin-left: 52px;
+  }
+}
 </style>

@@ -96,6 +96,13 @@ onUnmounted(() => {
   grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
   gap: 0 16px;
 }
+@media (max-width: 800px) {
+  /* Three columns, so that a class of sixteen is on one screen upright. */
+  .tiles {
+    grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
+    gap: 0 8px;
+  }
+}
 .empty {
   display: grid;
   gap: 12px;

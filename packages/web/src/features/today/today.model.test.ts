@@ -19,9 +19,11 @@ describe('the board', () => {
     const tiles = [tile('a'), tile('b'), tile('c')];
     expect(classWords(benchesOf(tiles, []))).toBe('0 of 3 at work');
     expect(classWords(benchesOf(tiles, [live('1', 'a', true), live('2', 'b')]))).toBe(
-      '2 of 3 at work · 1 calls',
+      '2 of 3 at work · 1 bench calls',
     );
-    expect(classWords(benchesOf(tiles, [live('1', 'a', true), live('2', 'b', true)]))).toContain('2 call');
+    expect(classWords(benchesOf(tiles, [live('1', 'a', true), live('2', 'b', true)]))).toContain(
+      '2 benches call',
+    );
   });
   it('says how long ago in the fewest words', () => {
     const now = Date.parse('2026-03-02T12:00:00Z');

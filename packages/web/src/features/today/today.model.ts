@@ -28,6 +28,6 @@ export function classWords(benches: readonly Bench[]): string {
   const working = benches.filter((b) => b.open.length > 0).length;
   const calls = benches.filter((b) => b.open.some((a) => a.hand)).length;
   const parts = [`${working} of ${benches.length} at work`];
-  if (calls > 0) parts.push(calls === 1 ? '1 calls' : `${calls} call`);
+  if (calls > 0) parts.push(calls === 1 ? '1 bench calls' : `${calls} benches call`);
   return parts.join(' · ');
 }
