@@ -80,7 +80,7 @@ export async function fillClass(
   const version = detail.methods.find((m) => m.inUse)!;
   const now = new Date().toISOString();
   const deviceId = crypto.randomUUID();
-  type Open = { id: string; traineeId: string };
+  type Open = { id: string; traineeId: string; methodVersionId: string };
   const catchUp = () => call<{ attempts: Open[] }>('POST', `/classes/${classId}/catch-up`, { known: {} });
   const busy = new Set((await catchUp()).attempts.map((a) => a.traineeId));
   for (const [i, trainee] of detail.trainees.entries()) {
@@ -92,7 +92,8 @@ export async function fillClass(
     });
   }
   const { attempts } = await catchUp();
-  const entries = attempts.slice(0, 12).map(({ id }) => ({
+  const timed = attempts.filter((a) => a.methodVersionId === version.versionId).slice(0, 12);
+  const entries = timed.map(({ id }) => ({
     ...{ id: crypto.randomUUID(), attemptId: id, kind: 'timer', part: 'timer', voidReason: null, note: null },
     ...{ criterionId: `${version.methodId}/settle`, value: { kind: 'timer', startedAt: now } },
     ...{ authorId: me.me.id, capacity: 'instructor', deviceId, source: 'timer', at: now },

@@ -2,7 +2,11 @@ import type { OpenAttempt, StoredEntry } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
 import { knownOf, merge, offsetOf } from './classroom.model.ts';
 
-const entry = (seq: number): StoredEntry => ({ id: `e${seq}`, seq }) as StoredEntry;
+const entry = (seq: number): StoredEntry =>
+  ({
+    ...{ id: `e${seq}`, seq, kind: 'value', criterionId: 'c', part: '', authorId: 'p', deviceId: 'd' },
+    ...{ capacity: 'instructor', source: 'typed', supersedes: [] },
+  }) as unknown as StoredEntry;
 const attempt = (id: string, ...seqs: number[]): OpenAttempt =>
   ({ id, things: [], entries: seqs.map(entry) }) as unknown as OpenAttempt;
 const map = (...list: OpenAttempt[]): ReadonlyMap<string, OpenAttempt> => new Map(list.map((a) => [a.id, a]));

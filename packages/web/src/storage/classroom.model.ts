@@ -1,4 +1,4 @@
-import type { OpenAttempt } from '@clear-mark/contract';
+import type { OpenAttempt, StoredEntry } from '@clear-mark/contract';
 
 /** Differences below this are the way over the network, not a wrong clock. */
 const TOLERATED_MS = 2000;
@@ -46,8 +46,32 @@ export function merge(
     const seqs = new Set(there?.entries.map((e) => e.seq));
     const added = attempt.entries.filter((e) => !seqs.has(e.seq));
     if (there && added.length === 0 && there.things.length === attempt.things.length) continue;
-    const entries = [...(there?.entries ?? []), ...added].sort((a, b) => a.seq - b.seq);
+    const entries = [...(there?.entries ?? []), ...added.map(slim)].sort((a, b) => a.seq - b.seq);
     next.set(attempt.id, { ...attempt, entries });
   }
   return next;
+}
+
+const words = new Map<string, string>();
+function shared(text: string): string {
+  const known = words.get(text);
+  if (known !== undefined) return known;
+  words.set(text, text);
+  return text;
+}
+const NONE: string[] = [];
+
+/** The same entry with the texts that many entries have in common held once: a class keeps thousands of them. */
+function slim(entry: StoredEntry): StoredEntry {
+  return {
+    ...entry,
+    kind: shared(entry.kind) as StoredEntry['kind'],
+    criterionId: entry.criterionId === null ? null : shared(entry.criterionId),
+    part: shared(entry.part),
+    authorId: shared(entry.authorId),
+    capacity: shared(entry.capacity) as StoredEntry['capacity'],
+    deviceId: shared(entry.deviceId),
+    source: shared(entry.source) as StoredEntry['source'],
+    supersedes: entry.supersedes.length === 0 ? NONE : entry.supersedes,
+  };
 }
