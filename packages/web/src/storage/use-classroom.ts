@@ -42,6 +42,7 @@ export const useClassroom = defineStore('classroom', () => {
   let opening: Promise<void> = Promise.resolve();
   let asking = false;
   let again = false;
+  let afresh = false;
   let keeping: ReturnType<typeof setTimeout> | null = null;
 
   /** Follows a class. Resolved when it is known, from the device or from the server, or cannot be. */
@@ -106,11 +107,19 @@ export const useClassroom = defineStore('classroom', () => {
     }
   }
 
+  /** The class itself was changed here: trainees, tools, methods. Everything is asked for again. */
+  function renew(): void {
+    afresh = true;
+    void ask();
+  }
+
   async function catchUp(id: string): Promise<void> {
-    const known = tiles.value === null ? {} : knownOf(attempts.value, startedHere());
+    const all = afresh || tiles.value === null;
+    afresh = false;
+    const known = all ? {} : knownOf(attempts.value, startedHere());
     const reply = await call(ROUTES.catchUp, { params: { id }, body: { known } });
     if (classId.value !== id) return;
-    if (detail.value === null || reply.tiles !== null) {
+    if (all || detail.value === null || reply.tiles !== null) {
       detail.value = await call(ROUTES.classDetail, { params: { id } });
     }
     await shelf.needAll(reply.attempts.map((a) => a.methodVersionId));
@@ -206,6 +215,7 @@ export const useClassroom = defineStore('classroom', () => {
     open,
     close,
     ask,
+    renew,
     adopt,
     addReference,
     sheetFor: shelf.sheetFor,

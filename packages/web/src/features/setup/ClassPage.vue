@@ -3,11 +3,13 @@ import type { ClassDetail, Person } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { useClassroom } from '../../storage/use-classroom.ts';
 import PolicyForm from './PolicyForm.vue';
 import SchoolsPanel from './SchoolsPanel.vue';
 import ThingsPanel from './ThingsPanel.vue';
 
 const props = defineProps<{ classId: string }>();
+const classroom = useClassroom();
 const detail = shallowRef<ClassDetail | null>(null);
 const people = shallowRef<readonly Person[]>([]);
 const failure = ref<string | null>(null);
@@ -41,6 +43,7 @@ async function run(act: () => Promise<unknown>): Promise<void> {
     failure.value = wordsOf(error);
   }
   await refresh();
+  classroom.renew();
 }
 
 /** One name a line, so that a roster can be pasted. */
@@ -67,6 +70,10 @@ const addInstructor = (): Promise<void> =>
   );
 const useMethod = (versionId: string, inUse: boolean): Promise<void> =>
   run(() => call(ROUTES.useMethod, { params: params.value, body: { versionId, inUse } }));
+async function changed(): Promise<void> {
+  await refresh();
+  classroom.renew();
+}
 onMounted(() => void refresh());
 </script>
 
@@ -129,9 +136,9 @@ onMounted(() => void refresh());
           </div>
         </div>
       </section>
-      <ThingsPanel :class-id="classId" :things="detail.things" @changed="refresh" />
+      <ThingsPanel :class-id="classId" :things="detail.things" @changed="changed" />
       <SchoolsPanel :key="schoolsKey" :class-id="classId" />
-      <PolicyForm :class-id="classId" :policy="detail.policy" @changed="refresh" />
+      <PolicyForm :class-id="classId" :policy="detail.policy" @changed="changed" />
     </template>
   </div>
 </template>

@@ -3,12 +3,14 @@ import type { ClassSchool } from '@clear-mark/contract';
 import { DECIDED_ELSEWHERE } from '@clear-mark/methods/schools';
 import { onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { useClassroom } from '../../storage/use-classroom.ts';
 
 /** The questions on which practitioners disagree: what this class does, what ships, and why. */
 const props = defineProps<{ classId: string }>();
 const schools = shallowRef<readonly ClassSchool[]>([]);
 const failure = ref<string | null>(null);
 const params = { id: props.classId };
+const classroom = useClassroom();
 
 onMounted(async () => {
   try {
@@ -23,6 +25,7 @@ async function choose(school: ClassSchool, event: Event): Promise<void> {
   try {
     schools.value = await call(ROUTES.chooseSchool, { params, body: { school: school.id, option } });
     failure.value = null;
+    classroom.renew();
   } catch (error) {
     failure.value = wordsOf(error);
   }
