@@ -1,5 +1,5 @@
 import type { Step } from '@clear-mark/core';
-import { atLeast, between, type Criteria, level, step, stop } from '../build.ts';
+import { atLeast, between, type Criteria, level, type More, step, stop } from '../build.ts';
 import { SINGLE_MODE_INSIDE } from '../loss-rules.ts';
 import { commonPractice, commonPracticeFromMemory, house, standardFromMemory } from '../sources.ts';
 
@@ -325,6 +325,25 @@ export const inspecting = (c: Criteria, maker: 'terminate' | 'inspect' = 'termin
     [stop('No microscope on a connector whose other end is at a source or could be live.')],
   );
 
+/** The zero, and that it stays: the same wherever a reference is set. */
+export const referenceChecks = (c: Criteria, more: More = {}) => [
+  c.check(
+    'reference-set',
+    'Zero shown at both wavelengths',
+    4,
+    commonPractice('after setting, the meter must read 0.00 dB'),
+    'not_zeroed one_wavelength_only',
+  ),
+  c.check(
+    'cord-stays',
+    'Launch cord left on the source',
+    4,
+    commonPractice('taken off, the reference is gone'),
+    'cord_taken_off',
+    more,
+  ),
+];
+
 /** Set-up, reference and loss by a single launch cord: the finished end at the launch cord, the far end in the meter. */
 export const singleCordLoss = (c: Criteria): Step[] => [
   step(
@@ -341,20 +360,7 @@ export const singleCordLoss = (c: Criteria): Step[] => [
         commonPractice('cords of the same core size as the link'),
         'wavelengths_differ modulated wrong_core_cord',
       ),
-      c.check(
-        'reference-set',
-        'Zero shown at both wavelengths',
-        4,
-        commonPractice('after setting, the meter must read 0.00 dB'),
-        'not_zeroed one_wavelength_only',
-      ),
-      c.check(
-        'cord-stays',
-        'Launch cord left on the source',
-        4,
-        commonPractice('taken off, the reference is gone'),
-        'cord_taken_off',
-      ),
+      ...referenceChecks(c),
     ],
     [stop('Source on: invisible light at every open end. Cap what is not used.')],
   ),

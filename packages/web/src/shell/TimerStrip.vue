@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
+import { clockText } from '../shared/time-words.ts';
 import { dueOf, type RunningTimer } from './timers.model.ts';
 import { timers } from './timers.ts';
 
@@ -20,8 +21,6 @@ const rows = computed(() =>
     href: router.resolve(placeOf(timer)).href,
   })),
 );
-const clock = (seconds: number): string =>
-  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
 </script>
 
 <template>
@@ -34,7 +33,7 @@ const clock = (seconds: number): string =>
       :href="href"
       @click.prevent="router.push(placeOf(timer))"
     >
-      <span class="figure">{{ clock(dueOf(timer, timers.now.value).elapsed) }}</span>
+      <span class="figure">{{ clockText(dueOf(timer, timers.now.value).elapsed) }}</span>
       <span class="what"
         ><b>{{ timer.trainee }}</b
         ><span class="small">{{ timer.label }}, {{ dueOf(timer, timers.now.value).words }}</span></span

@@ -7,6 +7,7 @@ import {
 } from '@clear-mark/core';
 import { atLeast, criteriaOf, step, stop } from '../../build.ts';
 import { CHEMICALS, DEFER, LIGHT } from '../../common/cautions.ts';
+import { referenceChecks } from '../../common/steps.ts';
 import { MULTIMODE, SINGLE_MODE_INSIDE } from '../../loss-rules.ts';
 import { commonPractice, house } from '../../sources.ts';
 import { method } from '../method.ts';
@@ -137,21 +138,7 @@ function lossBy(m: LossMethod): MethodSheet {
           commonPractice('how many cords are between source and meter when zero is set'),
           'wrong_reference_method',
         ),
-        c.check(
-          'reference-set',
-          'Zero shown at both wavelengths',
-          4,
-          commonPractice('after setting, the meter must read 0.00 dB'),
-          'not_zeroed one_wavelength_only',
-        ),
-        c.check(
-          'cord-stays',
-          'Launch cord left on the source',
-          4,
-          commonPractice('taken off, the reference is gone'),
-          'cord_taken_off',
-          { critical: true },
-        ),
+        ...referenceChecks(c, { critical: true }),
       ]),
       step(
         'read',

@@ -1,6 +1,7 @@
 import type { MethodSheet } from '@clear-mark/core';
 import { atMost, criteriaOf, step, stop } from '../../build.ts';
 import { CHEMICALS, DEFER, LIGHT } from '../../common/cautions.ts';
+import { referenceChecks } from '../../common/steps.ts';
 import { MULTIMODE } from '../../loss-rules.ts';
 import { commonPractice, house, standardFromMemory } from '../../sources.ts';
 import { method } from '../method.ts';
@@ -109,21 +110,7 @@ function mpoTrunk(): MethodSheet {
             commonPractice('without it a link can fail falsely'),
             'mandrel_missing',
           ),
-          c.check(
-            'reference-set',
-            'Zero shown at both wavelengths',
-            4,
-            commonPractice('after setting, the meter must read 0.00 dB'),
-            'not_zeroed one_wavelength_only',
-          ),
-          c.check(
-            'cord-stays',
-            'Launch cord left on the source',
-            4,
-            commonPractice('taken off, the reference is gone'),
-            'cord_taken_off',
-            { critical: true },
-          ),
+          ...referenceChecks(c, { critical: true }),
         ],
         [stop('Source on: invisible light at every open end.')],
       ),

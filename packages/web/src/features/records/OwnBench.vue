@@ -4,6 +4,7 @@ import { v7 } from 'uuid';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { labelOfPiece } from '../../shared/initials.ts';
 import { useSession } from '../../shell/session.ts';
 
 /** A trainee's own bench: what is open, and one tap to start the next piece by the last method. */
@@ -15,17 +16,13 @@ const failure = ref<string | null>(null);
 
 async function start(): Promise<void> {
   const me = session.me!;
-  const initials = me.name
-    .split(/\s+/)
-    .map((part) => part[0])
-    .join('');
   const now = new Date().toISOString();
   try {
     const { attemptId } = await call(ROUTES.startAttempt, {
       params: { id: props.bench.classId },
       body: {
         ...{ id: v7(), traineeId: me.id, methodVersionId: versionId.value, pieceId: v7() },
-        pieceLabel: `${initials}-${String(props.bench.pieces + 1).padStart(2, '0')}`,
+        pieceLabel: labelOfPiece(me.name, props.bench.pieces + 1),
         ...{
           thingIds: [...props.bench.lastThingIds],
           startedAt: now,

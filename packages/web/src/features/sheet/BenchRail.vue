@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
+import { initials } from '../../shared/initials.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import { useClassroom } from '../../storage/use-classroom.ts';
 import { useLiveOutcomes } from '../../storage/live-outcomes.ts';
@@ -33,12 +34,6 @@ function step(by: 1 | -1): void {
 }
 defineExpose({ step });
 
-const initials = (name: string): string =>
-  name
-    .split(/\s+/)
-    .map((part) => part[0])
-    .join('')
-    .slice(0, 2);
 const words = ({ tile, open: at }: Place): string =>
   `${tile.traineeName}${at ? (at.hand ? ', calls' : '') : ', nothing open'}`;
 </script>
@@ -63,7 +58,7 @@ const words = ({ tile, open: at }: Place): string =>
         :size="30"
       />
       <span v-else class="none" aria-hidden="true" />
-      <span>{{ initials(place.tile.traineeName) }}</span>
+      <span>{{ initials(place.tile.traineeName).slice(0, 2) }}</span>
     </button>
   </nav>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Criterion, Entry } from '@clear-mark/core';
+import { timeOfDay } from '../../shared/time-words.ts';
 import { entryWords } from './entry-words.ts';
 
 /** Results that do not know of each other, or a trainee's that nobody witnessed: who said what, and a tap to keep one. */
@@ -12,8 +13,6 @@ const props = defineProps<{
   locked: boolean;
 }>();
 const emit = defineEmits<{ keep: [entry: Entry] }>();
-const clock = (iso: string): string =>
-  new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
 const words = (e: Entry): string =>
   (e.part === '' ? '' : `${e.part.replace(/^f/, 'fiber ').replaceAll('.', ', ')}: `) +
   entryWords(e, props.criterion);
@@ -23,7 +22,7 @@ const words = (e: Entry): string =>
   <ul class="choice" :data-test="act">
     <li v-for="e in entries" :key="e.id">
       <span
-        ><b>{{ words(e) }}</b> <span class="soft">{{ nameOf(e.authorId) }}, {{ clock(e.at) }}</span></span
+        ><b>{{ words(e) }}</b> <span class="soft">{{ nameOf(e.authorId) }}, {{ timeOfDay(e.at) }}</span></span
       >
       <button v-if="!locked" class="act" type="button" @click="emit('keep', e)">
         {{ act === 'keep' ? 'Keep this' : 'I saw it' }}

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Entry } from '@clear-mark/core';
 import { computed, onUnmounted, ref } from 'vue';
+import { agoWords } from '../../shared/time-words.ts';
 
 /** The raised hand of this bench: a trainee calls, an instructor answers. */
 const props = defineProps<{ hand: Entry | null; teaches: boolean }>();
@@ -9,8 +10,8 @@ const now = ref(Date.now());
 const clock = setInterval(() => (now.value = Date.now()), 10_000);
 onUnmounted(() => clearInterval(clock));
 const since = computed(() => {
-  const minutes = props.hand ? Math.floor((now.value - Date.parse(props.hand.at)) / 60_000) : 0;
-  return minutes < 1 ? 'just now' : `${minutes} min ago`;
+  const words = agoWords(props.hand ? Date.parse(props.hand.at) : now.value, now.value);
+  return words === 'just now' ? words : `${words} ago`;
 });
 </script>
 

@@ -17,6 +17,7 @@ import type { ClassReference, ErrorCode } from '@clear-mark/contract';
 import { DIRECTION_WORDS, errorWords, reasonWords, VOID_WORDS } from '@clear-mark/words';
 import { computed, reactive, ref, watch } from 'vue';
 import BandScale from '../../shared/BandScale.vue';
+import { timeOfDay } from '../../shared/time-words.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import LimitDetails from './LimitDetails.vue';
 import { termsOf } from '../../shared/limit-words.ts';
@@ -119,8 +120,6 @@ function take(part?: string): boolean {
 }
 defineExpose({ take });
 
-const clock = (iso: string): string =>
-  new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
 function age(reference: ClassReference): string {
   const minutes = Math.round((Date.now() - Date.parse(reference.setAt)) / 60_000);
   return minutes < 60 ? `${minutes} min old` : `${Math.floor(minutes / 60)} h ${minutes % 60} min old`;
@@ -158,7 +157,7 @@ function noLight(line: Line): void {
         <p class="small soft">
           <template v-if="line.reference"
             >ref {{ line.reference.valueDbm }} dBm, {{ line.reference.instrumentLabel }},
-            {{ clock(line.reference.setAt) }}, {{ age(line.reference) }}</template
+            {{ timeOfDay(line.reference.setAt) }}, {{ age(line.reference) }}</template
           >
           <template v-else>no reference yet</template>
         </p>

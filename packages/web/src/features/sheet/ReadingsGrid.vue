@@ -14,6 +14,7 @@ import type { ClassReference } from '@clear-mark/contract';
 import { UNIT_WORDS, VOID_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { termsOf } from '../../shared/limit-words.ts';
+import { timeOfDay } from '../../shared/time-words.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import { columnFacts, type GridCriterion } from './readings-grid.model.ts';
 import RowScale from './RowScale.vue';
@@ -80,8 +81,6 @@ const missing = computed(
   () => grid.value.fibers.length * grid.value.columns.length - facts.value.reduce((n, f) => n + f.read, 0),
 );
 const say = (n: number | null): string => (n === null ? '' : n.toFixed(2));
-const clock = (iso: string): string =>
-  new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
 
 function noLight(): void {
   if (at.value === null) return;
@@ -130,7 +129,7 @@ const cellName = (row: number, column: number): string =>
             {{ c.label || UNIT_WORDS[unit] }}
             <span v-if="isLoss && c.wavelengthNm !== null" class="ref small soft">{{
               referenceFor(c.wavelengthNm)
-                ? `ref ${referenceFor(c.wavelengthNm)!.valueDbm} dBm, ${clock(referenceFor(c.wavelengthNm)!.setAt)}`
+                ? `ref ${referenceFor(c.wavelengthNm)!.valueDbm} dBm, ${timeOfDay(referenceFor(c.wavelengthNm)!.setAt)}`
                 : 'no reference yet'
             }}</span>
           </th>

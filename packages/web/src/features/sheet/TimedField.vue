@@ -14,7 +14,7 @@ import { errorWords } from '@clear-mark/words';
 import { computed, ref, watch } from 'vue';
 import { bandOfCriterion } from '../../shared/band-scale.model.ts';
 import BandScale from '../../shared/BandScale.vue';
-import { clockText } from './sheet.model.ts';
+import { clockText } from '../../shared/time-words.ts';
 import { timers } from '../../shell/timers.ts';
 import type { SheetPlace } from './sheet.model.ts';
 

@@ -1,6 +1,6 @@
 import type { Criterion, Entry, EntryValue } from '@clear-mark/core';
 import { CALL_WORDS, faultWords, UNIT_WORDS, VOID_WORDS } from '@clear-mark/words';
-import { clockText } from './sheet.model.ts';
+import { clockText } from '../../shared/time-words.ts';
 
 /** What an entry says of a criterion, in a few words. */
 export function entryWords(entry: Entry, criterion: Criterion): string {

@@ -3,7 +3,6 @@ import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import { describe, expect, it } from 'vitest';
 import { actOfKey, isDigitKey, KEYS } from './keys.ts';
 import {
-  clockText,
   lastToUndo,
   listCriteria,
   nextOpen,
@@ -111,8 +110,6 @@ describe('texts', () => {
     expect(valueText({ kind: 'measure', text: '10,50', unit: 'mm' })).toBe('10,50');
     expect(valueText({ kind: 'count', count: 3 })).toBe('3');
     expect(valueText({ kind: 'loss', unit: 'dBm', noLight: true, referenceId: 'r' })).toBe('');
-    expect(clockText(75.9)).toBe('1:15');
-    expect(clockText(-4)).toBe('0:00');
   });
 });
 

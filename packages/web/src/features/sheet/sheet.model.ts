@@ -129,15 +129,6 @@ export function valueText(value: EntryValue | null): string {
   }
 }
 
-/** Seconds as m:ss, with hours before them where there are any. */
-export function clockText(seconds: number): string {
-  const whole = Math.max(0, Math.floor(seconds));
-  const two = (n: number): string => String(n).padStart(2, '0');
-  const [hours, minutes] = [Math.floor(whole / 3600), Math.floor(whole / 60)];
-  // An hour and more is what a forgotten timer shows.
-  return hours > 0 ? `${hours}:${two(minutes % 60)}:${two(whole % 60)}` : `${minutes}:${two(whole % 60)}`;
-}
-
 /** The suggestions that were put away on this piece, as the parts that they stand in. */
 export function standingDismissals(entries: readonly Entry[]): ReadonlySet<string> {
   const about = entries.filter((e) => e.kind === 'dismiss' || e.kind === 'retract');

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
+import { agoWords, clockText } from '../../shared/time-words.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import { dueOf } from '../../shell/timers.model.ts';
 import { timers } from '../../shell/timers.ts';
 import type { LiveAttempt } from '../../storage/live-outcomes.ts';
-import { agoWords, type Bench } from './today.model.ts';
+import type { Bench } from './today.model.ts';
 
 /** One bench: who, which method and step, how far, what runs, who calls since when; one tap to its sheet. */
 const props = defineProps<{ bench: Bench; classId: string; now: number }>();
@@ -20,8 +21,6 @@ const running = computed(() =>
     .map((timer) => ({ timer, due: dueOf(timer, timers.now.value) }))
     .sort((a, b) => a.due.at - b.due.at),
 );
-const clock = (seconds: number): string =>
-  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
 const idle = computed(() => {
   if (first.value) return '';
   const since = tile.value.lastSignedAt;
@@ -59,7 +58,7 @@ const stepWords = (a: LiveAttempt): string =>
       class="running"
       :class="{ due: due.due }"
     >
-      <b>{{ clock(due.elapsed) }}</b> {{ timer.label }}, {{ due.words }}
+      <b>{{ clockText(due.elapsed) }}</b> {{ timer.label }}, {{ due.words }}
     </p>
     <div v-if="others.length > 0 || tile.today.length > 0" class="pieces">
       <button v-for="a in others" :key="a.attempt.id" class="piece" type="button" @click="emit('open', a)">

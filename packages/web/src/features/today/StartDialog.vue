@@ -4,6 +4,7 @@ import { THING_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, onMounted, reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
+import { labelOfPiece } from '../../shared/initials.ts';
 import { useSession } from '../../shell/session.ts';
 import { useClassroom } from '../../storage/use-classroom.ts';
 import { useQueue } from '../../storage/queue.ts';
@@ -43,15 +44,11 @@ const offered = computed(() =>
 );
 
 function suggestedLabel(): string {
-  const initials = tile.value.traineeName
-    .split(/\s+/)
-    .map((part) => part[0])
-    .join('');
   // Pieces that were started without the network count as well.
   const here = props.bench.open.filter((a) => a.attempt.entries.length === 0).length;
   const known = new Set(props.bench.open.map((a) => a.attempt.pieceLabel));
   let number = tile.value.pieces + 1;
-  const named = (n: number): string => `${initials}-${String(n).padStart(2, '0')}`;
+  const named = (n: number): string => labelOfPiece(tile.value.traineeName, n);
   while (known.has(named(number)) && number <= tile.value.pieces + here + 1) number += 1;
   return named(number);
 }

@@ -1,7 +1,7 @@
 import type { TodayTile } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
 import type { LiveAttempt } from '../../storage/live-outcomes.ts';
-import { agoWords, benchesOf, classWords } from './today.model.ts';
+import { benchesOf, classWords } from './today.model.ts';
 
 const tile = (id: string): TodayTile => ({ traineeId: id, traineeName: id }) as TodayTile;
 const live = (id: string, traineeId: string, hand = false): LiveAttempt =>
@@ -24,12 +24,5 @@ describe('the board', () => {
     expect(classWords(benchesOf(tiles, [live('1', 'a', true), live('2', 'b', true)]))).toContain(
       '2 benches call',
     );
-  });
-  it('says how long ago in the fewest words', () => {
-    const now = Date.parse('2026-03-02T12:00:00Z');
-    const ago = (minutes: number): string => agoWords(now - minutes * 60_000, now);
-    expect([ago(0), ago(0.9), ago(5), ago(89.9), ago(120), ago(60 * 72), ago(-5)]).toEqual([
-      ...['just now', 'just now', '5 min', '89 min', '2 h', '3 days', 'just now'],
-    ]);
   });
 });

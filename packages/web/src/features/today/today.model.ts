@@ -15,14 +15,6 @@ export function benchesOf(tiles: readonly TodayTile[], attempts: readonly LiveAt
   }));
 }
 
-/** How long ago, in the fewest words. `now` and `since` in ms. */
-export function agoWords(since: number, now: number): string {
-  const minutes = Math.max(0, Math.floor((now - since) / 60_000));
-  if (minutes < 1) return 'just now';
-  if (minutes < 90) return `${minutes} min`;
-  return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} days`;
-}
-
 /** Who is at work, who calls, who idles: the line above the benches. */
 export function classWords(benches: readonly Bench[]): string {
   const working = benches.filter((b) => b.open.length > 0).length;
