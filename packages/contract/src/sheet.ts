@@ -50,10 +50,11 @@ const across = {
   directions: z.array(oneOf(DIRECTIONS)).min(1).optional(),
 };
 
-const LossRules = z.strictObject({
+export const LossRulesShape = z.strictObject({
   connectionDb: Db,
   counts: z.enum(['mated_pairs', 'connectors']).optional(),
   spliceDb: Db,
+  referenceEndDb: Db.optional(),
   fiberDbPerKm: z.record(z.string(), Db),
   expectedConnectionDb: Db,
   expectedSpliceDb: Db,
@@ -86,6 +87,11 @@ const Level = z.strictObject({
   drawing: z.string().optional(),
 });
 const unit = z.enum(UNIT_CODES);
+const ChannelPartShape = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('cords'), crossed: z.boolean() }),
+  z.strictObject({ kind: z.literal('cassette'), turned: z.boolean() }),
+  z.strictObject({ kind: z.literal('trunk'), type: oneOf(TRUNK_TYPES) }),
+]);
 
 export const CriterionShape = z.discriminatedUnion('kind', [
   z.strictObject({ ...base, kind: z.literal('check') }),
@@ -114,13 +120,15 @@ export const CriterionShape = z.discriminatedUnion('kind', [
     kind: z.literal('loss'),
     wavelengthsNm: Wavelengths,
     link: Link,
-    rules: LossRules,
+    rules: LossRulesShape,
+    conditionedBy: Id.optional(),
   }),
   z.strictObject({
     ...base,
     kind: z.literal('map'),
     ports: z.number().int().min(2),
     trunk: oneOf(TRUNK_TYPES),
+    parts: z.array(ChannelPartShape).optional(),
   }),
   z.strictObject({ ...base, kind: z.literal('call'), of: Id.optional() }),
 ]);
@@ -142,7 +150,7 @@ const Change = z.discriminatedUnion('change', [
   z.strictObject({ change: z.literal('require'), criterion: Id, required: z.boolean() }),
   z.strictObject({ change: z.literal('band'), criterion: Id, band: Band }),
   z.strictObject({ change: z.literal('wavelengths'), criterion: Id, wavelengthsNm: Wavelengths }),
-  z.strictObject({ change: z.literal('rules'), criterion: Id, rules: LossRules.partial() }),
+  z.strictObject({ change: z.literal('rules'), criterion: Id, rules: LossRulesShape.partial() }),
   z.strictObject({ change: z.literal('trunk'), criterion: Id, trunk: oneOf(TRUNK_TYPES) }),
   z.strictObject({ change: z.literal('how'), step: Id, how: Words }),
 ]);
@@ -175,6 +183,7 @@ export const MethodSheetShape = z.strictObject({
   steps: z.array(Step).min(1),
   schools: z.array(School).optional(),
   chosen: z.record(z.string(), z.string()).optional(),
+  onLink: z.strictObject({ id: Id, label: Words }).optional(),
 }) satisfies z.ZodType<MethodSheet>;
 
 export const MethodPackShape = z.array(MethodSheetShape).min(1);

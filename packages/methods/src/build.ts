@@ -131,7 +131,7 @@ export function criteriaOf(method: string) {
       link: LinkUnderTest,
       rules: LossRules,
       source: Source,
-      more: More & Across = {},
+      more: More & Across & { readonly conditionedBy?: string } = {},
     ): LossCriterion => ({
       ...base(name, label, points, source, more),
       ...acrossOf(more),
@@ -139,6 +139,7 @@ export function criteriaOf(method: string) {
       wavelengthsNm,
       link,
       rules,
+      ...(more.conditionedBy ? { conditionedBy: `clear-mark/${method}/${more.conditionedBy}` } : {}),
     }),
     readings: (
       name: string,

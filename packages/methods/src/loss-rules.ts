@@ -1,5 +1,13 @@
-import type { LossRules } from '@clear-mark/core';
-import { house, standardFromMemory } from './sources.ts';
+import {
+  type FiberClass,
+  isSingleMode,
+  type LossRules,
+  REFERENCE_SET_UPS,
+  type ReferenceMethod,
+  type SourcedDb,
+  type UncertaintyPart,
+} from '@clear-mark/core';
+import { commonPractice, house, standardFromMemory } from './sources.ts';
 
 /** Single-mode inside plant at 1310 and 1550 nm, one cord in the reference. */
 export const SINGLE_MODE_INSIDE: LossRules = {
@@ -35,3 +43,104 @@ export const MULTIMODE: LossRules = {
   expectedFiberDbPerKm: { 850: 2.5, 1300: 0.7 },
   floorDbPerKm: { 850: 2.2, 1300: 0.5 },
 };
+
+export const COEFFICIENTS = ['inside', 'older', 'outside', 'maker'] as const;
+export type Coefficients = (typeof COEFFICIENTS)[number];
+
+/** What a school chooses for a link: which table, what is counted, which cords, and the budget where it has its own. */
+export interface LossSettings {
+  readonly coefficients: Coefficients;
+  readonly counts: 'mated_pairs' | 'connectors';
+  readonly referenceGrade: boolean;
+  /** Multimode: mandrel or mode-controlled launch. */
+  readonly conditioned: boolean;
+  /** The school's own uncertainty budget; null takes the shipped one. */
+  readonly budget: readonly UncertaintyPart[] | null;
+}
+
+export const DEFAULT_LOSS_SETTINGS: LossSettings = {
+  ...{
+    coefficients: 'inside',
+    counts: 'mated_pairs',
+    referenceGrade: false,
+    conditioned: true,
+    budget: null,
+  },
+};
+
+const memory = (db: number, words: string): SourcedDb => ({ db, source: standardFromMemory(words) });
+const practice = (db: number, words: string): SourcedDb => ({ db, source: commonPractice(words) });
+
+/** Coefficients that differ from the shipped table of inside plant. The schools of a method choose from the same. */
+export const SINGLE_MODE_TABLES: Readonly<Partial<Record<Coefficients, LossRules['fiberDbPerKm']>>> = {
+  outside: {
+    1310: memory(0.5, 'TIA-568: 0.5 dB/km, single-mode outside plant'),
+    1550: memory(0.5, 'TIA-568: 0.5 dB/km, single-mode outside plant'),
+  },
+  maker: {
+    1310: practice(0.35, 'typical of today’s fiber; the maker’s value goes first'),
+    1550: practice(0.22, 'typical of today’s fiber; the maker’s value goes first'),
+  },
+};
+export const MULTIMODE_TABLES: Readonly<Partial<Record<Coefficients, LossRules['fiberDbPerKm']>>> = {
+  older: {
+    850: memory(3.5, 'older tables: 3.5 dB/km at 850 nm'),
+    1300: memory(1.5, 'older tables: 1.5 dB/km at 1300 nm'),
+  },
+};
+
+export const REFERENCE_END = {
+  multimode: memory(0.5, 'ISO/IEC 14763-3: 0.5 dB to a reference-grade connector, multimode'),
+  singleMode: memory(0.75, 'ISO/IEC 14763-3: 0.75 dB to a reference-grade connector, single-mode'),
+};
+
+/**
+ * The shipped uncertainty budget of a reference method. Every adapter in the reference and every pair of breakout cords
+ * adds a component; reference-grade cords mate again more alike; a multimode launch without conditioning adds the high-
+ * order modes, which go one way only and are taken as a half-width. All figures are of the house.
+ */
+export function shippedBudget(
+  method: ReferenceMethod,
+  { referenceGrade, conditioned }: Pick<LossSettings, 'referenceGrade' | 'conditioned'>,
+  multimode: boolean,
+): readonly UncertaintyPart[] {
+  const [mating, ...rest] = SINGLE_MODE_INSIDE.uncertainty;
+  const adapters = REFERENCE_SET_UPS[method].adapters;
+  const mated: UncertaintyPart = referenceGrade
+    ? { name: 'mating a reference-grade cord again', shape: 'rectangular', db: 0.05 }
+    : mating!;
+  const each = referenceGrade ? 0.03 : 0.05;
+  return [
+    mated,
+    ...rest,
+    ...Array.from({ length: adapters }, (_, i) => ({
+      ...{ name: `adapter ${i + 1} in the reference`, shape: 'rectangular' as const, db: each },
+    })),
+    ...(method === 'breakout'
+      ? [{ name: 'two breakout cords, their legs unlike', shape: 'rectangular' as const, db: 0.15 }]
+      : []),
+    ...(multimode && !conditioned
+      ? [{ name: 'launch not conditioned', shape: 'rectangular' as const, db: 0.25 }]
+      : []),
+  ];
+}
+
+/** The rules of a link: table of its class, allowances, expected losses and budget, each with its source. */
+export function lossRulesFor(
+  fiberClass: FiberClass,
+  method: ReferenceMethod,
+  settings: LossSettings = DEFAULT_LOSS_SETTINGS,
+): LossRules {
+  const single = isSingleMode(fiberClass);
+  const base = single ? SINGLE_MODE_INSIDE : MULTIMODE;
+  const table = (single ? SINGLE_MODE_TABLES : MULTIMODE_TABLES)[settings.coefficients];
+  return {
+    ...base,
+    ...(table ? { fiberDbPerKm: table } : {}),
+    ...(settings.counts === 'connectors' ? { counts: 'connectors' as const } : {}),
+    ...(settings.referenceGrade
+      ? { referenceEndDb: single ? REFERENCE_END.singleMode : REFERENCE_END.multimode }
+      : {}),
+    uncertainty: settings.budget ?? shippedBudget(method, settings, !single),
+  };
+}

@@ -1,5 +1,6 @@
-import type { Criterion, LossRules, MethodSheet, School, SchoolChange, SourcedDb } from '@clear-mark/core';
+import type { Criterion, LossRules, MethodSheet, School, SchoolChange } from '@clear-mark/core';
 import { atLeast, between } from './build.ts';
+import { MULTIMODE_TABLES, REFERENCE_END, SINGLE_MODE_TABLES } from './loss-rules.ts';
 import { commonPractice, house, standardFromMemory } from './sources.ts';
 
 /** What an option changes on a criterion, by the last part of its id and its kind. */
@@ -30,8 +31,6 @@ const rules =
   };
 
 const isMultimode = (c: Criterion & { kind: 'loss' }): boolean => c.link.fiberClass.startsWith('OM');
-const memory = (db: number, words: string): SourcedDb => ({ db, source: standardFromMemory(words) });
-const practice = (db: number, words: string): SourcedDb => ({ db, source: commonPractice(words) });
 
 /**
  * The questions on which practitioners disagree and that change what a sheet asks or allows. Each ships with a
@@ -58,44 +57,17 @@ export const SCHOOLS: readonly SchoolOfTheTrade[] = [
       {
         id: 'older',
         label: 'Older table: 3.5 and 1.5 dB/km multimode',
-        effect: rules((c) =>
-          isMultimode(c)
-            ? {
-                fiberDbPerKm: {
-                  850: memory(3.5, 'older tables: 3.5 dB/km at 850 nm'),
-                  1300: memory(1.5, 'older tables: 1.5 dB/km at 1300 nm'),
-                },
-              }
-            : null,
-        ),
+        effect: rules((c) => (isMultimode(c) ? { fiberDbPerKm: MULTIMODE_TABLES.older! } : null)),
       },
       {
         id: 'outside',
         label: 'Outside plant: 0.5 dB/km single-mode',
-        effect: rules((c) =>
-          isMultimode(c)
-            ? null
-            : {
-                fiberDbPerKm: {
-                  1310: memory(0.5, 'TIA-568: 0.5 dB/km, single-mode outside plant'),
-                  1550: memory(0.5, 'TIA-568: 0.5 dB/km, single-mode outside plant'),
-                },
-              },
-        ),
+        effect: rules((c) => (isMultimode(c) ? null : { fiberDbPerKm: SINGLE_MODE_TABLES.outside! })),
       },
       {
         id: 'maker',
         label: 'Today’s fiber: 0.35 and 0.22 dB/km single-mode',
-        effect: rules((c) =>
-          isMultimode(c)
-            ? null
-            : {
-                fiberDbPerKm: {
-                  1310: practice(0.35, 'typical of today’s fiber; the maker’s value goes first'),
-                  1550: practice(0.22, 'typical of today’s fiber; the maker’s value goes first'),
-                },
-              },
-        ),
+        effect: rules((c) => (isMultimode(c) ? null : { fiberDbPerKm: SINGLE_MODE_TABLES.maker! })),
       },
     ],
   },
@@ -115,15 +87,8 @@ export const SCHOOLS: readonly SchoolOfTheTrade[] = [
               ? { name: 'mating a reference-grade cord again', shape: 'rectangular', db: 0.05 }
               : part,
           ),
-          // The tighter allowance is for ends mated to reference-grade cords: for links that have no others.
-          ...(isMultimode(c) && c.link.matedPairs <= 2
-            ? {
-                connectionDb: memory(
-                  0.5,
-                  'ISO/IEC 14763-3: 0.5 dB to a reference-grade connector, multimode',
-                ),
-              }
-            : {}),
+          // For each end inside the span that is mated to such a cord.
+          ...(isMultimode(c) ? { referenceEndDb: REFERENCE_END.multimode } : {}),
         })),
       },
     ],

@@ -1,3 +1,4 @@
+export * from './bench-piece.ts';
 export * from './hand.ts';
 export * from './rng.ts';
 export * from './workpiece.ts';

@@ -55,6 +55,8 @@ export const REFERENCE_WORDS: Readonly<Record<ReferenceMethod, string>> = {
   two_cord: 'two cords',
   three_cord: 'three cords',
   single_cord: 'launch cord, then straight into the meter',
+  breakout: 'one cord, breakout cords at both ends',
+  large_area: 'breakout launch cord, large-area meter',
 };
 
 export const DIRECTION_WORDS: Readonly<Record<Direction, string>> = { a_b: 'A to B', b_a: 'B to A' };
@@ -92,6 +94,7 @@ export const FLAG_WORDS: Readonly<Record<Flag, string>> = {
   decimal_slip_confirmed: 'Far outside, and confirmed as typed.',
   bend_suspected: '1550 nm is far above 1310 nm: look for a bend.',
   poor_for_good_work: 'Passes, but good work loses clearly less.',
+  calibration_overdue: 'The instrument’s calibration had run out.',
 };
 
 const SOURCE_KIND: Readonly<Record<Source['kind'], string>> = {

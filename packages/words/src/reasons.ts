@@ -32,6 +32,25 @@ const db = (p: Params, name: string): string => `${Number(p[name]).toFixed(2)} d
 const plural = (n: string | number | undefined, one: string, many: string): string =>
   Number(n) === 1 ? `1 ${one}` : `${n} ${many}`;
 
+/** Parts as core names them, `2:trunk_type:B|1:cassette_turned`, as a sentence with all options. */
+function optionsWords(options: string): string {
+  const words = options.split('|').map((faults) => faults.split('+').map(partFaultWords).join(' and '));
+  const ties = words.length > 1 ? '; a walk alone cannot tell which' : '';
+  return `${words.join(', or ')}${ties}`;
+}
+
+function partFaultWords(fault: string): string {
+  const [part = '', kind, type] = fault.split(':');
+  switch (kind) {
+    case 'trunk_type':
+      return `the trunk (part ${part}) is type ${type}`;
+    case 'cassette_turned':
+      return `the cassette (part ${part}) is turned`;
+    default:
+      return `the cords (part ${part}) are of the other kind`;
+  }
+}
+
 type LabelOf = (criterionId: string) => string;
 
 const REASONS: Readonly<Record<ReasonCode, (p: Params, label: LabelOf) => string>> = {
@@ -63,6 +82,11 @@ const REASONS: Readonly<Record<ReasonCode, (p: Params, label: LabelOf) => string
   'map.crossed_fibers': (p) => `fibers crossed at ports ${ports(p)}`,
   'map.no_light': (p) =>
     `no light from ${say(p, 'ports').includes(' ') ? 'ports' : 'port'} ${ports(p)}: broken or not mated`,
+  'map.parts': (p) =>
+    `${Number(p['row']) > 0 ? `row ${say(p, 'row')}: ` : ''}${optionsWords(say(p, 'options'))}`,
+  'map.rows_exchanged': (p) => `rows ${say(p, 'near')} and ${say(p, 'far')} in each other’s place`,
+  'map.row_dark': (p) =>
+    `no light in the whole row ${say(p, 'row')}: its connector is not mated, or another one is`,
   'call.bad_called_good': () => 'a bad one called good',
   'call.good_called_bad': () => 'a good one called bad',
   'call.reference_open': (p, label) => `waits for ${label(say(p, 'criterion'))}`,
@@ -73,6 +97,10 @@ const REASONS: Readonly<Record<ReasonCode, (p: Params, label: LabelOf) => string
     `void${at(p)}: the reference moved ${db(p, 'drift')}, allowed ${db(p, 'most')}`,
   'void.reference_old': (p) =>
     `void${at(p)}: the reference was ${say(p, 'hours')} h old, allowed ${say(p, 'most')} h`,
+  'void.not_conformant_pass': (p) =>
+    `${db(p, 'loss')}${at(p)} passes, but the launch was not conditioned: not accepted`,
+  'void.not_conformant_fail': (p) =>
+    `${db(p, 'loss')}${at(p)} without a conditioned launch: repeat it with the mandrel`,
   'open.not_scored': () => 'not scored yet',
   'open.not_seen': () => 'not seen by the instructor',
   'open.conflict': (p) => `scored ${say(p, 'count')} times without knowledge of each other: choose one`,

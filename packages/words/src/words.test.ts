@@ -14,6 +14,7 @@ const PARAMS = {
   ...{ login: 'x', timeZone: 'Nowhere', name: 'A', role: 'lead', label: 'Bench 1', capacity: 'trainee' },
   ...{ text: 'abc', given: 'mm', window: 2, of: 12, ports: '3 4', types: 'A C', wanted: 'B', a: 1, b: 2 },
   ...{ rows: 12, columns: 2, first: 1, second: 3, port: 5, school: 'wipe' },
+  ...{ options: '1:cassette_turned|2:trunk_type:B', row: 2, near: 1, far: 2 },
 };
 
 describe('every code has words', () => {
@@ -59,6 +60,9 @@ describe('sentences', () => {
       reasonWords({ code, params: params as never }, () => '');
     expect(say('map.wrong_type', { types: 'B C', wanted: 'A' })).toBe(
       'the map of a type B or C trunk; this one must be type A',
+    );
+    expect(say('map.parts' as never, { options: '1:cassette_turned|2:trunk_type:B', row: 0 })).toBe(
+      'the cassette (part 1) is turned, or the trunk (part 2) is type B; a walk alone cannot tell which',
     );
     expect(say('map.no_light', { ports: '7' })).toBe('no light from port 7: broken or not mated');
     expect(say('map.no_light', { ports: '7 8' })).toBe('no light from ports 7, 8: broken or not mated');

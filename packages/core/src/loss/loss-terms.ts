@@ -1,6 +1,6 @@
 import { DomainError } from '../domain-error.ts';
 import type { LinkUnderTest, LossRules } from '../sheet/index.ts';
-import { countedConnections } from './counted-connections.ts';
+import { countedConnections, countedEnds } from './counted-connections.ts';
 import { expandedUncertaintyDb } from './uncertainty.ts';
 
 /** What a link may lose, should lose and must lose at one wavelength; dB. */
@@ -19,7 +19,8 @@ export interface LossTerms {
 
 /**
  * Limit = length x coefficient + counted connections x allowance + splices x allowance; the expected loss of
- * good work and the floor of the fiber by the same sum. Lengths in m, coefficients in dB/km.
+ * good work and the floor of the fiber by the same sum. An end mated to a reference-grade cord has its own allowance
+ * where the rules give one. Lengths in m, coefficients in dB/km.
  * Errors: `loss.no_coefficient` for a wavelength without one, `loss.bad_link` for a negative part.
  * Example: 2 m at 1.0 dB/km with one connection at 0.75 dB is 0.752 dB.
  */
@@ -36,7 +37,9 @@ export function lossTerms(link: LinkUnderTest, rules: LossRules, wavelengthNm: n
   const km = link.lengthM / 1000;
   const connections = countedConnections(link, rules.counts);
   const fiberDb = km * coefficient.db;
-  const connectionsDb = connections * rules.connectionDb.db;
+  const ends = rules.referenceEndDb ? countedEnds(link, rules.counts) : 0;
+  const endsDb = ends * (rules.referenceEndDb?.db ?? 0);
+  const connectionsDb = (connections - ends) * rules.connectionDb.db + endsDb;
   const splicesDb = link.splices * rules.spliceDb.db;
   return {
     wavelengthNm,

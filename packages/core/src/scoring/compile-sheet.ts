@@ -17,7 +17,7 @@ export interface CompiledCriterion {
   readonly skill: Skill;
   readonly band: CompiledBand | null;
   readonly chargeKey: string;
-  /** For a call: the index of the criterion that it is about. */
+  /** Index of the criterion that this one hangs on: what a call is about, or the check of a loss test's launch. */
   readonly about: number | null;
   /** One slot per part; a criterion without parts has one. */
   readonly slots: readonly CompiledSlot[];
@@ -73,10 +73,19 @@ function compileCriterion(
     skill: criterion.skill ?? step.skill,
     band: bandOf(criterion),
     chargeKey: slotKey(criterion.id, CHARGE_PART),
-    about:
-      criterion.kind === 'call' && criterion.of !== undefined ? (indexOf.get(criterion.of) ?? null) : null,
+    about: hangsOn(criterion, indexOf),
     slots: slotsOf(criterion),
   };
+}
+
+function hangsOn(criterion: Criterion, indexOf: ReadonlyMap<string, number>): number | null {
+  const id =
+    criterion.kind === 'call'
+      ? criterion.of
+      : criterion.kind === 'loss'
+        ? criterion.conditionedBy
+        : undefined;
+  return id === undefined ? null : (indexOf.get(id) ?? null);
 }
 
 function slotsOf(criterion: Criterion): CompiledSlot[] {

@@ -4,13 +4,14 @@ import type { CompiledCriterion } from './compile-sheet.ts';
 import { numberOf } from './entry-value.ts';
 import { judgeBand } from './judge-band.ts';
 import { judgeCall } from './judge-call.ts';
+import { calibrationOverdue } from './judge-loss.ts';
 import { judgeMap } from './judge-map.ts';
 import { judgeParts } from './judge-parts.ts';
 import { conflict, type Judgement, NONE, notSeen, openJudgement, passes, standing } from './judgement.ts';
 import type { ResolvedSlot } from './resolve-entries.ts';
-import type { CriterionOutcome, Entry, LossReference, Reason } from './types.ts';
+import type { CriterionOutcome, Entry, EntryValue, Flag, LossReference, Reason } from './types.ts';
 
-/** The outcome of one criterion from the entries that stand for it. `about` is what a call is compared with. */
+/** The outcome of one criterion from the entries that stand for it. `about` is the outcome of the one it hangs on. */
 export function judgeCriterion(
   compiled: CompiledCriterion,
   slots: ReadonlyMap<string, ResolvedSlot>,
@@ -20,7 +21,7 @@ export function judgeCriterion(
   const { criterion } = compiled;
   const j =
     criterion.kind === 'loss' || criterion.kind === 'readings'
-      ? judgeParts(compiled, slots, references)
+      ? judgeParts(compiled, slots, references, about)
       : judgeOne(compiled, slots, about);
   return {
     criterionId: criterion.id,
@@ -111,6 +112,16 @@ function judgeValue(
     earned: passes(verdict) ? criterion.points : 0,
     value: decimalToNumber(number),
     reasons: reason ? [reason] : NONE,
-    flags: value.kind === 'measure' && value.slipConfirmed ? ['decimal_slip_confirmed'] : NONE,
+    flags: flagsOf(value, entry.at),
   };
+}
+
+function flagsOf(value: EntryValue, at: string): readonly Flag[] {
+  if (value.kind !== 'measure') return NONE;
+  const overdue = calibrationOverdue(value.instrument, at);
+  if (!value.slipConfirmed && !overdue) return NONE;
+  return [
+    ...(value.slipConfirmed ? (['decimal_slip_confirmed'] as const) : []),
+    ...(overdue ? (['calibration_overdue'] as const) : []),
+  ];
 }

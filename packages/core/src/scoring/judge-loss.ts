@@ -2,7 +2,16 @@ import { dbmFromMilliwatts, type LossTerms } from '../loss/index.ts';
 import { type LossCriterion, type LossRules, parsePart } from '../sheet/index.ts';
 import { decimalToNumber, toBaseUnit, UNITS } from '../units/index.ts';
 import type { CompiledSlot } from './compile-sheet.ts';
-import type { Entry, EntryValue, Flag, LossPartOutcome, LossReference, Reason, Verdict } from './types.ts';
+import type {
+  Entry,
+  EntryValue,
+  Flag,
+  InstrumentStamp,
+  LossPartOutcome,
+  LossReference,
+  Reason,
+  Verdict,
+} from './types.ts';
 
 type LossValue = EntryValue & { kind: 'loss' };
 
@@ -34,7 +43,7 @@ export function lossDbOf(value: LossValue, reference: LossReference): number | n
 
 /**
  * Judges one reading of a loss criterion (one fiber, wavelength and direction).
- * Void: said so by the instructor or by its reference; a reference set for another wavelength or method,
+ * Void: said so by the instructor or by its reference; a reference or a reading of another wavelength, another method,
  * too old, or drifted; a loss under the negative tolerance. No light fails without a number.
  * Otherwise against limit and U as `judgeBand` does, with 1e-6 dB of dust forgiven; a loss equal to the
  * limit passes. Flags: gain within uncertainty, suspect (less than the fiber alone), slip confirmed,
@@ -73,7 +82,7 @@ export function judgeLoss(
   const negative = voidIfNegative(lossDb, at, criterion.rules);
   if (negative) return { outcome: give('void', null, negative), flags: [] };
   const [verdict, reason] = againstLimit(lossDb, terms, at);
-  return { outcome: give(verdict, lossDb, reason), flags: flagsOf(lossDb, verdict, value!, terms) };
+  return { outcome: give(verdict, lossDb, reason), flags: flagsOf(lossDb, verdict, value!, terms, entry.at) };
 }
 
 function whyVoid(
@@ -88,6 +97,10 @@ function whyVoid(
   if (!reference) return said('setup_broken');
   if (reference.voidReason) return said(reference.voidReason);
   if (reference.wavelengthNm !== slot.terms!.wavelengthNm) return said('wrong_wavelength');
+  const stamp = (entry.value as LossValue).instrument;
+  if (stamp && stamp.wavelengthNm !== null && stamp.wavelengthNm !== slot.terms!.wavelengthNm) {
+    return said('wrong_wavelength');
+  }
   if (reference.method !== criterion.link.referenceMethod) return said('setup_broken');
   const hours = (Date.parse(entry.at) - Date.parse(reference.setAt)) / HOUR_MS;
   if (hours > criterion.rules.referenceAgeLimitHours) {
@@ -128,8 +141,9 @@ function againstLimit(lossDb: number, terms: LossTerms, at: Place): [Verdict, Re
   return ['fail', { code: 'loss.over', params }];
 }
 
-function flagsOf(lossDb: number, verdict: Verdict, value: LossValue, terms: LossTerms): Flag[] {
+function flagsOf(lossDb: number, verdict: Verdict, value: LossValue, terms: LossTerms, at: string): Flag[] {
   const flags: Flag[] = [];
+  if (calibrationOverdue(value.instrument, at)) flags.push('calibration_overdue');
   if (lossDb < 0) flags.push('gain_within_uncertainty');
   else if (lossDb < terms.floorDb - DUST_DB) flags.push('suspect');
   if (value.slipConfirmed) flags.push('decimal_slip_confirmed');
@@ -169,6 +183,11 @@ export function lossSlip(
   if (loss === null || inside(loss)) return null;
   if (inside(loss / 10)) return 'tenth';
   return inside(loss * 10) ? 'ten_times' : null;
+}
+
+/** Whether an instrument's calibration had run out on the day of a reading. Days as YYYY-MM-DD. */
+export function calibrationOverdue(stamp: InstrumentStamp | undefined, at: string): boolean {
+  return stamp?.calibrationDueOn != null && stamp.calibrationDueOn < at.slice(0, 10);
 }
 
 /** To `digits` decimals, for showing only. */

@@ -1,4 +1,4 @@
-import type { LossCriterion, ReadingsCriterion } from '../sheet/index.ts';
+import { type LossCriterion, parsePart, type ReadingsCriterion } from '../sheet/index.ts';
 import { decimalToNumber } from '../units/index.ts';
 import type { CompiledCriterion, CompiledSlot } from './compile-sheet.ts';
 import { numberOf } from './entry-value.ts';
@@ -7,6 +7,7 @@ import { bendSuspected, judgeLoss } from './judge-loss.ts';
 import { conflictReason, type Judgement, notSeen, openJudgement, passes, standing } from './judgement.ts';
 import type { ResolvedSlot } from './resolve-entries.ts';
 import {
+  type CriterionOutcome,
   type CriterionState,
   type Entry,
   type Flag,
@@ -36,6 +37,7 @@ export function judgeParts(
   compiled: CompiledCriterion,
   slots: ReadonlyMap<string, ResolvedSlot>,
   references: readonly LossReference[],
+  launch: CriterionOutcome | null = null,
 ): Judgement {
   const criterion = compiled.criterion as LossCriterion | ReadingsCriterion;
   const found: Collected = {
@@ -52,7 +54,33 @@ export function judgeParts(
       found.flags.add('bend_suspected');
     }
   }
-  return together(criterion, found);
+  const broken = launch?.state === 'scored' && launch.verdict === 'fail';
+  return together(criterion, broken ? notConformant(found) : found);
+}
+
+/**
+ * Without the launch conditioning that the method asks for the numbers stand, but a pass is not accepted, which is a
+ * fault of the test, and a fail is to be repeated: both are void, and no light stays no light.
+ */
+function notConformant(found: Collected): Collected {
+  let any = false;
+  const parts = found.parts.map((part): PartOutcome => {
+    const passed = passes(part.verdict);
+    const failed = part.verdict === 'fail' || part.verdict === 'marginal_fail';
+    if (!isLossPart(part) || part.lossDb === null || !(passed || failed)) return part;
+    any = true;
+    const code = passed ? 'void.not_conformant_pass' : 'void.not_conformant_fail';
+    const { fiber, wavelengthNm, direction } = parsePart(part.part);
+    const params = {
+      ...(fiber === null ? {} : { fiber }),
+      ...(wavelengthNm === null ? {} : { wavelength: wavelengthNm }),
+      ...(direction === null ? {} : { direction }),
+      loss: Math.round(part.lossDb * 1000) / 1000,
+    };
+    return { ...part, verdict: 'void', reason: { code, params } };
+  });
+  if (any) found.flags.add('not_conformant');
+  return { ...found, parts };
 }
 
 function judgePart(

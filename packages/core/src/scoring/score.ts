@@ -14,7 +14,7 @@ import type {
 } from './types.ts';
 
 /** Stored with every signed outcome; raised when a rule of scoring changes. */
-export const SCORING_VERSION = 3;
+export const SCORING_VERSION = 4;
 
 export const DEFAULT_SCORING: ScoringContext = {
   references: [],
@@ -86,19 +86,18 @@ export function score(
   };
 }
 
-/** A call is judged after the criterion that it is about. */
+/** A criterion is judged after the one that it hangs on; none hangs on itself, by `checkSheet`. */
 function judgeAll(
   compiled: CompiledSheet,
   slots: ReturnType<typeof resolveEntries>,
   references: readonly LossReference[],
 ): CriterionOutcome[] {
-  const criteria = compiled.criteria.map((c) =>
-    c.about === null ? judgeCriterion(c, slots, references) : null,
-  );
-  return criteria.map((known, i) => {
+  const judged: CriterionOutcome[] = [];
+  const judge = (i: number): CriterionOutcome => {
     const c = compiled.criteria[i]!;
-    return known ?? judgeCriterion(c, slots, references, criteria[c.about!]);
-  });
+    return (judged[i] ??= judgeCriterion(c, slots, references, c.about === null ? null : judge(c.about)));
+  };
+  return compiled.criteria.map((_, i) => judge(i));
 }
 
 /** Void only because the criterion that it is about is: that one carries the reason. */

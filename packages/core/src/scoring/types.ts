@@ -35,6 +35,20 @@ export type ReadingVoidReason = (typeof READING_VOID_REASONS)[number];
 export const CALLS = ['pass', 'fail'] as const;
 export type Call = (typeof CALLS)[number];
 
+/** Where a value came from when an instrument gave it: kept beside the value, as the server stamped it. */
+export interface InstrumentStamp {
+  /** The instrument as one of the class's things. */
+  readonly thingId: string;
+  /** What it called itself: maker, model, serial, version. */
+  readonly identity: string;
+  readonly wavelengthNm: number | null;
+  readonly calibratedOn: string | null;
+  readonly calibrationDueOn: string | null;
+  /** Instant of the server, ISO 8601 in UTC. */
+  readonly at: string;
+  readonly seq: number;
+}
+
 /** What was seen, typed or timed; kept as entered. */
 export type EntryValue =
   | { readonly kind: 'check'; readonly passed: boolean; readonly faults?: readonly string[] }
@@ -43,6 +57,7 @@ export type EntryValue =
       readonly text: string;
       readonly unit: Unit;
       readonly slipConfirmed?: boolean;
+      readonly instrument?: InstrumentStamp;
     }
   | { readonly kind: 'count'; readonly count: number }
   | {
@@ -73,6 +88,7 @@ export type EntryValue =
       readonly noLight?: boolean;
       readonly referenceId: string;
       readonly slipConfirmed?: boolean;
+      readonly instrument?: InstrumentStamp;
     };
 
 export interface Entry {
@@ -149,6 +165,9 @@ export const REASON_CODES = [
   'map.crossed_pair',
   'map.crossed_fibers',
   'map.no_light',
+  'map.parts',
+  'map.rows_exchanged',
+  'map.row_dark',
   'call.bad_called_good',
   'call.good_called_bad',
   'call.reference_open',
@@ -157,6 +176,8 @@ export const REASON_CODES = [
   'void.negative_loss',
   'void.reference_drift',
   'void.reference_old',
+  'void.not_conformant_pass',
+  'void.not_conformant_fail',
   'open.not_scored',
   'open.not_seen',
   'open.conflict',
@@ -179,6 +200,7 @@ export const FLAGS = [
   'decimal_slip_confirmed',
   'bend_suspected',
   'poor_for_good_work',
+  'calibration_overdue',
 ] as const;
 export type Flag = (typeof FLAGS)[number];
 

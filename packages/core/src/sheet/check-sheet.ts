@@ -28,6 +28,12 @@ export function checkSheet(sheet: MethodSheet): MethodSheet {
   if (seen.size === 0) throw new DomainError('sheet.empty', { method: sheet.id });
   const criteria = new Map(sheet.steps.flatMap((s) => s.criteria.map((c) => [c.id, c] as const)));
   checkCalls(criteria, new Set());
+  for (const c of criteria.values()) {
+    if (c.kind !== 'loss' || c.conditionedBy === undefined) continue;
+    if (criteria.get(c.conditionedBy)?.kind !== 'check') {
+      throw new DomainError('sheet.conditioned_by', { criterion: c.id });
+    }
+  }
   for (const school of sheet.schools ?? []) checkSchool(school, criteria);
   return sheet;
 }

@@ -120,6 +120,8 @@ export interface LossCriterion extends CriterionBase, Across {
   readonly wavelengthsNm: readonly number[];
   readonly link: LinkUnderTest;
   readonly rules: LossRules;
+  /** The check of the launch's mode conditioning: broken, a reading is not accepted. */
+  readonly conditionedBy?: string;
 }
 
 export const TRUNK_TYPES = ['A', 'B', 'C'] as const;
@@ -130,7 +132,17 @@ export interface MapCriterion extends CriterionBase {
   readonly kind: 'map';
   readonly ports: number;
   readonly trunk: TrunkType;
+  /** What light passes on its way, where that is more than the trunk. */
+  readonly parts?: readonly ChannelPart[];
 }
+/** What light passes on its way from the near ports to the far ones. */
+export type ChannelPart =
+  /** Duplex cords, one a pair: A-to-B cords cross their pair, A-to-A ones do not. */
+  | { readonly kind: 'cords'; readonly crossed: boolean }
+  /** A cassette, one a row of 12; turned, its row is reversed. */
+  | { readonly kind: 'cassette'; readonly turned: boolean }
+  | { readonly kind: 'trunk'; readonly type: TrunkType };
+
 /** The trainee's own pass or fail, against the verdict of another criterion or the instructor's. */
 export interface CallCriterion extends CriterionBase {
   readonly kind: 'call';
@@ -151,7 +163,14 @@ export type Criterion =
 export const FIBER_CLASSES = ['OS1', 'OS2', 'OM1', 'OM2', 'OM3', 'OM4', 'OM5'] as const;
 export type FiberClass = (typeof FIBER_CLASSES)[number];
 
-export const REFERENCE_METHODS = ['one_cord', 'two_cord', 'three_cord', 'single_cord'] as const;
+export const REFERENCE_METHODS = [
+  'one_cord',
+  'two_cord',
+  'three_cord',
+  'single_cord',
+  'breakout',
+  'large_area',
+] as const;
 export type ReferenceMethod = (typeof REFERENCE_METHODS)[number];
 
 export interface LinkUnderTest {
@@ -180,6 +199,8 @@ export interface LossRules {
   readonly connectionDb: SourcedDb;
   /** What an allowance is for: a mated pair inside the measured span (the default), or each connector. */
   readonly counts?: 'mated_pairs' | 'connectors';
+  /** For each end connection inside the span, where the cords are of reference grade; the connection's without it. */
+  readonly referenceEndDb?: SourcedDb;
   readonly spliceDb: SourcedDb;
   /** Limit coefficient in dB/km by wavelength in nm. */
   readonly fiberDbPerKm: Readonly<Record<string, SourcedDb>>;
@@ -267,6 +288,8 @@ export interface MethodSheet {
   readonly schools?: readonly School[];
   /** The options by which this sheet was made from the shipped one. */
   readonly chosen?: SchoolChoices;
+  /** The link of the class that this sheet's limits were worked out for. */
+  readonly onLink?: { readonly id: string; readonly label: string };
 }
 
 export const THING_KINDS = [

@@ -1,16 +1,30 @@
 import type { OpenAttempt, StoredEntry } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
-import { knownOf, merge, offsetOf } from './classroom.model.ts';
+import type { Entry } from '@clear-mark/core';
+import { resolveEntries } from '@clear-mark/core';
+import {
+  kept,
+  type KeptAttempt,
+  knownOf,
+  mayCountAgain,
+  merge as mergeFor,
+  offsetOf,
+  seenIds,
+  withEntries,
+} from './classroom.model.ts';
 
 const entry = (seq: number): StoredEntry =>
   ({
     ...{ id: `e${seq}`, seq, kind: 'value', criterionId: 'c', part: '', authorId: 'p', deviceId: 'd' },
     ...{ capacity: 'instructor', source: 'typed', supersedes: [] },
   }) as unknown as StoredEntry;
-const attempt = (id: string, ...seqs: number[]): OpenAttempt =>
-  ({ id, things: [], entries: seqs.map(entry) }) as unknown as OpenAttempt;
-const map = (...list: OpenAttempt[]): ReadonlyMap<string, OpenAttempt> => new Map(list.map((a) => [a.id, a]));
-const seqsOf = (m: ReadonlyMap<string, OpenAttempt>, id: string) => m.get(id)?.entries.map((e) => e.seq);
+const attempt = (id: string, ...seqs: number[]): KeptAttempt =>
+  kept({ id, things: [], entries: seqs.map(entry) } as unknown as OpenAttempt);
+type Known = ReadonlyMap<string, KeptAttempt>;
+const map = (...list: KeptAttempt[]): Known => new Map(list.map((a) => [a.id, a]));
+const merge = (before: Known, changed: OpenAttempt[], closed: string[]): Known =>
+  mergeFor(before, changed, closed, 'this');
+const seqsOf = (m: Known, id: string) => m.get(id)?.entries.map((e) => e.seq);
 
 describe('what a device knows of a class', () => {
   it('asks from the last entry without a gap before it', () => {
@@ -42,5 +56,80 @@ describe('what a device knows of a class', () => {
     expect(offsetOf('2026-03-02T10:00:01Z', now)).toBe(0);
     expect(offsetOf('2026-03-02T11:00:00Z', now)).toBe(3_600_000);
     expect(offsetOf('2026-03-02T09:59:00Z', now)).toBe(-60_000);
+  });
+});
+
+describe('entries that cannot count any more', () => {
+  const id = (n: number): string => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`;
+  const act = (seq: number, more: Partial<StoredEntry> = {}): StoredEntry =>
+    ({
+      ...entry(seq),
+      ...{
+        id: id(seq),
+        value: { kind: 'check', passed: true },
+        voidReason: null,
+        note: null,
+        targetId: null,
+      },
+      ...{ at: '', clockOffsetMs: 0 },
+      ...more,
+    }) as StoredEntry;
+  /** The same criterion scored again and again. */
+  const chain = (n: number, more: Partial<StoredEntry> = {}): StoredEntry[] =>
+    Array.from({ length: n }, (_, i) => act(i + 1, { supersedes: i === 0 ? [] : [id(i)], ...more }));
+  const backOf = (seq: number, target: number): StoredEntry =>
+    act(seq, { kind: 'retract', targetId: id(target), value: null });
+  const of = (entries: StoredEntry[], own = 'this'): KeptAttempt => withEntries(attempt('a'), entries, own);
+  const heads = (entries: readonly Entry[]): string[] =>
+    [...resolveEntries(entries).values()].flatMap((s) => s.heads.map((h) => h.id));
+
+  it('are let go of, but for the one that a single undo restores; a signature still names them', () => {
+    const found = of(chain(6));
+    expect(found.entries.map((e) => e.seq)).toEqual([5, 6]);
+    expect(found.lastSeq).toBe(6);
+    expect(seenIds(found).sort()).toEqual(chain(6).map((e) => e.id));
+    expect(knownOf(map(found), new Set())).toEqual({ a: 6 });
+    expect(withEntries(found, chain(6), 'this')).toBe(found);
+  });
+  it('of this device stay, and so does what keeps an older one down', () => {
+    expect(of(chain(6, { deviceId: 'this' })).entries).toHaveLength(6);
+    const mixed = chain(6).map((e) => (e.seq === 2 ? { ...e, deviceId: 'this' } : e));
+    expect(of(mixed).entries.map((e) => e.seq)).toEqual([2, 3, 4, 5, 6]);
+  });
+  it('come back when what superseded them is taken back', () => {
+    const once = withEntries(of(chain(6)), [backOf(7, 6)], 'this');
+    expect(heads(once.entries)).toEqual([id(5)]);
+    const twice = withEntries(once, [backOf(8, 5)], 'this');
+    expect(mayCountAgain(twice)).toBe(true);
+    expect(knownOf(map(twice), new Set())).toEqual({ a: 0 });
+    const all = [...chain(6), backOf(7, 6), backOf(8, 5)];
+    const whole = merge(map(twice), [{ ...attempt('a'), entries: all }], []).get('a')!;
+    expect(heads(whole.entries)).toEqual([id(4)]);
+    expect(mayCountAgain(whole)).toBe(false);
+    expect(whole.lastSeq).toBe(8);
+  });
+  it('never change what counts, whatever the order of scoring and undoing', () => {
+    let seed = 5;
+    const random = (n: number): number => (seed = (seed * 48271) % 2147483647) % n;
+    for (let round = 0; round < 300; round++) {
+      const all: StoredEntry[] = [];
+      let known: Known = map(attempt('a'));
+      for (let seq = 1; seq <= 25; seq++) {
+        const standing = heads(all);
+        const own = random(3) === 0 ? 'this' : 'd';
+        const undo = random(4) === 0 && standing.length > 0;
+        const next = undo
+          ? { ...backOf(seq, Number(standing[0]!.slice(-6))), deviceId: own }
+          : act(seq, { deviceId: own, supersedes: random(6) === 0 ? [] : standing });
+        all.push(next);
+        const asked = knownOf(known, new Set())['a']!;
+        known = merge(known, [{ ...attempt('a'), entries: all.filter((e) => e.seq > asked) }], []);
+        if (mayCountAgain(known.get('a')!)) {
+          known = merge(known, [{ ...attempt('a'), entries: all }], []);
+        }
+        expect(heads(known.get('a')!.entries)).toEqual(heads(all));
+        expect(seenIds(known.get('a')!).sort()).toEqual(all.map((e) => e.id).sort());
+      }
+    }
   });
 });

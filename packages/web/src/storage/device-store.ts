@@ -1,5 +1,6 @@
 import type { MethodSheet } from '@clear-mark/core';
 import type { AttemptEntry, ClassDetail, NewAttemptBody, OpenAttempt, TodayTile } from '@clear-mark/contract';
+import type { KeptAttempt } from './classroom.model.ts';
 import type { ClassReference, NewReferenceBody } from '@clear-mark/contract';
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { v4 } from 'uuid';
@@ -28,7 +29,7 @@ export interface ClassCopy {
   readonly detail: ClassDetail | null;
   readonly day: string;
   readonly tiles: readonly TodayTile[];
-  readonly attempts: readonly OpenAttempt[];
+  readonly attempts: readonly (OpenAttempt & Partial<KeptAttempt>)[];
   readonly references: readonly ClassReference[];
   readonly savedAt: string;
 }

@@ -1,5 +1,6 @@
 import { atTheBench, type Entry, type MethodSheet, type Outcome, score } from '@clear-mark/core';
 import type { OpenAttempt } from '@clear-mark/contract';
+import type { KeptAttempt } from './classroom.model.ts';
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import type { RunningTimer } from '../shell/timers.model.ts';
@@ -7,7 +8,7 @@ import { useClassroom } from './use-classroom.ts';
 import { useQueue } from './queue.ts';
 
 export interface LiveAttempt {
-  readonly attempt: OpenAttempt;
+  readonly attempt: KeptAttempt;
   readonly sheet: MethodSheet;
   readonly outcome: Outcome;
   /** The first step that has something required open. */
@@ -43,9 +44,12 @@ export const useLiveOutcomes = defineStore('live-outcomes', () => {
       const sheet = classroom.sheetFor(attempt);
       if (!sheet) continue;
       const own = waiting.value.get(attempt.id) ?? [];
-      const key = [attempt.entries.length, own.map((e) => e.id).join(), classroom.references.length].join(
-        ' ',
-      );
+      const key = [
+        attempt.lastSeq,
+        attempt.entries.length,
+        own.map((e) => e.id).join(),
+        classroom.references.length,
+      ].join(' ');
       const before = made.get(attempt.id);
       const same =
         before?.key === key && before.live.sheet === sheet && before.live.attempt.id === attempt.id;
@@ -55,7 +59,7 @@ export const useLiveOutcomes = defineStore('live-outcomes', () => {
     return [...next.values()].map(({ live }) => live);
   });
 
-  function liveOf(attempt: OpenAttempt, sheet: MethodSheet, own: readonly Entry[]): LiveAttempt {
+  function liveOf(attempt: KeptAttempt, sheet: MethodSheet, own: readonly Entry[]): LiveAttempt {
     const there = new Set(attempt.entries.map((e) => e.id));
     const entries: readonly Entry[] = [...attempt.entries, ...own.filter((e) => !there.has(e.id))];
     const policy = classroom.detail?.policy;

@@ -11,7 +11,16 @@ import { shallowRef } from 'vue';
 import { call, Refusal, ROUTES } from '../api/client.ts';
 import { classStream } from './class-stream.ts';
 import { deviceStore } from './device-store.ts';
-import { knownOf, merge, offsetOf } from './classroom.model.ts';
+import {
+  kept,
+  type KeptAttempt,
+  knownOf,
+  mayCountAgain,
+  merge,
+  offsetOf,
+  withEntries,
+} from './classroom.model.ts';
+import { useSession } from '../shell/session.ts';
 import { useQueue } from './queue.ts';
 import { sheetShelf } from './sheet-shelf.ts';
 
@@ -26,11 +35,12 @@ const KEEP_AFTER_MS = 5000;
  */
 export const useClassroom = defineStore('classroom', () => {
   const queue = useQueue();
+  const session = useSession();
   const classId = shallowRef('');
   const detail = shallowRef<ClassDetail | null>(null);
   const day = shallowRef('');
   const tiles = shallowRef<readonly TodayTile[] | null>(null);
-  const attempts = shallowRef<ReadonlyMap<string, OpenAttempt>>(new Map());
+  const attempts = shallowRef<ReadonlyMap<string, KeptAttempt>>(new Map());
   const references = shallowRef<readonly ClassReference[]>([]);
   const shelf = sheetShelf();
   const link = shallowRef<ClassLink>('starting');
@@ -62,7 +72,7 @@ export const useClassroom = defineStore('classroom', () => {
       tiles.value = copy.tiles;
       references.value = copy.references;
       await shelf.needAll(copy.attempts.map((a) => a.methodVersionId)).catch(() => undefined);
-      attempts.value = new Map(copy.attempts.map((a) => [a.id, a]));
+      attempts.value = new Map(copy.attempts.map((a) => [a.id, kept(a)]));
     }
     stream.open(id);
     await ask();
@@ -142,8 +152,9 @@ export const useClassroom = defineStore('classroom', () => {
       ...reply.references,
     ];
     if (reply.tiles) tiles.value = reply.tiles;
-    const next = merge(attempts.value, reply.attempts, reply.closed);
+    const next = merge(attempts.value, reply.attempts, reply.closed, session.deviceId);
     if (next !== attempts.value) attempts.value = next;
+    if (reply.attempts.some((a) => next.has(a.id) && mayCountAgain(next.get(a.id)!))) again = true;
     keepSoon();
   }
 
@@ -152,7 +163,7 @@ export const useClassroom = defineStore('classroom', () => {
 
   /** A piece that was started on this device, before the server knows of it. */
   function adopt(attempt: OpenAttempt): void {
-    attempts.value = new Map([[attempt.id, attempt], ...attempts.value]);
+    attempts.value = new Map([[attempt.id, kept(attempt)], ...attempts.value]);
     // Nobody else knows of it yet: kept at once.
     keepNow();
   }
@@ -161,10 +172,7 @@ export const useClassroom = defineStore('classroom', () => {
   function settle(attemptId: string, entry: StoredEntry): void {
     const attempt = attempts.value.get(attemptId);
     if (!attempt || attempt.entries.some((e) => e.id === entry.id)) return;
-    attempts.value = new Map(attempts.value).set(attemptId, {
-      ...attempt,
-      entries: [...attempt.entries, entry],
-    });
+    attempts.value = new Map(attempts.value).set(attemptId, withEntries(attempt, [entry], session.deviceId));
     keepSoon();
   }
   queue.onSettled((entry, receipt) => {

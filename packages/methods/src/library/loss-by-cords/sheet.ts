@@ -1,14 +1,8 @@
-import {
-  DIRECTIONS,
-  type LinkUnderTest,
-  type LossRules,
-  type MethodSheet,
-  type ReferenceMethod,
-} from '@clear-mark/core';
+import { DIRECTIONS, type LinkUnderTest, type MethodSheet, type ReferenceMethod } from '@clear-mark/core';
 import { atLeast, criteriaOf, step, stop } from '../../build.ts';
 import { CHEMICALS, DEFER, LIGHT } from '../../common/cautions.ts';
 import { referenceChecks } from '../../common/steps.ts';
-import { MULTIMODE, SINGLE_MODE_INSIDE } from '../../loss-rules.ts';
+import { lossRulesFor } from '../../loss-rules.ts';
 import { commonPractice, house } from '../../sources.ts';
 import { method } from '../method.ts';
 
@@ -58,7 +52,7 @@ function lossBy(m: LossMethod): MethodSheet {
   const link: LinkUnderTest = m.multimode
     ? { fiberClass: 'OM3', lengthM: 300, matedPairs: 2, splices: 0, referenceMethod: m.reference }
     : { fiberClass: 'OS2', lengthM: 200, matedPairs: 2, splices: 2, referenceMethod: m.reference };
-  const rules: LossRules = m.multimode ? MULTIMODE : SINGLE_MODE_INSIDE;
+  const rules = lossRulesFor(link.fiberClass, m.reference);
   const wavelengths = m.multimode ? [850, 1300] : [1310, 1550];
   const launch = m.multimode
     ? [
@@ -155,7 +149,11 @@ function lossBy(m: LossMethod): MethodSheet {
             link,
             rules,
             commonPractice(`counted: ${m.contains}`),
-            { critical: true, ...(m.bothWays ? { directions: DIRECTIONS } : {}) },
+            {
+              critical: true,
+              ...(m.bothWays ? { directions: DIRECTIONS } : {}),
+              ...(m.multimode ? { conditionedBy: 'mandrel' } : {}),
+            },
           ),
         ],
       ),

@@ -129,7 +129,7 @@ function mpoTrunk(): MethodSheet {
             { fiberClass: 'OM4', lengthM: 23, matedPairs: 4, splices: 0, referenceMethod: 'one_cord' },
             MULTIMODE,
             commonPractice('counted: four mated pairs and the trunk between them'),
-            { critical: true, fibers: 12 },
+            { critical: true, fibers: 12, conditionedBy: 'mandrel' },
           ),
           c.measure(
             'spread',

@@ -14,7 +14,6 @@ import {
   type AttemptDocument,
   type ClassReference,
   EVENT_PATHS,
-  type OpenAttempt,
   type StoredEntry,
 } from '@clear-mark/contract';
 import { v7 } from 'uuid';
@@ -24,7 +23,7 @@ import { useSession } from '../../shell/session.ts';
 import { timers } from '../../shell/timers.ts';
 import { timerOf } from '../../storage/live-outcomes.ts';
 import { useClassroom } from '../../storage/use-classroom.ts';
-import { offsetOf } from '../../storage/classroom.model.ts';
+import { type KeptAttempt, offsetOf, seenIds } from '../../storage/classroom.model.ts';
 import { useQueue } from '../../storage/queue.ts';
 import { lastToUndo, listCriteria, reuseUnchanged, standingIds } from './sheet.model.ts';
 
@@ -214,9 +213,10 @@ export function useSheet(attemptId: string, classId: string) {
   const pending = computed(() => local.value.length);
 
   async function sign(reason: string | null, asVoid: boolean): Promise<void> {
+    const seen = !asked.value && open.value ? seenIds(open.value) : stored.value.map((e) => e.id);
     const revision = await call(ROUTES.sign, {
       params: { id: attemptId },
-      body: { entryIds: stored.value.map((e) => e.id), reason, asVoid },
+      body: { entryIds: seen, reason, asVoid },
     });
     const doc = document.value!;
     ownStored.value = stored.value;
@@ -262,12 +262,12 @@ export function useSheet(attemptId: string, classId: string) {
 
 /** An open attempt of the class as a document. */
 function documentOf(
-  attempt: OpenAttempt,
+  attempt: KeptAttempt,
   sheet: MethodSheet,
   classId: string,
   policy: AttemptDocument['policy'],
 ): AttemptDocument {
-  const { entries: _, schools: __, ...head } = attempt;
+  const { entries: _, schools: __, lastSeq: ___, buried: ____, ...head } = attempt;
   return {
     attempt: { ...head, classId, state: 'open' },
     sheet,

@@ -1,0 +1,3 @@
+export * from './framer.ts';
+export * from './power-reading.ts';
+export * from './response.ts';

@@ -1,0 +1,26 @@
+import { requirePositive } from './joint-loss.ts';
+
+/**
+ * Share of the power that one face sends back at right angles, R = ((n1 - n2) / (n1 + n2))^2 (Fresnel).
+ * Domain: indexes over 0. Error: `physics.out_of_domain`. Example: glass of 1.468 to air reflects 3.6 %.
+ */
+export function faceReflectance(fromIndex: number, intoIndex: number): number {
+  requirePositive('index', fromIndex);
+  requirePositive('index', intoIndex);
+  return ((fromIndex - intoIndex) / (fromIndex + intoIndex)) ** 2;
+}
+
+/** Return loss in dB, positive: -10 log10 R; null where nothing comes back. Example: R = 0.036 is 14.4 dB. */
+export function returnLossDb(reflectance: number): number | null {
+  return reflectance > 0 ? -10 * Math.log10(reflectance) : null;
+}
+
+/**
+ * Loss in dB by reflection at the two faces of a gap: (1 - R)^2 passes, or (1 - R) / (1 + R) with the light that
+ * bounces between the faces counted too (incoherent sum). Example: glass to air to glass, 0.32 dB and 0.31 dB.
+ */
+export function gapReflectionDb(glassIndex: number, gapIndex: number, bounces: boolean): number {
+  const r = faceReflectance(glassIndex, gapIndex);
+  const passed = bounces ? (1 - r) / (1 + r) : (1 - r) ** 2;
+  return r === 0 ? 0 : -10 * Math.log10(passed);
+}

@@ -1,0 +1,6 @@
+export * from './bench.ts';
+export * from './commands.ts';
+export * from './control.ts';
+export * from './instruments.ts';
+export * from './scpi-server.ts';
+export * from './stand-ins.ts';

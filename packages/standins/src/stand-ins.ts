@@ -1,0 +1,40 @@
+import { type SimulatedBench, simulatedBench } from './bench.ts';
+import { startControl } from './control.ts';
+import { lightSource, portLight, powerMeter, splicer } from './instruments.ts';
+import { type ScpiInstrument, type StandIn, startScpi } from './scpi-server.ts';
+
+export const STAND_INS = ['source', 'meter', 'splicer', 'ports'] as const;
+export type StandInName = (typeof STAND_INS)[number];
+
+const MAKERS: Readonly<Record<StandInName, (bench: SimulatedBench) => ScpiInstrument>> = {
+  source: lightSource,
+  meter: powerMeter,
+  splicer,
+  ports: portLight,
+};
+
+export interface RunningStandIns {
+  readonly bench: SimulatedBench;
+  readonly instruments: Readonly<Record<StandInName, StandIn>>;
+  /** Port of the control on loopback. */
+  readonly controlPort: number;
+  readonly stop: () => Promise<void>;
+}
+
+/** All simulated instruments in front of one piece, each on a free port of loopback. */
+export async function startStandIns(seed: number): Promise<RunningStandIns> {
+  const bench = simulatedBench(seed);
+  const started: Partial<Record<StandInName, StandIn>> = {};
+  for (const name of STAND_INS) started[name] = await startScpi(MAKERS[name](bench));
+  const instruments = started as Record<StandInName, StandIn>;
+  const control = await startControl(bench, instruments);
+  return {
+    bench,
+    instruments,
+    controlPort: control.port,
+    stop: async () => {
+      await control.stop();
+      for (const name of STAND_INS) await instruments[name].stop();
+    },
+  };
+}
