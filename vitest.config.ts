@@ -6,7 +6,10 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['packages/{core,contract,words,methods,sim,demo}/src/**/*.test.ts', 'tools/**/*.test.ts'],
+          include: [
+            'packages/{core,contract,words,methods,sim,standins,demo}/src/**/*.test.ts',
+            'tools/**/*.test.ts',
+          ],
           testTimeout: 20_000,
         },
       },

@@ -20,6 +20,11 @@ async function main(): Promise<number> {
     case 'stop':
       await stopAll();
       return 0;
+    case 'stand-ins':
+      await (await import('./stand-ins.ts')).runStandIns(Number(rest[0] ?? '7'));
+      return 0;
+    case 'loss':
+      return (await import('./loss-command.ts')).runLoss(rest);
     case 'test':
       return (await import('./test.ts')).runTests(rest);
     case 'bench':

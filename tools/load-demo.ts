@@ -1,7 +1,10 @@
 import { DEFAULT_POLICY } from '@clear-mark/core';
-import { type DemoData, makeDemo, SCENARIO } from '@clear-mark/demo';
-import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
+import { DEMO_LINKS, type DemoData, makeDemo, makeSplicing } from '@clear-mark/demo';
+import type { MethodSheet } from '@clear-mark/core';
+import { LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/methods';
+import type { ClassLink } from '@clear-mark/contract';
 import { type Database, storesForLoading } from '@clear-mark/server';
+import { v7 } from 'uuid';
 
 export interface DemoLoad {
   readonly seed: number;
@@ -18,21 +21,32 @@ export async function loadDemo(db: Database, load: DemoLoad): Promise<boolean> {
     await trx.raw('lock table classes in share row exclusive mode');
     if ((await trx('classes').select('id').first()) !== undefined) return false;
     const data = makeDemo({ ...load, sheet: LC_WEDGE_LOCATOR });
-    await loadClass(trx, data);
-    await loadAttempts(trx, data);
+    await loadClass(trx, data, [LC_WEDGE_LOCATOR.id, ...ALSO_IN_USE]);
+    await loadLinks(trx, data);
+    await loadAttempts(trx, data, LC_WEDGE_LOCATOR);
+    const splicing = makeSplicing({ ...load, sheet: SINGLE_FUSION });
+    await loadClass(trx, splicing, [SINGLE_FUSION.id]);
+    await loadAttempts(trx, splicing, SINGLE_FUSION);
     return true;
   });
 }
 
-async function loadClass(trx: Database, data: DemoData): Promise<void> {
+const shipped = (name: string): MethodSheet => SHIPPED_METHODS.find((m) => m.id === `clear-mark/${name}`)!;
+const SINGLE_FUSION = shipped('single-fusion');
+/** Methods that the demo’s class has in use beside the one that its pieces were made by. */
+const ALSO_IN_USE = ['loss-one-cord', 'loss-two-cord', 'mpo-trunk', 'single-fusion'].map(
+  (n) => shipped(n).id,
+);
+
+async function loadClass(trx: Database, data: DemoData, methods: readonly string[]): Promise<void> {
   const { classes, people } = storesForLoading(trx);
   for (const person of data.people) await people.insert({ ...person }, null);
   await classes.insert(
     {
       id: data.classId,
-      name: SCENARIO.className,
-      place: SCENARIO.place,
-      timeZone: SCENARIO.timeZone,
+      name: data.name,
+      place: data.place,
+      timeZone: data.timeZone,
       startsOn: data.startsOn,
       endsOn: data.endsOn,
     },
@@ -42,20 +56,23 @@ async function loadClass(trx: Database, data: DemoData): Promise<void> {
     if (person.role !== 'lead') await classes.addMember(data.classId, person.id, person.role);
   }
   for (const thing of data.things) await classes.insertThing(data.classId, thing);
-  await classes.useMethod(data.classId, await shippedVersion(trx), true);
+  for (const id of methods) await classes.useMethod(data.classId, await shippedVersion(trx, id), true);
 }
 
-const shippedVersion = async (trx: Database): Promise<string> =>
-  (
-    await trx('method_versions')
-      .where({ method_id: LC_WEDGE_LOCATOR.id })
-      .orderBy('version', 'desc')
-      .pluck('id')
-  )[0];
+async function loadLinks(trx: Database, data: DemoData): Promise<void> {
+  const { links } = storesForLoading(trx);
+  const by = data.people[0]!.id;
+  for (const link of DEMO_LINKS) {
+    await links.save(data.classId, { ...structuredClone(link), id: v7(), retired: false } as ClassLink, by);
+  }
+}
 
-async function loadAttempts(trx: Database, data: DemoData): Promise<void> {
+const shippedVersion = async (trx: Database, methodId: string): Promise<string> =>
+  (await trx('method_versions').where({ method_id: methodId }).orderBy('version', 'desc').pluck('id'))[0];
+
+async function loadAttempts(trx: Database, data: DemoData, sheet: MethodSheet): Promise<void> {
   const { attempts, entries, references, sign } = storesForLoading(trx);
-  const methodVersionId = await shippedVersion(trx);
+  const methodVersionId = await shippedVersion(trx, sheet.id);
   const people = new Map(data.people.map((p) => [p.id, p]));
   for (const reference of data.references) {
     await references.insert(data.classId, reference.setBy, {
@@ -71,7 +88,7 @@ async function loadAttempts(trx: Database, data: DemoData): Promise<void> {
       ...attempt,
       classId: data.classId,
       methodVersionId,
-      pieceKind: LC_WEDGE_LOCATOR.pieceKind,
+      pieceKind: sheet.pieceKind,
       clockOffsetMs: 0,
       schools: {},
     });

@@ -10,7 +10,9 @@ import {
   freePort,
   startCluster,
 } from './cluster.ts';
+import { type RunningStandIns, startStandIns } from '@clear-mark/standins';
 import { loadDemo } from './load-demo.ts';
+import { connectStandIns } from './stand-ins.ts';
 import type { RunOptions } from './options.ts';
 import { STATE } from './paths.ts';
 import { processesIn } from './process-list.ts';
@@ -45,8 +47,9 @@ export async function serve(kind: Kind, options: RunOptions): Promise<void> {
     return;
   }
   const cluster = given === undefined ? await startCluster({ name: kind }) : null;
+  const standIns = kind === 'demo' ? await startStandIns(DEMO_SEED) : null;
   try {
-    const running = await launch(kind, options, cluster, given);
+    const running = await launch(kind, options, cluster, given, standIns);
     file.setUrl(running.url);
     announce(kind, running);
     const watch = cluster ? watchCluster(kind, cluster) : null;
@@ -55,6 +58,7 @@ export async function serve(kind: Kind, options: RunOptions): Promise<void> {
     say('Stopping');
     await running.stop();
   } finally {
+    await standIns?.stop();
     await cluster?.stop();
     file.release();
   }
@@ -65,6 +69,7 @@ async function launch(
   options: RunOptions,
   cluster: Cluster | null,
   given: string | undefined,
+  standIns: RunningStandIns | null,
 ): Promise<Running> {
   const webDir = await buildWeb(say);
   if (cluster) await ensureDatabase(cluster, DATABASE);
@@ -76,12 +81,14 @@ async function launch(
     CLEAR_MARK_TLS_CERT: options.tlsCert ?? undefined,
     CLEAR_MARK_TLS_KEY: options.tlsKey ?? undefined,
     CLEAR_MARK_WEB_DIR: webDir,
+    CLEAR_MARK_STAND_INS_PORT: standIns ? String(standIns.controlPort) : undefined,
     CLEAR_MARK_LOG_LEVEL: process.env['CLEAR_MARK_LOG_LEVEL'] ?? 'warn',
   });
   const running = await startServer(config);
   if (kind === 'demo') {
     const fresh = await loadDemo(running.db, { seed: DEMO_SEED, story: true, now: new Date() });
     if (fresh) say('The demo class is loaded');
+    if (standIns) await connectStandIns(running.db, standIns, new Date());
   }
   return running;
 }

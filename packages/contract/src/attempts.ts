@@ -6,6 +6,7 @@ import {
   ENTRY_KINDS,
   ENTRY_SOURCES,
   type EntryValue,
+  type InstrumentStamp,
   type LossReference,
   MAX_FIBERS,
   type MethodSheet,
@@ -19,10 +20,21 @@ import {
 } from '@clear-mark/core';
 import { z } from 'zod';
 import { PolicyShape, Thing } from './classes.ts';
-import { Id, Instant, Label, Note, oneOf } from './common.ts';
+import { Day, Id, Instant, Label, Note, oneOf } from './common.ts';
+import { AttemptLinkShape } from './links.ts';
 
 const ValueText = z.string().min(1).max(40);
 const FaultCode = z.string().regex(/^[a-z0-9_]{1,60}$/);
+
+const Stamp = z.object({
+  thingId: Id,
+  identity: z.string().max(200),
+  wavelengthNm: z.number().int().nullable(),
+  calibratedOn: Day.nullable(),
+  calibrationDueOn: Day.nullable(),
+  at: Instant,
+  seq: z.number().int(),
+}) satisfies z.ZodType<InstrumentStamp>;
 
 export const EntryValueShape = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('check'), passed: z.boolean(), faults: z.array(FaultCode).max(12).optional() }),
@@ -31,6 +43,7 @@ export const EntryValueShape = z.discriminatedUnion('kind', [
     text: ValueText,
     unit: z.enum(UNIT_CODES),
     slipConfirmed: z.boolean().optional(),
+    instrument: Stamp.optional(),
   }),
   z.object({ kind: z.literal('count'), count: z.number() }),
   z.object({
@@ -60,6 +73,7 @@ export const EntryValueShape = z.discriminatedUnion('kind', [
     noLight: z.boolean().optional(),
     referenceId: Id,
     slipConfirmed: z.boolean().optional(),
+    instrument: Stamp.optional(),
   }),
 ]) satisfies z.ZodType<EntryValue>;
 
@@ -116,6 +130,8 @@ export const NewAttemptBody = z.object({
   startedAt: Instant,
   deviceId: Id,
   sentAt: Instant,
+  /** The link of the class that it is made on; the method's own without one. */
+  linkId: Id.nullable().optional(),
 });
 export type NewAttemptBody = z.infer<typeof NewAttemptBody>;
 
@@ -197,6 +213,7 @@ export const OpenAttempt = z.object({
   pieceLabel: z.string(),
   startedAt: z.string(),
   schools: z.record(z.string(), z.string()),
+  link: AttemptLinkShape.nullable(),
   things: z.array(Thing),
   entries: z.array(StoredEntry),
 });
@@ -229,8 +246,11 @@ export const OwnBench = z.object({
 });
 export type OwnBench = z.infer<typeof OwnBench>;
 
-/** The last sequence number that a device knows of each open attempt. */
-export const CatchUpBody = z.object({ known: z.record(Id, z.number().int().min(0)) });
+/** The last sequence number that a device knows of each open attempt; `afresh` asks for the tiles in any case. */
+export const CatchUpBody = z.object({
+  known: z.record(Id, z.number().int().min(0)),
+  afresh: z.boolean().optional(),
+});
 
 export const CatchUp = z.object({
   now: z.string(),

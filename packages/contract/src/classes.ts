@@ -1,6 +1,7 @@
 import { type Policy, THING_KINDS, type ThingKind } from '@clear-mark/core';
 import { z } from 'zod';
 import { Day, Id, Label, Name, oneOf } from './common.ts';
+import { ClassLink } from './links.ts';
 import { METHOD_STATES } from './methods.ts';
 import { Person } from './people.ts';
 
@@ -65,6 +66,7 @@ export const ClassDetail = ClassSummary.extend({
   trainees: z.array(Person),
   things: z.array(Thing),
   methods: z.array(MethodInUse),
+  links: z.array(ClassLink),
 });
 export type ClassDetail = z.infer<typeof ClassDetail>;
 

@@ -28,6 +28,8 @@ import {
   ThingChangeBody,
 } from './classes.ts';
 import { Id } from './common.ts';
+import { ClaimBody, Instrument, InstrumentClaim, InstrumentOrder, InstrumentSetting } from './instruments.ts';
+import { ClassLink, LinkBody, SpliceRow } from './links.ts';
 import type { ErrorCode } from './errors.ts';
 import { DemoSignInBody, NewPersonBody, Person, SetupBody, SignInBody, StartInfo } from './people.ts';
 import {
@@ -199,6 +201,8 @@ export const ROUTES = {
       'attempt.trainee_not_in_class',
       'attempt.method_not_in_use',
       'attempt.thing_not_in_class',
+      'attempt.link_not_in_class',
+      'loss.bad_link',
       'attempt.other_content',
     ],
   }),
@@ -262,6 +266,58 @@ export const ROUTES = {
     reply: z.array(SuggestionCount),
     errors: CLASS_ERRORS,
   }),
+  saveLink: route('put /classes/:id/links/:linkId', 'instructor', {
+    params: ById.extend({ linkId: Id }),
+    body: LinkBody,
+    reply: ClassLink,
+    errors: [...CLASS_ERRORS, 'link.label_taken', 'link.other_class'],
+  }),
+  splices: route('get /classes/:id/splices', 'instructor', {
+    params: ById,
+    reply: z.array(SpliceRow),
+    errors: CLASS_ERRORS,
+  }),
+  instruments: route('get /classes/:id/instruments', 'signed_in', {
+    params: ById,
+    reply: z.array(Instrument),
+    errors: CLASS_ERRORS,
+  }),
+  setInstrument: route('put /classes/:id/instruments/:thingId', 'instructor', {
+    params: ById.extend({ thingId: Id }),
+    body: InstrumentSetting,
+    reply: Instrument,
+    errors: [...CLASS_ERRORS, 'not_found.thing', 'instrument.wrong_thing', 'instrument.days_crossed'],
+  }),
+  dropInstrument: route('delete /classes/:id/instruments/:thingId', 'instructor', {
+    params: ById.extend({ thingId: Id }),
+    errors: CLASS_ERRORS,
+  }),
+  /** Two sheets never take readings of one instrument at once: the second is told who has it. */
+  claimInstrument: route('post /classes/:id/instruments/:thingId/claim', 'signed_in', {
+    params: ById.extend({ thingId: Id }),
+    body: ClaimBody,
+    reply: InstrumentClaim,
+    errors: [...CLASS_ERRORS, 'not_found.instrument', 'not_found.attempt', 'instrument.in_use'],
+  }),
+  releaseInstrument: route('delete /classes/:id/instruments/:thingId/claim/:deviceId', 'signed_in', {
+    params: ById.extend({ thingId: Id, deviceId: Id }),
+    errors: CLASS_ERRORS,
+  }),
+  orderInstrument: route('post /classes/:id/instruments/:thingId/orders', 'signed_in', {
+    params: ById.extend({ thingId: Id }),
+    body: InstrumentOrder,
+    errors: [...CLASS_ERRORS, 'not_found.instrument', 'instrument.no_answer'],
+  }),
+  /** The simulated bench behind the demo's instruments. */
+  standInPiece: route('get /stand-ins', 'instructor', {
+    reply: z.unknown(),
+    errors: ['auth.demo_only', 'instrument.no_answer'],
+  }),
+  standInAct: route('post /stand-ins', 'instructor', {
+    body: z.record(z.string(), z.unknown()),
+    reply: z.unknown(),
+    errors: ['auth.demo_only', 'instrument.no_answer', 'instrument.refused'],
+  }),
   ownBench: route('get /me/bench', 'signed_in', { reply: z.array(OwnBench) }),
   ownRecord: route('get /me/attempts', 'signed_in', { reply: AttemptList }),
 } as const;
@@ -270,6 +326,7 @@ export const ROUTES = {
 export const EVENT_PATHS = {
   class: '/api/classes/:id/events',
   attempt: '/api/attempts/:id/events',
+  instruments: '/api/classes/:id/instrument-events',
 } as const;
 
 /** CSV downloads: plain paths, since a browser fetches them as links. */

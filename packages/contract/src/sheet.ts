@@ -112,6 +112,7 @@ export const CriterionShape = z.discriminatedUnion('kind', [
     unit,
     band: Band,
     uncertainty: Uncertainty.optional(),
+    combine: z.literal('mean_of_directions').optional(),
     wavelengthsNm: Wavelengths.optional(),
   }),
   z.strictObject({

@@ -1,2 +1,4 @@
+export { DEMO_LINKS } from './links.ts';
 export { type DemoData, makeDemo } from './make-demo.ts';
-export { SCENARIO, STORIES } from './scenario.ts';
+export { makeSplicing } from './make-splicing.ts';
+export { BENCH_INSTRUMENTS, SCENARIO, SPLICING, STORIES } from './scenario.ts';

@@ -1,7 +1,7 @@
 import type { Entry, MethodSheet, ThingKind } from '@clear-mark/core';
 import { chance, makeConnector, type Rng, rngFrom, uuidFrom } from '@clear-mark/sim';
 import { traineeHands } from './hands.ts';
-import { SCENARIO, STORIES } from './scenario.ts';
+import { BENCH_INSTRUMENTS, SCENARIO, STORIES } from './scenario.ts';
 import { type DayReference, scorePiece } from './score-piece.ts';
 import { classTime, workingDaysBefore } from './working-days.ts';
 
@@ -43,6 +43,9 @@ export interface DemoAttempt {
 }
 export interface DemoData {
   readonly classId: string;
+  readonly name: string;
+  readonly place: string;
+  readonly timeZone: string;
   readonly startsOn: string;
   readonly endsOn: string;
   readonly people: readonly DemoPerson[];
@@ -73,6 +76,8 @@ class DemoMaker {
   private readonly rng: Rng;
   private readonly people: DemoPerson[] = [];
   private readonly things: DemoThing[] = [];
+  /** In the class, and not in the round of tools that pieces are made with. */
+  private readonly extra: DemoThing[] = [];
   private readonly references: DemoReference[] = [];
   private readonly attempts: DemoAttempt[] = [];
   private readonly devices: string[];
@@ -101,6 +106,14 @@ class DemoMaker {
     SCENARIO.scopes.forEach((label) => this.thing('scope', label));
     SCENARIO.instruments.forEach((label) => this.thing('instrument', label));
     SCENARIO.cords.forEach((label) => this.thing('cord', label));
+    // From a generator of their own: what the first one gives out next stays as it was.
+    const own = rngFrom(options.seed + 1009);
+    const { source, ports, splicer } = BENCH_INSTRUMENTS;
+    this.extra.push(
+      { id: uuidFrom(own), kind: 'instrument', label: source },
+      { id: uuidFrom(own), kind: 'instrument', label: ports },
+      { id: uuidFrom(own), kind: 'splicer', label: splicer },
+    );
   }
 
   make(): DemoData {
@@ -111,10 +124,13 @@ class DemoMaker {
     const last = new Date(now.getTime() + 14 * 24 * HOUR);
     return {
       classId: uuidFrom(this.rng),
+      name: SCENARIO.className,
+      place: SCENARIO.place,
+      timeZone: SCENARIO.timeZone,
       startsOn: days[0]!,
       endsOn: last.toISOString().slice(0, 10),
       people: this.people,
-      things: this.things,
+      things: [...this.things, ...this.extra],
       references: this.references,
       attempts: this.attempts,
     };

@@ -41,3 +41,31 @@ export const STORIES = {
   badReferenceDay: 12,
   badReferenceInstrument: 1,
 } as const;
+
+/** The splicing days before, at the same hall. */
+export const SPLICING = {
+  className: 'Harbour Ring crew 2, splicing',
+  place: SCENARIO.place,
+  timeZone: SCENARIO.timeZone,
+  instructor: { name: 'Odalys Brandreth', login: 'brandreth' },
+  trainees: [
+    'Quirin Maddock',
+    'Ragna Averill',
+    'Sunniva Eskdale',
+    'Tobiah Farrow',
+    'Ulla Brackwater',
+    'Viggo Thornby',
+  ],
+  splicers: ['Splicer A', 'Splicer B'],
+  cleavers: ['Cleaver 5', 'Cleaver 6'],
+  /** Index of the trainee who takes no care on the left side. */
+  carelessLeft: 3,
+} as const;
+
+/** Instruments of crew 3 that answer over the network in the demo. */
+export const BENCH_INSTRUMENTS = {
+  meter: 'Meter 1',
+  source: 'Light source 1',
+  ports: 'Port light 1',
+  splicer: 'Splicer 1',
+} as const;

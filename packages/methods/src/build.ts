@@ -148,7 +148,7 @@ export function criteriaOf(method: string) {
       unit: Unit,
       band: Band,
       source: Source,
-      more: More & Quantity & Across,
+      more: More & Quantity & Across & Pick<ReadingsCriterion, 'combine'>,
     ): ReadingsCriterion => ({
       ...base(name, label, points, source, more),
       ...acrossOf(more),
@@ -157,6 +157,7 @@ export function criteriaOf(method: string) {
       band,
       ...(more.uncertainty ? { uncertainty: more.uncertainty } : {}),
       ...(more.wavelengthsNm ? { wavelengthsNm: more.wavelengthsNm } : {}),
+      ...(more.combine ? { combine: more.combine } : {}),
     }),
     map: (
       name: string,

@@ -1,7 +1,10 @@
 import {
+  type Coefficients,
+  DEFAULT_LOSS_SETTINGS,
   type FiberClass,
   isSingleMode,
   type LossRules,
+  type LossSettings,
   REFERENCE_SET_UPS,
   type ReferenceMethod,
   type SourcedDb,
@@ -42,30 +45,6 @@ export const MULTIMODE: LossRules = {
   expectedConnectionDb: { db: 0.3, source: house('good work on a multimode connection') },
   expectedFiberDbPerKm: { 850: 2.5, 1300: 0.7 },
   floorDbPerKm: { 850: 2.2, 1300: 0.5 },
-};
-
-export const COEFFICIENTS = ['inside', 'older', 'outside', 'maker'] as const;
-export type Coefficients = (typeof COEFFICIENTS)[number];
-
-/** What a school chooses for a link: which table, what is counted, which cords, and the budget where it has its own. */
-export interface LossSettings {
-  readonly coefficients: Coefficients;
-  readonly counts: 'mated_pairs' | 'connectors';
-  readonly referenceGrade: boolean;
-  /** Multimode: mandrel or mode-controlled launch. */
-  readonly conditioned: boolean;
-  /** The school's own uncertainty budget; null takes the shipped one. */
-  readonly budget: readonly UncertaintyPart[] | null;
-}
-
-export const DEFAULT_LOSS_SETTINGS: LossSettings = {
-  ...{
-    coefficients: 'inside',
-    counts: 'mated_pairs',
-    referenceGrade: false,
-    conditioned: true,
-    budget: null,
-  },
 };
 
 const memory = (db: number, words: string): SourcedDb => ({ db, source: standardFromMemory(words) });

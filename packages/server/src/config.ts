@@ -8,6 +8,7 @@ const Shape = z.object({
   CLEAR_MARK_TLS_CERT: z.string().optional(),
   CLEAR_MARK_TLS_KEY: z.string().optional(),
   CLEAR_MARK_WEB_DIR: z.string().optional(),
+  CLEAR_MARK_STAND_INS_PORT: z.coerce.number().int().min(1).max(65535).optional(),
   CLEAR_MARK_LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
 
@@ -18,6 +19,8 @@ export interface Config {
   readonly port: number;
   readonly tls: { readonly certFile: string; readonly keyFile: string } | null;
   readonly webDir: string | null;
+  /** Port on loopback where the simulated bench of the demo takes its orders. */
+  readonly standInsPort?: number | null;
   readonly logLevel: 'silent' | 'error' | 'warn' | 'info' | 'debug';
 }
 
@@ -45,6 +48,9 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
   if (!isLoopback(e.CLEAR_MARK_HOST) && !tls) {
     throw new Error(`Setting CLEAR_MARK_HOST: ${e.CLEAR_MARK_HOST} is not loopback and needs TLS`);
   }
+  if (e.CLEAR_MARK_STAND_INS_PORT !== undefined && e.CLEAR_MARK_MODE === 'real') {
+    throw new Error('Setting CLEAR_MARK_STAND_INS_PORT: simulated instruments are for the demo only');
+  }
   if (e.CLEAR_MARK_MODE === 'demo' && !isLoopback(e.CLEAR_MARK_HOST)) {
     throw new Error('Setting CLEAR_MARK_HOST: the demo runs on loopback only');
   }
@@ -55,6 +61,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     port: e.CLEAR_MARK_PORT,
     tls,
     webDir: e.CLEAR_MARK_WEB_DIR ?? null,
+    standInsPort: e.CLEAR_MARK_STAND_INS_PORT ?? null,
     logLevel: e.CLEAR_MARK_LOG_LEVEL,
   };
 }

@@ -1,6 +1,7 @@
 import { attemptsStore, entriesStore, signWithin } from './attempts/index.ts';
-import { classesStore } from './classes/index.ts';
+import { classesStore, linksStore } from './classes/index.ts';
 import type { Database } from './database/database.ts';
+import { instrumentsStore } from './instruments/index.ts';
 import { peopleStore } from './people/index.ts';
 import { referencesStore } from './references/index.ts';
 
@@ -13,6 +14,8 @@ export const storesForLoading = (db: Database) => ({
   attempts: attemptsStore(db),
   entries: entriesStore(db),
   references: referencesStore(db),
+  links: linksStore(db),
+  instruments: instrumentsStore(db),
   /**
    * Within the loader’s own transaction: a savepoint for each attempt would have every foreign key share-lock the
    * same rows under a new sub-transaction.

@@ -9,6 +9,7 @@ import type { Config } from './config.ts';
 import { type Database, openDatabase } from './database/database.ts';
 import { migrate } from './database/migrate.ts';
 import { buildApp } from './http/app.ts';
+import { instrumentHub } from './instruments/index.ts';
 import { startBell } from './live/index.ts';
 import { syncShippedMethods } from './methods/index.ts';
 import { peopleService } from './people/index.ts';
@@ -42,10 +43,13 @@ export async function startServer(config: Config, now: () => Date = () => new Da
     const setupCode = config.mode === 'real' ? await peopleService(db).newSetupCode() : null;
     const bell = startBell(config.databaseUrl, log);
     release.push(() => bell.stop());
+    const hub = instrumentHub(bell, { now });
+    release.push(() => hub.stop());
     const app = buildApp({
       config,
       db,
       bell,
+      hub,
       sessionPool,
       sessionSecret: await sessionSecret(db),
       log,

@@ -76,6 +76,9 @@ export class Caller {
       headers: response.headers,
     };
   }
+  stream(path: string, headers: Record<string, string>, signal: AbortSignal): Promise<Response> {
+    return fetch(`${this.base}/api${path}`, { headers: { Cookie: this.cookie, ...headers }, signal });
+  }
   get = (path: string): Promise<Reply> => this.call('GET', path);
   post = (path: string, body: unknown): Promise<Reply> => this.call('POST', path, body);
   put = (path: string, body: unknown): Promise<Reply> => this.call('PUT', path, body);

@@ -1,5 +1,6 @@
 import { describeLoss, summarizeSkill } from '@clear-mark/core';
 import type { AttemptList, Person, Results, Split } from '@clear-mark/contract';
+import { SCENARIO } from '@clear-mark/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemo } from '../../../tools/load-demo.ts';
 import { type Caller, World } from './harness.ts';
@@ -13,7 +14,7 @@ let results: Results;
 beforeAll(async () => {
   world = await World.make(() => NOW);
   await loadDemo(world.db, { seed: 7, story: true, now: NOW });
-  classId = (await world.db('classes').pluck('id'))[0];
+  classId = (await world.db('classes').where({ name: SCENARIO.className }).pluck('id'))[0];
   const lead: Person = await world.person('lead');
   api = await world.signedIn(lead);
   results = (await api.get(`/classes/${classId}/results`)).body;
@@ -21,7 +22,7 @@ beforeAll(async () => {
 afterAll(() => world.close());
 
 const marksOf = async (skill: string): Promise<string[]> => {
-  const rows = await world.db('outcome_skills').where({ skill }).orderBy('started_at').orderBy('attempt_id');
+  const rows = await world.db('outcome_skills').where({ skill, class_id: classId }).orderBy('started_at').orderBy('attempt_id');
   const byTrainee = new Map<string, string>();
   for (const r of rows) byTrainee.set(r.trainee_id, (byTrainee.get(r.trainee_id) ?? '') + r.mark);
   return [...byTrainee.values()];
@@ -32,7 +33,7 @@ const list = async (query: string): Promise<AttemptList> =>
 describe('the demo through the server', () => {
   it('loads once', async () => {
     expect(await loadDemo(world.db, { seed: 7, story: true, now: NOW })).toBe(false);
-    expect(await world.db('classes')).toHaveLength(1);
+    expect(await world.db('classes')).toHaveLength(2);
   });
 
   it('summaries are core’s, from every stored outcome', async () => {

@@ -2,6 +2,7 @@ import type {
   Call,
   Direction,
   Flag,
+  PowerFault,
   ReadingVoidReason,
   ReferenceMethod,
   Skill,
@@ -11,6 +12,7 @@ import type {
   Unit,
   Verdict,
 } from '@clear-mark/core';
+import type { InstrumentKind, StationFault } from '@clear-mark/contract';
 
 export const SKILL_WORDS: Readonly<Record<Skill, string>> = {
   strip: 'Stripping',
@@ -113,3 +115,30 @@ export function sourceWords(source: Source): string {
   const check = source.kind === 'standard' && source.fromMemory ? '; check it against your own copy' : '';
   return `${sourceKindWords(source)}: ${source.words}${check}`;
 }
+
+export const INSTRUMENT_WORDS = {
+  power_meter: 'Power meter',
+  source: 'Light source',
+  splicer: 'Splicer',
+  port_light: 'Port light',
+} as const satisfies Readonly<Record<InstrumentKind, string>>;
+
+/** Why an instrument gives nothing, and what to look at. */
+export const STATION_FAULT_WORDS: Readonly<Record<StationFault, string>> = {
+  unreachable: 'nobody answers at its address: is it on, and on the network?',
+  silent: 'connected, and silent',
+  closed: 'closed the connection',
+  half_a_line: 'stopped in the middle of an answer',
+  line_too_long: 'sent an answer without an end',
+  bad_block: 'sent a block that cannot be read',
+  garbage: 'answers what makes no sense: is this the right instrument?',
+  refused: 'refused the order',
+};
+
+/** Why something that was shown is no reading. */
+export const POWER_FAULT_WORDS: Readonly<Record<PowerFault, string>> = {
+  unreadable: 'an answer that cannot be read',
+  not_a_number: 'the meter has no number to give',
+  over_range: 'more light than the meter can measure',
+  unknown_unit: 'a unit that is not one of light',
+};

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { createFramer, powerReading, responseElements, sentNumber } from './index.ts';
+import { createFramer, isSteady, powerReading, responseElements, sentNumber } from './index.ts';
 
 describe('messages out of a byte stream', () => {
   it('whole lines, in whatever pieces they come', () => {
@@ -100,5 +100,19 @@ describe('a reading with its own wavelength and unit', () => {
   it('no power is no light', () => {
     expect(powerReading('1.31E-06;DBM;-9.9E37')).toEqual({ state: 'no_light', wavelengthNm: 1310 });
     expect(powerReading('1.31E-06;W;0')).toEqual({ state: 'no_light', wavelengthNm: 1310 });
+  });
+});
+
+describe('a reading that has settled', () => {
+  const at = (...levels: number[]) => levels.map((level, i) => ({ level, atMs: i * 200 }));
+  it('stands for a second and a half', () => {
+    expect(isSteady(at(5, 5.01, 5, 5.02, 5, 5, 5.01, 5, 5))).toBe(true);
+    expect(isSteady(at(5, 5, 5))).toBe(false);
+    expect(isSteady([])).toBe(false);
+  });
+  // Common practice: 0.75 can become 0.49 while one waits.
+  it('wanders no more', () => {
+    expect(isSteady(at(0.75, 0.7, 0.66, 0.61, 0.57, 0.54, 0.52, 0.5, 0.49))).toBe(false);
+    expect(isSteady([...at(0.75, 0.6), ...at(...Array<number>(9).fill(0.49)).map((l) => ({ ...l, atMs: l.atMs + 400 }))])).toBe(true);
   });
 });

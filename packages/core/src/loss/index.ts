@@ -7,4 +7,5 @@ export * from './link-plan.ts';
 export * from './loss-terms.ts';
 export * from './power.ts';
 export * from './reference-chain.ts';
+export * from './settings.ts';
 export * from './uncertainty.ts';

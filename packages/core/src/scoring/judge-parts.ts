@@ -1,5 +1,5 @@
 import { type LossCriterion, parsePart, type ReadingsCriterion } from '../sheet/index.ts';
-import { decimalToNumber } from '../units/index.ts';
+import { decimalToNumber, meanOfTwo } from '../units/index.ts';
 import type { CompiledCriterion, CompiledSlot } from './compile-sheet.ts';
 import { numberOf } from './entry-value.ts';
 import { judgeBand } from './judge-band.ts';
@@ -54,8 +54,42 @@ export function judgeParts(
       found.flags.add('bend_suspected');
     }
   }
+  if (criterion.kind === 'readings' && criterion.combine)
+    return together(criterion, byMean(compiled, slots, found));
   const broken = launch?.state === 'scored' && launch.verdict === 'fail';
   return together(criterion, broken ? notConformant(found) : found);
+}
+
+/**
+ * One joint seen from both sides takes the mean of the two directions as its value, gains negative in it; each of the two
+ * parts then carries the verdict of the mean. One direction alone has no value, and the part that is missing says so.
+ */
+function byMean(
+  compiled: CompiledCriterion,
+  slots: ReadonlyMap<string, ResolvedSlot>,
+  found: Collected,
+): Collected {
+  const numberAt = (part: string) => {
+    const slot = compiled.slots.find((s) => s.part === part)!;
+    const [entry] = standing(slots.get(slot.key), compiled.criterion.acceptsTrainee ?? false);
+    return entry?.value ? numberOf(entry.value) : null;
+  };
+  const parts = found.parts.map((part, i): PartOutcome => {
+    const { fiber, wavelengthNm, direction } = compiled.slots[i]!.place;
+    const other = compiled.slots.find(
+      (s) =>
+        s.place.fiber === fiber && s.place.wavelengthNm === wavelengthNm && s.place.direction !== direction,
+    );
+    if (isLossPart(part) || part.verdict === 'void' || part.verdict === 'incomplete' || !other) return part;
+    const [own, back] = [numberAt(part.part), numberAt(other.part)];
+    if (!own) return part;
+    // Alone it is a reading and no value yet.
+    if (!back) return { ...part, verdict: 'incomplete', value: null };
+    const mean = meanOfTwo(own, back);
+    const { verdict, reason } = judgeBand(mean, compiled.band!);
+    return { ...part, verdict, value: decimalToNumber(mean), reason };
+  });
+  return { ...found, parts };
 }
 
 /**

@@ -114,6 +114,8 @@ export interface ReadingsCriterion extends CriterionBase, Across {
   readonly unit: Unit;
   readonly band: Band;
   readonly uncertainty?: StatedUncertainty;
+  /** One joint seen from both sides: the mean of the two directions is its value. */
+  readonly combine?: 'mean_of_directions';
 }
 export interface LossCriterion extends CriterionBase, Across {
   readonly kind: 'loss';

@@ -59,6 +59,13 @@ export function multiplyDecimal(a: Decimal, b: Decimal): Decimal {
   return { digits: a.digits * b.digits, scale: a.scale + b.scale };
 }
 
+const HALF: Decimal = { digits: 5n, scale: 1 };
+
+/** Exact mean of two. Example: of 0.18 and -0.06 it is 0.060. */
+export function meanOfTwo(a: Decimal, b: Decimal): Decimal {
+  return multiplyDecimal(addDecimal(a, b), HALF);
+}
+
 /** The nearest double. Relative error at most 2^-53. */
 export function decimalToNumber(a: Decimal): number {
   return Number(decimalToText(a));

@@ -12,7 +12,9 @@ export function attemptRoutes(router: Router, db: Database, now: () => Date): vo
   const entries = entriesService(db);
   const signing = signService(db);
   const today = todayService(db);
-  handle(router, ROUTES.catchUp, ({ params, body, me }) => today.catchUp(params.id, body.known, me, now()));
+  handle(router, ROUTES.catchUp, ({ params, body, me }) =>
+    today.catchUp(params.id, body.known, body.afresh ?? false, me, now()),
+  );
   handle(router, ROUTES.attemptChanges, ({ params, query, me }) =>
     attempts.changes(params.id, query.after, me, now()),
   );

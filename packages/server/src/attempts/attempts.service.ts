@@ -1,6 +1,7 @@
-import type { MethodSheet, SchoolChoices } from '@clear-mark/core';
+import type { AttemptLink, MethodSheet, SchoolChoices } from '@clear-mark/core';
 import type { AttemptChanges, AttemptDocument, NewAttemptBody, Person } from '@clear-mark/contract';
-import { classesStore, classForInstructor } from '../classes/index.ts';
+import { linkOfAttempt } from '@clear-mark/methods';
+import { classesStore, classForInstructor, linksStore } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { FOREIGN_KEY_VIOLATION, sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
 import { AppError } from '../http/app-error.ts';
@@ -35,6 +36,7 @@ export const attemptsService = (db: Database) => ({
     const version = inUse ? await methodVersion(db, body.methodVersionId) : null;
     if (!version) throw new AppError('attempt.method_not_in_use');
     const offset = clockOffsetMs(body.sentAt, now);
+    const link = await linkFor(db, classId, body.linkId ?? null);
     try {
       await db.transaction((trx) =>
         attemptsStore(trx).insert({
@@ -45,6 +47,7 @@ export const attemptsService = (db: Database) => ({
           clockOffsetMs: offset,
           startedBy: me.id,
           schools: ownSchools(version.sheet, schools),
+          link,
         }),
       );
     } catch (error) {
@@ -106,6 +109,14 @@ async function classForStart(db: Database, classId: string, traineeId: string, m
   const isMember = (await classesStore(db).memberRole(classId, me.id)) === 'trainee';
   if (!isMember || traineeId !== me.id) throw new AppError('auth.not_in_class');
   return found;
+}
+
+/** The link as the attempt keeps it. Errors: `attempt.link_not_in_class`, `loss.bad_link`. */
+async function linkFor(db: Database, classId: string, linkId: string | null): Promise<AttemptLink | null> {
+  if (linkId === null) return null;
+  const link = await linksStore(db).byId(classId, linkId);
+  if (!link) throw new AppError('attempt.link_not_in_class');
+  return linkOfAttempt(link);
 }
 
 /** Of a class's choices those that this sheet has, as they are kept with the attempt. */

@@ -1,4 +1,4 @@
-import type { Entry, MethodSheet, SchoolChoices } from '@clear-mark/core';
+import type { AttemptLink, Entry, MethodSheet, SchoolChoices } from '@clear-mark/core';
 import type { AttemptHead, OpenAttempt, Revision, StoredEntry, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 
@@ -13,6 +13,8 @@ export interface AttemptRow {
   readonly nextSeq: number;
   /** The class's choices between schools when it was started. */
   readonly schools: SchoolChoices;
+  /** The link that it is made on, as it was described then; null for the method's own. */
+  readonly link: AttemptLink | null;
 }
 
 export interface NewAttempt {
@@ -29,6 +31,7 @@ export interface NewAttempt {
   readonly deviceId: string;
   readonly startedBy: string;
   readonly schools: SchoolChoices;
+  readonly link?: AttemptLink | null;
 }
 
 const ATTEMPT = [
@@ -41,6 +44,7 @@ const ATTEMPT = [
   'state',
   'next_seq as nextSeq',
   'schools',
+  'link',
 ];
 
 export const ENTRY_COLUMNS = [
@@ -124,6 +128,7 @@ export const attemptsStore = (db: Database) => ({
       device_id: attempt.deviceId,
       started_by: attempt.startedBy,
       schools: JSON.stringify(attempt.schools),
+      link: attempt.link ? JSON.stringify(attempt.link) : null,
     });
     if (attempt.thingIds.length === 0) return;
     await db('attempt_things').insert(
@@ -159,6 +164,7 @@ export const attemptsStore = (db: Database) => ({
         'i.label as pieceLabel',
         'a.started_at as startedAt',
         'a.schools',
+        'a.link',
         db.raw('a.next_seq - 1 as "lastSeq"'),
       ])
       .where({ 'a.class_id': classId, 'a.state': 'open' })

@@ -91,6 +91,7 @@ export const entriesStore = (db: Database) => ({
 function readingOf(entry: SequencedEntry): Record<string, unknown>[] {
   if (entry.value?.kind !== 'loss' || !(entry.value.unit in UNITS)) return [];
   const { fiber, wavelengthNm, direction } = parsePart(entry.part);
+  const stamp = entry.value.instrument;
   return [
     {
       entry_id: entry.id,
@@ -103,6 +104,9 @@ function readingOf(entry: SequencedEntry): Record<string, unknown>[] {
       unit: entry.value.unit,
       no_light: entry.value.noLight ?? false,
       at: entry.at,
+      instrument_id: stamp?.thingId ?? null,
+      taken_at: stamp?.at ?? null,
+      calibrated_on: stamp?.calibratedOn ?? null,
     },
   ];
 }

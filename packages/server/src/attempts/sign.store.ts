@@ -101,7 +101,8 @@ function lossRows(
       reference_method: criterion.link.referenceMethod,
       fiber_class: criterion.link.fiberClass,
       reference_id: part.referenceId,
-      loss_db: part.lossDb,
+      // A void reading leaves every loss sample, whatever number it shows.
+      loss_db: part.verdict === 'void' ? null : part.lossDb,
       limit_db: part.limitDb,
       expected_db: part.expectedDb,
       mark: outcomeMark(part.verdict, false),

@@ -18,6 +18,7 @@ export const todayService = (db: Database) => ({
   catchUp: async (
     classId: string,
     known: Readonly<Record<string, number>>,
+    afresh: boolean,
     me: Person,
     now: Date,
   ): Promise<CatchUp> => {
@@ -35,7 +36,7 @@ export const todayService = (db: Database) => ({
       things: things.get(head.id) ?? [],
       entries: entries.get(head.id) ?? [],
     }));
-    const changed = closed.length > 0 || open.some((o) => known[o.id] === undefined);
+    const changed = afresh || closed.length > 0 || open.some((o) => known[o.id] === undefined);
     const day = localDay(now, timeZone);
     return {
       now: now.toISOString(),

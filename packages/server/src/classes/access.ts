@@ -21,3 +21,14 @@ export async function classForInstructor(
   }
   return found;
 }
+
+/** The class, for its instructors, its trainees and the lead. Errors: `not_found.class`, `auth.not_in_class`. */
+export async function classForMember(db: Database, classId: string, me: Person): Promise<ClassSummary> {
+  const store = classesStore(db);
+  const found = await store.byId(classId);
+  if (!found) throw new AppError('not_found.class');
+  if (me.role !== 'lead' && (await store.memberRole(classId, me.id)) === null) {
+    throw new AppError('auth.not_in_class');
+  }
+  return found;
+}

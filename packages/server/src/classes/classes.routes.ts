@@ -3,6 +3,7 @@ import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { handle } from '../http/handle.ts';
 import { classesService } from './classes.service.ts';
+import { linksService } from './links.service.ts';
 import { schoolsService } from './schools.service.ts';
 
 const DONE = { done: true } as const;
@@ -10,6 +11,7 @@ const DONE = { done: true } as const;
 export function classRoutes(router: Router, db: Database): void {
   const classes = classesService(db);
   const schools = schoolsService(db);
+  const links = linksService(db);
   handle(router, ROUTES.classes, ({ me }) => classes.list(me));
   handle(router, ROUTES.addClass, ({ body, me }) => classes.add(body, me));
   handle(router, ROUTES.classDetail, ({ params, me }) => classes.detail(params.id, me));
@@ -27,6 +29,9 @@ export function classRoutes(router: Router, db: Database): void {
     await schools.choose(params.id, body.school, body.option, me);
     return schools.list(params.id, me);
   });
+  handle(router, ROUTES.saveLink, ({ params, body, me }) =>
+    links.save(params.id, { ...body, id: params.linkId }, me),
+  );
   handle(router, ROUTES.setPolicy, async ({ params, body, me }) => {
     await classes.setPolicy(params.id, body, me);
     return DONE;

@@ -7,6 +7,7 @@ import { methodVersion } from '../methods/index.ts';
 import { peopleService } from '../people/index.ts';
 import { classForInstructor } from './access.ts';
 import { classesStore } from './classes.store.ts';
+import { linksStore } from './links.store.ts';
 
 interface NewMember {
   readonly role: 'instructor' | 'trainee';
@@ -28,13 +29,14 @@ export const classesService = (db: Database) => {
 
     detail: async (classId: string, me: Person): Promise<ClassDetail> => {
       const found = await classForInstructor(db, classId, me);
-      const [instructors, trainees, things, methods] = await Promise.all([
+      const [instructors, trainees, things, methods, links] = await Promise.all([
         store.members(classId, 'instructor'),
         store.members(classId, 'trainee'),
         store.things(classId),
         store.methods(classId),
+        linksStore(db).ofClass(classId),
       ]);
-      return { ...found, instructors, trainees, things, methods };
+      return { ...found, instructors, trainees, things, methods, links };
     },
 
     add: async (summary: ClassSummary, me: Person): Promise<ClassSummary> => {

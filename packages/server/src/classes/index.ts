@@ -1,3 +1,4 @@
-export { classForInstructor } from './access.ts';
+export { classForInstructor, classForMember } from './access.ts';
 export { classRoutes } from './classes.routes.ts';
 export { classesStore } from './classes.store.ts';
+export { linksStore } from './links.store.ts';

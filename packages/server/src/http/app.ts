@@ -12,6 +12,7 @@ import { classRoutes } from '../classes/index.ts';
 import type { Config } from '../config.ts';
 import type { Database } from '../database/database.ts';
 import { healthRoutes } from '../health/health.routes.ts';
+import { type InstrumentHub, instrumentRoutes } from '../instruments/index.ts';
 import { type Bell, liveRoutes } from '../live/index.ts';
 import { methodRoutes } from '../methods/index.ts';
 import { peopleRoutes, peopleService } from '../people/index.ts';
@@ -30,6 +31,7 @@ export interface AppParts {
   readonly sessionSecret: string;
   readonly log: Logger;
   readonly bell: Bell;
+  readonly hub: InstrumentHub;
   readonly now: () => Date;
 }
 
@@ -63,6 +65,8 @@ export function buildApp(parts: AppParts): Express {
   referenceRoutes(router, db);
   resultRoutes(router, db, parts.now);
   liveRoutes(router, db, parts.bell);
+  const standInsPort = config.standInsPort ?? null;
+  instrumentRoutes(router, { db, hub: parts.hub, now: parts.now, standInsPort });
   app.use(router);
   app.use('/api', () => {
     throw new AppError('request.unknown_route');

@@ -1,10 +1,10 @@
 import pg from 'pg';
 import type { Logger } from 'pino';
 
-/** What rang: a class, and the attempt that changed in it; null for its references. */
+/** What rang: a class, and what changed in it: `references`, `class`, `claim`, or the id of an attempt. */
 export interface Ring {
   readonly classId: string;
-  readonly attemptId: string | null;
+  readonly what: string;
 }
 type Listener = (ring: Ring) => void;
 
@@ -30,10 +30,10 @@ export function startBell(databaseUrl: string, log: Logger): Bell {
   let wait = FIRST_WAIT_MS;
   let timer: NodeJS.Timeout | null = null;
 
-  const ring = (classId: string | null, attemptId: string | null): void => {
+  const ring = (classId: string | null, what: string): void => {
     for (const [heard, set] of listeners) {
       if (classId !== EVERYTHING && heard !== classId) continue;
-      for (const listener of set) listener({ classId: heard, attemptId });
+      for (const listener of set) listener({ classId: heard, what });
     }
   };
   const again = (): void => {
@@ -61,7 +61,7 @@ export function startBell(databaseUrl: string, log: Logger): Bell {
     next.on('end', lose);
     next.on('notification', ({ payload }) => {
       const [classId, what] = (payload ?? '').split(' ');
-      if (classId && what) ring(classId, what === 'references' ? null : what);
+      if (classId && what) ring(classId, what);
     });
     try {
       await next.connect();
@@ -69,7 +69,7 @@ export function startBell(databaseUrl: string, log: Logger): Bell {
       if (stopped) return void (await next.end());
       client = next;
       wait = FIRST_WAIT_MS;
-      ring(EVERYTHING, null);
+      ring(EVERYTHING, 'class');
     } catch (error) {
       log.warn({ err: error }, 'bell');
       lose();

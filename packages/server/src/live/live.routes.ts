@@ -20,7 +20,9 @@ export function liveRoutes(router: Router, db: Database, bell: Bell): void {
     const classId = idOf(request, 'not_found.class');
     await classForInstructor(db, classId, me);
     stream(request, response, (send) =>
-      bell.listen(classId, ({ attemptId }) => send(attemptId ?? 'references')),
+      bell.listen(classId, ({ what }) => {
+        if (what !== 'claim') send(what);
+      }),
     );
   });
   router.get(EVENT_PATHS.attempt, async (request: Request, response: Response) => {
@@ -31,11 +33,13 @@ export function liveRoutes(router: Router, db: Database, bell: Bell): void {
     await requireSight(db, attempt, me);
     stream(request, response, (send) =>
       bell.listen(attempt.classId, (ring) => {
-        if (ring.attemptId === null || ring.attemptId === attemptId) send(attemptId);
+        if (ring.what !== 'claim' && (!isAttempt(ring.what) || ring.what === attemptId)) send(attemptId);
       }),
     );
   });
 }
+
+const isAttempt = (what: string): boolean => Id.safeParse(what).success;
 
 function signedIn(response: Response, access: 'instructor' | 'signed_in'): Person {
   const me = response.locals['me'] as Person | null;

@@ -1,5 +1,12 @@
 import { createHash } from 'node:crypto';
-import { applySchools, checkSheet, type MethodSheet, type SchoolChoices } from '@clear-mark/core';
+import {
+  applyLink,
+  applySchools,
+  type AttemptLink,
+  checkSheet,
+  type MethodSheet,
+  type SchoolChoices,
+} from '@clear-mark/core';
 import type { MethodVersion } from '@clear-mark/contract';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import { v7 } from 'uuid';
@@ -36,13 +43,17 @@ export async function methodVersion(db: Database, id: string): Promise<MethodVer
   return found;
 }
 
-/** The sheet that an attempt is scored by: its method version, by the schools that it was started with. */
+/** The sheet that an attempt is scored by: its method version, by the schools and on the link that it was started with. */
 export async function sheetOfAttempt(
   db: Database,
-  attempt: { readonly methodVersionId: string; readonly schools: SchoolChoices },
+  attempt: {
+    readonly methodVersionId: string;
+    readonly schools: SchoolChoices;
+    readonly link: AttemptLink | null;
+  },
 ): Promise<MethodSheet> {
   const version = await methodVersion(db, attempt.methodVersionId);
-  return applySchools(version!.sheet, attempt.schools);
+  return applyLink(applySchools(version!.sheet, attempt.schools), attempt.link);
 }
 
 /** Moves a version from one state to the next; null when it is not in `from` (any more). */

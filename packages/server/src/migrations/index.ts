@@ -6,6 +6,7 @@ import * as signing from './0004-signing.ts';
 import * as charges from './0005-charges.ts';
 import * as schools from './0006-schools-and-parts.ts';
 import * as live from './0007-live.ts';
+import * as measuring from './0008-measuring.ts';
 
 export interface Migration {
   readonly name: string;
@@ -13,4 +14,13 @@ export interface Migration {
 }
 
 /** In order; never edited once landed. */
-export const MIGRATIONS: readonly Migration[] = [people, classes, attempts, signing, charges, schools, live];
+export const MIGRATIONS: readonly Migration[] = [
+  people,
+  classes,
+  attempts,
+  signing,
+  charges,
+  schools,
+  live,
+  measuring,
+];

@@ -1,11 +1,13 @@
 import { AttemptListFilter, CSV_PATHS, Id, type Person, ROUTES } from '@clear-mark/contract';
 import type { Request, Response, Router } from 'express';
+import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../http/app-error.ts';
 import { handle, requireAccess } from '../http/handle.ts';
 import { attemptListService } from './attempt-list.ts';
 import { csvService } from './csv.ts';
 import { resultsService } from './results.service.ts';
+import { spliceRows } from './splices.ts';
 import { suggestionCounts } from './suggestions.ts';
 
 export function resultRoutes(router: Router, db: Database, now: () => Date): void {
@@ -15,6 +17,10 @@ export function resultRoutes(router: Router, db: Database, now: () => Date): voi
   handle(router, ROUTES.results, ({ params, query, me }) => results.results(params.id, query, me, now()));
   handle(router, ROUTES.split, ({ params, query, me }) => results.split(params.id, query, me));
   handle(router, ROUTES.attemptList, ({ params, query, me }) => lists.list(params.id, query, me));
+  handle(router, ROUTES.splices, async ({ params, me }) => {
+    await classForInstructor(db, params.id, me);
+    return spliceRows(db, params.id);
+  });
   handle(router, ROUTES.suggestions, ({ params, me }) => suggestionCounts(db, params.id, me));
   handle(router, ROUTES.ownRecord, ({ me }) => lists.own(me));
   for (const kind of ['attempts', 'outcomes'] as const) {

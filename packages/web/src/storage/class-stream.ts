@@ -13,10 +13,14 @@ export interface ClassStream {
   readonly heardLately: () => boolean;
 }
 
-/** The bell of a class: calls `ask` when something rang, and now and then when nothing was heard for long. */
-export function classStream(ask: () => void): ClassStream {
+/**
+ * The bell of a class: calls `ask` when something rang, and now and then when nothing was heard for long. It says
+ * whether the class itself was changed: its trainees, tools, methods or links.
+ */
+export function classStream(ask: (classChanged: boolean) => void): ClassStream {
   let source: EventSource | null = null;
   let lastHeard = 0;
+  let changed = false;
   let soon: ReturnType<typeof setTimeout> | null = null;
   let watch: ReturnType<typeof setInterval> | null = null;
   const heardLately = (): boolean => Date.now() - lastHeard < SILENT_MS;
@@ -24,11 +28,13 @@ export function classStream(ask: () => void): ClassStream {
   function listen(classId: string): void {
     source?.close();
     source = new EventSource(pathOf(EVENT_PATHS.class, { id: classId }));
-    source.onmessage = () => {
+    source.onmessage = ({ data }) => {
       lastHeard = Date.now();
+      changed ||= data === 'class';
       soon ??= setTimeout(() => {
         soon = null;
-        ask();
+        ask(changed);
+        changed = false;
       }, RINGS_TOGETHER_MS);
     };
   }
@@ -42,7 +48,7 @@ export function classStream(ask: () => void): ClassStream {
     close();
     listen(classId);
     watch = setInterval(() => {
-      if (!heardLately()) ask();
+      if (!heardLately()) ask(false);
       if (source?.readyState === EventSource.CLOSED) listen(classId);
     }, ASK_EVERY_MS);
   }

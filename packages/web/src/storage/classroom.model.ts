@@ -15,35 +15,35 @@ export interface KeptAttempt extends OpenAttempt {
   readonly lastSeq: number;
   /** Ids, 36 characters each, of entries that were seen and let go of: they cannot count any more. */
   readonly buried: string;
+  /** Something that was let go of may count again: all of it is to be asked for. */
+  readonly incomplete: boolean;
 }
 
 export const ID_LENGTH = 36;
 
 /** As it came from the server, or from the device's copy. */
 export function kept(attempt: OpenAttempt & Partial<KeptAttempt>): KeptAttempt {
-  const buried = attempt.buried ?? '';
-  return { ...attempt, buried, lastSeq: lastWithoutGap(attempt.lastSeq ?? 0, attempt.entries) };
+  const { buried = '', incomplete = false, lastSeq = 0 } = attempt;
+  return { ...attempt, buried, incomplete, lastSeq: lastWithoutGap(lastSeq, attempt.entries) };
 }
 
 /** Every entry that this device has seen of an attempt: what a signature names. */
 export function seenIds(attempt: KeptAttempt): string[] {
   const ids = attempt.entries.map((e) => e.id);
-  for (let at = 0; at < attempt.buried.length; at += ID_LENGTH)
+  for (let at = 0; at < attempt.buried.length; at += ID_LENGTH) {
     ids.push(attempt.buried.slice(at, at + ID_LENGTH));
+  }
   return ids;
 }
 
-/**
- * From where each open attempt is asked for; those that the server has not heard of yet are left out. From the beginning
- * where something that was let go of may count again, since what superseded it was taken back.
- */
+/** From where each open attempt is asked for; those that the server has not heard of yet are left out. */
 export function knownOf(
   attempts: ReadonlyMap<string, KeptAttempt>,
   startedHere: ReadonlySet<string>,
 ): Record<string, number> {
   const known: Record<string, number> = {};
   for (const [id, attempt] of attempts) {
-    if (!startedHere.has(id)) known[id] = mayCountAgain(attempt) ? 0 : attempt.lastSeq;
+    if (!startedHere.has(id)) known[id] = attempt.incomplete ? 0 : attempt.lastSeq;
   }
   return known;
 }
@@ -53,15 +53,6 @@ function lastWithoutGap(from: number, entries: readonly StoredEntry[]): number {
   let last = from;
   while (there.has(last + 1)) last += 1;
   return last;
-}
-
-/** A taken-back entry had superseded one that is not kept. */
-export function mayCountAgain(attempt: KeptAttempt): boolean {
-  if (attempt.buried === '') return false;
-  const targets = new Set(attempt.entries.flatMap((e) => (e.kind === 'retract' ? [e.targetId] : [])));
-  if (targets.size === 0) return false;
-  const there = new Set(attempt.entries.map((e) => e.id));
-  return attempt.entries.some((e) => targets.has(e.id) && e.supersedes.some((id) => !there.has(id)));
 }
 
 /**
@@ -79,18 +70,20 @@ export function merge(
   for (const id of closed) next.delete(id);
   for (const attempt of changed) {
     const there = next.get(attempt.id);
-    // Asked for from the beginning, so that what was let go of comes back.
-    const whole = there && mayCountAgain(there) && attempt.entries.some((e) => e.seq === 1);
-    const base: KeptAttempt = there && !whole ? there : { ...attempt, entries: [], buried: '', lastSeq: 0 };
-    const grown = withEntries({ ...attempt, ...pick(base) }, attempt.entries, ownDevice);
-    if (there && !whole && grown.entries === base.entries && there.things.length === attempt.things.length)
-      continue;
+    const whole = there?.incomplete === true && attempt.entries.some((e) => e.seq === 1);
+    const base = there && !whole ? there : { entries: [], buried: '', lastSeq: 0, incomplete: false };
+    const { entries, buried, lastSeq, incomplete } = base;
+    const grown = withEntries(
+      { ...attempt, entries, buried, lastSeq, incomplete },
+      attempt.entries,
+      ownDevice,
+    );
+    const same = there && !whole && grown.entries === there.entries;
+    if (same && there.things.length === attempt.things.length) continue;
     next.set(attempt.id, grown);
   }
   return next;
 }
-
-const pick = ({ entries, lastSeq, buried }: KeptAttempt) => ({ entries, lastSeq, buried });
 
 /** The attempt with entries that came, each once; the same list of entries where none was new. */
 export function withEntries(
@@ -102,33 +95,70 @@ export function withEntries(
   const added = came.filter((e) => e.seq > attempt.lastSeq && !seqs.has(e.seq));
   if (added.length === 0) return attempt;
   const all = [...attempt.entries, ...added.map(slim)].sort((a, b) => a.seq - b.seq);
-  const lastSeq = lastWithoutGap(attempt.lastSeq, all);
   const { entries, gone } = letGo(all, ownDevice);
-  return { ...attempt, entries, lastSeq, buried: attempt.buried + gone.join('') };
+  return {
+    ...attempt,
+    entries,
+    lastSeq: lastWithoutGap(attempt.lastSeq, all),
+    buried: attempt.buried + gone.join(''),
+    incomplete: attempt.incomplete || bringsBack(attempt, all, added),
+  };
+}
+
+/** Whether one of the added entries takes back what was let go of, or what had superseded it. */
+function bringsBack(
+  { buried }: KeptAttempt,
+  all: readonly StoredEntry[],
+  added: readonly StoredEntry[],
+): boolean {
+  if (buried === '') return false;
+  const byId = new Map(all.map((e) => [e.id, e]));
+  return added.some((e) => {
+    if (e.kind !== 'retract' || e.targetId === null) return false;
+    const target = byId.get(e.targetId);
+    if (!target) return buried.includes(e.targetId);
+    return target.supersedes.some((id) => !byId.has(id) && buried.includes(id));
+  });
 }
 
 /**
- * Lets go of entries that cannot count any more: superseded by one that is superseded itself, both witnessed and neither
- * taken back, so that a single undo still finds what it restores. Entries of this device stay, since its person may
- * undo them one after the other, and so does whatever still keeps an older one from counting.
+ * Lets go of entries that cannot count any more: those that are superseded by one that is superseded itself, so that a
+ * single undo still finds what it restores, and those that were taken back, together with what took them back. All of
+ * them witnessed and of other devices, since the person of this one may undo one after the other. Whatever keeps an
+ * older entry from counting stays as long as that one does.
  */
 function letGo(all: StoredEntry[], ownDevice: string): { entries: StoredEntry[]; gone: string[] } {
-  const takenBack = new Set(all.flatMap((e) => (e.kind === 'retract' ? [e.targetId] : [])));
+  const sure = (e: StoredEntry): boolean => e.capacity !== 'trainee' && e.deviceId !== ownDevice;
+  const byId = new Map(all.map((e) => [e.id, e]));
+  const against = new Map<string, StoredEntry[]>();
+  for (const e of all) if (e.kind === 'retract' && e.targetId) push(against, e.targetId, e);
   const by = new Map<string, StoredEntry[]>();
   for (const e of all) {
-    if (takenBack.has(e.id) || e.capacity === 'trainee') continue;
-    for (const id of e.supersedes) by.set(id, [...(by.get(id) ?? []), e]);
+    if (against.has(e.id) || e.capacity === 'trainee') continue;
+    for (const id of e.supersedes) push(by, id, e);
   }
   const gone = new Set<string>();
-  const there = new Set(all.map((e) => e.id));
+  for (const [id, retractions] of against) {
+    const target = byId.get(id);
+    const final = retractions.every((r) => sure(r) && !against.has(r.id));
+    if (!target || target.kind === 'retract' || !sure(target) || !final) continue;
+    gone.add(id);
+    retractions.forEach((r) => gone.add(r.id));
+  }
   for (const e of all) {
-    const sure = by.get(e.id)?.some((f) => by.has(f.id)) ?? false;
-    if (!sure || e.deviceId === ownDevice || takenBack.has(e.id)) continue;
-    if (e.supersedes.some((id) => there.has(id) && !gone.has(id))) continue;
+    const buried = by.get(e.id)?.some((f) => by.has(f.id)) ?? false;
+    if (!buried || !sure(e) || against.has(e.id)) continue;
+    if (e.supersedes.some((id) => byId.has(id) && !gone.has(id))) continue;
     gone.add(e.id);
   }
   if (gone.size === 0) return { entries: all, gone: [] };
   return { entries: all.filter((e) => !gone.has(e.id)), gone: [...gone] };
+}
+
+function push(map: Map<string, StoredEntry[]>, key: string, entry: StoredEntry): void {
+  const list = map.get(key);
+  if (list) list.push(entry);
+  else map.set(key, [entry]);
 }
 
 const words = new Map<string, string>();

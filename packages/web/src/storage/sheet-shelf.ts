@@ -1,4 +1,4 @@
-import { applySchools, type MethodSheet, type SchoolChoices } from '@clear-mark/core';
+import { applyLink, applySchools, type AttemptLink, type MethodSheet, type SchoolChoices } from '@clear-mark/core';
 import { shallowRef } from 'vue';
 import { call, ROUTES } from '../api/client.ts';
 import { deviceStore } from './device-store.ts';
@@ -6,6 +6,7 @@ import { deviceStore } from './device-store.ts';
 interface Versioned {
   readonly methodVersionId: string;
   readonly schools: SchoolChoices;
+  readonly link: AttemptLink | null;
 }
 
 /** The sheets of method versions on this device. One in force never changes, so each is fetched once. */
@@ -26,7 +27,8 @@ export function sheetShelf() {
   /** The sheet that an attempt is scored by, when this device has it. */
   function sheetFor(attempt: Versioned): MethodSheet | null {
     const sheet = sheets.value.get(attempt.methodVersionId);
-    return sheet ? applySchools(sheet, attempt.schools) : null;
+    // Copies of before links existed have none.
+    return sheet ? applyLink(applySchools(sheet, attempt.schools), attempt.link ?? null) : null;
   }
   return { needAll, sheetFor };
 }

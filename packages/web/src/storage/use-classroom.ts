@@ -11,15 +11,7 @@ import { shallowRef } from 'vue';
 import { call, Refusal, ROUTES } from '../api/client.ts';
 import { classStream } from './class-stream.ts';
 import { deviceStore } from './device-store.ts';
-import {
-  kept,
-  type KeptAttempt,
-  knownOf,
-  mayCountAgain,
-  merge,
-  offsetOf,
-  withEntries,
-} from './classroom.model.ts';
+import { kept, type KeptAttempt, knownOf, merge, offsetOf, withEntries } from './classroom.model.ts';
 import { useSession } from '../shell/session.ts';
 import { useQueue } from './queue.ts';
 import { sheetShelf } from './sheet-shelf.ts';
@@ -48,7 +40,10 @@ export const useClassroom = defineStore('classroom', () => {
   const offsetMs = shallowRef(0);
   const refusal = shallowRef<Refusal | null>(null);
 
-  const stream = classStream(() => void ask());
+  const stream = classStream((classChanged) => {
+    afresh ||= classChanged;
+    void ask();
+  });
   let opening: Promise<void> = Promise.resolve();
   let asking = false;
   let again = false;
@@ -117,7 +112,7 @@ export const useClassroom = defineStore('classroom', () => {
     }
   }
 
-  /** The class itself was changed here: trainees, tools, methods. Everything is asked for again. */
+  /** The class itself was changed here: trainees, tools, methods. Its detail is asked for again. */
   function renew(): void {
     afresh = true;
     void ask();
@@ -126,8 +121,8 @@ export const useClassroom = defineStore('classroom', () => {
   async function catchUp(id: string): Promise<void> {
     const all = afresh || tiles.value === null;
     afresh = false;
-    const known = all ? {} : knownOf(attempts.value, startedHere());
-    const reply = await call(ROUTES.catchUp, { params: { id }, body: { known } });
+    const known = knownOf(attempts.value, startedHere());
+    const reply = await call(ROUTES.catchUp, { params: { id }, body: { known, afresh: all } });
     if (classId.value !== id) return;
     if (all || detail.value === null || reply.tiles !== null) {
       detail.value = await call(ROUTES.classDetail, { params: { id } });
@@ -154,7 +149,7 @@ export const useClassroom = defineStore('classroom', () => {
     if (reply.tiles) tiles.value = reply.tiles;
     const next = merge(attempts.value, reply.attempts, reply.closed, session.deviceId);
     if (next !== attempts.value) attempts.value = next;
-    if (reply.attempts.some((a) => next.has(a.id) && mayCountAgain(next.get(a.id)!))) again = true;
+    if (reply.attempts.some((a) => next.get(a.id)?.incomplete)) again = true;
     keepSoon();
   }
 

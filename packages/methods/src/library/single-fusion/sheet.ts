@@ -1,4 +1,4 @@
-import type { MethodSheet } from '@clear-mark/core';
+import { DIRECTIONS, type MethodSheet } from '@clear-mark/core';
 import { atMost, care, criteriaOf, step, stop } from '../../build.ts';
 import { ARC, BLADES, CHEMICALS, DEFER, GLASS, LIGHT } from '../../common/cautions.ts';
 import { bareGlass, benchReady, cleaving, clearUp, partsOn } from '../../common/steps.ts';
@@ -195,6 +195,23 @@ function singleFusion(): MethodSheet {
         'bench',
         'In the tray with safe bends; fiber, loss and maker noted.',
         [
+          c.readings(
+            'both-ways',
+            'Splice loss read from both ends, mean of the two',
+            3,
+            'dB',
+            {
+              upper: {
+                value: '0.15',
+                source: commonPracticeFromMemory('mean of both directions, 0.10 to 0.15 dB'),
+              },
+              target: '0.05',
+            },
+            commonPracticeFromMemory(
+              'only the mean is the loss: a step of the mode field shows as a loss one way and a gain the other',
+            ),
+            { directions: DIRECTIONS, combine: 'mean_of_directions', optional: true },
+          ),
           c.check('dressed', 'In the tray, bends safe', 3, commonPractice('safe bends'), 'bend_tight'),
           c.check(
             'record',

@@ -8,7 +8,7 @@ import EntryChoice from './EntryChoice.vue';
 import CountField from './CountField.vue';
 import GradeField from './GradeField.vue';
 import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
-import MapField from './MapField.vue';
+import MapField from '../../shared/MapField.vue';
 import MeasureField from './MeasureField.vue';
 import type { SheetCriterion, SheetPlace } from './sheet.model.ts';
 import TimedField from './TimedField.vue';

@@ -267,7 +267,8 @@ function documentOf(
   classId: string,
   policy: AttemptDocument['policy'],
 ): AttemptDocument {
-  const { entries: _, schools: __, lastSeq: ___, buried: ____, ...head } = attempt;
+  const { id, traineeId, traineeName, methodVersionId, pieceId, pieceLabel, startedAt, things } = attempt;
+  const head = { id, traineeId, traineeName, methodVersionId, pieceId, pieceLabel, startedAt, things };
   return {
     attempt: { ...head, classId, state: 'open' },
     sheet,

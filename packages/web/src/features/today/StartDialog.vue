@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import type { ThingKind } from '@clear-mark/core';
+import { linkFindings, type ThingKind } from '@clear-mark/core';
+import { linkOfAttempt } from '@clear-mark/methods/loss';
+import type { OpenAttempt } from '@clear-mark/contract';
 import { THING_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
-import { computed, onMounted, reactive, ref } from 'vue';
+import { computed, onMounted, reactive, ref, toRaw } from 'vue';
 import { useRouter } from 'vue-router';
 import { labelOfPiece } from '../../shared/initials.ts';
 import { useSession } from '../../shell/session.ts';
@@ -33,9 +35,17 @@ const detail = computed(() => classroom.detail);
 const things = reactive<Partial<Record<ThingKind, string>>>({});
 const versionId = ref('');
 const label = ref('');
+const linkId = ref('');
 const busy = ref(false);
 
 const methods = computed(() => detail.value?.methods.filter((m) => m.inUse) ?? []);
+/** Methods of a link are offered the class's links; the method's own stays the first choice. */
+const chosen = computed(() => methods.value.find((m) => m.versionId === versionId.value));
+const links = computed(() =>
+  /loss-|mpo-trunk|continuity/.test(chosen.value?.methodId ?? '')
+    ? (detail.value?.links ?? []).filter((l) => !l.retired && !linkFindings(l.plan).some((f) => f.stops))
+    : [],
+);
 const offered = computed(() =>
   KINDS.map((kind) => ({
     kind,
@@ -66,17 +76,19 @@ onMounted(() => {
 async function start(): Promise<void> {
   busy.value = true;
   const now = new Date().toISOString();
+  const link = links.value.find((l) => l.id === linkId.value) ?? null;
   const thingIds = Object.values(things).filter((id): id is string => Boolean(id));
   const body = {
     ...{ id: v7(), traineeId: tile.value.traineeId, methodVersionId: versionId.value },
     ...{ pieceId: v7(), pieceLabel: label.value.trim(), thingIds },
-    ...{ startedAt: now, deviceId: session.deviceId, sentAt: now },
+    ...{ startedAt: now, deviceId: session.deviceId, sentAt: now, linkId: link?.id ?? null },
   };
   const used = (detail.value?.things ?? []).filter((t) => thingIds.includes(t.id));
   classroom.adopt({
     ...{ id: body.id, traineeId: body.traineeId, traineeName: tile.value.traineeName },
     ...{ methodVersionId: body.methodVersionId, pieceId: body.pieceId, pieceLabel: body.pieceLabel },
     ...{ startedAt: now, schools: detail.value?.schools ?? {}, things: used, entries: [] },
+    link: link ? structuredClone(linkOfAttempt(toRaw(link))) as OpenAttempt['link'] : null,
   });
   await queue.pushStart(props.classId, body, session.me!.id);
   await router.push({ name: 'sheet', params: { classId: props.classId, attemptId: body.id } });
@@ -94,6 +106,13 @@ async function start(): Promise<void> {
       <span>Method</span>
       <select v-model="versionId" class="act">
         <option v-for="m in methods" :key="m.versionId" :value="m.versionId">{{ m.title }}</option>
+      </select>
+    </label>
+    <label v-if="links.length > 0" class="field">
+      <span>Link under test</span>
+      <select v-model="linkId" class="act" data-test="link">
+        <option value="">the method’s own</option>
+        <option v-for="l in links" :key="l.id" :value="l.id">{{ l.label }}</option>
       </select>
     </label>
     <label class="field">

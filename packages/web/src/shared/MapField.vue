@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import {
+  channelMap,
   type CriterionOutcome,
   type Entry,
   type EntryValue,
+  fiberColour,
   type MapCriterion,
-  trunkMap,
 } from '@clear-mark/core';
 import { errorWords } from '@clear-mark/words';
 import { computed, nextTick, ref, watch } from 'vue';
@@ -27,7 +28,12 @@ const near = ref(1);
 const text = ref('');
 const problem = ref<{ words: string; ports: readonly number[] } | null>(null);
 const input = ref<HTMLInputElement | null>(null);
-const expected = computed(() => trunkMap(props.criterion.trunk, props.criterion.ports));
+const expected = computed(() =>
+  channelMap({
+    ports: props.criterion.ports,
+    parts: props.criterion.parts ?? [{ kind: 'trunk', type: props.criterion.trunk }],
+  }),
+);
 const complete = computed(() => far.value.every((port) => port !== null));
 const right = (port: number): boolean => far.value[port - 1] === expected.value[port - 1];
 const takenBy = (port: number): number => far.value.indexOf(port) + 1;
@@ -92,6 +98,14 @@ function again(): void {
   if (far.value[near.value - 1] === null) return;
   emit('value', { kind: 'map', far: far.value.map((known, i) => (i === near.value - 1 ? null : known)) });
 }
+const partWords = (part: NonNullable<MapCriterion['parts']>[number]): string =>
+  part.kind === 'trunk'
+    ? `trunk type ${part.type}`
+    : part.kind === 'cassette'
+      ? part.turned
+        ? 'turned cassette'
+        : 'cassette'
+      : `${part.crossed ? 'A-to-B' : 'A-to-A'} cords`;
 const y = (port: number): number => (port - 0.5) * ROW;
 </script>
 
@@ -109,6 +123,7 @@ const y = (port: number): number => (port - 0.5) * ROW;
           :aria-current="port === near ? 'step' : undefined"
           @click="choose(port)"
         >
+          <i :style="{ background: `var(--fiber-${fiberColour(port)})` }" :title="fiberColour(port)" />
           {{ port }}
         </button>
       </div>
@@ -179,7 +194,14 @@ const y = (port: number): number => (port - 0.5) * ROW;
           </button>
         </div>
       </template>
-      <p class="small soft">This trunk: type {{ criterion.trunk }}.</p>
+      <p class="small soft">
+        {{
+          criterion.parts
+            ? `This channel: ${criterion.parts.map(partWords).join(', ')}.`
+            : `This trunk: type ${criterion.trunk}.`
+        }}
+      </p>
+      <slot />
       <p v-if="problem" class="say" role="alert">{{ problem.words }}</p>
     </div>
   </div>
@@ -209,6 +231,13 @@ const y = (port: number): number => (port - 0.5) * ROW;
   background: var(--sheet);
   font-weight: 700;
   cursor: pointer;
+}
+.port i {
+  display: inline-block;
+  width: 10px;
+  height: 10px;
+  border: 1px solid var(--ink-soft);
+  border-radius: 50%;
 }
 .port.here {
   border: 3px solid var(--accent);

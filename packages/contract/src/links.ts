@@ -1,0 +1,93 @@
+import {
+  type AttemptLink,
+  COEFFICIENTS,
+  FIBER_CLASSES,
+  LINK_ENDS,
+  LINK_JOINTS,
+  type LinkPlan,
+  type LossSettings,
+  MAX_FIBERS,
+  POLISHES,
+  REFERENCE_METHODS,
+  TRUNK_TYPES,
+} from '@clear-mark/core';
+import { z } from 'zod';
+import { Id, Label, oneOf } from './common.ts';
+import { LossRulesShape } from './sheet.ts';
+
+const polish = oneOf(POLISHES);
+/** Any number: what is too short or too long is said by core in words, not refused as a shape. */
+const lengthM = z.number().min(0).max(1e9);
+
+export const LinkPlanShape = z.object({
+  fiberClass: oneOf(FIBER_CLASSES),
+  fibers: z.number().int().min(1).max(MAX_FIBERS),
+  ends: z.tuple([oneOf(LINK_ENDS), oneOf(LINK_ENDS)]),
+  segments: z
+    .array(
+      z.discriminatedUnion('kind', [
+        z.object({ kind: z.literal('cable'), lengthM, polish, coreUm: z.number().positive().optional() }),
+        z.object({ kind: z.literal('trunk'), lengthM, polish, trunk: oneOf(TRUNK_TYPES), pins: z.boolean() }),
+        z.object({ kind: z.literal('cassette'), polish, turned: z.boolean(), pins: z.boolean() }),
+      ]),
+    )
+    .max(20),
+  joints: z.array(oneOf(LINK_JOINTS)).max(19),
+}) satisfies z.ZodType<LinkPlan>;
+
+export const LossSettingsShape = z.object({
+  coefficients: oneOf(COEFFICIENTS),
+  counts: z.enum(['mated_pairs', 'connectors']),
+  referenceGrade: z.boolean(),
+  conditioned: z.boolean(),
+  budget: z
+    .array(
+      z.object({
+        name: z.string().trim().min(1).max(80),
+        shape: z.enum(['rectangular', 'triangular', 'standard']),
+        db: z.number().min(0).max(5),
+      }),
+    )
+    .max(20)
+    .nullable(),
+}) satisfies z.ZodType<LossSettings>;
+
+/** A link of the class: what lies between two ends, and how it is tested. */
+export const ClassLink = z.object({
+  id: Id,
+  label: Label,
+  plan: LinkPlanShape,
+  referenceMethod: oneOf(REFERENCE_METHODS),
+  settings: LossSettingsShape,
+  retired: z.boolean(),
+});
+export type ClassLink = z.infer<typeof ClassLink>;
+export const LinkBody = ClassLink.omit({ id: true });
+
+export const AttemptLinkShape = z.object({
+  id: Id,
+  label: z.string(),
+  plan: LinkPlanShape,
+  referenceMethod: oneOf(REFERENCE_METHODS),
+  rules: LossRulesShape,
+}) satisfies z.ZodType<AttemptLink>;
+
+/** One splice as its sheet has it; null where nothing was entered. Losses in dB, angles in degrees. */
+export const SpliceRow = z.object({
+  attemptId: Id,
+  traineeId: Id,
+  traineeName: z.string(),
+  pieceLabel: z.string(),
+  /** Of a ribbon, counted from 1. */
+  fiber: z.number().int().nullable(),
+  at: z.string(),
+  signed: z.boolean(),
+  verdict: z.string(),
+  leftDeg: z.number().nullable(),
+  rightDeg: z.number().nullable(),
+  estimateDb: z.number().nullable(),
+  meanDb: z.number().nullable(),
+  joint: z.string().nullable(),
+  proof: z.boolean().nullable(),
+});
+export type SpliceRow = z.infer<typeof SpliceRow>;

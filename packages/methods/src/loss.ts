@@ -1,0 +1,3 @@
+/** Loss tables, budgets and links, without the method library: what a page that draws a link needs. */
+export { type DescribedLink, linkOfAttempt } from './link-of-attempt.ts';
+export { lossRulesFor, shippedBudget } from './loss-rules.ts';

@@ -1,0 +1,3 @@
+export { type InstrumentHub, instrumentHub } from './hub.ts';
+export { instrumentRoutes } from './instruments.routes.ts';
+export { instrumentsStore } from './instruments.store.ts';

@@ -1,0 +1,200 @@
+import {
+  concludeLoss,
+  DEFAULT_LOSS_SETTINGS,
+  DEFAULT_SCORING,
+  DIRECTIONS,
+  DomainError,
+  type Entry,
+  FIBER_CLASSES,
+  isLossPart,
+  type LinkUnderTest,
+  linkUnderTest,
+  type LossCriterion,
+  type LossReference,
+  type LossRules,
+  lossTerms,
+  type MethodSheet,
+  parsePart,
+  partKey,
+  REFERENCE_METHODS,
+  score,
+  uncertaintyBudget,
+  wavelengthsOf,
+} from '@clear-mark/core';
+import { LinkPlanShape, LossSettingsShape } from '@clear-mark/contract';
+import { lossRulesFor } from '@clear-mark/methods';
+import { conclusionWords, FLAG_WORDS, reasonWords } from '@clear-mark/words';
+import { z } from 'zod';
+
+const METRES_PER_FOOT = 0.3048;
+
+/** A link by its counts, or drawn part by part. */
+const Link = z.union([
+  z.strictObject({ plan: LinkPlanShape }),
+  z
+    .strictObject({
+      fiberClass: z.enum(FIBER_CLASSES),
+      lengthM: z.number().min(0).optional(),
+      lengthFt: z.number().min(0).optional(),
+      matedPairs: z.number().int().min(0).max(100),
+      splices: z.number().int().min(0).max(1000).default(0),
+    })
+    .refine((l) => (l.lengthM === undefined) !== (l.lengthFt === undefined), 'give lengthM or lengthFt'),
+]);
+
+const Reading = z.strictObject({
+  wavelengthNm: z.number().int(),
+  direction: z.enum(DIRECTIONS).optional(),
+  /** Decimal text, as typed; absent for no light. */
+  value: z.string().optional(),
+  unit: z.enum(['dB', 'dBm', 'mW', 'uW', 'nW']).default('dB'),
+  noLight: z.boolean().default(false),
+  /** Level of the reference in dBm, decimal text. */
+  referenceDbm: z.string().default('0'),
+  referenceAgeHours: z.number().min(0).default(0),
+  referenceMethod: z.enum(REFERENCE_METHODS).optional(),
+  referenceWavelengthNm: z.number().int().optional(),
+  rereadDbm: z.string().nullable().default(null),
+  showsNegative: z.boolean().default(false),
+});
+
+export const LossCases = z.array(
+  z.strictObject({
+    name: z.string().min(1),
+    link: Link,
+    referenceMethod: z.enum(REFERENCE_METHODS),
+    settings: LossSettingsShape.partial().default({}),
+    readings: z.array(Reading).default([]),
+  }),
+);
+export type LossCase = z.infer<typeof LossCases>[number];
+
+const READ_AT = Date.UTC(2026, 0, 1);
+const HOUR_MS = 3_600_000;
+const SOURCE = { kind: 'house', fromMemory: false, words: 'from the file' } as const;
+
+/** Judges a case by the same `score()` as a sheet: a sheet with this one criterion, and an entry for each reading. */
+export function judgeLossCase(given: LossCase) {
+  try {
+    const settings = { ...DEFAULT_LOSS_SETTINGS, ...given.settings };
+    const link = linkOf(given);
+    const rules = lossRulesFor(link.fiberClass, given.referenceMethod, settings);
+    return { name: given.name, ...judged(given, link, rules, settings.conditioned) };
+  } catch (error) {
+    if (!(error instanceof DomainError)) throw error;
+    return { name: given.name, error: { code: error.code, params: error.params } };
+  }
+}
+
+function linkOf({ link, referenceMethod }: LossCase): LinkUnderTest {
+  if ('plan' in link) return linkUnderTest(link.plan, referenceMethod);
+  const { fiberClass, matedPairs, splices } = link;
+  const lengthM = link.lengthM ?? link.lengthFt! * METRES_PER_FOOT;
+  return { fiberClass, lengthM, matedPairs, splices, referenceMethod };
+}
+
+function judged(given: LossCase, link: LinkUnderTest, rules: LossRules, conditioned: boolean) {
+  const wavelengthsNm = [
+    ...new Set(
+      given.readings.length > 0 ? given.readings.map((r) => r.wavelengthNm) : wavelengthsOf(link.fiberClass),
+    ),
+  ];
+  const directions = [...new Set(given.readings.flatMap((r) => r.direction ?? []))];
+  const terms = new Map(wavelengthsNm.map((nm) => [nm, lossTerms(link, rules, nm)]));
+  const criterion: LossCriterion = {
+    ...{ id: 'loss', label: 'Loss', kind: 'loss', points: 1, critical: true, required: true, source: SOURCE },
+    ...{ wavelengthsNm, link, rules },
+    ...(directions.length > 0 ? { directions } : {}),
+  };
+  const outcome = score(sheetOf(criterion, link), given.readings.map(entryOf), {
+    ...DEFAULT_SCORING,
+    references: given.readings.map((r, i) => referenceOf(r, i, given.referenceMethod)),
+  }).criteria[0]!;
+  const readings = outcome.parts.filter(isLossPart).map((part) => ({ part, at: parsePart(part.part) }));
+  const budget = uncertaintyBudget(rules.uncertainty);
+  return {
+    limits: wavelengthsNm.map((nm) => {
+      const { limitDb, expectedDb, connections, fiberDb, connectionsDb, splicesDb } = terms.get(nm)!;
+      return { wavelengthNm: nm, limitDb, expectedDb, connections, fiberDb, connectionsDb, splicesDb };
+    }),
+    uncertaintyDb: budget.expandedDb,
+    budget: budget.lines,
+    verdict: given.readings.length === 0 ? null : outcome.verdict,
+    readings: readings
+      .filter(({ part }) => part.verdict !== 'incomplete')
+      .map(({ part, at }) => ({
+        wavelengthNm: at.wavelengthNm,
+        direction: at.direction,
+        lossDb: part.lossDb,
+        verdict: part.verdict,
+        reason: part.reason?.code ?? null,
+      })),
+    reasons: outcome.reasons.map((r) => reasonWords(r, () => 'Loss')),
+    flags: outcome.flags.map((f) => FLAG_WORDS[f]),
+    conclusions: concludeLoss({
+      link,
+      terms,
+      bendStepDb: rules.bendStepDb.db,
+      conditioned: given.settings.conditioned === undefined ? null : conditioned,
+      readings: readings
+        .filter(({ part }) => part.verdict !== 'incomplete')
+        .map(({ part, at }) => ({
+          wavelengthNm: at.wavelengthNm!,
+          direction: at.direction,
+          fiber: at.fiber,
+          lossDb: part.lossDb,
+          verdict: part.verdict,
+          reason: part.reason?.code ?? null,
+        })),
+    }).map(conclusionWords),
+  };
+}
+
+function entryOf(reading: LossCase['readings'][number], index: number): Entry {
+  const part = partKey({
+    fiber: null,
+    wavelengthNm: reading.wavelengthNm,
+    direction: reading.direction ?? null,
+  });
+  const value = {
+    kind: 'loss' as const,
+    unit: reading.unit,
+    referenceId: `r${index}`,
+    ...(reading.noLight || reading.value === undefined ? { noLight: true } : { text: reading.value }),
+  };
+  return {
+    ...{ id: `e${index}`, kind: 'value', criterionId: 'loss', part, value, voidReason: null, note: null },
+    ...{
+      authorId: '',
+      capacity: 'instructor',
+      deviceId: '',
+      source: 'typed',
+      supersedes: [],
+      targetId: null,
+    },
+    at: new Date(READ_AT).toISOString(),
+  };
+}
+
+function referenceOf(
+  reading: LossCase['readings'][number],
+  index: number,
+  method: LossReference['method'],
+): LossReference {
+  return {
+    id: `r${index}`,
+    method: reading.referenceMethod ?? method,
+    wavelengthNm: reading.referenceWavelengthNm ?? reading.wavelengthNm,
+    valueDbm: reading.referenceDbm,
+    setAt: new Date(READ_AT - reading.referenceAgeHours * HOUR_MS).toISOString(),
+    showsNegative: reading.showsNegative,
+    rereadDbm: reading.rereadDbm,
+    voidReason: null,
+  };
+}
+
+const sheetOf = (criterion: LossCriterion, link: LinkUnderTest): MethodSheet => ({
+  ...{ id: 'cases', version: 1, title: 'Cases', summary: '', pieceKind: 'link', fiberClass: link.fiberClass },
+  ...{ passMarkPercent: 80, passMarkSource: SOURCE, cautions: [], thingsUsed: [] },
+  steps: [{ id: 'read', title: 'Read', skill: 'test', place: 'instruments', how: '', criteria: [criterion] }],
+});
