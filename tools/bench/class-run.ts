@@ -77,7 +77,7 @@ export async function fillClass(
     trainees: { id: string }[];
     methods: { versionId: string; methodId: string; inUse: boolean }[];
   }>('GET', `/classes/${classId}`);
-  const version = detail.methods.find((m) => m.inUse)!;
+  const version = detail.methods.find((m) => m.inUse && m.methodId.endsWith('/lc-wedge-locator'))!;
   const now = new Date().toISOString();
   const deviceId = crypto.randomUUID();
   type Open = { id: string; traineeId: string; methodVersionId: string };

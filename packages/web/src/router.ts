@@ -20,6 +20,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/class/:classId/links',
+      name: 'links',
+      component: () => import('./features/links/LinksPage.vue'),
+      props: true,
+    },
+    {
       path: '/class/:classId/insight',
       name: 'insight',
       component: () => import('./features/insight/InsightPage.vue'),

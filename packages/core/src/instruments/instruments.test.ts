@@ -113,6 +113,11 @@ describe('a reading that has settled', () => {
   // Common practice: 0.75 can become 0.49 while one waits.
   it('wanders no more', () => {
     expect(isSteady(at(0.75, 0.7, 0.66, 0.61, 0.57, 0.54, 0.52, 0.5, 0.49))).toBe(false);
-    expect(isSteady([...at(0.75, 0.6), ...at(...Array<number>(9).fill(0.49)).map((l) => ({ ...l, atMs: l.atMs + 400 }))])).toBe(true);
+    expect(
+      isSteady([
+        ...at(0.75, 0.6),
+        ...at(...Array<number>(9).fill(0.49)).map((l) => ({ ...l, atMs: l.atMs + 400 })),
+      ]),
+    ).toBe(true);
   });
 });

@@ -13,3 +13,4 @@ export {
 } from './resolve-entries.ts';
 export * from './score.ts';
 export * from './types.ts';
+export { mapReasons } from './judge-map.ts';

@@ -24,7 +24,15 @@ describe('an instrument on this page', () => {
   });
   it('shows nothing while it is away', () => {
     const lost = after(power(0, '-5'), {
-      ...{ thingId: 't', seq: 2, at: at(1), kind: 'station', state: 'failed', fault: 'silent', identity: null },
+      ...{
+        thingId: 't',
+        seq: 2,
+        at: at(1),
+        kind: 'station',
+        state: 'failed',
+        fault: 'silent',
+        identity: null,
+      },
     });
     expect(lost).toMatchObject({ shows: null, levels: [], state: 'failed', fault: 'silent' });
   });

@@ -18,7 +18,11 @@ export interface LiveInstrument {
   /** The last thing that it showed; null while it is away. */
   readonly shows: InstrumentReading | null;
   /** Levels of the last seconds, for whether it has settled. */
-  readonly levels: readonly { readonly level: number; readonly atMs: number; readonly wavelengthNm: number }[];
+  readonly levels: readonly {
+    readonly level: number;
+    readonly atMs: number;
+    readonly wavelengthNm: number;
+  }[];
 }
 
 const KEEP_MS = 4000;

@@ -1,4 +1,9 @@
-import { EVENT_PATHS, type InstrumentEvent, type InstrumentKind, type InstrumentOrder } from '@clear-mark/contract';
+import {
+  EVENT_PATHS,
+  type InstrumentEvent,
+  type InstrumentKind,
+  type InstrumentOrder,
+} from '@clear-mark/contract';
 import { defineStore } from 'pinia';
 import { computed, onScopeDispose, ref, shallowRef } from 'vue';
 import { call, pathOf, Refusal, ROUTES, wordsOf } from '../api/client.ts';
@@ -48,7 +53,10 @@ export const useInstruments = defineStore('instruments', () => {
     if (!list) return;
     live.value = new Map(list.map((i) => [i.thingId, live.value.get(i.thingId) ?? fresh(i)]));
     live.value = new Map(
-      list.map((i) => [i.thingId, { ...(live.value.get(i.thingId) ?? fresh(i)), instrument: i, claim: i.claim }]),
+      list.map((i) => [
+        i.thingId,
+        { ...(live.value.get(i.thingId) ?? fresh(i)), instrument: i, claim: i.claim },
+      ]),
     );
     source?.close();
     source = null;

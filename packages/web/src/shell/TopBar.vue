@@ -18,6 +18,7 @@ const places = computed(() =>
   current.value && session.teaches
     ? [
         { name: 'today', label: 'Today' },
+        { name: 'links', label: 'Links' },
         { name: 'insight', label: 'Insight' },
         { name: 'records', label: 'Records' },
         { name: 'setup', label: 'Class' },

@@ -1,4 +1,10 @@
-import { applyLink, applySchools, type AttemptLink, type MethodSheet, type SchoolChoices } from '@clear-mark/core';
+import {
+  applyLink,
+  applySchools,
+  type AttemptLink,
+  type MethodSheet,
+  type SchoolChoices,
+} from '@clear-mark/core';
 import { shallowRef } from 'vue';
 import { call, ROUTES } from '../api/client.ts';
 import { deviceStore } from './device-store.ts';

@@ -4,6 +4,7 @@ import { v7 } from 'uuid';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { useClassroom } from '../../storage/use-classroom.ts';
+import InstrumentsPanel from './InstrumentsPanel.vue';
 import PolicyForm from './PolicyForm.vue';
 import SchoolsPanel from './SchoolsPanel.vue';
 import ThingsPanel from './ThingsPanel.vue';
@@ -137,6 +138,7 @@ onMounted(() => void refresh());
         </div>
       </section>
       <ThingsPanel :class-id="classId" :things="detail.things" @changed="changed" />
+      <InstrumentsPanel :class-id="classId" :things="detail.things" />
       <SchoolsPanel :key="schoolsKey" :class-id="classId" />
       <PolicyForm :class-id="classId" :policy="detail.policy" @changed="changed" />
     </template>

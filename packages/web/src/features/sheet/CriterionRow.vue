@@ -9,7 +9,9 @@ import CountField from './CountField.vue';
 import GradeField from './GradeField.vue';
 import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
 import MapField from '../../shared/MapField.vue';
+import type { LiveInstrument } from '../../instruments/instruments.model.ts';
 import MeasureField from './MeasureField.vue';
+import PortLightWalk from './PortLightWalk.vue';
 import type { SheetCriterion, SheetPlace } from './sheet.model.ts';
 import TimedField from './TimedField.vue';
 
@@ -27,10 +29,12 @@ const props = defineProps<{
   /** Entries to choose between, or a trainee's to witness. */
   choice: { readonly act: 'keep' | 'seen'; readonly entries: readonly Entry[] } | null;
   nameOf: (personId: string) => string;
+  /** An instrument that can walk the ports of a map. */
+  portLight?: LiveInstrument | null;
 }>();
 const emit = defineEmits<{
   select: [];
-  value: [value: EntryValue, source: 'typed' | 'timer'];
+  value: [value: EntryValue, source: 'typed' | 'timer' | 'instrument'];
   done: [];
   keep: [entry: Entry];
   timer: [act: 'start' | 'drop'];
@@ -147,7 +151,15 @@ function tap(): void {
       @focus="emit('select')"
       @value="emit('value', $event, 'typed')"
       @done="emit('done')"
-    />
+    >
+      <PortLightWalk
+        v-if="portLight && !locked"
+        :live="portLight"
+        :ports="criterion.ports"
+        :attempt-id="place.attemptId"
+        @far="(far) => emit('value', { kind: 'map', far }, 'instrument')"
+      />
+    </MapField>
     <slot v-else-if="criterion.kind === 'loss' || criterion.kind === 'readings'" />
     <EntryChoice
       v-if="choice"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   checkValue,
+  concludeLoss,
   type CriterionOutcome,
   DomainError,
   type Entry,
@@ -9,17 +10,21 @@ import {
   lossDbOf,
   type LossCriterion,
   lossSlip,
+  parsePart,
   partKey,
   partsOf,
   type ReadingVoidReason,
 } from '@clear-mark/core';
 import type { ClassReference, ErrorCode } from '@clear-mark/contract';
-import { DIRECTION_WORDS, errorWords, reasonWords, VOID_WORDS } from '@clear-mark/words';
+import { conclusionWords, DIRECTION_WORDS, errorWords, reasonWords, VOID_WORDS } from '@clear-mark/words';
 import { computed, reactive, ref, watch } from 'vue';
 import BandScale from '../../shared/BandScale.vue';
 import { timeOfDay } from '../../shared/time-words.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
+import { stampOf } from '../../instruments/instruments.model.ts';
+import { useInstruments } from '../../instruments/use-instruments.ts';
 import LimitDetails from './LimitDetails.vue';
+import MeterLine from './MeterLine.vue';
 import { termsOf } from '../../shared/limit-words.ts';
 import { valueText } from './sheet.model.ts';
 
@@ -32,6 +37,11 @@ const props = defineProps<{
   references: readonly ClassReference[];
   referenceFor: (wavelengthNm: number) => ClassReference | null;
   locked: boolean;
+  attemptId: string;
+  /** The instrument that the attempt was started with. */
+  instrumentId: string | null;
+  /** The launch's mode conditioning as it was checked; null while it was not. */
+  conditioned: boolean | null;
 }>();
 const emit = defineEmits<{
   value: [part: string, value: EntryValue];
@@ -120,6 +130,50 @@ function take(part?: string): boolean {
 }
 defineExpose({ take });
 
+const instruments = useInstruments();
+const meters = computed(() => instruments.ofKind('power_meter'));
+const meter = ref<InstanceType<typeof MeterLine> | null>(null);
+/** What the meter shows, when it is this sheet's and at the wavelength of a line. */
+function liveFor(line: Line) {
+  const power = meter.value?.mine ? meter.value.power : null;
+  return power && power.state !== 'failed' && power.wavelengthNm === line.nm ? power : null;
+}
+function takeLive(line: Line): void {
+  const power = liveFor(line);
+  if (!power || !line.reference || !meter.value) return;
+  const base = { kind: 'loss', referenceId: line.reference.id } as const;
+  const instrument = stampOf(meter.value.chosen, power);
+  emit(
+    'value',
+    line.part,
+    power.state === 'reading'
+      ? { ...base, text: power.text, unit: power.unit, instrument }
+      : { ...base, unit: 'dBm', noLight: true, instrument },
+  );
+}
+const conclusions = computed(() => {
+  const judged = lines.value.flatMap((l) =>
+    l.judged && l.judged.verdict !== 'incomplete' ? [l.judged] : [],
+  );
+  return concludeLoss({
+    link: props.criterion.link,
+    terms: new Map(lines.value.map((l) => [l.nm, l.terms])),
+    bendStepDb: props.criterion.rules.bendStepDb.db,
+    conditioned: props.conditioned,
+    readings: judged.map((part) => {
+      const { fiber, wavelengthNm, direction } = parsePart(part.part);
+      return {
+        ...{ fiber, wavelengthNm: wavelengthNm!, direction, lossDb: part.lossDb, verdict: part.verdict },
+        reason: part.reason?.code ?? null,
+      };
+    }),
+  });
+});
+const stampWords = (line: Line): string | null => {
+  const stamp = line.entry?.value?.kind === 'loss' ? line.entry.value.instrument : undefined;
+  return stamp ? `from ${stamp.identity.split(',').slice(1, 3).join(' ')}, ${timeOfDay(stamp.at)}` : null;
+};
+
 function age(reference: ClassReference): string {
   const minutes = Math.round((Date.now() - Date.parse(reference.setAt)) / 60_000);
   return minutes < 60 ? `${minutes} min old` : `${Math.floor(minutes / 60)} h ${minutes % 60} min old`;
@@ -148,6 +202,14 @@ function noLight(line: Line): void {
       </div>
       <button v-if="!locked" class="act" type="button" @click="emit('reference')">Set reference</button>
     </div>
+    <MeterLine
+      v-if="meters.length > 0 && !locked"
+      ref="meter"
+      :meters="meters"
+      :attempt-id="attemptId"
+      :preferred="instrumentId"
+      :wavelengths="criterion.wavelengthsNm"
+    />
     <div v-for="line in lines" :key="line.part" class="line" :data-part="line.part">
       <div class="nm">
         <span class="figure">{{ line.nm }}</span>
@@ -160,6 +222,7 @@ function noLight(line: Line): void {
             {{ timeOfDay(line.reference.setAt) }}, {{ age(line.reference) }}</template
           >
           <template v-else>no reference yet</template>
+          <template v-if="stampWords(line)"><br />{{ stampWords(line) }}</template>
         </p>
       </div>
       <BandScale
@@ -205,6 +268,16 @@ function noLight(line: Line): void {
         >
       </div>
       <div v-if="!locked" class="row more">
+        <button
+          v-if="meter?.mine"
+          class="act"
+          type="button"
+          :disabled="!line.reference || !liveFor(line)"
+          :title="liveFor(line) ? 'Take what the meter shows' : `The meter is not at ${line.nm} nm`"
+          @click="takeLive(line)"
+        >
+          Take
+        </button>
         <button class="act" type="button" :disabled="!line.reference" @click="noLight(line)">No light</button>
         <select
           class="act"
@@ -229,6 +302,9 @@ function noLight(line: Line): void {
     <p v-else-if="asking" class="say" role="alert">
       {{ asking.split(' ')[1] }} dB looks like a slip of the decimal sign. Enter again keeps it as typed.
     </p>
+    <div v-if="conclusions.length > 0" class="say" data-test="conclusions">
+      <p v-for="c in conclusions" :key="c.code">{{ conclusionWords(c) }}</p>
+    </div>
     <LimitDetails :criterion="criterion" />
   </div>
 </template>

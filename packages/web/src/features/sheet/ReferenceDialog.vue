@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { DomainError, type LossCriterion, parseDecimal } from '@clear-mark/core';
+import { convertPower, DomainError, type LossCriterion, parseDecimal } from '@clear-mark/core';
 import type { ClassReference, ErrorCode } from '@clear-mark/contract';
 import { errorWords, REFERENCE_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
@@ -7,8 +7,15 @@ import { computed, reactive, ref } from 'vue';
 import { useSession } from '../../shell/session.ts';
 import { useClassroom } from '../../storage/use-classroom.ts';
 import { useQueue } from '../../storage/queue.ts';
+import { useInstruments } from '../../instruments/use-instruments.ts';
+import MeterLine from './MeterLine.vue';
 
-const props = defineProps<{ classId: string; criterion: LossCriterion; instrumentId: string | null }>();
+const props = defineProps<{
+  classId: string;
+  attemptId: string;
+  criterion: LossCriterion;
+  instrumentId: string | null;
+}>();
 const emit = defineEmits<{ close: []; made: [reference: ClassReference] }>();
 
 const session = useSession();
@@ -21,6 +28,23 @@ const chosen = ref(props.instrumentId ?? instruments.value[0]?.id ?? '');
 const values = reactive<Record<string, string>>({});
 const negative = ref(false);
 const failure = ref<string | null>(null);
+const live = useInstruments();
+const meters = computed(() => live.ofKind('power_meter'));
+const meter = ref<InstanceType<typeof MeterLine> | null>(null);
+/** The level that the meter shows at a wavelength, in dBm; null where it shows another, or has not settled. */
+function levelAt(nm: number): string | null {
+  const power = meter.value?.mine ? meter.value.power : null;
+  if (power?.state !== 'reading' || power.wavelengthNm !== nm) return null;
+  if (power.unit === 'dBm') return power.text;
+  if (power.unit === 'dB') return null;
+  return convertPower(Number(power.text), power.unit, 'dBm').toFixed(3);
+}
+function takeLevel(nm: number): void {
+  const text = levelAt(nm);
+  if (text === null) return;
+  values[nm] = text;
+  chosen.value = meter.value!.chosen.instrument.thingId;
+}
 const filled = computed(() => props.criterion.wavelengthsNm.filter((nm) => (values[nm] ?? '').trim() !== ''));
 
 /** Kept on this device first, like an entry: a reference can be set without a network. */
@@ -52,7 +76,7 @@ function save(): void {
 </script>
 
 <template>
-  <el-dialog :model-value="true" title="Set the reference" width="520" append-to-body @close="emit('close')">
+  <el-dialog :model-value="true" title="Set the reference" width="640" append-to-body @close="emit('close')">
     <p class="soft">
       Method: {{ REFERENCE_WORDS[criterion.link.referenceMethod] }}. Launch cord inspected and clean, source
       and meter on the same wavelength, meter at 0.00 dB. From now on the cord stays on the source.
@@ -63,10 +87,29 @@ function save(): void {
         <option v-for="t in instruments" :key="t.id" :value="t.id">{{ t.label }}</option>
       </select>
     </label>
-    <label v-for="nm in criterion.wavelengthsNm" :key="nm" class="field">
-      <span>Level through the launch cord at {{ nm }} nm, dBm</span>
-      <el-input v-model="values[nm]" inputmode="text" placeholder="-5.12" :data-test="`reference-${nm}`" />
-    </label>
+    <MeterLine
+      v-if="meters.length > 0"
+      ref="meter"
+      :meters="meters"
+      :attempt-id="attemptId"
+      :preferred="chosen"
+      :wavelengths="criterion.wavelengthsNm"
+    />
+    <div v-for="nm in criterion.wavelengthsNm" :key="nm" class="level">
+      <label class="field">
+        <span>Level through the launch cord at {{ nm }} nm, dBm</span>
+        <el-input v-model="values[nm]" inputmode="text" placeholder="-5.12" :data-test="`reference-${nm}`" />
+      </label>
+      <button
+        v-if="meter?.mine"
+        class="act"
+        type="button"
+        :disabled="levelAt(nm) === null"
+        @click="takeLevel(nm)"
+      >
+        Take
+      </button>
+    </div>
     <label class="row toggle">
       <input v-model="negative" type="checkbox" /> This meter shows a loss as a negative number
     </label>
@@ -83,6 +126,12 @@ function save(): void {
 <style scoped>
 .field {
   margin-top: 10px;
+}
+.level {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px;
+  align-items: end;
 }
 .toggle {
   min-height: var(--tap);

@@ -46,7 +46,9 @@ const when = (iso: string): string =>
         <span v-else>{{ document.sheet.title }}</span>
         <div class="under">
           <p class="soft small">
-            <template v-if="document.sheet.onLink">on <b>{{ document.sheet.onLink.label }}</b> · </template>version {{ document.sheet.version }}{{ attempt.things.length > 0 ? ' · ' : '' }}
+            <template v-if="document.sheet.onLink"
+              >on <b>{{ document.sheet.onLink.label }}</b> · </template
+            >version {{ document.sheet.version }}{{ attempt.things.length > 0 ? ' · ' : '' }}
             <template v-for="(thing, i) in attempt.things" :key="thing.id"
               >{{ i > 0 ? ', ' : ''
               }}<span :title="THING_WORDS[thing.kind]">{{ thing.label }}</span></template

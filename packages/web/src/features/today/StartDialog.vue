@@ -88,7 +88,7 @@ async function start(): Promise<void> {
     ...{ id: body.id, traineeId: body.traineeId, traineeName: tile.value.traineeName },
     ...{ methodVersionId: body.methodVersionId, pieceId: body.pieceId, pieceLabel: body.pieceLabel },
     ...{ startedAt: now, schools: detail.value?.schools ?? {}, things: used, entries: [] },
-    link: link ? structuredClone(linkOfAttempt(toRaw(link))) as OpenAttempt['link'] : null,
+    link: link ? (structuredClone(linkOfAttempt(toRaw(link))) as OpenAttempt['link']) : null,
   });
   await queue.pushStart(props.classId, body, session.me!.id);
   await router.push({ name: 'sheet', params: { classId: props.classId, attemptId: body.id } });

@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { type LossRules, uncertaintyBudget, type UncertaintyPart } from '@clear-mark/core';
+import { computed } from 'vue';
+
+/** The components of the uncertainty, each to be changed; with the school's own ones the shipped ones rest. */
+const props = defineProps<{ rules: LossRules; own: boolean }>();
+const emit = defineEmits<{ change: [budget: UncertaintyPart[] | null] }>();
+const budget = computed(() => uncertaintyBudget(props.rules.uncertainty));
+const SHAPES: Readonly<Record<UncertaintyPart['shape'], string>> = {
+  rectangular: 'half-width, ÷ √3',
+  triangular: 'half-width, ÷ √6',
+  standard: 'standard',
+};
+const parts = (): UncertaintyPart[] => props.rules.uncertainty.map((p) => ({ ...p }));
+function set(at: number, what: Partial<UncertaintyPart>): void {
+  emit(
+    'change',
+    parts().map((p, i) => (i === at ? { ...p, ...what } : p)),
+  );
+}
+function setDb(at: number, input: HTMLInputElement): void {
+  const db = Number(input.value.trim().replace(',', '.'));
+  if (Number.isFinite(db) && db >= 0 && db <= 5 && input.value.trim() !== '') set(at, { db });
+  else input.value = String(props.rules.uncertainty[at]!.db);
+}
+</script>
+
+<template>
+  <section class="section">
+    <div class="row spread">
+      <h2>
+        How sure is a reading: U = {{ budget.expandedDb.toFixed(2) }} dB
+        <span class="small soft">(k = 2)</span>
+      </h2>
+      <div class="row">
+        <button
+          class="act"
+          type="button"
+          @click="emit('change', [...parts(), { name: 'another source', shape: 'rectangular', db: 0.05 }])"
+        >
+          Add a component
+        </button>
+        <button v-if="own" class="act" type="button" @click="emit('change', null)">
+          Back to the shipped budget
+        </button>
+      </div>
+    </div>
+    <table class="plain">
+      <thead>
+        <tr>
+          <th>Component</th>
+          <th class="n">dB</th>
+          <th>as</th>
+          <th class="n">u, dB</th>
+          <th>Share of the variance</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(line, i) in budget.lines" :key="i">
+          <td>
+            <input
+              class="name"
+              :value="line.name"
+              maxlength="80"
+              aria-label="Component"
+              @change="(e) => set(i, { name: (e.target as HTMLInputElement).value.trim() || line.name })"
+            />
+          </td>
+          <td class="n">
+            <input
+              class="db"
+              inputmode="decimal"
+              :value="line.db"
+              :aria-label="`${line.name}, dB`"
+              @change="(e) => setDb(i, e.target as HTMLInputElement)"
+            />
+          </td>
+          <td>
+            <select
+              class="act"
+              :value="line.shape"
+              :aria-label="`${line.name}, shape`"
+              @change="
+                (e) => set(i, { shape: (e.target as HTMLSelectElement).value as UncertaintyPart['shape'] })
+              "
+            >
+              <option v-for="(words, shape) in SHAPES" :key="shape" :value="shape">{{ words }}</option>
+            </select>
+          </td>
+          <td class="n">{{ line.standardDb.toFixed(3) }}</td>
+          <td>
+            <span class="bar"><i :style="{ width: `${line.share * 100}%` }" /></span>
+            {{ Math.round(line.share * 100) }} %
+          </td>
+          <td>
+            <button
+              class="act"
+              type="button"
+              :aria-label="`Take out ${line.name}`"
+              @click="
+                emit(
+                  'change',
+                  parts().filter((_, k) => k !== i),
+                )
+              "
+            >
+              Take out
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="small soft">
+      u is the root sum of squares, U = 2 u (JCGM 100:2008).
+      {{ own ? 'The school’s own budget.' : 'The shipped budget: figures of the house.' }}
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.name {
+  width: 100%;
+  min-width: 200px;
+}
+.db {
+  width: 76px;
+  text-align: right;
+}
+input {
+  min-height: var(--tap);
+  border: 0;
+  border-bottom: 1px solid var(--hair);
+  background: transparent;
+}
+.bar {
+  display: inline-block;
+  width: 90px;
+  height: 10px;
+  background: var(--sunk);
+  vertical-align: middle;
+  margin-right: 6px;
+}
+.bar i {
+  display: block;
+  height: 100%;
+  background: var(--accent);
+}
+td {
+  padding: 2px 10px 2px 0;
+}
+</style>

@@ -1,0 +1,451 @@
+<script setup lang="ts">
+import {
+  type Coefficients,
+  COEFFICIENTS,
+  FIBER_CLASSES,
+  isSingleMode,
+  LINK_ENDS,
+  linkFindings,
+  type LinkPlan,
+  type LinkSegment,
+  type LossSettings,
+  REFERENCE_METHODS,
+  REFERENCE_SET_UPS,
+  type ReferenceMethod,
+  TRUNK_TYPES,
+} from '@clear-mark/core';
+import { lossRulesFor } from '@clear-mark/methods/loss';
+import { linkFindingWords, REFERENCE_WORDS, sourceWords } from '@clear-mark/words';
+import { v7 } from 'uuid';
+import { computed, ref } from 'vue';
+import { usePreferences } from '../../shell/preferences.ts';
+import BudgetTable from './BudgetTable.vue';
+import ChainDrawing from './ChainDrawing.vue';
+import JudgePanel from './JudgePanel.vue';
+import { changedSegment, newLink, termsOfLink, withoutSegment, withSegment } from './link.model.ts';
+import LinkDrawing from './LinkDrawing.vue';
+import { useLinks } from './use-links.ts';
+
+const props = defineProps<{ classId: string }>();
+const preferences = usePreferences();
+const { links, draft, chosenId, failure, state, choose, start, change } = useLinks(props.classId);
+const selected = ref<number | null>(0);
+
+const plan = computed<LinkPlan | null>(() => draft.value?.plan ?? null);
+const setPlan = (next: LinkPlan): void => change({ plan: structuredClone(next) as never });
+const setSettings = (what: Partial<LossSettings>): void =>
+  change({ settings: { ...draft.value!.settings, ...structuredClone(what) } as never });
+const segment = computed(() =>
+  selected.value === null ? null : (plan.value?.segments[selected.value] ?? null),
+);
+const findings = computed(() => (plan.value ? linkFindings(plan.value) : []));
+const rules = computed(() =>
+  draft.value
+    ? lossRulesFor(draft.value.plan.fiberClass, draft.value.referenceMethod, draft.value.settings)
+    : null,
+);
+const terms = computed(() =>
+  draft.value && rules.value ? termsOfLink(draft.value.plan, draft.value.referenceMethod, rules.value) : null,
+);
+const setUp = computed(() => (draft.value ? REFERENCE_SET_UPS[draft.value.referenceMethod] : null));
+const sources = computed(() => {
+  if (!rules.value) return [];
+  const { fiberDbPerKm, connectionDb, spliceDb, referenceEndDb } = rules.value;
+  const all = [
+    ...Object.values(fiberDbPerKm),
+    connectionDb,
+    spliceDb,
+    ...(referenceEndDb ? [referenceEndDb] : []),
+  ];
+  return [...new Set(all.map((v) => sourceWords(v.source)))];
+});
+
+const COEFFICIENT_WORDS: Readonly<Record<Coefficients, string>> = {
+  inside: 'Today’s table, inside plant',
+  older: 'Older table (multimode 3.5 and 1.5)',
+  outside: 'Outside plant (single-mode 0.5)',
+  maker: 'Today’s fiber (single-mode 0.35 and 0.22)',
+};
+
+function lengthText(s: LinkSegment): string {
+  if (s.kind === 'cassette') return '';
+  const value = preferences.distanceUnit === 'm' ? s.lengthM : s.lengthM / 0.3048;
+  return String(Math.round(value * 1000) / 1000);
+}
+const lengthError = ref<string | null>(null);
+function setLength(text: string): void {
+  const value = Number(text.trim().replace(',', '.'));
+  if (text.trim() === '' || !Number.isFinite(value) || value < 0) {
+    lengthError.value = `“${text}” is not a length. Digits with one point or comma.`;
+    return;
+  }
+  lengthError.value = null;
+  const lengthM = preferences.distanceUnit === 'm' ? value : value * 0.3048;
+  setPlan(changedSegment(plan.value!, selected.value!, { lengthM }));
+}
+function add(kind: LinkSegment['kind']): void {
+  setPlan(withSegment(plan.value!, kind));
+  selected.value = plan.value!.segments.length - 1;
+}
+function remove(): void {
+  setPlan(withoutSegment(plan.value!, selected.value!));
+  selected.value = plan.value!.segments.length > 0 ? Math.max(0, selected.value! - 1) : null;
+}
+const next = <T,>(list: readonly T[], now: T): T => list[(list.indexOf(now) + 1) % list.length]!;
+function turnEnd(end: 0 | 1): void {
+  const ends = [...plan.value!.ends] as [LinkPlan['ends'][0], LinkPlan['ends'][1]];
+  ends[end] = next(LINK_ENDS, ends[end]);
+  setPlan({ ...plan.value!, ends });
+}
+const turnJoint = (at: number): void =>
+  setPlan({
+    ...plan.value!,
+    joints: plan.value!.joints.map((j, i) => (i === at ? (j === 'splice' ? 'connection' : 'splice') : j)),
+  });
+function begin(): void {
+  const known = new Set(links.value.map((l) => l.label));
+  let n = links.value.length + 1;
+  while (known.has(`Link ${n}`)) n += 1;
+  start(newLink(v7(), `Link ${n}`));
+  selected.value = 0;
+}
+</script>
+
+<template>
+  <div class="two">
+    <nav aria-label="Links of the class">
+      <button
+        v-for="l in links.filter((x) => !x.retired || x.id === chosenId)"
+        :key="l.id"
+        class="act pick"
+        type="button"
+        :aria-pressed="l.id === chosenId"
+        @click="(choose(l.id), (selected = 0))"
+      >
+        {{ l.id === chosenId && draft ? draft.label : l.label }}
+      </button>
+      <p v-if="links.length === 0" class="soft">No link described yet.</p>
+      <button class="act" :class="{ next: links.length === 0 }" type="button" @click="begin">New link</button>
+    </nav>
+    <div v-if="draft && plan && rules && setUp" class="work">
+      <div class="row spread">
+        <label class="name">
+          <span class="sr">Name of the link</span>
+          <input
+            :value="draft.label"
+            maxlength="60"
+            @change="(e) => change({ label: (e.target as HTMLInputElement).value.trim() || draft!.label })"
+          />
+        </label>
+        <span class="small soft" role="status">{{
+          state === 'saved' ? 'Saved' : state === 'saving' ? 'Saving' : 'Not saved yet'
+        }}</span>
+      </div>
+      <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+      <LinkDrawing
+        :plan="plan"
+        :unit="preferences.distanceUnit"
+        :selected="selected"
+        @select="(i) => (selected = i)"
+        @joint="turnJoint"
+        @end="turnEnd"
+      />
+      <p class="small soft">Tap an end or a joint to change it, a part to edit it.</p>
+      <div class="row">
+        <button class="act" type="button" @click="add('cable')">Add cable</button>
+        <button class="act" type="button" @click="add('cassette')">Add cassette</button>
+        <button class="act" type="button" @click="add('trunk')">Add trunk</button>
+        <label class="row inline">
+          <span class="soft">Fiber</span>
+          <select
+            class="act"
+            :value="plan.fiberClass"
+            @change="
+              (e) =>
+                setPlan({
+                  ...plan!,
+                  fiberClass: (e.target as HTMLSelectElement).value as LinkPlan['fiberClass'],
+                })
+            "
+          >
+            <option v-for="c in FIBER_CLASSES" :key="c" :value="c">{{ c }}</option>
+          </select>
+        </label>
+        <label v-if="plan.segments.some((s) => s.kind !== 'cable')" class="row inline">
+          <span class="soft">Fibers</span>
+          <select
+            class="act"
+            :value="plan.fibers"
+            @change="(e) => setPlan({ ...plan!, fibers: Number((e.target as HTMLSelectElement).value) })"
+          >
+            <option v-for="n in [8, 12, 24]" :key="n" :value="n">{{ n }}</option>
+          </select>
+        </label>
+      </div>
+      <div v-if="segment" class="edit row" role="group" :aria-label="`Part ${selected! + 1}`">
+        <b>Part {{ selected! + 1 }}</b>
+        <label v-if="segment.kind !== 'cassette'" class="row inline">
+          <span class="soft">Length</span>
+          <input
+            class="number"
+            inputmode="decimal"
+            :value="lengthText(segment)"
+            :aria-label="`Length in ${preferences.distanceUnit}`"
+            @change="(e) => setLength((e.target as HTMLInputElement).value)"
+          />
+          <span class="unit">{{ preferences.distanceUnit }}</span>
+        </label>
+        <button
+          class="act"
+          type="button"
+          :aria-pressed="segment.polish === 'angled'"
+          @click="
+            setPlan(
+              changedSegment(plan, selected!, { polish: segment.polish === 'angled' ? 'flat' : 'angled' }),
+            )
+          "
+        >
+          Angled polish
+        </button>
+        <label v-if="segment.kind === 'trunk'" class="row inline">
+          <span class="soft">Type</span>
+          <select
+            class="act"
+            :value="segment.trunk"
+            @change="
+              (e) =>
+                setPlan(
+                  changedSegment(plan!, selected!, { trunk: (e.target as HTMLSelectElement).value as never }),
+                )
+            "
+          >
+            <option v-for="t in TRUNK_TYPES" :key="t" :value="t">{{ t }}</option>
+          </select>
+        </label>
+        <button
+          v-if="segment.kind === 'cassette'"
+          class="act"
+          type="button"
+          :aria-pressed="segment.turned"
+          @click="setPlan(changedSegment(plan, selected!, { turned: !segment.turned }))"
+        >
+          Turned
+        </button>
+        <button
+          v-if="segment.kind !== 'cable'"
+          class="act"
+          type="button"
+          :aria-pressed="segment.pins"
+          @click="setPlan(changedSegment(plan, selected!, { pins: !segment.pins }))"
+        >
+          Pins
+        </button>
+        <label v-if="segment.kind === 'cable' && !isSingleMode(plan.fiberClass)" class="row inline">
+          <span class="soft">Core</span>
+          <select
+            class="act"
+            :value="segment.coreUm ?? 0"
+            @change="
+              (e) =>
+                setPlan(
+                  changedSegment(plan!, selected!, {
+                    coreUm: Number((e.target as HTMLSelectElement).value) || undefined,
+                  }),
+                )
+            "
+          >
+            <option :value="0">as the class</option>
+            <option :value="50">50 µm</option>
+            <option :value="62.5">62.5 µm</option>
+          </select>
+        </label>
+        <button class="act" type="button" @click="remove">Take out</button>
+      </div>
+      <p v-if="lengthError" class="notice bad" role="alert">{{ lengthError }}</p>
+      <p v-for="(f, i) in findings" :key="i" class="notice" :class="{ bad: f.stops }">
+        {{ linkFindingWords(f) }}
+      </p>
+
+      <section class="section">
+        <h2>What it may lose</h2>
+        <div class="row settings">
+          <label class="field">
+            <span>Reference by</span>
+            <select
+              class="act"
+              data-test="reference-method"
+              :value="draft.referenceMethod"
+              @change="
+                (e) => change({ referenceMethod: (e.target as HTMLSelectElement).value as ReferenceMethod })
+              "
+            >
+              <option v-for="m in REFERENCE_METHODS" :key="m" :value="m">{{ REFERENCE_WORDS[m] }}</option>
+            </select>
+          </label>
+          <label class="field">
+            <span>Fiber coefficient</span>
+            <select
+              class="act"
+              :value="draft.settings.coefficients"
+              @change="
+                (e) => setSettings({ coefficients: (e.target as HTMLSelectElement).value as Coefficients })
+              "
+            >
+              <option v-for="c in COEFFICIENTS" :key="c" :value="c">{{ COEFFICIENT_WORDS[c] }}</option>
+            </select>
+          </label>
+          <button
+            class="act"
+            type="button"
+            :aria-pressed="draft.settings.counts === 'connectors'"
+            @click="
+              setSettings({ counts: draft.settings.counts === 'connectors' ? 'mated_pairs' : 'connectors' })
+            "
+          >
+            Count each connector
+          </button>
+          <button
+            class="act"
+            type="button"
+            :aria-pressed="draft.settings.referenceGrade"
+            @click="setSettings({ referenceGrade: !draft.settings.referenceGrade })"
+          >
+            Reference-grade cords
+          </button>
+          <button
+            v-if="!isSingleMode(plan.fiberClass)"
+            class="act"
+            type="button"
+            :aria-pressed="draft.settings.conditioned"
+            @click="setSettings({ conditioned: !draft.settings.conditioned })"
+          >
+            Launch conditioned
+          </button>
+        </div>
+        <table v-if="terms" class="plain limits" data-test="limits">
+          <thead>
+            <tr>
+              <th>Wavelength</th>
+              <th class="n">Fiber</th>
+              <th class="n">Connections</th>
+              <th class="n">Splices</th>
+              <th class="n">Limit</th>
+              <th class="n">Good work</th>
+              <th class="n">U (k = 2)</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="[nm, t] in terms" :key="nm">
+              <td>{{ nm }} nm</td>
+              <td class="n">{{ t.fiberDb.toFixed(3) }}</td>
+              <td class="n">{{ t.connections }} → {{ t.connectionsDb.toFixed(2) }}</td>
+              <td class="n">{{ t.splicesDb.toFixed(2) }}</td>
+              <td class="n">
+                <span class="figure">{{ t.limitDb.toFixed(2) }}</span> <span class="unit">dB</span>
+              </td>
+              <td class="n">{{ t.expectedDb.toFixed(2) }}</td>
+              <td class="n">{{ t.uncertaintyDb.toFixed(2) }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-else class="soft">No limit yet: complete the link above.</p>
+        <p v-for="words in sources" :key="words" class="small soft">{{ words }}.</p>
+      </section>
+
+      <section class="section chains">
+        <ChainDrawing
+          :chain="setUp.reference"
+          :label="`Reference: ${REFERENCE_WORDS[draft.referenceMethod]}. Set it, see 0.00 dB, and leave the launch cord on the source`"
+        />
+        <ChainDrawing :chain="setUp.test" label="Test" />
+      </section>
+
+      <BudgetTable
+        :rules="rules"
+        :own="draft.settings.budget !== null"
+        @change="(budget) => setSettings({ budget })"
+      />
+      <JudgePanel
+        v-if="terms"
+        :plan="plan"
+        :method="draft.referenceMethod"
+        :rules="rules"
+        :conditioned="isSingleMode(plan.fiberClass) ? null : draft.settings.conditioned"
+      />
+      <section class="section">
+        <button class="act" type="button" @click="change({ retired: !draft.retired })">
+          {{ draft.retired ? 'Put this link back into use' : 'Take this link out of use' }}
+        </button>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 230px minmax(0, 1fr);
+  gap: 24px;
+}
+nav {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+}
+.pick {
+  justify-content: flex-start;
+  text-align: left;
+  padding: 6px 12px;
+}
+.work {
+  display: grid;
+  gap: 12px;
+}
+.name input {
+  font-size: 1.5rem;
+  font-weight: 700;
+  border: 0;
+  border-bottom: 2px solid var(--hair);
+  background: transparent;
+  min-height: var(--tap);
+  width: min(420px, 60vw);
+}
+.inline {
+  gap: 6px;
+}
+.edit {
+  background: var(--accent-wash);
+  padding: 8px 12px;
+  border-radius: var(--round);
+}
+.number {
+  width: 100px;
+  min-height: var(--tap);
+  border: 0;
+  border-bottom: 2px solid var(--hair-strong);
+  background: transparent;
+  font-size: 1.25rem;
+  font-weight: 700;
+  text-align: right;
+}
+.settings {
+  align-items: end;
+  margin: 10px 0;
+}
+.limits {
+  margin-bottom: 8px;
+}
+.chains {
+  display: grid;
+  gap: 18px;
+}
+@media (max-width: 900px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  nav {
+    display: flex;
+    flex-wrap: wrap;
+  }
+}
+</style>

@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { computed, defineAsyncComponent, onMounted } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useClassroom } from '../../storage/use-classroom.ts';
+
+/** What should this link lose, what did it, why. One view at a time, kept in the address. */
+const props = defineProps<{ classId: string }>();
+const route = useRoute();
+const router = useRouter();
+const classroom = useClassroom();
+
+const VIEWS = [
+  { id: 'link', label: 'Link and limit', view: defineAsyncComponent(() => import('./LinkPanel.vue')) },
+  { id: 'ports', label: 'Ports', view: defineAsyncComponent(() => import('./PortsPanel.vue')) },
+  { id: 'splices', label: 'Splices', view: defineAsyncComponent(() => import('./SplicesPanel.vue')) },
+  { id: 'costs', label: 'What costs what', view: defineAsyncComponent(() => import('./CostsPanel.vue')) },
+  { id: 'bench', label: 'Instruments', view: defineAsyncComponent(() => import('./BenchPanel.vue')) },
+] as const;
+const current = computed(() => VIEWS.find((v) => v.id === route.query['view']) ?? VIEWS[0]);
+
+onMounted(() => void classroom.open(props.classId));
+</script>
+
+<template>
+  <div class="page">
+    <div class="row views" role="group" aria-label="Views of Links">
+      <button
+        v-for="v in VIEWS"
+        :key="v.id"
+        class="act"
+        type="button"
+        :aria-pressed="current.id === v.id"
+        @click="router.replace({ query: { view: v.id } })"
+      >
+        {{ v.label }}
+      </button>
+    </div>
+    <component :is="current.view" :class-id="classId" />
+  </div>
+</template>
+
+<style scoped>
+.views {
+  margin-bottom: 16px;
+}
+</style>

@@ -1,0 +1,151 @@
+<script setup lang="ts">
+import {
+  INSTRUMENT_KINDS,
+  type Instrument,
+  type InstrumentKind,
+  type InstrumentSetting,
+  type Thing,
+} from '@clear-mark/contract';
+import { INSTRUMENT_WORDS } from '@clear-mark/words';
+import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
+import { call, ROUTES, wordsOf } from '../../api/client.ts';
+
+/** How the class's instruments are reached over the network, and until when they are calibrated. */
+const props = defineProps<{ classId: string; things: readonly Thing[] }>();
+const known = shallowRef<readonly Instrument[]>([]);
+const failure = ref<string | null>(null);
+const open = ref<string | null>(null);
+const form = reactive<InstrumentSetting>({
+  ...{
+    kind: 'power_meter',
+    host: '',
+    port: 5025,
+    readingsPerSecond: 5,
+    calibratedOn: null,
+    calibrationDueOn: null,
+  },
+});
+const rows = computed(() =>
+  props.things
+    .filter((t) => !t.retired && (t.kind === 'instrument' || t.kind === 'splicer'))
+    .map((thing) => ({ thing, instrument: known.value.find((i) => i.thingId === thing.id) ?? null })),
+);
+const kindsFor = (thing: Thing): readonly InstrumentKind[] =>
+  thing.kind === 'splicer' ? ['splicer'] : INSTRUMENT_KINDS.filter((k) => k !== 'splicer');
+
+async function run(act: () => Promise<unknown>): Promise<void> {
+  failure.value = null;
+  try {
+    await act();
+    open.value = null;
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+  known.value = await call(ROUTES.instruments, { params: { id: props.classId } }).catch(() => known.value);
+}
+function edit(thing: Thing, instrument: Instrument | null): void {
+  open.value = thing.id;
+  const { kind, host, port, readingsPerSecond, calibratedOn, calibrationDueOn } = instrument ?? {
+    ...{ kind: kindsFor(thing)[0]!, host: '', port: 5025, readingsPerSecond: 5 },
+    ...{ calibratedOn: null, calibrationDueOn: null },
+  };
+  Object.assign(form, { kind, host, port, readingsPerSecond, calibratedOn, calibrationDueOn });
+}
+const save = (thingId: string): Promise<void> =>
+  run(() => {
+    const body = {
+      ...form,
+      calibratedOn: form.calibratedOn || null,
+      calibrationDueOn: form.calibrationDueOn || null,
+    };
+    return call(ROUTES.setInstrument, { params: { id: props.classId, thingId }, body });
+  });
+const drop = (thingId: string): Promise<void> =>
+  run(() => call(ROUTES.dropInstrument, { params: { id: props.classId, thingId } }));
+onMounted(() => run(() => Promise.resolve()));
+</script>
+
+<template>
+  <section class="section">
+    <h2>Instruments on the network</h2>
+    <p class="soft">
+      An instrument that speaks SCPI over a TCP socket gives its readings to the sheet that asks for them.
+      Typed readings need none of this.
+    </p>
+    <p v-if="rows.length === 0" class="soft">Add an instrument or a splicer above first.</p>
+    <ul>
+      <li v-for="{ thing, instrument } in rows" :key="thing.id">
+        <div class="row spread">
+          <span>
+            <b>{{ thing.label }}</b>
+            <span class="soft">
+              {{
+                instrument
+                  ? `${INSTRUMENT_WORDS[instrument.kind]} at ${instrument.host}:${instrument.port}, calibration ${instrument.calibrationDueOn ? `until ${instrument.calibrationDueOn}` : 'not entered'}`
+                  : 'not connected'
+              }}
+            </span>
+          </span>
+          <button
+            class="act"
+            type="button"
+            @click="open === thing.id ? (open = null) : edit(thing, instrument)"
+          >
+            {{ open === thing.id ? 'Close' : instrument ? 'Change' : 'Connect' }}
+          </button>
+        </div>
+        <form v-if="open === thing.id" class="row form" @submit.prevent="save(thing.id)">
+          <label class="field">
+            <span>Kind</span>
+            <select v-model="form.kind" class="act">
+              <option v-for="k in kindsFor(thing)" :key="k" :value="k">{{ INSTRUMENT_WORDS[k] }}</option>
+            </select>
+          </label>
+          <label class="field"
+            ><span>Address</span><input v-model.trim="form.host" placeholder="10.0.0.20" required
+          /></label>
+          <label class="field"
+            ><span>Port</span><input v-model.number="form.port" type="number" min="1" max="65535"
+          /></label>
+          <label class="field"
+            ><span>Readings a second</span
+            ><input v-model.number="form.readingsPerSecond" type="number" min="1" max="20"
+          /></label>
+          <label class="field"
+            ><span>Calibrated on</span><input v-model="form.calibratedOn" type="date"
+          /></label>
+          <label class="field"
+            ><span>Calibration until</span><input v-model="form.calibrationDueOn" type="date"
+          /></label>
+          <button class="act next" type="submit" :disabled="form.host === ''">Save</button>
+          <button v-if="instrument" class="act" type="button" @click="drop(thing.id)">Disconnect</button>
+        </form>
+      </li>
+    </ul>
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  border-top: 1px solid var(--hair);
+  padding: 6px 0;
+}
+.form {
+  align-items: end;
+  padding: 8px 0 12px;
+}
+input {
+  min-height: var(--tap);
+  border: 1px solid var(--hair-strong);
+  border-radius: var(--round);
+  background: var(--sheet);
+  padding: 0 10px;
+  width: 150px;
+}
+</style>
