@@ -23,6 +23,16 @@ const openSheet = async (page: Page): Promise<void> => {
 const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
   ['Today', async () => {}],
   ['Sheet', openSheet],
+  ...(['Link and limit', 'Ports', 'What costs what', 'Instruments'] as const).map(
+    (view): [string, (page: Page) => Promise<void>] => [
+      `Links, ${view}`,
+      async (page) => {
+        await page.getByRole('link', { name: 'Links' }).click();
+        await page.getByRole('button', { name: view }).click();
+        await expect(page.locator('h2, .notice').first()).toBeVisible();
+      },
+    ],
+  ),
   [
     'Insight',
     async (page) => {

@@ -58,8 +58,8 @@ export function makeSplicing(
       const morning = classTime(days[n < TRAY / 2 ? 0 : 1]!, 9, SPLICING.timeZone);
       const startedAt = morning + (n % (TRAY / 2)) * 32 * MINUTE + t * 3 * MINUTE;
       const careless = options.story && t === SPLICING.carelessLeft;
-      const care = Math.min(0.97, 0.72 + 0.02 * n + normal(rng, 0, 0.04));
-      const splice = makeSplice(careless ? care - 0.35 : care, care, rng);
+      const care = Math.min(0.98, 0.86 + 0.01 * n + normal(rng, 0, 0.03));
+      const splice = makeSplice(careless ? care - 0.4 : care, care, rng);
       const entries = entriesOf(options.sheet, splice, instructor.id, deviceId, startedAt, rng);
       const thing = (kind: DemoThing['kind'], i: number): string => {
         const list = things.filter((x) => x.kind === kind);

@@ -174,7 +174,7 @@ export class Station {
     };
     this.state = event;
     // What it showed last is not what it shows: nobody takes a value from an instrument that is away.
-    if (state === 'failed') this.last = null;
+    if (state !== 'ready') this.last = null;
     for (const listener of this.listeners) listener(event);
   }
 

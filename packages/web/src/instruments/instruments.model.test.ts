@@ -1,6 +1,15 @@
 import type { Instrument, InstrumentEvent } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
-import { fresh, heard, isFree, type LiveInstrument, overdue, stampOf, steady } from './instruments.model.ts';
+import {
+  fresh,
+  heard,
+  identityWords,
+  isFree,
+  type LiveInstrument,
+  overdue,
+  stampOf,
+  steady,
+} from './instruments.model.ts';
 
 const instrument: Instrument = {
   ...{ thingId: 't', label: 'Meter 1', kind: 'power_meter', host: 'h', port: 1, readingsPerSecond: 5 },
@@ -44,6 +53,10 @@ describe('an instrument on this page', () => {
     });
     expect(overdue(instrument, '2027-01-10')).toBe(false);
     expect(overdue(instrument, '2027-01-11')).toBe(true);
+  });
+  it('says who it is', () => {
+    expect(identityWords('Maker, Meter 3,0002,1.0')).toBe('Maker Meter 3 no. 0002');
+    expect(identityWords('just a name')).toBe('just a name');
   });
   it('is another’s while another device has claimed it', () => {
     const claim = { attemptId: 'a', pieceLabel: 'T-01', personName: 'O', deviceId: 'd2', until: '' };

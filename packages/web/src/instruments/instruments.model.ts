@@ -83,6 +83,12 @@ export function stampOf(live: LiveInstrument, reading: InstrumentReading): Instr
   };
 }
 
+/** Who an instrument says that it is, from maker, model, serial and version, for reading. */
+export function identityWords(identity: string): string {
+  const [maker = '', model = '', serial = ''] = identity.split(',').map((part) => part.trim());
+  return [maker, model, serial === '' ? '' : `no. ${serial}`].filter((part) => part !== '').join(' ');
+}
+
 /** Whether this device may take its readings: nobody else has claimed it. */
 export const isFree = (live: LiveInstrument, deviceId: string): boolean =>
   live.claim === null || live.claim.deviceId === deviceId;

@@ -224,10 +224,14 @@ const y = (port: number): number => (port - 0.5) * ROW;
   align-items: center;
 }
 .port {
-  width: 48px;
+  width: 58px;
   height: 44px;
   border: 1px solid var(--hair-strong);
-  border-radius: 50% / 50%;
+  border-radius: 22px;
+  display: inline-flex;
+  align-items: center;
+  justify-content: center;
+  gap: 6px;
   background: var(--sheet);
   font-weight: 700;
   cursor: pointer;

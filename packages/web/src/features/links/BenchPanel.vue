@@ -2,7 +2,7 @@
 import type { InstrumentReading } from '@clear-mark/contract';
 import { INSTRUMENT_WORDS, POWER_FAULT_WORDS, STATION_FAULT_WORDS, UNIT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
-import { type LiveInstrument, overdue, steady } from '../../instruments/instruments.model.ts';
+import { identityWords, type LiveInstrument, overdue, steady } from '../../instruments/instruments.model.ts';
 import { useInstruments } from '../../instruments/use-instruments.ts';
 import { useClassroom } from '../../storage/use-classroom.ts';
 import StandInBench from './StandInBench.vue';
@@ -54,7 +54,9 @@ const stateOf = (l: LiveInstrument): string =>
     ? STATION_FAULT_WORDS[l.fault ?? 'closed']
     : l.state === 'connecting'
       ? 'connecting'
-      : (l.identity ?? 'there');
+      : l.identity
+        ? identityWords(l.identity)
+        : 'there';
 </script>
 
 <template>

@@ -39,7 +39,7 @@ const count = computed(() => props.chain.joints.filter((j) => j === 'counted').l
   <figure>
     <figcaption>{{ label }}</figcaption>
     <svg
-      :viewBox="`0 0 ${width} 112`"
+      :viewBox="`0 0 ${width} 130`"
       role="img"
       :aria-label="`${label}: ${chain.items.map((i) => NAMES[i]).join(', ')}`"
     >
@@ -67,7 +67,7 @@ const count = computed(() => props.chain.joints.filter((j) => j === 'counted').l
           {{ joint === 'counted' ? '1' : '0' }}
         </text>
       </g>
-      <text v-if="span" :x="span.x + span.width / 2" y="108" text-anchor="middle" class="inside">
+      <text v-if="span" :x="span.x + span.width / 2" y="124" text-anchor="middle" class="inside">
         in the reading: the link{{
           count > 0 ? ` and ${count} ${count === 1 ? 'pair' : 'pairs'} at its ends` : ' alone'
         }}
@@ -85,7 +85,7 @@ figcaption {
 }
 svg {
   width: 100%;
-  max-width: 900px;
+  max-width: 780px;
   display: block;
 }
 .span {

@@ -188,6 +188,9 @@ const short = (x: number): string =>
   border-top: 1px solid var(--hair);
   padding: 6px 0;
 }
+.line > span > .unit {
+  margin-left: 4px;
+}
 .head {
   border: 0;
 }

@@ -10,7 +10,7 @@ const emit = defineEmits<{ select: [segment: number]; joint: [joint: number]; en
 const PART = 150;
 const GAP = 34;
 const LEFT = 58;
-const Y = 62;
+const Y = 68;
 const width = computed(
   () => LEFT * 2 + props.plan.segments.length * (PART + GAP) - (props.plan.segments.length > 0 ? GAP : 0),
 );
@@ -38,9 +38,9 @@ const trunkLines = (type: (typeof TRUNK_TYPES)[number]): string =>
 <template>
   <div class="scroll">
     <svg
-      :viewBox="`0 0 ${width} 124`"
+      :viewBox="`0 0 ${width} 136`"
       :width="width"
-      height="124"
+      height="136"
       role="group"
       aria-label="The link, near end on the left"
     >
@@ -82,7 +82,7 @@ const trunkLines = (type: (typeof TRUNK_TYPES)[number]): string =>
           @keydown.enter.prevent="emit('select', i)"
           @keydown.space.prevent="emit('select', i)"
         >
-          <rect x="0" y="-42" :width="PART" height="84" class="hit" />
+          <rect x="0" y="-58" :width="PART" height="120" class="hit" />
           <template v-if="segment.kind === 'cable'">
             <path class="jacket" :d="`M0 0C${PART * 0.3} -12 ${PART * 0.7} 12 ${PART} 0`" />
             <path class="core" :d="`M0 0C${PART * 0.3} -12 ${PART * 0.7} 12 ${PART} 0`" />
@@ -104,7 +104,7 @@ const trunkLines = (type: (typeof TRUNK_TYPES)[number]): string =>
               :d="`M${PART / 2 - 10} -36a10 7 0 0 1 20 0m-6 -4l6 4l3 -7`"
             />
           </template>
-          <text :x="PART / 2" y="-30" text-anchor="middle" class="name">{{ nameOf(segment) }}</text>
+          <text :x="PART / 2" y="-41" text-anchor="middle" class="name">{{ nameOf(segment) }}</text>
           <text :x="PART / 2" y="52" text-anchor="middle">
             {{ lengthOf(segment) }}{{ segment.polish === 'angled' ? ' angled' : '' }}
           </text>

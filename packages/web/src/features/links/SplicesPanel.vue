@@ -167,7 +167,7 @@ const one = (x: number | null): string => (x === null ? '–' : x.toFixed(1));
 .slot {
   display: grid;
   grid-template-columns: auto 1fr;
-  gap: 1px 8px;
+  gap: 2px 8px;
   padding: 8px 10px;
   border-top: 1px solid var(--hair-strong);
   color: var(--ink);

@@ -21,7 +21,7 @@ import { computed, reactive, ref, watch } from 'vue';
 import BandScale from '../../shared/BandScale.vue';
 import { timeOfDay } from '../../shared/time-words.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
-import { stampOf } from '../../instruments/instruments.model.ts';
+import { identityWords, stampOf } from '../../instruments/instruments.model.ts';
 import { useInstruments } from '../../instruments/use-instruments.ts';
 import LimitDetails from './LimitDetails.vue';
 import MeterLine from './MeterLine.vue';
@@ -171,7 +171,7 @@ const conclusions = computed(() => {
 });
 const stampWords = (line: Line): string | null => {
   const stamp = line.entry?.value?.kind === 'loss' ? line.entry.value.instrument : undefined;
-  return stamp ? `from ${stamp.identity.split(',').slice(1, 3).join(' ')}, ${timeOfDay(stamp.at)}` : null;
+  return stamp ? `from ${identityWords(stamp.identity)}, ${timeOfDay(stamp.at)}` : null;
 };
 
 function age(reference: ClassReference): string {
