@@ -2,6 +2,8 @@ import { ensureDatabase, removeCluster, startCluster } from '../cluster.ts';
 import { benchBundle } from './bundle.ts';
 import { benchClass } from './class.ts';
 import { benchDrain } from './drain.ts';
+import { benchExplain } from './explain.ts';
+import { benchInstruments } from './instruments.ts';
 import { benchLibrary } from './library.ts';
 import type { Measured } from './measured.ts';
 import { benchResults } from './results.ts';
@@ -18,6 +20,8 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   'tap-grids': (url) => benchTapWithGrids(url),
   timers: (url) => benchTimers(url),
   drain: (url) => benchDrain(url),
+  explain: () => Promise.resolve(benchExplain()),
+  instruments: (url) => benchInstruments(url),
   class: (url) => benchClass(url),
 };
 

@@ -13,7 +13,7 @@ import {
 } from '@clear-mark/core';
 import { z } from 'zod';
 import { Id, Label, oneOf } from './common.ts';
-import { LossRulesShape } from './sheet.ts';
+import { LossRulesShape } from './loss-rules.ts';
 
 const polish = oneOf(POLISHES);
 /** Any number: what is too short or too long is said by core in words, not refused as a shape. */

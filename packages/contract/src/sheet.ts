@@ -6,13 +6,13 @@ import {
   PLACES,
   REFERENCE_METHODS,
   SKILLS,
-  SOURCE_KINDS,
   THING_KINDS,
   TRUNK_TYPES,
   UNIT_CODES,
 } from '@clear-mark/core';
 import { z } from 'zod';
 import { oneOf } from './common.ts';
+import { LossRulesShape, Source, Words } from './loss-rules.ts';
 
 /**
  * The schema of a method as data, for packs that come from outside and for the shipped library. Strict: a key that
@@ -20,17 +20,13 @@ import { oneOf } from './common.ts';
  * repeated ids, calls without a target) `checkSheet` of core refuses.
  */
 const Id = z.string().min(1).max(200);
-const Words = z.string().min(1).max(2000);
 const Decimal = z.string().regex(/^-?\d{1,15}(\.\d{1,15})?$/);
 const points = z.number().int().min(0).max(1000);
 
-const Source = z.strictObject({ kind: oneOf(SOURCE_KINDS), fromMemory: z.boolean(), words: Words });
 const Limit = z.strictObject({ value: Decimal, exclusive: z.boolean().optional(), source: Source });
 const Band = z.strictObject({ lower: Limit.optional(), upper: Limit.optional(), target: Decimal.optional() });
 const Uncertainty = z.strictObject({ value: Decimal, source: Source });
-const Db = z.strictObject({ db: z.number(), source: Source });
 const Wavelengths = z.array(z.number().int().min(600).max(1700)).min(1);
-const ByWavelength = z.record(z.string(), z.number().min(0));
 
 const base = {
   id: Id,
@@ -50,28 +46,6 @@ const across = {
   directions: z.array(oneOf(DIRECTIONS)).min(1).optional(),
 };
 
-export const LossRulesShape = z.strictObject({
-  connectionDb: Db,
-  counts: z.enum(['mated_pairs', 'connectors']).optional(),
-  spliceDb: Db,
-  referenceEndDb: Db.optional(),
-  fiberDbPerKm: z.record(z.string(), Db),
-  expectedConnectionDb: Db,
-  expectedSpliceDb: Db,
-  expectedFiberDbPerKm: ByWavelength,
-  floorDbPerKm: ByWavelength,
-  negativeToleranceDb: Db,
-  driftLimitDb: Db,
-  referenceAgeLimitHours: z.number().positive(),
-  bendStepDb: Db,
-  uncertainty: z.array(
-    z.strictObject({
-      name: Words,
-      shape: z.enum(['rectangular', 'triangular', 'standard']),
-      db: z.number().min(0),
-    }),
-  ),
-});
 const Link = z.strictObject({
   fiberClass: oneOf(FIBER_CLASSES),
   lengthM: z.number().min(0),

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { type LossRules, uncertaintyBudget, type UncertaintyPart } from '@clear-mark/core';
 import { computed } from 'vue';
+import CommitField from '../../shared/CommitField.vue';
 
 /** The components of the uncertainty, each to be changed; with the school's own ones the shipped ones rest. */
 const props = defineProps<{ rules: LossRules; own: boolean }>();
@@ -18,10 +19,9 @@ function set(at: number, what: Partial<UncertaintyPart>): void {
     parts().map((p, i) => (i === at ? { ...p, ...what } : p)),
   );
 }
-function setDb(at: number, input: HTMLInputElement): void {
-  const db = Number(input.value.trim().replace(',', '.'));
-  if (Number.isFinite(db) && db >= 0 && db <= 5 && input.value.trim() !== '') set(at, { db });
-  else input.value = String(props.rules.uncertainty[at]!.db);
+function setDb(at: number, text: string): void {
+  const db = Number(text.trim().replace(',', '.'));
+  if (Number.isFinite(db) && db >= 0 && db <= 5 && text.trim() !== '') set(at, { db });
 }
 </script>
 
@@ -59,21 +59,21 @@ function setDb(at: number, input: HTMLInputElement): void {
       <tbody>
         <tr v-for="(line, i) in budget.lines" :key="i">
           <td>
-            <input
+            <CommitField
               class="name"
+              label="Component"
               :value="line.name"
-              maxlength="80"
-              aria-label="Component"
-              @change="(e) => set(i, { name: (e.target as HTMLInputElement).value.trim() || line.name })"
+              :maxlength="80"
+              @commit="(text) => text.trim() !== '' && set(i, { name: text.trim() })"
             />
           </td>
           <td class="n">
-            <input
+            <CommitField
               class="db"
               inputmode="decimal"
-              :value="line.db"
-              :aria-label="`${line.name}, dB`"
-              @change="(e) => setDb(i, e.target as HTMLInputElement)"
+              :label="`${line.name}, dB`"
+              :value="String(line.db)"
+              @commit="(text) => setDb(i, text)"
             />
           </td>
           <td>

@@ -19,6 +19,7 @@ import { linkFindingWords, REFERENCE_WORDS, sourceWords } from '@clear-mark/word
 import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
 import { usePreferences } from '../../shell/preferences.ts';
+import CommitField from '../../shared/CommitField.vue';
 import BudgetTable from './BudgetTable.vue';
 import ChainDrawing from './ChainDrawing.vue';
 import JudgePanel from './JudgePanel.vue';
@@ -129,14 +130,13 @@ function begin(): void {
     </nav>
     <div v-if="draft && plan && rules && setUp" class="work">
       <div class="row spread">
-        <label class="name">
-          <span class="sr">Name of the link</span>
-          <input
-            :value="draft.label"
-            maxlength="60"
-            @change="(e) => change({ label: (e.target as HTMLInputElement).value.trim() || draft!.label })"
-          />
-        </label>
+        <CommitField
+          class="name"
+          label="Name of the link"
+          :value="draft.label"
+          :maxlength="60"
+          @commit="(text) => text.trim() !== '' && change({ label: text.trim() })"
+        />
         <span class="small soft" role="status">{{
           state === 'saved' ? 'Saved' : state === 'saving' ? 'Saving' : 'Not saved yet'
         }}</span>
@@ -186,12 +186,12 @@ function begin(): void {
         <b>Part {{ selected! + 1 }}</b>
         <label v-if="segment.kind !== 'cassette'" class="row inline">
           <span class="soft">Length</span>
-          <input
+          <CommitField
             class="number"
             inputmode="decimal"
+            :label="`Length in ${preferences.distanceUnit}`"
             :value="lengthText(segment)"
-            :aria-label="`Length in ${preferences.distanceUnit}`"
-            @change="(e) => setLength((e.target as HTMLInputElement).value)"
+            @commit="setLength"
           />
           <span class="unit">{{ preferences.distanceUnit }}</span>
         </label>
@@ -401,7 +401,7 @@ nav {
   display: grid;
   gap: 12px;
 }
-.name input {
+.name {
   font-size: 1.5rem;
   font-weight: 700;
   border: 0;
