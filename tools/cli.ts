@@ -21,8 +21,7 @@ async function main(): Promise<number> {
       await stopAll();
       return 0;
     case 'stand-ins':
-      await (await import('./stand-ins.ts')).runStandIns(Number(rest[0] ?? '7'));
-      return 0;
+      return (await import('./stand-ins.ts')).runStandIns(rest);
     case 'loss':
       return (await import('./loss-command.ts')).runLoss(rest);
     case 'test':

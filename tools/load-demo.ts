@@ -1,7 +1,7 @@
 import { DEFAULT_POLICY } from '@clear-mark/core';
-import { DEMO_LINKS, type DemoData, makeDemo, makeSplicing } from '@clear-mark/demo';
+import { type DemoData, makeDemo, makeSplicing } from '@clear-mark/demo';
 import type { MethodSheet } from '@clear-mark/core';
-import { LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/methods';
+import { EXAMPLE_LINKS, LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/methods';
 import type { ClassLink } from '@clear-mark/contract';
 import { type Database, storesForLoading } from '@clear-mark/server';
 import { v7 } from 'uuid';
@@ -62,7 +62,7 @@ async function loadClass(trx: Database, data: DemoData, methods: readonly string
 async function loadLinks(trx: Database, data: DemoData): Promise<void> {
   const { links } = storesForLoading(trx);
   const by = data.people[0]!.id;
-  for (const link of DEMO_LINKS) {
+  for (const link of EXAMPLE_LINKS) {
     await links.save(data.classId, { ...structuredClone(link), id: v7(), retired: false } as ClassLink, by);
   }
 }

@@ -34,10 +34,16 @@ export async function connectStandIns(db: Database, running: RunningStandIns, no
   }
 }
 
-/** The simulated instruments alone, until they are told to stop. */
-export async function runStandIns(seed: number): Promise<void> {
-  const running = await startStandIns(seed);
-  for (const name of STAND_INS) console.log(`${name.padEnd(8)} 127.0.0.1:${running.instruments[name].port}`);
+/** Simulated instruments alone, all or those named, until they are told to stop. */
+export async function runStandIns(args: readonly string[]): Promise<number> {
+  const unknown = args.filter((a) => !STAND_INS.some((n) => n === a));
+  if (unknown.length > 0) {
+    console.error(`No stand-in ${unknown.join(', ')}; there are ${STAND_INS.join(', ')}.`);
+    return 2;
+  }
+  const names = args.length === 0 ? STAND_INS : STAND_INS.filter((n) => args.includes(n));
+  const running = await startStandIns(Date.now() % 100_000, names);
+  for (const name of names) console.log(`${name.padEnd(8)} 127.0.0.1:${running.instruments[name].port}`);
   console.log(`control  http://127.0.0.1:${running.controlPort}`);
   console.log(
     'Each line speaks SCPI; the control takes acts on the piece as JSON by POST. Ctrl-C stops them.',
@@ -46,4 +52,5 @@ export async function runStandIns(seed: number): Promise<void> {
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.once(signal, () => resolve());
   });
   await running.stop();
+  return 0;
 }

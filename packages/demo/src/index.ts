@@ -1,4 +1,3 @@
-export { DEMO_LINKS } from './links.ts';
 export { type DemoData, makeDemo } from './make-demo.ts';
 export { makeSplicing } from './make-splicing.ts';
 export { BENCH_INSTRUMENTS, SCENARIO, SPLICING, STORIES } from './scenario.ts';

@@ -1,7 +1,7 @@
 import { DEFAULT_SCORING, linkFindings, type Outcome, score } from '@clear-mark/core';
-import { linkOfAttempt, SHIPPED_METHODS } from '@clear-mark/methods';
+import { EXAMPLE_LINKS, linkOfAttempt, SHIPPED_METHODS } from '@clear-mark/methods';
 import { describe, expect, it } from 'vitest';
-import { DEMO_LINKS, makeSplicing, SPLICING } from './index.ts';
+import { makeSplicing, SPLICING } from './index.ts';
 
 const sheet = SHIPPED_METHODS.find((m) => m.id === 'clear-mark/single-fusion')!;
 const make = (seed: number, story: boolean) =>
@@ -33,7 +33,7 @@ describe('the splicing days', () => {
     const total = plain.filter((a) => a.outcome.skills.cleave?.verdict === 'fail').length;
     expect(failsOf(plain, SPLICING.carelessLeft)).toBeLessThanOrEqual(total / 6 + 4);
   });
-  it.each(DEMO_LINKS.map((l) => [l.label, l] as const))('link %s is sound', (_, link) => {
+  it.each(EXAMPLE_LINKS.map((l) => [l.label, l] as const))('link %s is sound', (_, link) => {
     expect(linkFindings(link.plan)).toEqual([]);
     expect(linkOfAttempt({ id: 'x', ...link }).rules.uncertainty.length).toBeGreaterThan(2);
   });

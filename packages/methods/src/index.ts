@@ -6,6 +6,7 @@ import { LC_WEDGE_LOCATOR } from './lc-wedge-locator/sheet.ts';
 export const SHIPPED_METHODS: readonly MethodSheet[] = [LC_WEDGE_LOCATOR, ...LIBRARY].map(checkSheet);
 
 export { DRAWINGS, type Drawing, STEP_DRAWINGS } from './drawings/index.ts';
+export { type ExampleLink, EXAMPLE_LINKS } from './example-links.ts';
 export { type DescribedLink, linkOfAttempt } from './link-of-attempt.ts';
 export { lossRulesFor, shippedBudget } from './loss-rules.ts';
 export { DECIDED_ELSEWHERE, SCHOOLS } from './schools.ts';

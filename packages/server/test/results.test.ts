@@ -22,7 +22,11 @@ beforeAll(async () => {
 afterAll(() => world.close());
 
 const marksOf = async (skill: string): Promise<string[]> => {
-  const rows = await world.db('outcome_skills').where({ skill, class_id: classId }).orderBy('started_at').orderBy('attempt_id');
+  const rows = await world
+    .db('outcome_skills')
+    .where({ skill, class_id: classId })
+    .orderBy('started_at')
+    .orderBy('attempt_id');
   const byTrainee = new Map<string, string>();
   for (const r of rows) byTrainee.set(r.trainee_id, (byTrainee.get(r.trainee_id) ?? '') + r.mark);
   return [...byTrainee.values()];

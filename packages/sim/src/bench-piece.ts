@@ -113,7 +113,7 @@ function fuse(piece: BenchPiece, rng: Rng): SplicedJoint {
   const joint = {
     fromRadiusUm: 4.6,
     intoRadiusUm: 4.6 + normal(rng, 0, 0.08),
-    offsetUm: 0.12 + Math.abs(normal(rng, 0, 0.1)) + 0.28 * angles + 0.5 * rough,
+    offsetUm: 0.12 + Math.abs(normal(rng, 0, 0.1)) + 0.18 * angles + 0.5 * rough,
     tiltDeg: 0.12 * angles,
     index: 1.468,
     wavelengthNm: 1310,

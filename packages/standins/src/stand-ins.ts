@@ -21,11 +21,14 @@ export interface RunningStandIns {
   readonly stop: () => Promise<void>;
 }
 
-/** All simulated instruments in front of one piece, each on a free port of loopback. */
-export async function startStandIns(seed: number): Promise<RunningStandIns> {
+/** Simulated instruments, all or those named, in front of one piece, each on a free port of loopback. */
+export async function startStandIns(
+  seed: number,
+  names: readonly StandInName[] = STAND_INS,
+): Promise<RunningStandIns> {
   const bench = simulatedBench(seed);
   const started: Partial<Record<StandInName, StandIn>> = {};
-  for (const name of STAND_INS) started[name] = await startScpi(MAKERS[name](bench));
+  for (const name of names) started[name] = await startScpi(MAKERS[name](bench));
   const instruments = started as Record<StandInName, StandIn>;
   const control = await startControl(bench, instruments);
   return {
@@ -34,7 +37,7 @@ export async function startStandIns(seed: number): Promise<RunningStandIns> {
     controlPort: control.port,
     stop: async () => {
       await control.stop();
-      for (const name of STAND_INS) await instruments[name].stop();
+      for (const name of names) await instruments[name].stop();
     },
   };
 }

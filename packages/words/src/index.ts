@@ -5,3 +5,4 @@ export * from './faults.ts';
 export * from './names.ts';
 export * from './params.ts';
 export * from './reasons.ts';
+export * from './reference-steps.ts';

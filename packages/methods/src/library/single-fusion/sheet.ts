@@ -1,7 +1,7 @@
 import { DIRECTIONS, type MethodSheet } from '@clear-mark/core';
 import { atMost, care, criteriaOf, step, stop } from '../../build.ts';
 import { ARC, BLADES, CHEMICALS, DEFER, GLASS, LIGHT } from '../../common/cautions.ts';
-import { bareGlass, benchReady, cleaving, clearUp, partsOn } from '../../common/steps.ts';
+import { bareGlass, benchReady, CLEAVE_FACES, cleaving, clearUp, partsOn } from '../../common/steps.ts';
 import { commonPractice, commonPracticeFromMemory, house } from '../../sources.ts';
 import { method } from '../method.ts';
 import { JOINTS } from '../splicing-parts.ts';
@@ -89,6 +89,14 @@ function singleFusion(): MethodSheet {
           ),
           angle('angle-left', 'Cleave angle, left'),
           angle('angle-right', 'Cleave angle, right'),
+          c.grade(
+            'gap-picture',
+            'Faces in the gap picture',
+            3,
+            CLEAVE_FACES.map((l) => ({ ...l, points: Math.min(3, l.points) })),
+            commonPractice('the splicer shows gap, angles and faces before it fires'),
+            { skill: 'cleave' },
+          ),
           c.check(
             'last-look',
             'Gap picture looked at before firing',

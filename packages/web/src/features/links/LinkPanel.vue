@@ -14,8 +14,9 @@ import {
   type ReferenceMethod,
   TRUNK_TYPES,
 } from '@clear-mark/core';
-import { lossRulesFor } from '@clear-mark/methods/loss';
-import { linkFindingWords, REFERENCE_WORDS, sourceWords } from '@clear-mark/words';
+import { EXAMPLE_LINKS, lossRulesFor } from '@clear-mark/methods/loss';
+import { linkFindingWords, REFERENCE_STEPS, REFERENCE_WORDS, sourceWords } from '@clear-mark/words';
+import type { ClassLink } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
 import { usePreferences } from '../../shell/preferences.ts';
@@ -103,6 +104,18 @@ const turnJoint = (at: number): void =>
     ...plan.value!,
     joints: plan.value!.joints.map((j, i) => (i === at ? (j === 'splice' ? 'connection' : 'splice') : j)),
   });
+/** A copy of a shipped example, under a name of its own. */
+function beginFrom(event: Event): void {
+  const select = event.target as HTMLSelectElement;
+  const example = EXAMPLE_LINKS.find((l) => l.label === select.value);
+  select.value = '';
+  if (!example) return;
+  const known = new Set(links.value.map((l) => l.label));
+  let label = example.label;
+  for (let n = 2; known.has(label); n++) label = `${example.label} ${n}`;
+  start({ ...newLink(v7(), label), ...(structuredClone(example) as object), label } as ClassLink);
+  selected.value = 0;
+}
 function begin(): void {
   const known = new Set(links.value.map((l) => l.label));
   let n = links.value.length + 1;
@@ -127,6 +140,10 @@ function begin(): void {
       </button>
       <p v-if="links.length === 0" class="soft">No link described yet.</p>
       <button class="act" :class="{ next: links.length === 0 }" type="button" @click="begin">New link</button>
+      <select class="act" aria-label="New link from an example" @change="beginFrom">
+        <option value="">From an example</option>
+        <option v-for="e in EXAMPLE_LINKS" :key="e.label" :value="e.label">{{ e.label }}</option>
+      </select>
     </nav>
     <div v-if="draft && plan && rules && setUp" class="work">
       <div class="row spread">
@@ -355,9 +372,15 @@ function begin(): void {
       <section class="section chains">
         <ChainDrawing
           :chain="setUp.reference"
-          :label="`Reference: ${REFERENCE_WORDS[draft.referenceMethod]}. Set it, see 0.00 dB, and leave the launch cord on the source`"
+          :label="`Reference: ${REFERENCE_WORDS[draft.referenceMethod]}`"
         />
+        <ol>
+          <li v-for="words in REFERENCE_STEPS[draft.referenceMethod].reference" :key="words">{{ words }}</li>
+        </ol>
         <ChainDrawing :chain="setUp.test" label="Test" />
+        <ol>
+          <li v-for="words in REFERENCE_STEPS[draft.referenceMethod].test" :key="words">{{ words }}</li>
+        </ol>
       </section>
 
       <BudgetTable
@@ -437,9 +460,14 @@ nav {
 }
 .chains {
   display: grid;
-  gap: 18px;
+  grid-template-columns: minmax(0, 1.6fr) minmax(220px, 1fr);
+  gap: 18px 24px;
+  align-items: center;
 }
 @media (max-width: 900px) {
+  .chains {
+    grid-template-columns: minmax(0, 1fr);
+  }
   .two {
     grid-template-columns: minmax(0, 1fr);
   }

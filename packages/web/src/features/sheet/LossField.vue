@@ -13,10 +13,18 @@ import {
   parsePart,
   partKey,
   partsOf,
+  readingsAgree,
   type ReadingVoidReason,
 } from '@clear-mark/core';
 import type { ClassReference, ErrorCode } from '@clear-mark/contract';
-import { conclusionWords, DIRECTION_WORDS, errorWords, reasonWords, VOID_WORDS } from '@clear-mark/words';
+import {
+  conclusionWords,
+  DIRECTION_WORDS,
+  errorWords,
+  reasonWords,
+  UNIT_WORDS,
+  VOID_WORDS,
+} from '@clear-mark/words';
 import { computed, reactive, ref, watch } from 'vue';
 import BandScale from '../../shared/BandScale.vue';
 import { timeOfDay } from '../../shared/time-words.ts';
@@ -28,7 +36,8 @@ import MeterLine from './MeterLine.vue';
 import { termsOf } from '../../shared/limit-words.ts';
 import { valueText } from './sheet.model.ts';
 
-type Reading = 'dBm' | 'dB' | 'uW';
+const UNITS_READ = ['dBm', 'dB', 'mW', 'uW', 'nW'] as const;
+type Reading = (typeof UNITS_READ)[number];
 
 const props = defineProps<{
   criterion: LossCriterion;
@@ -42,6 +51,8 @@ const props = defineProps<{
   instrumentId: string | null;
   /** The launch's mode conditioning as it was checked; null while it was not. */
   conditioned: boolean | null;
+  /** The trainee's latest own reading of a part. */
+  traineeReading: (part: string) => Entry | null;
 }>();
 const emit = defineEmits<{
   value: [part: string, value: EntryValue];
@@ -51,7 +62,7 @@ const emit = defineEmits<{
 }>();
 
 const kept = localStorage.getItem('loss-unit');
-const unit = ref<Reading>(kept === 'dB' || kept === 'uW' ? kept : 'dBm');
+const unit = ref<Reading>(UNITS_READ.find((u) => u === kept) ?? 'dBm');
 watch(unit, (now) => localStorage.setItem('loss-unit', now));
 
 const lines = computed(() =>
@@ -169,9 +180,25 @@ const conclusions = computed(() => {
     }),
   });
 });
+/** The trainee's own reading of the same part beside the instructor's, whichever came first. */
+function traineeWords(line: Line): string | null {
+  const own = props.traineeReading(line.part);
+  const instructor = line.judged;
+  if (own?.value?.kind !== 'loss' || instructor?.lossDb == null || instructor.entryId === own.id) return null;
+  const { value } = own;
+  const reference = props.references.find((r) => r.id === value.referenceId);
+  const lossDb = reference ? lossDbOf(value, reference) : null;
+  if (lossDb === null) return 'Trainee read no light.';
+  const u = line.terms.uncertaintyDb;
+  const { agree, differenceDb, mostDb } = readingsAgree(lossDb, instructor.lossDb, u, u);
+  const apart = `${Math.abs(differenceDb).toFixed(2)} dB apart, at most ${mostDb.toFixed(2)}`;
+  return `Trainee read ${lossDb.toFixed(2)} dB: ${agree ? 'agrees' : 'does not agree, the technique of one is wrong'} (${apart}).`;
+}
 const stampWords = (line: Line): string | null => {
   const stamp = line.entry?.value?.kind === 'loss' ? line.entry.value.instrument : undefined;
-  return stamp ? `from ${identityWords(stamp.identity)}, ${timeOfDay(stamp.at)}` : null;
+  return stamp
+    ? `read by ${instruments.live.get(stamp.thingId)?.instrument.label ?? identityWords(stamp.identity)}, ${timeOfDay(stamp.at)}`
+    : null;
 };
 
 function age(reference: ClassReference): string {
@@ -189,7 +216,7 @@ function noLight(line: Line): void {
     <div class="head">
       <div class="row" role="group" aria-label="Reading in">
         <button
-          v-for="u in ['dBm', 'dB', 'uW'] as const"
+          v-for="u in UNITS_READ"
           :key="u"
           class="act"
           type="button"
@@ -197,7 +224,7 @@ function noLight(line: Line): void {
           :disabled="locked"
           @click="unit = u"
         >
-          {{ u === 'uW' ? 'µW' : u }}
+          {{ UNIT_WORDS[u] }}
         </button>
       </div>
       <button v-if="!locked" class="act" type="button" @click="emit('reference')">Set reference</button>
@@ -254,7 +281,7 @@ function noLight(line: Line): void {
             texts[line.part] !== valueText(line.entry?.value ?? null) && asking === null && take(line.part)
           "
         />
-        <span class="unit">{{ typedUnit(line) === 'uW' ? 'µW' : typedUnit(line) }}</span>
+        <span class="unit">{{ UNIT_WORDS[typedUnit(line)] }}</span>
       </label>
       <div class="found">
         <template v-if="line.judged && line.judged.verdict !== 'incomplete'">
@@ -297,6 +324,7 @@ function noLight(line: Line): void {
       <p v-if="line.judged?.reason && line.judged.verdict !== 'incomplete'" class="why">
         {{ reasonWords(line.judged.reason, () => criterion.label) }}
       </p>
+      <p v-if="traineeWords(line)" class="why">{{ traineeWords(line) }}</p>
     </div>
     <p v-if="error" class="say bad" role="alert">{{ error }}</p>
     <p v-else-if="asking" class="say" role="alert">

@@ -35,7 +35,7 @@ import SheetHead from './SheetHead.vue';
 import SignDialog from './SignDialog.vue';
 import SplicerLine from './SplicerLine.vue';
 import StepHead from './StepHead.vue';
-import { proposalsOf, type SheetCriterion, standingDismissals } from './sheet.model.ts';
+import { ownReading, proposalsOf, type SheetCriterion, standingDismissals } from './sheet.model.ts';
 import { useSheet } from './use-sheet.ts';
 import { useSheetCursor } from './use-sheet-cursor.ts';
 
@@ -262,6 +262,7 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
               :attempt-id="attemptId"
               :instrument-id="instrumentId"
               :conditioned="conditionedOf(item.criterion)"
+              :trainee-reading="(part) => ownReading(sheet.entries.value, item.criterion.id, part)"
               @focus="cursor.select(item)"
               @value="(part, value) => cursor.enter(item, part, value, 'instrument')"
               @void="

@@ -151,3 +151,17 @@ export function proposalsOf(entries: readonly Entry[], criterionId: string): rea
         ),
   );
 }
+
+/** The trainee's latest own value of a part that was not taken back, whether or not an instructor's stands over it. */
+export function ownReading(entries: readonly Entry[], criterionId: string, part: string): Entry | null {
+  const takenBack = new Set(entries.flatMap((e) => (e.kind === 'retract' ? [e.targetId] : [])));
+  const own = entries.filter(
+    (e) =>
+      e.kind === 'value' &&
+      e.capacity === 'trainee' &&
+      e.criterionId === criterionId &&
+      e.part === part &&
+      !takenBack.has(e.id),
+  );
+  return own[own.length - 1] ?? null;
+}

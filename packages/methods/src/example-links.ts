@@ -5,7 +5,7 @@ import {
   type ReferenceMethod,
 } from '@clear-mark/core';
 
-interface DemoLink {
+export interface ExampleLink {
   readonly label: string;
   readonly plan: LinkPlan;
   readonly referenceMethod: ReferenceMethod;
@@ -18,10 +18,10 @@ const cable = (lengthM: number, polish: 'flat' | 'angled' = 'flat'): LinkSegment
 const cassette: LinkSegment = { kind: 'cassette', polish: 'flat', turned: false, pins: true };
 const settings = DEFAULT_LOSS_SETTINGS;
 
-/** One link of each shape, at Saltmarsh Hall. */
-export const DEMO_LINKS: readonly DemoLink[] = [
+/** One link of each shape, to begin from: lengths and names are made up. */
+export const EXAMPLE_LINKS: readonly ExampleLink[] = [
   {
-    label: 'Hall riser, two pigtails',
+    label: 'Riser with two pigtails',
     referenceMethod: 'one_cord',
     settings,
     plan: {
@@ -39,7 +39,7 @@ export const DEMO_LINKS: readonly DemoLink[] = [
     plan: { fiberClass: 'OS2', fibers: 1, ends: ['plug', 'plug'], segments: [cable(2)], joints: [] },
   },
   {
-    label: 'Quay run with a cross-connect',
+    label: 'Yard run with a cross-connect',
     referenceMethod: 'one_cord',
     settings: { ...settings, coefficients: 'outside' },
     plan: {
