@@ -43,14 +43,16 @@ export class DemoServer {
     private readonly database: string,
     readonly port: number,
     private readonly mode: 'demo' | 'real',
+    private readonly files: string,
   ) {}
 
-  static async make(mode: 'demo' | 'real'): Promise<DemoServer> {
+  /** `files` is the built application that it serves. */
+  static async make(mode: 'demo' | 'real', files = webDir): Promise<DemoServer> {
     const database = `e2e_${randomUUID().replaceAll('-', '')}`;
     const template = mode === 'demo' ? TEMPLATE : 'template1';
     await admin(`create database "${database}" template "${template}"`);
     const url = clusterUrl.replace(/[^/]*$/, database);
-    const server = new DemoServer(url, database, await freePort(), mode);
+    const server = new DemoServer(url, database, await freePort(), mode, files);
     await server.start();
     return server;
   }
@@ -71,7 +73,7 @@ export class DemoServer {
         DATABASE_URL: this.databaseUrl,
         CLEAR_MARK_MODE: this.mode,
         CLEAR_MARK_PORT: String(this.port),
-        CLEAR_MARK_WEB_DIR: webDir,
+        CLEAR_MARK_WEB_DIR: this.files,
         CLEAR_MARK_LOG_LEVEL: 'error',
       }),
     );
@@ -85,6 +87,8 @@ export class DemoServer {
     await admin(`drop database "${this.database}" with (force)`);
   }
 }
+
+export { webDir };
 
 export const test = base.extend<{ problems: string[] }, { demo: DemoServer; real: DemoServer }>({
   demo: [

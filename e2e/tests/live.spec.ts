@@ -1,9 +1,12 @@
 import { criteriaOfSheet, goodValue, nameOf } from '../../packages/methods/src/piece-for-tests.ts';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
+import { appendFileSync, cpSync, mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
 import type { Browser, Page, Request } from '@playwright/test';
 import { fillClass, walk } from '../../tools/bench/class-run.ts';
 import { Api } from '../api.ts';
-import { type DemoServer, enterDemo, expect, row, testAlone as test } from '../world.ts';
+import { DemoServer, enterDemo, expect, row, testAlone as test, webDir } from '../world.ts';
 
 const saved = (page: Page) =>
   expect(page.locator('[data-test=queue-state]')).toContainText('All saved', { timeout: 20_000 });
@@ -287,6 +290,9 @@ test('without the network: three whole pieces started and scored, the page close
     if (!response?.fromServiceWorker()) reached.push(request.url());
   }
   expect(reached.filter((u) => !/\/(entries|events|catch-up|attempts)$/.test(u))).toEqual([]);
+  // The method with its limits and sources opens as well.
+  await page.getByRole('link', { name: /Bench cleave/ }).click();
+  await expect(page.getByRole('heading', { name: 'Cautions' })).toBeVisible();
 
   await page.close();
   const again = await context.newPage();
@@ -376,4 +382,35 @@ test('twenty seconds of a full class: two instructors at four acts a second, twe
     expect(seqs.sort((a: number, b: number) => a - b)).toEqual(seqs.map((_: number, i: number) => i + 1));
   }
   await second.context().close();
+});
+
+test('a new version waits until it is asked for, and what was entered is still there', async ({ page }) => {
+  const files = mkdtempSync(path.join(os.tmpdir(), 'clear-mark-web-'));
+  cpSync(webDir, files, { recursive: true });
+  const server = await DemoServer.make('demo', files);
+  try {
+    await enterDemo(page, server);
+    await page.waitForFunction(
+      async () => (await navigator.serviceWorker.ready).active?.state === 'activated',
+    );
+    const api = new Api(page, server);
+    await page.goto(await api.start(await api.classDetail(), 'bench-cleave', 5));
+    await row(page, 'glasses').locator('.main').click();
+    // Another build: its worker differs.
+    appendFileSync(path.join(files, 'service-worker.js'), '\n// another build\n');
+    await page.evaluate(async () => (await navigator.serviceWorker.ready).update());
+    const offer = page.getByRole('button', { name: 'New version: load it' });
+    await expect(offer).toBeVisible({ timeout: 15_000 });
+    // Nothing is reloaded by itself.
+    await row(page, 'shards-ready').locator('.main').click();
+    await expect(offer).toBeVisible();
+    await Promise.all([page.waitForEvent('load'), offer.click()]);
+    await verdict(page, 'glasses', 'pass');
+    await verdict(page, 'shards-ready', 'pass');
+    await expect(offer).toHaveCount(0);
+  } finally {
+    await page.goto('about:blank');
+    await server.close();
+    rmSync(files, { recursive: true, force: true });
+  }
 });

@@ -100,7 +100,7 @@ withBench('the meter gives reference and readings to the sheet that asked', asyn
   ).toBeDisabled();
   await expect(page.locator('[data-test=meter]')).toContainText('settled');
   await line.getByRole('button', { name: 'Take', exact: true }).click();
-  await expect(line).toContainText('Power meter');
+  await expect(line).toContainText('read by Meter 1');
   await expect(line.locator('.found')).toContainText(/0\.[3-9]/);
   await expect
     .poll(() => own.db('readings').whereNotNull('instrument_id').pluck('calibrated_on'))

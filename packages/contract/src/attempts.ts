@@ -151,6 +151,8 @@ export type ClassReference = z.infer<typeof ClassReference>;
 
 export const NewReferenceBody = ReferenceShape.omit({ rereadDbm: true, voidReason: true }).extend({
   instrumentId: Id,
+  /** The device's own clock when it sent it; what it is off by is taken off `setAt`. */
+  sentAt: Instant.optional(),
 });
 export const ReferenceChangeBody = z.discriminatedUnion('change', [
   z.object({ change: z.literal('reread'), valueDbm: ValueText }),

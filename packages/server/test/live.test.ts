@@ -315,4 +315,13 @@ describe('the queue of a shared tablet', () => {
     expect(Math.abs(offsets[0]! - hour)).toBeLessThan(5000);
     expect(offsets[1]).toBe(0);
   });
+  it('a reference set on a device an hour behind stands at the server’s time', async () => {
+    const late = new Date(Date.now() - 3_600_000).toISOString();
+    const reply = await api.post(`/classes/${classroom.id}/references`, {
+      ...{ id: v7(), instrumentId: classroom.things['instrument'], method: 'one_cord', wavelengthNm: 1310 },
+      ...{ valueDbm: '-5.1', setAt: late, sentAt: late, showsNegative: false },
+    });
+    const { setAt } = reply.body as { setAt: string };
+    expect(Math.abs(Date.parse(setAt) - Date.now())).toBeLessThan(5000);
+  });
 });

@@ -102,7 +102,8 @@ function whyVoid(
     return said('wrong_wavelength');
   }
   if (reference.method !== criterion.link.referenceMethod) return said('setup_broken');
-  const hours = (Date.parse(entry.at) - Date.parse(reference.setAt)) / HOUR_MS;
+  const readAt = Date.parse(entry.at) + (entry.clockOffsetMs ?? 0);
+  const hours = (readAt - Date.parse(reference.setAt)) / HOUR_MS;
   if (hours > criterion.rules.referenceAgeLimitHours) {
     const most = criterion.rules.referenceAgeLimitHours;
     return { code: 'void.reference_old', params: { ...at, hours: round(hours, 1), most } };

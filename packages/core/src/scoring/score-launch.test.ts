@@ -73,3 +73,17 @@ describe('a reading that an instrument gave', () => {
     expect(found.criteria[0]).toMatchObject({ verdict: 'pass', flags: ['calibration_overdue'] });
   });
 });
+
+describe('a device whose clock is off', () => {
+  it('is an hour ahead: its reading is as old as it is on the server’s clock', () => {
+    const ahead = { at: '2026-03-02T13:30:00.000Z' };
+    const late = [reference(1310, { setAt: '2026-03-02T09:00:00.000Z' })];
+    const judgeAt = (more: object) =>
+      score(sheet, [passed('mandrel'), { ...reading(1310, '-5.2'), ...ahead, ...more }], {
+        ...context,
+        references: late,
+      }).criteria[1]!.parts[0]!;
+    expect(judgeAt({}).reason?.code).toBe('void.reference_old');
+    expect(judgeAt({ clockOffsetMs: -3_600_000 }).verdict).toBe('pass');
+  });
+});

@@ -107,6 +107,8 @@ export interface Entry {
   readonly source: EntrySource;
   /** Instant on the author's device, ISO 8601 in UTC. */
   readonly at: string;
+  /** How far the server's clock was ahead of that device, ms; 0 where it is not known. */
+  readonly clockOffsetMs?: number;
   /** The ids its author's device had seen for the same criterion and part. */
   readonly supersedes: readonly string[];
   /** The retracted entry; for retractions only. */

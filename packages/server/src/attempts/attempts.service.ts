@@ -8,7 +8,7 @@ import { AppError } from '../http/app-error.ts';
 import { methodVersion, sheetOfAttempt } from '../methods/index.ts';
 import { referencesStore } from '../references/index.ts';
 import { type AttemptRow, attemptsStore } from './attempts.store.ts';
-import { clockOffsetMs, corrected } from './clock.ts';
+import { clockOffsetMs, corrected } from '../clock/index.ts';
 
 /** How far back a reference is offered for a reading; older ones would be void anyway. */
 const REFERENCE_HOURS = 12;

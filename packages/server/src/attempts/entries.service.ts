@@ -11,7 +11,7 @@ import { classesStore } from '../classes/index.ts';
 import { peopleService } from '../people/index.ts';
 import { type AttemptRow, attemptsStore } from './attempts.store.ts';
 import { requireSight } from './attempts.service.ts';
-import { clockOffsetMs } from './clock.ts';
+import { clockOffsetMs } from '../clock/index.ts';
 import { entriesStore, type SequencedEntry } from './entries.store.ts';
 
 type Params = Readonly<Record<string, string | number>>;

@@ -62,7 +62,7 @@ export function buildApp(parts: AppParts): Express {
   classRoutes(router, db);
   methodRoutes(router, db);
   attemptRoutes(router, db, parts.now);
-  referenceRoutes(router, db);
+  referenceRoutes(router, db, parts.now);
   resultRoutes(router, db, parts.now);
   liveRoutes(router, db, parts.bell);
   const standInsPort = config.standInsPort ?? null;

@@ -26,10 +26,15 @@ export const peopleStore = (db: Database) => ({
     return { person, passwordHash };
   },
 
+  /** Somebody of a role, from the class that began last. */
   firstOfRole: async (role: Role): Promise<Person | null> =>
     (await db('people')
       .select(COLUMNS)
       .where({ role })
+      .orderByRaw(
+        `(select max(c.starts_on) from class_members m join classes c on c.id = m.class_id
+           where m.person_id = people.id) desc nulls last`,
+      )
       .orderBy('created_at')
       .orderBy('id')
       .first<Person>()) ?? null,

@@ -4,9 +4,9 @@ import type { Database } from '../database/database.ts';
 import { handle } from '../http/handle.ts';
 import { referencesService } from './references.ts';
 
-export function referenceRoutes(router: Router, db: Database): void {
+export function referenceRoutes(router: Router, db: Database, now: () => Date): void {
   const references = referencesService(db);
-  handle(router, ROUTES.addReference, ({ params, body, me }) => references.add(params.id, body, me));
+  handle(router, ROUTES.addReference, ({ params, body, me }) => references.add(params.id, body, me, now()));
   handle(router, ROUTES.changeReference, ({ params, body, me }) =>
     references.change(params.id, params.referenceId, body, me),
   );

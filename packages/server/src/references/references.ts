@@ -1,6 +1,7 @@
 import type { LossReference } from '@clear-mark/core';
 import { parseDecimal } from '@clear-mark/core';
 import type { ClassReference, Person } from '@clear-mark/contract';
+import { clockOffsetMs, corrected } from '../clock/index.ts';
 import type { Database } from '../database/database.ts';
 import { classForInstructor } from '../classes/index.ts';
 import { AppError } from '../http/app-error.ts';
@@ -18,7 +19,10 @@ const COLUMNS = [
   'r.void_reason as voidReason',
 ];
 
-type NewReference = Omit<LossReference, 'rereadDbm' | 'voidReason'> & { readonly instrumentId: string };
+type NewReference = Omit<LossReference, 'rereadDbm' | 'voidReason'> & {
+  readonly instrumentId: string;
+  readonly sentAt?: string | undefined;
+};
 type Change =
   | { readonly change: 'reread'; readonly valueDbm: string }
   | { readonly change: 'void'; readonly reason: NonNullable<LossReference['voidReason']> };
@@ -81,7 +85,7 @@ export const referencesService = (db: Database) => {
     return reference;
   };
   return {
-    add: async (classId: string, reference: NewReference, me: Person): Promise<ClassReference> => {
+    add: async (classId: string, reference: NewReference, me: Person, now: Date): Promise<ClassReference> => {
       await classForInstructor(db, classId, me);
       parseDecimal(reference.valueDbm);
       const instrument = await db('things')
@@ -89,7 +93,8 @@ export const referencesService = (db: Database) => {
         .where({ id: reference.instrumentId, class_id: classId })
         .first<{ kind: string } | undefined>();
       if (instrument?.kind !== 'instrument') throw new AppError('reference.not_instrument');
-      await store.insert(classId, me.id, reference);
+      const offset = reference.sentAt === undefined ? 0 : clockOffsetMs(reference.sentAt, now);
+      await store.insert(classId, me.id, { ...reference, setAt: corrected(reference.setAt, offset) });
       return found(classId, reference.id);
     },
 

@@ -105,7 +105,8 @@ export const useQueue = defineStore('queue', () => {
         await call(ROUTES.startAttempt, { params: { id: classId }, body: now });
       } else if (queued.reference) {
         const { classId, body } = queued.reference;
-        await call(ROUTES.addReference, { params: { id: classId }, body });
+        const now = { ...body, sentAt: new Date().toISOString() };
+        await call(ROUTES.addReference, { params: { id: classId }, body: now });
       }
       await leave([queued]);
     } catch (error) {

@@ -9,10 +9,13 @@ import StripDrawing from '../../shared/StripDrawing.vue';
 import StepDrawing from '../../shared/StepDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
 import { useSession } from '../../shell/session.ts';
+import { deviceStore } from '../../storage/device-store.ts';
+import { useClassroom } from '../../storage/use-classroom.ts';
 
 const props = defineProps<{ classId: string; versionId: string }>();
 const preferences = usePreferences();
 const session = useSession();
+const classroom = useClassroom();
 const version = shallowRef<MethodVersion | null>(null);
 const failure = ref<string | null>(null);
 const STATE: Readonly<Record<string, string>> = { draft: 'draft', in_force: 'in force', retired: 'retired' };
@@ -33,11 +36,27 @@ async function move(state: 'in_force' | 'retired'): Promise<void> {
   }
 }
 
+/** Methods of today's class are on the device: shown from there at once, and without a network too. */
+async function fromDevice(): Promise<void> {
+  const sheet = await deviceStore.sheet(props.versionId).catch(() => null);
+  if (!sheet || version.value) return;
+  const known = classroom.detail?.methods.find((m) => m.versionId === props.versionId);
+  const { id: methodId, version: number } = sheet;
+  version.value = {
+    id: props.versionId,
+    methodId,
+    version: number,
+    state: known?.state ?? 'in_force',
+    sheet,
+  };
+}
 onMounted(async () => {
+  void classroom.open(props.classId);
+  await fromDevice();
   try {
     version.value = await call(ROUTES.methodVersion, { params: { id: props.versionId } });
   } catch (error) {
-    failure.value = wordsOf(error);
+    if (!version.value) failure.value = wordsOf(error);
   }
 });
 </script>

@@ -5,6 +5,7 @@ import {
   type EntryValue,
   fiberColour,
   isLossPart,
+  parsePart,
   type PartOutcome,
   partValue,
   type ReadingVoidReason,
@@ -12,10 +13,13 @@ import {
 } from '@clear-mark/core';
 import type { ClassReference } from '@clear-mark/contract';
 import { UNIT_WORDS, VOID_WORDS } from '@clear-mark/words';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
+import { stampOf } from '../../instruments/instruments.model.ts';
+import { useInstruments } from '../../instruments/use-instruments.ts';
 import { termsOf } from '../../shared/limit-words.ts';
 import { timeOfDay } from '../../shared/time-words.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
+import MeterLine from './MeterLine.vue';
 import { columnFacts, type GridCriterion } from './readings-grid.model.ts';
 import RowScale from './RowScale.vue';
 import { useGridCells } from './use-grid-cells.ts';
@@ -27,6 +31,8 @@ const props = defineProps<{
   entryById: (id: string) => Entry | null;
   referenceFor: (wavelengthNm: number) => ClassReference | null;
   locked: boolean;
+  attemptId: string;
+  instrumentId: string | null;
 }>();
 const emit = defineEmits<{
   values: [values: readonly { part: string; value: EntryValue }[]];
@@ -41,7 +47,32 @@ const cells = useGridCells(props, {
   done: () => emit('done'),
 });
 const { grid, isLoss, unit, parts, texts, problems, beyond, at, inputs, standing } = cells;
-const { take, onEnter, onArrow, onPaste } = cells;
+const { take, onEnter, onArrow, onPaste, takeShown } = cells;
+
+const instruments = useInstruments();
+const meters = computed(() => (isLoss.value ? instruments.ofKind('power_meter') : []));
+const meter = ref<InstanceType<typeof MeterLine> | null>(null);
+/** The chosen cell's place, and what the meter shows for it when it is at that cell's wavelength. */
+const chosen = computed(() => {
+  if (at.value === null) return null;
+  const { fiber, wavelengthNm } = parsePart(at.value);
+  const power = meter.value?.mine ? meter.value.power : null;
+  const fits = power && power.state !== 'failed' && power.wavelengthNm === wavelengthNm;
+  return { part: at.value, fiber, wavelengthNm, power: fits ? power : null };
+});
+function takeLive(): void {
+  const reference = chosen.value?.wavelengthNm ? props.referenceFor(chosen.value.wavelengthNm) : null;
+  const power = chosen.value?.power;
+  if (!chosen.value || !power || !reference) return;
+  const instrument = stampOf(meter.value!.chosen, power);
+  const base = { kind: 'loss', referenceId: reference.id, instrument } as const;
+  takeShown(
+    chosen.value.part,
+    power.state === 'reading'
+      ? { ...base, text: power.text, unit: power.unit }
+      : { ...base, unit: 'dBm', noLight: true },
+  );
+}
 
 /** A good cell of a void or other state shows its ring; open ones none. */
 const ringOf = (part: string): PartOutcome | null => {
@@ -103,7 +134,7 @@ const cellName = (row: number, column: number): string =>
     <div v-if="isLoss && !locked" class="tools">
       <div class="row" role="group" aria-label="Readings in">
         <button
-          v-for="u in ['dB', 'dBm', 'uW'] as const"
+          v-for="u in ['dB', 'dBm', 'mW', 'uW', 'nW'] as const"
           :key="u"
           class="act"
           type="button"
@@ -120,6 +151,20 @@ const cellName = (row: number, column: number): string =>
       </select>
       <span class="fill" />
       <button class="act" type="button" @click="emit('reference')">Set reference</button>
+    </div>
+    <div v-if="meters.length > 0 && !locked" class="live">
+      <MeterLine
+        ref="meter"
+        :meters="meters"
+        :attempt-id="attemptId"
+        :preferred="instrumentId"
+        :wavelengths="criterion.wavelengthsNm ?? []"
+      />
+      <button v-if="meter?.mine" class="act" type="button" :disabled="!chosen?.power" @click="takeLive">
+        {{
+          chosen ? `Take for fiber ${chosen.fiber}, ${chosen.wavelengthNm} nm` : 'Choose a cell to take into'
+        }}
+      </button>
     </div>
     <table :class="{ halves: grid.columns.length === 1 }">
       <thead>
@@ -220,6 +265,12 @@ const cellName = (row: number, column: number): string =>
 </template>
 
 <style scoped>
+.live {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 8px;
+  margin-bottom: 8px;
+}
 .grid-field {
   grid-column: 1 / -1;
   padding: 0 0 10px 42px;

@@ -69,7 +69,9 @@ function save(): void {
     };
     void queue.pushReference({ classId: props.classId, body }, session.me!.id);
     const instrumentLabel = instruments.value.find((i) => i.id === chosen.value)?.label ?? '';
-    emit('made', { ...body, instrumentLabel, rereadDbm: null, voidReason: null });
+    // On the server's clock, as every other device will see it.
+    const setAt = new Date(Date.parse(body.setAt) + classroom.offsetMs).toISOString();
+    emit('made', { ...body, setAt, instrumentLabel, rereadDbm: null, voidReason: null });
   }
   emit('close');
 }

@@ -278,6 +278,8 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
                 :entry-by-id="sheet.entryById"
                 :reference-for="referenceFor"
                 :locked="locked"
+                :attempt-id="attemptId"
+                :instrument-id="instrumentId"
                 @focus="cursor.select(item)"
                 @values="(values) => cursor.enterParts(item, values)"
                 @void="

@@ -92,11 +92,20 @@ export function useGridCells(props: GridProps, acts: GridActs) {
   }
 
   function onEnter(part: string): void {
-    if (!take(part, true)) return;
+    if (take(part, true)) toNext(part);
+  }
+  function toNext(part: string): void {
     const { row, column } = grid.value.placeOf(part);
     const next = grid.value.partAt(row + 1, column) ?? grid.value.partAt(0, column + 1);
     if (next === null) acts.done();
     else focusOn(next);
+  }
+  /** What an instrument shows, into a cell; then on to the next one. */
+  function takeShown(part: string, value: EntryValue): void {
+    delete problems[part];
+    texts[part] = shown[part] = cellText(value, unit.value);
+    acts.values([{ part, value }]);
+    toNext(part);
   }
   function focusOn(part: string | null): void {
     const input = part === null ? undefined : inputs.get(part);
@@ -155,5 +164,6 @@ export function useGridCells(props: GridProps, acts: GridActs) {
     onEnter,
     onArrow,
     onPaste,
+    takeShown,
   };
 }

@@ -195,6 +195,7 @@ export function useSheet(attemptId: string, classId: string) {
       at: new Date().toISOString(),
       supersedes,
       targetId: given.targetId ?? null,
+      ...(offsetMs.value === 0 ? {} : { clockOffsetMs: offsetMs.value }),
     };
     void queue.push({ ...entry, supersedes: [...entry.supersedes], attemptId } as never);
     return entry;

@@ -1,0 +1,1 @@
+export { clockOffsetMs, corrected } from './clock.ts';
