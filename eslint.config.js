@@ -40,6 +40,7 @@ export default tseslint.config(
       'tools/**',
       'packages/web/src/features/sheet/use-*.ts',
       'packages/web/src/storage/use-*.ts',
+      'packages/web/src/instruments/use-*.ts',
       'packages/web/src/storage/queue.ts',
     ],
     rules: { 'max-lines-per-function': 'off' },

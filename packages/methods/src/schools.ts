@@ -1,7 +1,7 @@
 import type { Criterion, LossRules, MethodSheet, School, SchoolChange } from '@clear-mark/core';
 import { atLeast, between } from './build.ts';
 import { MULTIMODE_TABLES, REFERENCE_END, SINGLE_MODE_TABLES } from './loss-rules.ts';
-import { commonPractice, house, standardFromMemory } from './sources.ts';
+import { commonPractice, house } from './sources.ts';
 
 /** What an option changes on a criterion, by the last part of its id and its kind. */
 type Effect = (name: string, criterion: Criterion) => SchoolChange | null;

@@ -1,4 +1,4 @@
-import type { Failure } from './scpi-server.ts';
+import type { Failure } from './failures.ts';
 
 export type Run = (argument: string, failure: Failure) => string | void;
 /** By long-form header with its short form in capitals, such as `SENSe:POWer:WAVelength?`. */

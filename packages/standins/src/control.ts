@@ -2,7 +2,8 @@ import { createServer, type IncomingMessage } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { z } from 'zod';
 import type { SimulatedBench } from './bench.ts';
-import { FAILURES, type StandIn } from './scpi-server.ts';
+import { FAILURES } from './failures.ts';
+import type { StandIn } from './scpi-server.ts';
 
 const End = z.enum(['near', 'far']);
 const Order = z.discriminatedUnion('act', [

@@ -1,6 +1,7 @@
 import type { SimulatedBench } from './bench.ts';
 import type { CommandTable } from './commands.ts';
-import type { Failure, ScpiInstrument } from './scpi-server.ts';
+import type { Failure } from './failures.ts';
+import type { ScpiInstrument } from './scpi-server.ts';
 
 const MAKER = 'Clear Mark stand-in';
 const WAVELENGTHS = [850, 1300, 1310, 1490, 1550, 1625];

@@ -1,22 +1,7 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import type { AddressInfo } from 'node:net';
+import type { Failure } from './failures.ts';
 import { commandOf, type CommandTable, type ErrorQueue, errorQueue } from './commands.ts';
-
-/** Ways in which a simulated instrument can be made to fail. */
-export const FAILURES = [
-  'none',
-  'silent',
-  'slow',
-  'garbage',
-  'wrong_unit',
-  'wrong_wavelength',
-  'not_a_number',
-  'over_range',
-  'disconnect',
-  'half_a_line',
-  'endless_line',
-] as const;
-export type Failure = (typeof FAILURES)[number];
 
 export interface ScpiInstrument {
   /** Answer to *IDN?: maker, model, serial, version. */

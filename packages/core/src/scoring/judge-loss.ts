@@ -188,7 +188,8 @@ export function lossSlip(
 
 /** Whether an instrument's calibration had run out on the day of a reading. Days as YYYY-MM-DD. */
 export function calibrationOverdue(stamp: InstrumentStamp | undefined, at: string): boolean {
-  return stamp?.calibrationDueOn != null && stamp.calibrationDueOn < at.slice(0, 10);
+  const dueOn = stamp?.calibrationDueOn ?? null;
+  return dueOn !== null && dueOn < at.slice(0, 10);
 }
 
 /** To `digits` decimals, for showing only. */

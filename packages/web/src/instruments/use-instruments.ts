@@ -10,8 +10,6 @@ import { call, pathOf, Refusal, ROUTES, wordsOf } from '../api/client.ts';
 import { useSession } from '../shell/session.ts';
 import { fresh, heard, type LiveInstrument } from './instruments.model.ts';
 
-/** A claim runs out after half a minute on the server. */
-const RENEW_MS = 10_000;
 const ASK_AGAIN_MS = 4000;
 
 /**
@@ -51,7 +49,6 @@ export const useInstruments = defineStore('instruments', () => {
       if (source === null || source.readyState === EventSource.CLOSED) void open();
     }, ASK_AGAIN_MS);
     if (!list) return;
-    live.value = new Map(list.map((i) => [i.thingId, live.value.get(i.thingId) ?? fresh(i)]));
     live.value = new Map(
       list.map((i) => [
         i.thingId,
@@ -112,33 +109,3 @@ export const useInstruments = defineStore('instruments', () => {
 
   return { classId, live, all, ofKind, follow, open, order, claim, release };
 });
-
-/** A claim that is kept while the view is open, and given back when it closes. */
-export function useClaim(attemptId: string) {
-  const instruments = useInstruments();
-  const held = ref<string | null>(null);
-  const words = ref<string | null>(null);
-  const inUse = ref(false);
-  let renew: ReturnType<typeof setInterval> | null = null;
-
-  async function take(thingId: string, takeOver = false): Promise<boolean> {
-    if (held.value !== null && held.value !== thingId) drop();
-    const reply = await instruments.claim(thingId, attemptId, takeOver);
-    words.value = reply.words;
-    inUse.value = reply.inUse;
-    held.value = reply.taken ? thingId : null;
-    renew ??= setInterval(() => void again(), RENEW_MS);
-    return reply.taken;
-  }
-  async function again(): Promise<void> {
-    if (held.value !== null) await take(held.value);
-  }
-  function drop(): void {
-    if (held.value !== null) void instruments.release(held.value);
-    held.value = null;
-    if (renew) clearInterval(renew);
-    renew = null;
-  }
-  onScopeDispose(drop);
-  return { held, words, inUse, take, drop };
-}

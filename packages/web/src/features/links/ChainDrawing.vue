@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type ChainDrawing, type ChainItem } from '@clear-mark/core';
+import type { ChainDrawing, ChainItem } from '@clear-mark/core';
 import { computed } from 'vue';
 
 /** Source to meter, as they are joined for the reference or for the test, with what is inside the measured span. */

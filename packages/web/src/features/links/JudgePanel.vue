@@ -78,7 +78,7 @@ const lines = computed(() =>
     const found = judged.value.parts.find((p) => p.part === row.part) ?? null;
     const own = trainee[row.part]?.trim();
     const agreement =
-      found?.lossDb != null && own && !problems.value[`${row.part} trainee`]
+      found && found.lossDb !== null && own && !problems.value[`${row.part} trainee`]
         ? readingsAgree(Number(own.replace(',', '.')), found.lossDb, terms.uncertaintyDb, terms.uncertaintyDb)
         : null;
     return { ...row, terms, found, agreement };

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type LinkPlan, type LinkSegment, TRUNK_TYPES } from '@clear-mark/core';
+import type { LinkPlan, LinkSegment, TrunkType } from '@clear-mark/core';
 import { computed } from 'vue';
 import { distanceWords } from '../../shared/limit-words.ts';
 
@@ -26,7 +26,7 @@ const nameOf = (s: LinkSegment): string =>
         ? 'cassette, turned'
         : 'cassette';
 const fan = [-15, -9, -3, 3, 9, 15];
-const trunkLines = (type: (typeof TRUNK_TYPES)[number]): string =>
+const trunkLines = (type: TrunkType): string =>
   fan
     .map((y, i) => {
       const to = type === 'A' ? y : type === 'B' ? -y : fan[i % 2 === 0 ? i + 1 : i - 1]!;

@@ -1,7 +1,5 @@
 <script setup lang="ts">
 import {
-  type Coefficients,
-  COEFFICIENTS,
   FIBER_CLASSES,
   isSingleMode,
   LINK_ENDS,
@@ -9,13 +7,10 @@ import {
   type LinkPlan,
   type LinkSegment,
   type LossSettings,
-  REFERENCE_METHODS,
   REFERENCE_SET_UPS,
-  type ReferenceMethod,
-  TRUNK_TYPES,
 } from '@clear-mark/core';
 import { EXAMPLE_LINKS, lossRulesFor } from '@clear-mark/methods/loss';
-import { linkFindingWords, REFERENCE_STEPS, REFERENCE_WORDS, sourceWords } from '@clear-mark/words';
+import { linkFindingWords, REFERENCE_STEPS, REFERENCE_WORDS } from '@clear-mark/words';
 import type { ClassLink } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
@@ -25,7 +20,9 @@ import BudgetTable from './BudgetTable.vue';
 import ChainDrawing from './ChainDrawing.vue';
 import JudgePanel from './JudgePanel.vue';
 import { changedSegment, newLink, termsOfLink, withoutSegment, withSegment } from './link.model.ts';
+import LimitSection from './LimitSection.vue';
 import LinkDrawing from './LinkDrawing.vue';
+import SegmentEdit from './SegmentEdit.vue';
 import { useLinks } from './use-links.ts';
 
 const props = defineProps<{ classId: string }>();
@@ -50,41 +47,6 @@ const terms = computed(() =>
   draft.value && rules.value ? termsOfLink(draft.value.plan, draft.value.referenceMethod, rules.value) : null,
 );
 const setUp = computed(() => (draft.value ? REFERENCE_SET_UPS[draft.value.referenceMethod] : null));
-const sources = computed(() => {
-  if (!rules.value) return [];
-  const { fiberDbPerKm, connectionDb, spliceDb, referenceEndDb } = rules.value;
-  const all = [
-    ...Object.values(fiberDbPerKm),
-    connectionDb,
-    spliceDb,
-    ...(referenceEndDb ? [referenceEndDb] : []),
-  ];
-  return [...new Set(all.map((v) => sourceWords(v.source)))];
-});
-
-const COEFFICIENT_WORDS: Readonly<Record<Coefficients, string>> = {
-  inside: 'Today’s table, inside plant',
-  older: 'Older table (multimode 3.5 and 1.5)',
-  outside: 'Outside plant (single-mode 0.5)',
-  maker: 'Today’s fiber (single-mode 0.35 and 0.22)',
-};
-
-function lengthText(s: LinkSegment): string {
-  if (s.kind === 'cassette') return '';
-  const value = preferences.distanceUnit === 'm' ? s.lengthM : s.lengthM / 0.3048;
-  return String(Math.round(value * 1000) / 1000);
-}
-const lengthError = ref<string | null>(null);
-function setLength(text: string): void {
-  const value = Number(text.trim().replace(',', '.'));
-  if (text.trim() === '' || !Number.isFinite(value) || value < 0) {
-    lengthError.value = `“${text}” is not a length. Digits with one point or comma.`;
-    return;
-  }
-  lengthError.value = null;
-  const lengthM = preferences.distanceUnit === 'm' ? value : value * 0.3048;
-  setPlan(changedSegment(plan.value!, selected.value!, { lengthM }));
-}
 function add(kind: LinkSegment['kind']): void {
   setPlan(withSegment(plan.value!, kind));
   selected.value = plan.value!.segments.length - 1;
@@ -199,175 +161,27 @@ function begin(): void {
           </select>
         </label>
       </div>
-      <div v-if="segment" class="edit row" role="group" :aria-label="`Part ${selected! + 1}`">
-        <b>Part {{ selected! + 1 }}</b>
-        <label v-if="segment.kind !== 'cassette'" class="row inline">
-          <span class="soft">Length</span>
-          <CommitField
-            class="number"
-            inputmode="decimal"
-            :label="`Length in ${preferences.distanceUnit}`"
-            :value="lengthText(segment)"
-            @commit="setLength"
-          />
-          <span class="unit">{{ preferences.distanceUnit }}</span>
-        </label>
-        <button
-          class="act"
-          type="button"
-          :aria-pressed="segment.polish === 'angled'"
-          @click="
-            setPlan(
-              changedSegment(plan, selected!, { polish: segment.polish === 'angled' ? 'flat' : 'angled' }),
-            )
-          "
-        >
-          Angled polish
-        </button>
-        <label v-if="segment.kind === 'trunk'" class="row inline">
-          <span class="soft">Type</span>
-          <select
-            class="act"
-            :value="segment.trunk"
-            @change="
-              (e) =>
-                setPlan(
-                  changedSegment(plan!, selected!, { trunk: (e.target as HTMLSelectElement).value as never }),
-                )
-            "
-          >
-            <option v-for="t in TRUNK_TYPES" :key="t" :value="t">{{ t }}</option>
-          </select>
-        </label>
-        <button
-          v-if="segment.kind === 'cassette'"
-          class="act"
-          type="button"
-          :aria-pressed="segment.turned"
-          @click="setPlan(changedSegment(plan, selected!, { turned: !segment.turned }))"
-        >
-          Turned
-        </button>
-        <button
-          v-if="segment.kind !== 'cable'"
-          class="act"
-          type="button"
-          :aria-pressed="segment.pins"
-          @click="setPlan(changedSegment(plan, selected!, { pins: !segment.pins }))"
-        >
-          Pins
-        </button>
-        <label v-if="segment.kind === 'cable' && !isSingleMode(plan.fiberClass)" class="row inline">
-          <span class="soft">Core</span>
-          <select
-            class="act"
-            :value="segment.coreUm ?? 0"
-            @change="
-              (e) =>
-                setPlan(
-                  changedSegment(plan!, selected!, {
-                    coreUm: Number((e.target as HTMLSelectElement).value) || undefined,
-                  }),
-                )
-            "
-          >
-            <option :value="0">as the class</option>
-            <option :value="50">50 µm</option>
-            <option :value="62.5">62.5 µm</option>
-          </select>
-        </label>
-        <button class="act" type="button" @click="remove">Take out</button>
-      </div>
-      <p v-if="lengthError" class="notice bad" role="alert">{{ lengthError }}</p>
+      <SegmentEdit
+        v-if="segment"
+        :key="`${draft.id} ${selected}`"
+        :segment="segment"
+        :number="selected! + 1"
+        :fiber-class="plan.fiberClass"
+        :unit="preferences.distanceUnit"
+        @change="(what) => setPlan(changedSegment(plan!, selected!, what))"
+        @remove="remove"
+      />
       <p v-for="(f, i) in findings" :key="i" class="notice" :class="{ bad: f.stops }">
         {{ linkFindingWords(f) }}
       </p>
 
-      <section class="section">
-        <h2>What it may lose</h2>
-        <div class="row settings">
-          <label class="field">
-            <span>Reference by</span>
-            <select
-              class="act"
-              data-test="reference-method"
-              :value="draft.referenceMethod"
-              @change="
-                (e) => change({ referenceMethod: (e.target as HTMLSelectElement).value as ReferenceMethod })
-              "
-            >
-              <option v-for="m in REFERENCE_METHODS" :key="m" :value="m">{{ REFERENCE_WORDS[m] }}</option>
-            </select>
-          </label>
-          <label class="field">
-            <span>Fiber coefficient</span>
-            <select
-              class="act"
-              :value="draft.settings.coefficients"
-              @change="
-                (e) => setSettings({ coefficients: (e.target as HTMLSelectElement).value as Coefficients })
-              "
-            >
-              <option v-for="c in COEFFICIENTS" :key="c" :value="c">{{ COEFFICIENT_WORDS[c] }}</option>
-            </select>
-          </label>
-          <button
-            class="act"
-            type="button"
-            :aria-pressed="draft.settings.counts === 'connectors'"
-            @click="
-              setSettings({ counts: draft.settings.counts === 'connectors' ? 'mated_pairs' : 'connectors' })
-            "
-          >
-            Count each connector
-          </button>
-          <button
-            class="act"
-            type="button"
-            :aria-pressed="draft.settings.referenceGrade"
-            @click="setSettings({ referenceGrade: !draft.settings.referenceGrade })"
-          >
-            Reference-grade cords
-          </button>
-          <button
-            v-if="!isSingleMode(plan.fiberClass)"
-            class="act"
-            type="button"
-            :aria-pressed="draft.settings.conditioned"
-            @click="setSettings({ conditioned: !draft.settings.conditioned })"
-          >
-            Launch conditioned
-          </button>
-        </div>
-        <table v-if="terms" class="plain limits" data-test="limits">
-          <thead>
-            <tr>
-              <th>Wavelength</th>
-              <th class="n">Fiber</th>
-              <th class="n">Connections</th>
-              <th class="n">Splices</th>
-              <th class="n">Limit</th>
-              <th class="n">Good work</th>
-              <th class="n">U (k = 2)</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="[nm, t] in terms" :key="nm">
-              <td>{{ nm }} nm</td>
-              <td class="n">{{ t.fiberDb.toFixed(3) }}</td>
-              <td class="n">{{ t.connections }} → {{ t.connectionsDb.toFixed(2) }}</td>
-              <td class="n">{{ t.splicesDb.toFixed(2) }}</td>
-              <td class="n">
-                <span class="figure">{{ t.limitDb.toFixed(2) }}</span> <span class="unit">dB</span>
-              </td>
-              <td class="n">{{ t.expectedDb.toFixed(2) }}</td>
-              <td class="n">{{ t.uncertaintyDb.toFixed(2) }}</td>
-            </tr>
-          </tbody>
-        </table>
-        <p v-else class="soft">No limit yet: complete the link above.</p>
-        <p v-for="words in sources" :key="words" class="small soft">{{ words }}.</p>
-      </section>
+      <LimitSection
+        :link="draft"
+        :rules="rules"
+        :terms="terms"
+        @method="(method) => change({ referenceMethod: method })"
+        @settings="setSettings"
+      />
 
       <section class="section chains">
         <ChainDrawing
@@ -435,28 +249,6 @@ nav {
 }
 .inline {
   gap: 6px;
-}
-.edit {
-  background: var(--accent-wash);
-  padding: 8px 12px;
-  border-radius: var(--round);
-}
-.number {
-  width: 100px;
-  min-height: var(--tap);
-  border: 0;
-  border-bottom: 2px solid var(--hair-strong);
-  background: transparent;
-  font-size: 1.25rem;
-  font-weight: 700;
-  text-align: right;
-}
-.settings {
-  align-items: end;
-  margin: 10px 0;
-}
-.limits {
-  margin-bottom: 8px;
 }
 .chains {
   display: grid;

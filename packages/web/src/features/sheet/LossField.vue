@@ -184,7 +184,8 @@ const conclusions = computed(() => {
 function traineeWords(line: Line): string | null {
   const own = props.traineeReading(line.part);
   const instructor = line.judged;
-  if (own?.value?.kind !== 'loss' || instructor?.lossDb == null || instructor.entryId === own.id) return null;
+  if (own?.value?.kind !== 'loss' || !instructor || instructor.lossDb === null) return null;
+  if (instructor.entryId === own.id) return null;
   const { value } = own;
   const reference = props.references.find((r) => r.id === value.referenceId);
   const lossDb = reference ? lossDbOf(value, reference) : null;

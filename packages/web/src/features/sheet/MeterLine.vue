@@ -2,7 +2,8 @@
 import { POWER_FAULT_WORDS, STATION_FAULT_WORDS, UNIT_WORDS } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import { isFree, type LiveInstrument, overdue, steady } from '../../instruments/instruments.model.ts';
-import { useClaim, useInstruments } from '../../instruments/use-instruments.ts';
+import { useClaim } from '../../instruments/use-claim.ts';
+import { useInstruments } from '../../instruments/use-instruments.ts';
 import { useSession } from '../../shell/session.ts';
 
 /** A power meter beside a loss field: what it shows now, and whose readings it gives. */

@@ -2,7 +2,8 @@
 import { STATION_FAULT_WORDS } from '@clear-mark/words';
 import { onScopeDispose, ref, watch } from 'vue';
 import type { LiveInstrument } from '../../instruments/instruments.model.ts';
-import { useClaim, useInstruments } from '../../instruments/use-instruments.ts';
+import { useClaim } from '../../instruments/use-claim.ts';
+import { useInstruments } from '../../instruments/use-instruments.ts';
 
 /** Lets a port light walk the ports: it lights one after the other and tells where each comes out. */
 const props = defineProps<{ live: LiveInstrument; ports: number; attemptId: string }>();

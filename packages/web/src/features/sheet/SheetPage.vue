@@ -5,13 +5,12 @@ import {
   type Criterion,
   dismissPart,
   type Entry,
-  type EntryValue,
   HAND_PART,
   type Skill,
   TIMER_PART,
 } from '@clear-mark/core';
 import type { ClassReference } from '@clear-mark/contract';
-import { computed, getCurrentScope, onMounted, onUnmounted, ref, watch } from 'vue';
+import { computed, onMounted, onUnmounted, ref } from 'vue';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
 import { useSession } from '../../shell/session.ts';
@@ -26,7 +25,6 @@ import LimitDetails from './LimitDetails.vue';
 import LossField from './LossField.vue';
 import NoteDialog from './NoteDialog.vue';
 import OutcomePanel from './OutcomePanel.vue';
-import { useInstruments } from '../../instruments/use-instruments.ts';
 import ReadingsGrid from './ReadingsGrid.vue';
 import type { GridCriterion } from './readings-grid.model.ts';
 import ReferenceDialog from './ReferenceDialog.vue';
@@ -38,13 +36,13 @@ import StepHead from './StepHead.vue';
 import { ownReading, proposalsOf, type SheetCriterion, standingDismissals } from './sheet.model.ts';
 import { useSheet } from './use-sheet.ts';
 import { useSheetCursor } from './use-sheet-cursor.ts';
+import { useSheetInstruments } from './use-sheet-instruments.ts';
 
 const props = defineProps<{ classId: string; attemptId: string }>();
 const preferences = usePreferences();
 const session = useSession();
 const classroom = useClassroom();
 const sheet = useSheet(props.attemptId, props.classId);
-const scope = getCurrentScope()!;
 const dialog = ref<'note' | 'sign' | 'reference' | 'find' | 'keys' | null>(null);
 const railRef = ref<InstanceType<typeof BenchRail> | null>(null);
 const cursor = useSheetCursor(sheet, {
@@ -98,38 +96,7 @@ function raiseHand(): void {
   const criterionId = current.value?.criterion.id ?? sheet.criteria.value[0]!.criterion.id;
   sheet.add({ kind: 'hand', criterionId, part: HAND_PART, value: { kind: 'hand' } });
 }
-/** What the check of the launch said; null while it is open, or where the method has none. */
-function conditionedOf(criterion: Criterion): boolean | null {
-  const by = criterion.kind === 'loss' ? criterion.conditionedBy : undefined;
-  const outcome = by === undefined ? undefined : sheet.outcomes.value.get(by);
-  return outcome?.state === 'scored' ? outcome.verdict === 'pass' : null;
-}
-const instruments = useInstruments();
-/** Not while the server is away: a sheet opens without a request then. */
-const followed = computed(() =>
-  session.teaches && classroom.link === 'away' ? '' : (sheet.document.value?.attempt.classId ?? ''),
-);
-watch(
-  followed,
-  (id) => {
-    if (id !== '' && !locked.value) scope.run(() => instruments.follow(id));
-  },
-  { immediate: true },
-);
-const splicer = computed(() => {
-  const used = sheet.sheet.value?.thingsUsed.includes('splicer') ? instruments.ofKind('splicer') : [];
-  const own = sheet.document.value?.attempt.things.find((t) => t.kind === 'splicer')?.id;
-  return used.find((s) => s.instrument.thingId === own) ?? used[0] ?? null;
-});
-const portLight = computed(() => instruments.ofKind('port_light')[0] ?? null);
-/** Everything that the splicer shows, into the criteria that it is for, in one tap. */
-function takeSplice(values: readonly { name: string; value: EntryValue }[]): void {
-  for (const { name, value } of values) {
-    const item = sheet.criteria.value.find((c) => c.criterion.id.endsWith(`/${name}`));
-    if (!item) continue;
-    sheet.add({ kind: 'value', criterionId: item.criterion.id, value, source: 'instrument' });
-  }
-}
+const bench = useSheetInstruments(sheet);
 const isGrid = (c: Criterion): c is GridCriterion =>
   c.kind === 'readings' || (c.kind === 'loss' && c.fibers !== undefined);
 /** Checks show their outcome; readings in parts ask for their entries themselves. */
@@ -216,11 +183,11 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
         </ul>
       </details>
       <SplicerLine
-        v-if="splicer && !locked"
+        v-if="bench.splicer.value && !locked"
         class="splicer"
-        :live="splicer"
+        :live="bench.splicer.value"
         :attempt-id="attemptId"
-        @take="takeSplice"
+        @take="bench.takeSplice"
       />
       <section v-for="(step, i) in steps" :key="step.id" class="step" :aria-labelledby="`step-${step.id}`">
         <StepHead
@@ -243,7 +210,7 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
             :offset-ms="sheet.offsetMs.value"
             :choice="choiceOf(item)"
             :name-of="nameOf"
-            :port-light="item.criterion.kind === 'map' ? portLight : null"
+            :port-light="item.criterion.kind === 'map' ? bench.portLight.value : null"
             @keep="keep"
             @timer="(act) => (act === 'start' ? startTimer(item) : dropTimer(item))"
             @select="cursor.select(item)"
@@ -261,7 +228,7 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
               :locked="locked"
               :attempt-id="attemptId"
               :instrument-id="instrumentId"
-              :conditioned="conditionedOf(item.criterion)"
+              :conditioned="bench.conditionedOf(item.criterion)"
               :trainee-reading="(part) => ownReading(sheet.entries.value, item.criterion.id, part)"
               @focus="cursor.select(item)"
               @value="(part, value) => cursor.enter(item, part, value, 'instrument')"

@@ -3,7 +3,7 @@ import type { EntryValue } from '@clear-mark/core';
 import { STATION_FAULT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { isFree, type LiveInstrument, overdue } from '../../instruments/instruments.model.ts';
-import { useClaim } from '../../instruments/use-instruments.ts';
+import { useClaim } from '../../instruments/use-claim.ts';
 import { useSession } from '../../shell/session.ts';
 import { spliceValues } from './splicer.model.ts';
 

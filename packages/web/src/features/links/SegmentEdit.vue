@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { isSingleMode, type LinkPlan, type LinkSegment, TRUNK_TYPES } from '@clear-mark/core';
+import { computed, ref } from 'vue';
+import CommitField from '../../shared/CommitField.vue';
+
+/** What can be changed of one part of a link. */
+const props = defineProps<{
+  segment: LinkSegment;
+  number: number;
+  fiberClass: LinkPlan['fiberClass'];
+  unit: 'm' | 'ft';
+}>();
+const emit = defineEmits<{ change: [change: Partial<LinkSegment>]; remove: [] }>();
+const METRES_PER_FOOT = 0.3048;
+const problem = ref<string | null>(null);
+const text = computed(() => {
+  if (props.segment.kind === 'cassette') return '';
+  const { lengthM } = props.segment;
+  return String(Math.round((props.unit === 'm' ? lengthM : lengthM / METRES_PER_FOOT) * 1000) / 1000);
+});
+function setLength(typed: string): void {
+  const value = Number(typed.trim().replace(',', '.'));
+  if (typed.trim() === '' || !Number.isFinite(value) || value < 0) {
+    problem.value = `“${typed}” is not a length. Digits with one point or comma.`;
+    return;
+  }
+  problem.value = null;
+  emit('change', { lengthM: props.unit === 'm' ? value : value * METRES_PER_FOOT });
+}
+const chosen = (event: Event): string => (event.target as HTMLSelectElement).value;
+const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: 'C, pairs crossed' };
+</script>
+
+<template>
+  <div class="edit row" role="group" :aria-label="`Part ${number}`">
+    <b>Part {{ number }}</b>
+    <label v-if="segment.kind !== 'cassette'" class="row inline">
+      <span class="soft">Length</span>
+      <CommitField
+        class="number"
+        inputmode="decimal"
+        :label="`Length in ${unit}`"
+        :value="text"
+        @commit="setLength"
+      />
+      <span class="unit">{{ unit }}</span>
+    </label>
+    <button
+      class="act"
+      type="button"
+      :aria-pressed="segment.polish === 'angled'"
+      @click="emit('change', { polish: segment.polish === 'angled' ? 'flat' : 'angled' })"
+    >
+      Angled polish
+    </button>
+    <label v-if="segment.kind === 'trunk'" class="row inline">
+      <span class="soft">Type</span>
+      <select
+        class="act"
+        :value="segment.trunk"
+        @change="(e) => emit('change', { trunk: chosen(e) as keyof typeof TRUNK_WORDS })"
+      >
+        <option v-for="t in TRUNK_TYPES" :key="t" :value="t">{{ TRUNK_WORDS[t] }}</option>
+      </select>
+    </label>
+    <button
+      v-if="segment.kind === 'cassette'"
+      class="act"
+      type="button"
+      :aria-pressed="segment.turned"
+      @click="emit('change', { turned: !segment.turned })"
+    >
+      Turned
+    </button>
+    <button
+      v-if="segment.kind !== 'cable'"
+      class="act"
+      type="button"
+      :aria-pressed="segment.pins"
+      @click="emit('change', { pins: !segment.pins })"
+    >
+      Pins
+    </button>
+    <label v-if="segment.kind === 'cable' && !isSingleMode(fiberClass)" class="row inline">
+      <span class="soft">Core</span>
+      <select
+        class="act"
+        :value="segment.coreUm ?? 0"
+        @change="(e) => emit('change', { coreUm: Number(chosen(e)) || undefined } as Partial<LinkSegment>)"
+      >
+        <option :value="0">as the class</option>
+        <option :value="50">50 µm</option>
+        <option :value="62.5">62.5 µm</option>
+      </select>
+    </label>
+    <button class="act" type="button" @click="emit('remove')">Take out</button>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+  </div>
+</template>
+
+<style scoped>
+.edit {
+  background: var(--accent-wash);
+  padding: 8px 12px;
+  border-radius: var(--round);
+}
+.inline {
+  gap: 6px;
+}
+.number {
+  width: 100px;
+  min-height: var(--tap);
+  border: 0;
+  border-bottom: 2px solid var(--hair-strong);
+  background: transparent;
+  font-size: 1.25rem;
+  font-weight: 700;
+  text-align: right;
+}
+.problem {
+  flex-basis: 100%;
+  border-left: 4px solid var(--ink);
+  padding-left: 8px;
+}
+</style>
