@@ -1,6 +1,7 @@
 export * from './competence/index.ts';
 export * from './diagnosis/index.ts';
 export * from './domain-error.ts';
+export * from './faces/index.ts';
 export * from './instruments/index.ts';
 export * from './loss/index.ts';
 export * from './physics/index.ts';

@@ -1,4 +1,5 @@
 export * from './bench-piece.ts';
+export * from './face.ts';
 export * from './hand.ts';
 export * from './rng.ts';
 export * from './workpiece.ts';

@@ -1,0 +1,221 @@
+import type { Circle } from './enclosing-circle.ts';
+import { fitCircle } from './fit-circle.ts';
+import { type GreyImage, sampleAt } from './image.ts';
+import { fitRimProfile } from './rim-profile.ts';
+
+/** The cladding's outer edge, in pixels, and how sharply it stands in the picture. */
+export interface Cladding {
+  readonly circle: Circle;
+  /** Blur of the edge, standard deviation in pixels. */
+  readonly blurPx: number;
+  /** Level of the cladding near its edge. */
+  readonly level: number;
+}
+export type CladdingFound =
+  | { readonly state: 'found'; readonly cladding: Cladding }
+  | { readonly state: 'none' }
+  | { readonly state: 'cut' };
+
+const COARSE_WIDTH = 320;
+const ANGLES = 360;
+/** Share of the angles at which the edge has to be seen. */
+const LEAST_SEEN = 0.6;
+
+/**
+ * Finds the cladding circle: a vote of the edges of a coarse copy for its centre, the radius from the edges round that
+ * centre, then the edge at 360 angles of the picture itself and a circle through them that a chipped or dirty edge does
+ * not pull. A thin dark adhesive ring lies outside the cladding: the edge is its inner side, found by a model of the rim.
+ * `cut` when the circle is not wholly in the picture, `none` when there is no circle.
+ */
+export function findCladding(image: GreyImage): CladdingFound {
+  const guess = vote(image);
+  if (!guess) return { state: 'none' };
+  let circle = guess;
+  for (let round = 0; round < 3; round++) {
+    const edge = edgePoints(image, circle);
+    if (edge.xs.length < LEAST_SEEN * ANGLES) return { state: isCut(image, circle) ? 'cut' : 'none' };
+    const fitted = fitCircle(edge.xs, edge.ys, circle);
+    if (!fitted || fitted.spread > 0.03 * fitted.circle.r) return { state: 'none' };
+    circle = fitted.circle;
+  }
+  if (isCut(image, circle)) return { state: 'cut' };
+  const rim = fitRimProfile(rimProfile(image, circle), circle.r);
+  if (!rim) return { state: 'none' };
+  return {
+    state: 'found',
+    cladding: { circle: { ...circle, r: rim.radius }, blurPx: rim.blur, level: rim.inside },
+  };
+}
+
+const isCut = ({ width, height }: GreyImage, { x, y, r }: Circle): boolean =>
+  x - r < 1 || y - r < 1 || x + r > width - 2 || y + r > height - 2;
+
+/** A first circle from a coarse copy: edges vote along their gradient. */
+function vote(image: GreyImage): Circle | null {
+  const factor = Math.max(1, Math.round(image.width / COARSE_WIDTH));
+  const small = shrink(image, factor);
+  const { width: w, height: h } = small;
+  if (w < 24 || h < 24) return null;
+  const gx = new Float32Array(w * h);
+  const gy = new Float32Array(w * h);
+  const size = new Float32Array(w * h);
+  for (let y = 1; y < h - 1; y++) {
+    for (let x = 1; x < w - 1; x++) {
+      const i = y * w + x;
+      const p = (dx: number, dy: number): number => small.level[i + dy * w + dx]!;
+      gx[i] = p(1, -1) + 2 * p(1, 0) + p(1, 1) - p(-1, -1) - 2 * p(-1, 0) - p(-1, 1);
+      gy[i] = p(-1, 1) + 2 * p(0, 1) + p(1, 1) - p(-1, -1) - 2 * p(0, -1) - p(1, -1);
+      size[i] = Math.hypot(gx[i]!, gy[i]!);
+    }
+  }
+  const sorted = Float32Array.from(size).sort();
+  const cut = Math.max(6, sorted[Math.floor(sorted.length * 0.9)]!);
+  const least = 0.1 * Math.min(w, h);
+  const most = 0.56 * Math.min(w, h);
+  const votes = new Float32Array(w * h);
+  for (let y = 1; y < h - 1; y++) {
+    for (let x = 1; x < w - 1; x++) {
+      const i = y * w + x;
+      if (size[i]! < cut) continue;
+      const [ux, uy] = [gx[i]! / size[i]!, gy[i]! / size[i]!];
+      for (let r = least; r <= most; r += 1) {
+        for (const way of [-1, 1]) {
+          const cx = Math.round(x + way * r * ux);
+          const cy = Math.round(y + way * r * uy);
+          // A larger circle has more edge: each radius gets the same say.
+          if (cx >= 0 && cy >= 0 && cx < w && cy < h) votes[cy * w + cx]! += 1 / r;
+        }
+      }
+    }
+  }
+  const soft = boxSum(votes, w, h, 2);
+  let best = 0;
+  for (let i = 0; i < soft.length; i++) if (soft[i]! > soft[best]!) best = i;
+  const [cx, cy] = [best % w, Math.floor(best / w)];
+  const r = radiusRound(size, gx, gy, w, h, cx, cy, cut, least, most);
+  if (r === null) return null;
+  const middle = (factor - 1) / 2;
+  return { x: cx * factor + middle, y: cy * factor + middle, r: r * factor };
+}
+
+/** The radius round a centre at which most of the circle is edge. */
+function radiusRound(
+  size: Float32Array,
+  gx: Float32Array,
+  gy: Float32Array,
+  w: number,
+  h: number,
+  cx: number,
+  cy: number,
+  cut: number,
+  least: number,
+  most: number,
+): number | null {
+  const seen = Array.from({ length: Math.ceil(most) + 3 }, () => new Set<number>());
+  for (let y = 1; y < h - 1; y++) {
+    for (let x = 1; x < w - 1; x++) {
+      const i = y * w + x;
+      if (size[i]! < cut) continue;
+      const [dx, dy] = [x - cx, y - cy];
+      const d = Math.hypot(dx, dy);
+      if (d < least || d > most) continue;
+      if (Math.abs((dx * gx[i]! + dy * gy[i]!) / (d * size[i]!)) < 0.9) continue;
+      seen[Math.round(d)]!.add(Math.floor(((Math.atan2(dy, dx) + Math.PI) / (2 * Math.PI)) * 71.99));
+    }
+  }
+  const around = (r: number): number =>
+    new Set([...(seen[r - 1] ?? []), ...seen[r]!, ...(seen[r + 1] ?? [])]).size / 72;
+  const shares = Array.from({ length: Math.floor(most) - Math.ceil(least) + 1 }, (_, i) => ({
+    r: Math.ceil(least) + i,
+    share: around(Math.ceil(least) + i),
+  }));
+  const fullest = Math.max(...shares.map((s) => s.share));
+  if (fullest < 0.5) return null;
+  // A multimode core is a circle as well: of those that are seen about as fully, the cladding is the outermost.
+  const full = shares.filter((s) => s.share >= Math.max(0.5, 0.8 * fullest));
+  const outermost = full[full.length - 1]!;
+  return full.filter((s) => s.r > outermost.r - 3).reduce((a, b) => (b.share > a.share ? b : a)).r;
+}
+
+function shrink(image: GreyImage, factor: number): { width: number; height: number; level: Float32Array } {
+  const width = Math.floor(image.width / factor);
+  const height = Math.floor(image.height / factor);
+  const level = new Float32Array(width * height);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      let sum = 0;
+      for (let dy = 0; dy < factor; dy++) {
+        for (let dx = 0; dx < factor; dx++)
+          sum += image.data[(y * factor + dy) * image.width + x * factor + dx]!;
+      }
+      level[y * width + x] = sum / (factor * factor);
+    }
+  }
+  return { width, height, level };
+}
+
+function boxSum(from: Float32Array, w: number, h: number, reach: number): Float32Array {
+  const out = new Float32Array(from.length);
+  for (let y = reach; y < h - reach; y++) {
+    for (let x = reach; x < w - reach; x++) {
+      let sum = 0;
+      for (let dy = -reach; dy <= reach; dy++) {
+        for (let dx = -reach; dx <= reach; dx++) sum += from[(y + dy) * w + x + dx]!;
+      }
+      out[y * w + x] = sum;
+    }
+  }
+  return out;
+}
+
+/** Where the rim is at each angle: the steepest place within a few percent of the circle. */
+function edgePoints(image: GreyImage, { x, y, r }: Circle): { xs: number[]; ys: number[] } {
+  const [xs, ys]: [number[], number[]] = [[], []];
+  const reach = Math.max(5, 0.08 * r);
+  for (let a = 0; a < ANGLES; a++) {
+    const t = (a / ANGLES) * 2 * Math.PI;
+    const [ux, uy] = [Math.cos(t), Math.sin(t)];
+    let best = 0;
+    let at: number | null = null;
+    for (let d = r - reach; d <= r + reach; d += 0.5) {
+      const near = sampleAt(image, x + (d - 1.5) * ux, y + (d - 1.5) * uy);
+      const far = sampleAt(image, x + (d + 1.5) * ux, y + (d + 1.5) * uy);
+      if (near === null || far === null) continue;
+      const steep = Math.abs(far - near);
+      if (steep > best) [best, at] = [steep, d];
+    }
+    if (at === null || best < 4) continue;
+    xs.push(x + at * ux);
+    ys.push(y + at * uy);
+  }
+  return { xs, ys };
+}
+
+/** The median over all angles of the level at each distance, every half pixel from 0.85 to 1.15 radii. */
+function rimProfile(image: GreyImage, { x, y, r }: Circle): { at: number[]; level: number[] } {
+  const at: number[] = [];
+  const level: number[] = [];
+  const lights = Array.from({ length: ANGLES }, (_, a) => {
+    const t = (a / ANGLES) * 2 * Math.PI;
+    let sum = 0;
+    for (const share of [0.8, 0.84, 0.88, 0.92]) {
+      sum += sampleAt(image, x + share * r * Math.cos(t), y + share * r * Math.sin(t)) ?? 0;
+    }
+    return sum / 4;
+  });
+  const middle = [...lights].sort((p, q) => p - q)[ANGLES / 2]!;
+  for (let d = 0.85 * r; d <= 1.15 * r; d += 0.5) {
+    const values: number[] = [];
+    for (let a = 0; a < ANGLES; a++) {
+      const t = (a / ANGLES) * 2 * Math.PI;
+      const value = sampleAt(image, x + d * Math.cos(t), y + d * Math.sin(t));
+      // The light's unevenness is taken out by the cladding's own level at that angle.
+      if (value !== null && lights[a]! > 1) values.push((value * middle) / lights[a]!);
+    }
+    if (values.length < ANGLES / 2) continue;
+    values.sort((p, q) => p - q);
+    at.push(d);
+    level.push(values[Math.floor(values.length / 2)]!);
+  }
+  return { at, level };
+}

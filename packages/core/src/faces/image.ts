@@ -1,0 +1,31 @@
+import { DomainError } from '../domain-error.ts';
+
+/** An 8-bit grey picture, row by row from the top left. */
+export interface GreyImage {
+  readonly width: number;
+  readonly height: number;
+  readonly data: Uint8Array;
+}
+
+/** Refuses a picture whose data does not fit its size. Error: `face.bad_image`. */
+export function checkImage(image: GreyImage): GreyImage {
+  const { width, height, data } = image;
+  if (!Number.isInteger(width) || !Number.isInteger(height) || width < 1 || height < 1) {
+    throw new DomainError('face.bad_image', { width, height });
+  }
+  if (data.length !== width * height) throw new DomainError('face.bad_image', { width, height });
+  return image;
+}
+
+/** Bilinear value between pixels; null outside the picture. */
+export function sampleAt(image: GreyImage, x: number, y: number): number | null {
+  const { width, height, data } = image;
+  const x0 = Math.floor(x);
+  const y0 = Math.floor(y);
+  if (x0 < 0 || y0 < 0 || x0 >= width - 1 || y0 >= height - 1) return null;
+  const [fx, fy] = [x - x0, y - y0];
+  const at = y0 * width + x0;
+  const top = data[at]! * (1 - fx) + data[at + 1]! * fx;
+  const bottom = data[at + width]! * (1 - fx) + data[at + width + 1]! * fx;
+  return top * (1 - fy) + bottom * fy;
+}

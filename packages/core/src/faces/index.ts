@@ -1,0 +1,6 @@
+export * from './criteria.ts';
+export * from './enclosing-circle.ts';
+export * from './grade-face.ts';
+export * from './image.ts';
+export * from './find-cladding.ts';
+export * from './measure-face.ts';

@@ -1,0 +1,129 @@
+/** The rim of a cladding seen along a radius: cladding, perhaps a dark ring, then the ferrule; pixels and levels. */
+export interface RimProfile {
+  readonly radius: number;
+  readonly blur: number;
+  readonly inside: number;
+  readonly outside: number;
+  readonly ring: { readonly width: number; readonly level: number } | null;
+}
+
+interface Sampled {
+  readonly at: readonly number[];
+  readonly level: readonly number[];
+}
+
+/** Normal distribution function by the rational form of Abramowitz and Stegun 7.1.26, error under 1.5e-7. */
+function phi(z: number): number {
+  const x = Math.abs(z) / Math.SQRT2;
+  const t = 1 / (1 + 0.3275911 * x);
+  const poly =
+    t * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429))));
+  const erf = 1 - poly * Math.exp(-x * x);
+  return z >= 0 ? 0.5 * (1 + erf) : 0.5 * (1 - erf);
+}
+
+/** Parameters: radius, blur, level inside, level outside, ring's width, ring's level. */
+type Parameters = readonly [number, number, number, number, number, number];
+const modelAt = ([r, s, inside, outside, width, ring]: Parameters, d: number): number => {
+  const first = phi((d - r) / s);
+  const second = phi((d - r - width) / s);
+  return inside * (1 - first) + ring * (first - second) + outside * second;
+};
+
+/**
+ * Fits a blurred step, and a blurred step with a dark ring before it, to a profile and keeps the ring only where it halves
+ * the misfit. The radius is the inner side of the ring: where the cladding ends. Null where the profile shows no edge.
+ * Levenberg-Marquardt with numeric derivatives; at most 60 rounds.
+ */
+export function fitRimProfile(profile: Sampled, guess: number): RimProfile | null {
+  if (profile.at.length < 20) return null;
+  const level = (from: number, to: number): number => {
+    const values = profile.level.filter(
+      (_, i) => profile.at[i]! >= from * guess && profile.at[i]! <= to * guess,
+    );
+    values.sort((a, b) => a - b);
+    return values[Math.floor(values.length / 2)] ?? 0;
+  };
+  const [inside, outside] = [level(0.86, 0.94), level(1.08, 1.15)];
+  const lowest = Math.min(...profile.level.filter((_, i) => Math.abs(profile.at[i]! - guess) < 0.06 * guess));
+  const step = descend(profile, [guess, 1.5, inside, outside, 0, 0], [true, true, true, true, false, false]);
+  const depth = Math.min(inside, outside) - lowest;
+  const fits = [step];
+  if (depth > 4) {
+    for (const width of [1.5, 4, 7]) {
+      const start: Parameters = [guess - width / 2, 1.2, inside, outside, width, lowest - 0.2 * depth];
+      fits.push(descend(profile, start, [true, true, true, true, true, true]));
+    }
+  }
+  const best = fits.reduce((a, b) => (b.misfit < (a === step ? 0.5 : 1) * a.misfit ? b : a));
+  const [radius, blur, levelIn, levelOut, width, ring] = best.parameters;
+  const contrast = Math.max(Math.abs(levelIn - levelOut), best === step ? 0 : levelIn - ring);
+  if (!(contrast > 4) || Math.abs(radius - guess) > 0.1 * guess || !(blur > 0)) return null;
+  return {
+    ...{ radius, blur, inside: levelIn, outside: levelOut },
+    ring: best === step ? null : { width, level: ring },
+  };
+}
+
+const LEAST_BLUR = 0.3;
+
+function descend(
+  profile: Sampled,
+  start: Parameters,
+  free: readonly boolean[],
+): { parameters: Parameters; misfit: number } {
+  const misfitOf = (p: Parameters): number =>
+    profile.at.reduce((sum, d, i) => sum + (modelAt(p, d) - profile.level[i]!) ** 2, 0);
+  const steps = [0.01, 0.01, 0.1, 0.1, 0.01, 0.1];
+  let parameters = start;
+  let misfit = misfitOf(start);
+  let damping = 1e-2;
+  const which = free.flatMap((f, i) => (f ? [i] : []));
+  for (let round = 0; round < 60; round++) {
+    const gradient = which.map((k) => {
+      const moved = parameters.map((v, i) => (i === k ? v + steps[i]! : v)) as unknown as Parameters;
+      return profile.at.map((d) => (modelAt(moved, d) - modelAt(parameters, d)) / steps[k]!);
+    });
+    const residual = profile.at.map((d, i) => profile.level[i]! - modelAt(parameters, d));
+    const a = which.map((_, i) => which.map((__, j) => dot(gradient[i]!, gradient[j]!)));
+    const b = which.map((_, i) => dot(gradient[i]!, residual));
+    a.forEach((row, i) => (row[i]! *= 1 + damping));
+    const delta = solve(a, b);
+    if (!delta) break;
+    const next = parameters.map((v, i) => {
+      const at = which.indexOf(i);
+      const moved = at < 0 ? v : v + delta[at]!;
+      return i === 1 ? Math.max(LEAST_BLUR, moved) : i === 4 ? Math.max(0, moved) : moved;
+    }) as unknown as Parameters;
+    const better = misfitOf(next);
+    if (better < misfit) {
+      const done = misfit - better < 1e-9 * misfit;
+      [parameters, misfit, damping] = [next, better, damping / 4];
+      if (done) break;
+    } else damping *= 5;
+    if (damping > 1e8) break;
+  }
+  return { parameters, misfit };
+}
+
+const dot = (a: readonly number[], b: readonly number[]): number =>
+  a.reduce((sum, v, i) => sum + v * b[i]!, 0);
+
+/** Gauss with pivoting; null where it is singular. */
+function solve(a: readonly (readonly number[])[], b: readonly number[]): number[] | null {
+  const n = b.length;
+  const m = a.map((row, i) => [...row, b[i]!]);
+  for (let col = 0; col < n; col++) {
+    let pivot = col;
+    for (let row = col + 1; row < n; row++)
+      if (Math.abs(m[row]![col]!) > Math.abs(m[pivot]![col]!)) pivot = row;
+    if (Math.abs(m[pivot]![col]!) < 1e-12) return null;
+    [m[col], m[pivot]] = [m[pivot]!, m[col]!];
+    for (let row = 0; row < n; row++) {
+      if (row === col) continue;
+      const factor = m[row]![col]! / m[col]![col]!;
+      for (let k = col; k <= n; k++) m[row]![k]! -= factor * m[col]![k]!;
+    }
+  }
+  return m.map((row, i) => row[n]! / row[i]!);
+}

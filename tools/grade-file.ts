@@ -1,0 +1,78 @@
+import path from 'node:path';
+import { faceCriteria, type FeatureKind, measureFace } from '@clear-mark/core';
+import sharp from 'sharp';
+
+/** The result of one picture, as it is written to its JSON file. */
+export interface GradedFile {
+  readonly file: string;
+  readonly ok: boolean;
+  readonly reason?: string;
+  readonly scale_um_per_px?: number;
+  readonly centre_px?: readonly [number, number];
+  readonly cladding_diameter_px?: number;
+  readonly features?: readonly {
+    readonly kind: FeatureKind;
+    readonly size_um: number;
+    readonly x_um: number;
+    readonly y_um: number;
+    readonly length_um?: number;
+  }[];
+  readonly verdict?: 'pass' | 'fail';
+}
+
+/** The largest picture that is decoded: a bomb costs no more memory than this. */
+const MOST_PIXELS = 40_000_000;
+const REFUSALS: Readonly<Record<string, string>> = {
+  too_small: 'the picture is too small to show an end face',
+  too_dark: 'the picture is too dark',
+  no_face: 'no end face is to be seen: there is no cladding circle',
+  cut_off: 'the cladding is not wholly in the picture',
+  too_blurred: 'the picture is too blurred to show a 2 µm defect',
+  too_coarse: 'too few pixels for each µm to show a 2 µm defect',
+};
+
+const round = (value: number, digits: number): number => Number(value.toFixed(digits));
+
+/** Reads one PNG or JPEG, makes it grey, measures and grades it. What cannot be graded is told with its reason. */
+export async function gradeFile(file: string, criteria: string): Promise<GradedFile> {
+  const name = path.basename(file);
+  const refused = (reason: string): GradedFile => ({ file: name, ok: false, reason });
+  let grey;
+  try {
+    const picture = sharp(file, { failOn: 'error', limitInputPixels: MOST_PIXELS, animated: false });
+    const { format, pages } = await picture.metadata();
+    if (format !== 'png' && format !== 'jpeg')
+      return refused(`a ${format ?? 'file'} and neither PNG nor JPEG`);
+    if ((pages ?? 1) > 1) return refused('an animated picture');
+    grey = await picture
+      .flatten({ background: '#000000' })
+      .toColourspace('b-w')
+      .raw({ depth: 'uchar' })
+      .toBuffer({ resolveWithObject: true });
+  } catch (error) {
+    const words = (error as Error).message.split('\n')[0]!;
+    return refused(
+      /pixel limit/i.test(words) ? 'the picture has too many pixels' : `it cannot be read: ${words}`,
+    );
+  }
+  const { width, height, channels } = grey.info;
+  const data = new Uint8Array(width * height);
+  for (let i = 0; i < data.length; i++) data[i] = grey.data[i * channels]!;
+  const found = measureFace({ width, height, data }, faceCriteria(criteria)!);
+  if (!found.ok) return refused(REFUSALS[found.reason]!);
+  return {
+    file: name,
+    ok: true,
+    scale_um_per_px: round(found.umPerPx, 6),
+    centre_px: [round(found.centrePx[0], 2), round(found.centrePx[1], 2)],
+    cladding_diameter_px: round(found.claddingDiameterPx, 2),
+    features: found.features.map((f) => ({
+      kind: f.kind,
+      size_um: round(f.sizeUm, 3),
+      x_um: round(f.xUm, 2),
+      y_um: round(f.yUm, 2),
+      ...(f.lengthUm === undefined ? {} : { length_um: round(f.lengthUm, 2) }),
+    })),
+    verdict: found.grade.verdict,
+  };
+}
