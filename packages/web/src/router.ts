@@ -20,6 +20,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/class/:classId/faces',
+      name: 'faces',
+      component: () => import('./features/faces/FacesPage.vue'),
+      props: true,
+    },
+    {
       path: '/class/:classId/links',
       name: 'links',
       component: () => import('./features/links/LinksPage.vue'),

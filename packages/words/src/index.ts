@@ -6,3 +6,4 @@ export * from './names.ts';
 export * from './params.ts';
 export * from './reasons.ts';
 export * from './reference-steps.ts';
+export * from './faces.ts';

@@ -56,20 +56,22 @@ function vote(image: GreyImage): Circle | null {
   const small = shrink(image, factor);
   const { width: w, height: h } = small;
   if (w < 24 || h < 24) return null;
+  // Grain of the ferrule makes edges everywhere; the rim is longer than any of them.
+  const level = boxMean(boxMean(small.level, w, h), w, h);
   const gx = new Float32Array(w * h);
   const gy = new Float32Array(w * h);
   const size = new Float32Array(w * h);
   for (let y = 1; y < h - 1; y++) {
     for (let x = 1; x < w - 1; x++) {
       const i = y * w + x;
-      const p = (dx: number, dy: number): number => small.level[i + dy * w + dx]!;
+      const p = (dx: number, dy: number): number => level[i + dy * w + dx]!;
       gx[i] = p(1, -1) + 2 * p(1, 0) + p(1, 1) - p(-1, -1) - 2 * p(-1, 0) - p(-1, 1);
       gy[i] = p(-1, 1) + 2 * p(0, 1) + p(1, 1) - p(-1, -1) - 2 * p(0, -1) - p(1, -1);
       size[i] = Math.hypot(gx[i]!, gy[i]!);
     }
   }
   const sorted = Float32Array.from(size).sort();
-  const cut = Math.max(6, sorted[Math.floor(sorted.length * 0.9)]!);
+  const cut = Math.max(4, sorted[Math.floor(sorted.length * 0.92)]!);
   const least = 0.1 * Math.min(w, h);
   const most = 0.56 * Math.min(w, h);
   const votes = new Float32Array(w * h);
@@ -111,7 +113,8 @@ function radiusRound(
   least: number,
   most: number,
 ): number | null {
-  const seen = Array.from({ length: Math.ceil(most) + 3 }, () => new Set<number>());
+  // Round the rim the light goes up, or down, all the way; chance edges point either way.
+  const seen = Array.from({ length: Math.ceil(most) + 3 }, () => new Float32Array(72));
   for (let y = 1; y < h - 1; y++) {
     for (let x = 1; x < w - 1; x++) {
       const i = y * w + x;
@@ -119,12 +122,16 @@ function radiusRound(
       const [dx, dy] = [x - cx, y - cy];
       const d = Math.hypot(dx, dy);
       if (d < least || d > most) continue;
-      if (Math.abs((dx * gx[i]! + dy * gy[i]!) / (d * size[i]!)) < 0.9) continue;
-      seen[Math.round(d)]!.add(Math.floor(((Math.atan2(dy, dx) + Math.PI) / (2 * Math.PI)) * 71.99));
+      const along = (dx * gx[i]! + dy * gy[i]!) / d;
+      if (Math.abs(along) < 0.85 * size[i]!) continue;
+      seen[Math.round(d)]![Math.floor(((Math.atan2(dy, dx) + Math.PI) / (2 * Math.PI)) * 71.99)]! += along;
     }
   }
-  const around = (r: number): number =>
-    new Set([...(seen[r - 1] ?? []), ...seen[r]!, ...(seen[r + 1] ?? [])]).size / 72;
+  const around = (r: number): number => {
+    let sum = 0;
+    for (let k = 0; k < 72; k++) sum += Math.sign(seen[r]![k]! + seen[r + 1]![k]!);
+    return Math.abs(sum) / 72;
+  };
   const shares = Array.from({ length: Math.floor(most) - Math.ceil(least) + 1 }, (_, i) => ({
     r: Math.ceil(least) + i,
     share: around(Math.ceil(least) + i),
@@ -152,6 +159,18 @@ function shrink(image: GreyImage, factor: number): { width: number; height: numb
     }
   }
   return { width, height, level };
+}
+
+function boxMean(from: Float32Array, w: number, h: number): Float32Array {
+  const out = Float32Array.from(from);
+  for (let y = 1; y < h - 1; y++) {
+    for (let x = 1; x < w - 1; x++) {
+      let sum = 0;
+      for (let dy = -w; dy <= w; dy += w) for (let dx = -1; dx <= 1; dx++) sum += from[y * w + x + dy + dx]!;
+      out[y * w + x] = sum / 9;
+    }
+  }
+  return out;
 }
 
 function boxSum(from: Float32Array, w: number, h: number, reach: number): Float32Array {

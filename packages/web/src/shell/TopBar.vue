@@ -18,6 +18,7 @@ const places = computed(() =>
   current.value && session.teaches
     ? [
         { name: 'today', label: 'Today' },
+        { name: 'faces', label: 'Faces' },
         { name: 'links', label: 'Links' },
         { name: 'insight', label: 'Insight' },
         { name: 'records', label: 'Records' },
@@ -108,7 +109,7 @@ async function leave(): Promise<void> {
   border: 0;
   border-bottom: 1px solid var(--hair-strong);
   background: transparent;
-  max-width: 220px;
+  max-width: 190px;
   padding: 0 4px;
 }
 .class option {
@@ -120,7 +121,7 @@ nav {
 }
 .place {
   min-height: var(--tap);
-  padding: 0 14px;
+  padding: 0 9px;
   display: inline-flex;
   align-items: center;
   color: var(--ink);
@@ -154,7 +155,7 @@ nav {
     gap: 0;
   }
   .place {
-    padding: 0 7px;
+    padding: 0 9px;
   }
   .bar .act {
     padding: 0 6px;

@@ -1,0 +1,15 @@
+import { FACE_REFUSALS } from '@clear-mark/core';
+import { describe, expect, it } from 'vitest';
+import { breachWords, FACE_REFUSAL_WORDS } from './faces.ts';
+
+describe('faces in words', () => {
+  it.each(FACE_REFUSALS)('refusal %s', (code) => expect(FACE_REFUSAL_WORDS[code]).toMatch(/^[A-Z].*\.$/));
+  it('the rule that decided', () => {
+    const features = [{ sizeUm: 5.2 }, { sizeUm: 3 }, { sizeUm: 7.14 }];
+    const say = (indexes: number[], band: { fromUm: number; toUm: number; count: number } | null) =>
+      breachWords({ kind: 'defect', features: indexes, band }, features);
+    expect(say([0], null)).toBe('a defect of 5.2 µm, which is not allowed');
+    expect(say([0, 2], null)).toBe('2 defects that are not allowed, up to 7.1 µm');
+    expect(say([0, 1, 2], { fromUm: 2, toUm: 5, count: 2 })).toBe('3 defects of 2 to 5 µm, 2 allowed');
+  });
+});
