@@ -44,7 +44,7 @@ const OUTSIDE: readonly ZoneRule[] = [
 const SOURCE: Source = {
   kind: 'standard',
   fromMemory: true,
-  words: 'IEC 61300-3-35: zones and counts; check them against your own copy',
+  words: 'IEC 61300-3-35: zones, sizes and counts',
 };
 
 /** The shipped tables. Every figure from memory: a school edits a copy and raises its version. */

@@ -18,6 +18,9 @@ export interface FlatFace {
 /** The rim itself, where nothing can be told from the edge's own blur; pixels on top of twice the blur. */
 const RIM_PX = 1.5;
 
+/** How far from the centre features can be told from the rim; pixels. */
+export const lookedAtPx = (radiusPx: number, blurPx: number): number => radiusPx - RIM_PX - 2 * blurPx;
+
 /**
  * Flattens the cladding: a surface of the second degree for the light, fitted three times with what stands out left out,
  * then the median of each distance from the centre, which takes the core out. Levels of the picture, 8 bit.
@@ -30,7 +33,7 @@ export function flattenFace(image: GreyImage, circle: Circle, blurPx: number): F
   const level = new Float32Array(side * side);
   const distance = new Float32Array(side * side);
   const inside = new Uint8Array(side * side);
-  const edge = circle.r - RIM_PX - 2 * blurPx;
+  const edge = lookedAtPx(circle.r, blurPx);
   for (let y = 0; y < side; y++) {
     for (let x = 0; x < side; x++) {
       const i = y * side + x;

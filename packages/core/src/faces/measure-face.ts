@@ -1,7 +1,7 @@
 import type { FaceCriteria } from './criteria.ts';
 import { findCladding } from './find-cladding.ts';
 import { findFeatures } from './find-features.ts';
-import { flattenFace } from './flatten.ts';
+import { flattenFace, lookedAtPx } from './flatten.ts';
 import { type FaceFeature, type FaceGrade, gradeFace } from './grade-face.ts';
 import { checkImage, type GreyImage } from './image.ts';
 
@@ -28,6 +28,8 @@ export type MeasuredFace =
       readonly centrePx: readonly [number, number];
       readonly claddingDiameterPx: number;
       readonly blurUm: number;
+      /** Diameter within which features were looked for; zones beyond it were not looked at. */
+      readonly lookedAtUm: number;
       readonly features: readonly MeasuredFeature[];
       readonly grade: FaceGrade;
     }
@@ -81,6 +83,7 @@ export function measureFace(image: GreyImage, table: FaceCriteria): MeasuredFace
     centrePx: [circle.x, circle.y],
     claddingDiameterPx: 2 * circle.r,
     blurUm: blurPx * umPerPx,
+    lookedAtUm: 2 * lookedAtPx(circle.r, blurPx) * umPerPx,
     features,
     grade: gradeFace(features, table),
   };

@@ -116,15 +116,20 @@ const stroke = computed(() => (face.value ? Math.max(1, face.value.width / 640) 
           </p>
           <table class="plain">
             <tbody>
-              <tr v-for="z in ok.grade.zones" :key="z.zone">
+              <tr v-for="(z, i) in ok.grade.zones" :key="z.zone">
                 <td>
                   <b>{{ z.zone }}</b>
                 </td>
-                <td><VerdictRing :verdict="z.verdict" :size="22" word /></td>
+                <td v-if="z.verdict === 'fail' || table.zones[i]!.fromUm < ok.lookedAtUm">
+                  <VerdictRing :verdict="z.verdict" :size="22" word />
+                </td>
+                <td v-else class="soft">not looked at</td>
                 <td>
                   {{
                     z.breaches.map((b) => breachWords(b, ok!.features)).join('; ') ||
-                    `${z.features.length} features, all allowed`
+                    (table.zones[i]!.toUm <= ok.lookedAtUm
+                      ? `${z.features.length} features, all allowed`
+                      : `looked at to ${ok.lookedAtUm.toFixed(0)} µm only`)
                   }}
                 </td>
               </tr>
