@@ -1,7 +1,8 @@
 import { enclosingCircle } from './enclosing-circle.ts';
 import type { FlatFace } from './flatten.ts';
 import { smooth, spreadByDistance, spreadOf } from './smooth.ts';
-import { findLines, type FoundLine } from './find-lines.ts';
+import { findLines } from './find-lines.ts';
+import type { FoundLine } from './found-line.ts';
 import { placeBy } from './join-pieces.ts';
 
 /** A feature as it lies in the square of a flattened face; pixels. */

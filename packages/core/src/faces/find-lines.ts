@@ -1,17 +1,7 @@
 import type { FlatFace } from './flatten.ts';
+import type { FoundLine } from './found-line.ts';
 import { joinPieces } from './join-pieces.ts';
 import { smooth, spreadOf } from './smooth.ts';
-
-/** A thin line in the square of a flattened face; pixels. */
-export interface FoundLine {
-  /** Along the line, in order. */
-  readonly pixels: readonly number[];
-  readonly length: number;
-  readonly width: number;
-  /** Mean height of its middle over its surroundings, levels, without sign. */
-  readonly height: number;
-  readonly sign: number;
-}
 
 const WAYS = 24;
 /** Pixels that are summed along a direction, and how far the halves reach. */
@@ -27,7 +17,7 @@ const LONGER = 3.5;
 const EVEN = 0.5;
 
 /**
- * Lines of low contrast, straight or gently bent: the mean along short pieces of 36 directions, less the mean beside them;
+ * Lines of low contrast, straight or gently bent: the mean along short pieces of 24 directions, less the mean beside them;
  * a piece counts when both of its halves stand out, which a spot's do not. Strong pieces are followed along their own
  * direction, and a line is what is long enough. Its width is the half-height width of the mean profile across it,
  * with the blur taken out in squares.

@@ -1,5 +1,6 @@
 import type { Circle } from './enclosing-circle.ts';
 import type { GreyImage } from './image.ts';
+import { solve } from './solve.ts';
 
 /** A square part of a picture round the fiber with the light, the core and the rim taken out: what is left is on the face. */
 export interface FlatFace {
@@ -82,7 +83,7 @@ function takeLight(
       sizes.sort((p, q) => p - q);
       cut = 3 * 1.4826 * Math.max(0.3, sizes[Math.floor(sizes.length / 2)] ?? 0);
     }
-    weights = solved(a, b) ?? weights;
+    weights = solve(a, b) ?? weights;
   }
   for (let y = 0; y < side; y++) {
     for (let x = 0; x < side; x++) {
@@ -112,22 +113,4 @@ function takeRings({ level, distance, inside }: FlatFace, r: number): void {
     const [a, b] = [median[low] ?? 0, median[low + 1] ?? median[low] ?? 0];
     level[i]! -= a + (b - a) * (d - low);
   }
-}
-
-function solved(a: number[][], b: number[]): number[] | null {
-  const n = b.length;
-  const m = a.map((row, i) => [...row, b[i]!]);
-  for (let col = 0; col < n; col++) {
-    let pivot = col;
-    for (let row = col + 1; row < n; row++)
-      if (Math.abs(m[row]![col]!) > Math.abs(m[pivot]![col]!)) pivot = row;
-    if (Math.abs(m[pivot]![col]!) < 1e-9) return null;
-    [m[col], m[pivot]] = [m[pivot]!, m[col]!];
-    for (let row = 0; row < n; row++) {
-      if (row === col) continue;
-      const factor = m[row]![col]! / m[col]![col]!;
-      for (let k = col; k <= n; k++) m[row]![k]! -= factor * m[col]![k]!;
-    }
-  }
-  return m.map((row, i) => row[n]! / row[i]!);
 }

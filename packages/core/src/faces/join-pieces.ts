@@ -1,4 +1,4 @@
-import type { FoundLine } from './find-lines.ts';
+import type { FoundLine } from './found-line.ts';
 
 /** Pieces in line with each other are one line: at most this far apart along it, beside it, and turned, in px and degrees. */
 const GAP = 70;

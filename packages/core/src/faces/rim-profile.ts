@@ -1,3 +1,5 @@
+import { solve } from './solve.ts';
+
 /** The rim of a cladding seen along a radius: cladding, perhaps a dark ring, then the ferrule; pixels and levels. */
 export interface RimProfile {
   readonly radius: number;
@@ -108,22 +110,3 @@ function descend(
 
 const dot = (a: readonly number[], b: readonly number[]): number =>
   a.reduce((sum, v, i) => sum + v * b[i]!, 0);
-
-/** Gauss with pivoting; null where it is singular. */
-function solve(a: readonly (readonly number[])[], b: readonly number[]): number[] | null {
-  const n = b.length;
-  const m = a.map((row, i) => [...row, b[i]!]);
-  for (let col = 0; col < n; col++) {
-    let pivot = col;
-    for (let row = col + 1; row < n; row++)
-      if (Math.abs(m[row]![col]!) > Math.abs(m[pivot]![col]!)) pivot = row;
-    if (Math.abs(m[pivot]![col]!) < 1e-12) return null;
-    [m[col], m[pivot]] = [m[pivot]!, m[col]!];
-    for (let row = 0; row < n; row++) {
-      if (row === col) continue;
-      const factor = m[row]![col]! / m[col]![col]!;
-      for (let k = col; k <= n; k++) m[row]![k]! -= factor * m[col]![k]!;
-    }
-  }
-  return m.map((row, i) => row[n]! / row[i]!);
-}
