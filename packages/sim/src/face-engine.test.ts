@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { normal, randomFace, type RenderedFace, renderFace, rngFrom, type TrueFeature } from './index.ts';
 
 /** Faces that nothing was tuned on, at half the size of a camera's picture, so that the test stays short. */
-const SEEDS = Array.from({ length: 24 }, (_, i) => 77_000 + i);
+const SEEDS = Array.from({ length: 12 }, (_, i) => 77_000 + i);
 const PC = faceCriteria('sm-pc')!;
 let faces: { truth: RenderedFace; found: MeasuredFace }[];
 
@@ -12,7 +12,7 @@ beforeAll(() => {
     const truth = randomFace(rngFrom(seed), { width: 640, height: 480, umPerPx: 0.34 });
     return { truth, found: measureFace(truth, PC) };
   });
-}, 120_000);
+}, 600_000);
 
 const distanceTo = (f: TrueFeature, x: number, y: number): number =>
   Math.min(...f.points.map(([px, py]) => Math.hypot(px - x, py - y)));
@@ -64,14 +64,14 @@ describe('faces measured against what was rendered', () => {
   });
   it('defects', () => {
     const found = tally('defect');
-    expect(found.n).toBeGreaterThan(20);
+    expect(found.n).toBeGreaterThan(10);
     expect(found.recall).toBeGreaterThan(0.85);
     expect(found.precision).toBeGreaterThan(0.75);
     expect(found.error).toBeLessThan(0.12);
   });
   it('scratches', () => {
     const found = tally('scratch');
-    expect(found.n).toBeGreaterThan(9);
+    expect(found.n).toBeGreaterThan(4);
     expect(found.recall).toBeGreaterThan(0.8);
     expect(found.precision).toBeGreaterThan(0.6);
   });
