@@ -22,9 +22,8 @@ const EVEN = 0.5;
  * direction, and a line is what is long enough. Its width is the half-height width of the mean profile across it,
  * with the blur taken out in squares.
  */
-export function findLines(face: FlatFace, free: Uint8Array, blurPx: number): readonly FoundLine[] {
+export function findLines(face: FlatFace, inside: Uint8Array, blurPx: number): readonly FoundLine[] {
   const { side } = face;
-  const inside = free;
   const spread = spreadOf(smooth(face.level, side, 0.7), face.inside);
   const soft = smooth(face.level, side, 0.8);
   const best = new Float32Array(soft.length);
