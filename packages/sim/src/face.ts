@@ -1,4 +1,4 @@
-import { enclosingCircle, type FeatureKind } from '@clear-mark/core';
+import { CLADDING_RADIUS_UM, contains, type TrueFeature } from './face-features.ts';
 import { chance, normal, type Rng } from './rng.ts';
 
 /** How a rendered face was taken: light, optics and the make of its end. Lengths in um, levels 0 to 255. */
@@ -22,20 +22,6 @@ export interface FaceScene {
   readonly grain: number;
 }
 
-/** What lies on the face, with its true size. Micrometres from the fiber's centre, x right, y down. */
-export interface TrueFeature {
-  readonly kind: FeatureKind;
-  readonly sizeUm: number;
-  readonly xUm: number;
-  readonly yUm: number;
-  readonly lengthUm?: number;
-  /** Levels by which it differs from what is under it. */
-  readonly contrast: number;
-  readonly nearestUm: number;
-  readonly farthestUm: number;
-  /** Points of its middle line or of its outline. */
-  readonly points: readonly (readonly [number, number])[];
-}
 export interface RenderedFace {
   readonly width: number;
   readonly height: number;
@@ -43,8 +29,6 @@ export interface RenderedFace {
   readonly scene: FaceScene;
   readonly features: readonly TrueFeature[];
 }
-
-const CLADDING_UM = 62.5;
 
 export function randomScene(rng: Rng, more: Partial<FaceScene> = {}): FaceScene {
   const width = more.width ?? 1280;
@@ -72,76 +56,14 @@ export function randomScene(rng: Rng, more: Partial<FaceScene> = {}): FaceScene 
   };
 }
 
-/** A line from one place to another, bent a little; points along its middle. */
-export function randomScratch(rng: Rng, widthUm: number, contrast: number, reachUm = 60): TrueFeature {
-  const angle = 2 * Math.PI * rng();
-  const lengthUm = 18 + 70 * rng();
-  const [cx, cy] = [reachUm * (2 * rng() - 1) * 0.7, reachUm * (2 * rng() - 1) * 0.7];
-  const bend = normal(rng, 0, 0.006);
-  const points = Array.from({ length: 41 }, (_, i) => {
-    const s = (i / 40 - 0.5) * lengthUm;
-    const a = angle + bend * s;
-    return [cx + s * Math.cos(a), cy + s * Math.sin(a)] as const;
-  }).filter(([x, y]) => Math.hypot(x, y) < CLADDING_UM * 1.6);
-  const radii = points.map(([x, y]) => Math.hypot(x, y));
-  const middle = points[Math.floor(points.length / 2)] ?? [cx, cy];
-  return {
-    ...{ kind: 'scratch', sizeUm: widthUm, xUm: middle[0], yUm: middle[1], lengthUm, contrast, points },
-    nearestUm: Math.max(0, Math.min(...radii) - widthUm / 2),
-    farthestUm: Math.max(...radii) + widthUm / 2,
-  };
-}
-
-/** A pit, chip or speck with an uneven outline, by the diameter of its smallest enclosing circle. */
-export function randomDefect(
-  rng: Rng,
-  sizeUm: number,
-  contrast: number,
-  at?: readonly [number, number],
-): TrueFeature {
-  const [cx, cy] = at ?? placeWithin(rng, 58);
-  const waves = [2, 3, 5].map((k) => [k, 0.18 * rng(), 2 * Math.PI * rng()] as const);
-  const radius = (t: number): number =>
-    1 + waves.reduce((sum, [k, a, p]) => sum + a * Math.cos(k * t + p), 0);
-  const outline = Array.from({ length: 48 }, (_, i) => {
-    const t = (i / 48) * 2 * Math.PI;
-    return [radius(t) * Math.cos(t), radius(t) * Math.sin(t)] as const;
-  });
-  const circle = enclosingCircle(outline)!;
-  const scale = sizeUm / (2 * circle.r);
-  const points = outline.map(([x, y]) => [cx + (x - circle.x) * scale, cy + (y - circle.y) * scale] as const);
-  const radii = points.map(([x, y]) => Math.hypot(x, y));
-  const inside = contains(points, 0, 0);
-  return {
-    ...{ kind: 'defect', sizeUm, xUm: cx, yUm: cy, contrast, points },
-    nearestUm: inside ? 0 : Math.min(...radii),
-    farthestUm: Math.max(...radii),
-  };
-}
-
-export function placeWithin(rng: Rng, radiusUm: number): [number, number] {
-  const r = radiusUm * Math.sqrt(rng());
-  const t = 2 * Math.PI * rng();
-  return [r * Math.cos(t), r * Math.sin(t)];
-}
-
-function contains(outline: readonly (readonly [number, number])[], x: number, y: number): boolean {
-  let inside = false;
-  outline.forEach(([x1, y1], i) => {
-    const [x2, y2] = outline[(i + 1) % outline.length]!;
-    if (y1 > y !== y2 > y && x < ((x2 - x1) * (y - y1)) / (y2 - y1) + x1) inside = !inside;
-  });
-  return inside;
-}
-
 /** The picture of a face: light, ferrule, ring, cladding and core, the features on them, blurred and noisy. */
 export function renderFace(scene: FaceScene, features: readonly TrueFeature[], rng: Rng): RenderedFace {
   const { width, height } = scene;
   const level = new Float32Array(width * height);
   baseOf(scene, level, rng);
   for (const feature of features) {
-    if (feature.kind === 'scratch') drawScratch(scene, level, feature);
-    else drawDefect(scene, level, feature);
+    const cover = feature.strokeUm === null ? outlineCover(scene, feature) : strokeCover(scene, feature);
+    add(scene, level, feature, cover);
   }
   const blurred = blur(level, width, height, scene.blurPx);
   const data = new Uint8Array(width * height);
@@ -162,8 +84,9 @@ function baseOf(scene: FaceScene, level: Float32Array, rng: Rng): void {
       const mix = (edge: number): number => Math.max(0, Math.min(1, (edge - r) / umPerPx + 0.5));
       let value = scene.ferruleLevel + scene.grain * grains[y * width + x]!;
       value +=
-        mix(CLADDING_UM + ring.widthUm) * ((ring.widthUm > 0 ? ring.level : scene.claddingLevel) - value);
-      value += mix(CLADDING_UM) * (scene.claddingLevel - value);
+        mix(CLADDING_RADIUS_UM + ring.widthUm) *
+        ((ring.widthUm > 0 ? ring.level : scene.claddingLevel) - value);
+      value += mix(CLADDING_RADIUS_UM) * (scene.claddingLevel - value);
       value += mix(core.radiusUm) * (core.level - value);
       const [dx, dy] = [(x - width / 2) / width, (y - height / 2) / height];
       const away = Math.hypot(x - width / 2, y - height / 2) / far;
@@ -182,26 +105,43 @@ function coarseNoise(width: number, height: number, rng: Rng): Float32Array {
   return soft;
 }
 
-function drawScratch(scene: FaceScene, level: Float32Array, f: TrueFeature): void {
+/** Share of each pixel that a feature covers, by the pixel's place in the picture. */
+type Cover = Map<number, number>;
+
+/** Adds a feature's contrast; a soft one is blurred by itself first. */
+function add({ width, height, umPerPx }: FaceScene, level: Float32Array, f: TrueFeature, cover: Cover): void {
+  if (f.softUm === 0) {
+    for (const [at, share] of cover) level[at]! += f.contrast * share;
+    return;
+  }
+  const reach = Math.ceil((3 * f.softUm) / umPerPx);
+  const xs = [...cover.keys()].map((at) => at % width);
+  const ys = [...cover.keys()].map((at) => Math.floor(at / width));
+  if (xs.length === 0) return;
+  const [left, top] = [Math.min(...xs) - reach, Math.min(...ys) - reach];
+  const [w, h] = [Math.max(...xs) + reach - left + 1, Math.max(...ys) + reach - top + 1];
+  const patch = new Float32Array(w * h);
+  for (const [at, share] of cover) patch[(Math.floor(at / width) - top) * w + (at % width) - left] = share;
+  blur(patch, w, h, f.softUm / umPerPx).forEach((share, i) => {
+    const [x, y] = [left + (i % w), top + Math.floor(i / w)];
+    if (x >= 0 && y >= 0 && x < width && y < height) level[y * width + x]! += f.contrast * share;
+  });
+}
+
+function strokeCover(scene: FaceScene, f: TrueFeature): Cover {
   const { width, height, umPerPx, centre } = scene;
-  const half = f.sizeUm / umPerPx / 2;
+  const half = f.strokeUm! / umPerPx / 2;
   const px = f.points.map(([x, y]) => [centre[0] + x / umPerPx, centre[1] + y / umPerPx] as const);
-  const cover = new Map<number, number>();
+  const cover: Cover = new Map();
   for (let i = 1; i < px.length; i++) {
     const [x1, y1] = px[i - 1]!;
     const [x2, y2] = px[i]!;
     const reach = half + 2;
     const length2 = (x2 - x1) ** 2 + (y2 - y1) ** 2 || 1;
-    for (
-      let y = Math.max(0, Math.floor(Math.min(y1, y2) - reach));
-      y <= Math.min(height - 1, Math.max(y1, y2) + reach);
-      y++
-    ) {
-      for (
-        let x = Math.max(0, Math.floor(Math.min(x1, x2) - reach));
-        x <= Math.min(width - 1, Math.max(x1, x2) + reach);
-        x++
-      ) {
+    const [top, bottom] = [Math.max(0, Math.floor(Math.min(y1, y2) - reach)), Math.max(y1, y2) + reach];
+    const [left, right] = [Math.max(0, Math.floor(Math.min(x1, x2) - reach)), Math.max(x1, x2) + reach];
+    for (let y = top; y <= Math.min(height - 1, bottom); y++) {
+      for (let x = left; x <= Math.min(width - 1, right); x++) {
         const t = Math.max(0, Math.min(1, ((x - x1) * (x2 - x1) + (y - y1) * (y2 - y1)) / length2));
         const d = Math.hypot(x - x1 - t * (x2 - x1), y - y1 - t * (y2 - y1));
         // The share of the pixel that the line covers, also where the line is thinner than a pixel.
@@ -211,31 +151,27 @@ function drawScratch(scene: FaceScene, level: Float32Array, f: TrueFeature): voi
       }
     }
   }
-  for (const [at, share] of cover) level[at]! += f.contrast * share;
+  return cover;
 }
 
-function drawDefect(scene: FaceScene, level: Float32Array, f: TrueFeature): void {
+function outlineCover(scene: FaceScene, f: TrueFeature): Cover {
   const { width, height, umPerPx, centre } = scene;
   const px = f.points.map(([x, y]) => [centre[0] + x / umPerPx, centre[1] + y / umPerPx] as const);
   const xs = px.map(([x]) => x);
   const ys = px.map(([, y]) => y);
-  for (
-    let y = Math.max(0, Math.floor(Math.min(...ys)) - 1);
-    y <= Math.min(height - 1, Math.max(...ys) + 1);
-    y++
-  ) {
-    for (
-      let x = Math.max(0, Math.floor(Math.min(...xs)) - 1);
-      x <= Math.min(width - 1, Math.max(...xs) + 1);
-      x++
-    ) {
+  const cover: Cover = new Map();
+  const [left, right] = [Math.max(0, Math.floor(Math.min(...xs)) - 1), Math.max(...xs) + 1];
+  const [top, bottom] = [Math.max(0, Math.floor(Math.min(...ys)) - 1), Math.max(...ys) + 1];
+  for (let y = top; y <= Math.min(height - 1, bottom); y++) {
+    for (let x = left; x <= Math.min(width - 1, right); x++) {
       let hits = 0;
       for (let s = 0; s < 16; s++) {
         if (contains(px, x - 0.375 + 0.25 * (s % 4), y - 0.375 + 0.25 * Math.floor(s / 4))) hits += 1;
       }
-      level[y * width + x]! += (f.contrast * hits) / 16;
+      if (hits > 0) cover.set(y * width + x, hits / 16);
     }
   }
+  return cover;
 }
 
 /** Separable Gaussian, edges repeated. */
@@ -261,23 +197,4 @@ function blur(from: Float32Array, width: number, height: number, sigma: number):
     return out;
   };
   return pass(pass(from, true), false);
-}
-
-/** A random face with so many features of either kind; contrasts as multiples of the noise, of either sign. */
-export function randomFace(rng: Rng, more: Partial<FaceScene> = {}): RenderedFace {
-  const scene = randomScene(rng, more);
-  const spread = Math.hypot(scene.noise, 0.3);
-  const features: TrueFeature[] = [];
-  const defects = Math.floor(rng() * 6);
-  const scratches = Math.floor(rng() * 4);
-  for (let i = 0; i < defects; i++) {
-    const sizeUm = chance(rng, 0.34) ? (chance(rng, 0.5) ? 2 : 5) * (0.9 + 0.2 * rng()) : 1 + 9 * rng() ** 2;
-    features.push(randomDefect(rng, sizeUm, -spread * (5 + 22 * rng())));
-  }
-  for (let i = 0; i < scratches; i++) {
-    features.push(
-      randomScratch(rng, 0.6 + 3 * rng() ** 1.5, (chance(rng, 0.4) ? 1 : -1) * spread * (4 + 14 * rng())),
-    );
-  }
-  return renderFace(scene, features, rng);
 }

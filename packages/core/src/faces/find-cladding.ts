@@ -64,10 +64,12 @@ function vote(image: GreyImage): Circle | null {
   for (let y = 1; y < h - 1; y++) {
     for (let x = 1; x < w - 1; x++) {
       const i = y * w + x;
-      const p = (dx: number, dy: number): number => level[i + dy * w + dx]!;
-      gx[i] = p(1, -1) + 2 * p(1, 0) + p(1, 1) - p(-1, -1) - 2 * p(-1, 0) - p(-1, 1);
-      gy[i] = p(-1, 1) + 2 * p(0, 1) + p(1, 1) - p(-1, -1) - 2 * p(0, -1) - p(1, -1);
-      size[i] = Math.hypot(gx[i]!, gy[i]!);
+      const [up, down] = [i - w, i + w];
+      const [left, right] = [level[up - 1]! + level[down - 1]!, level[up + 1]! + level[down + 1]!];
+      gx[i] = right - left + 2 * (level[i + 1]! - level[i - 1]!);
+      const [above, below] = [level[up - 1]! + level[up + 1]!, level[down - 1]! + level[down + 1]!];
+      gy[i] = below - above + 2 * (level[down]! - level[up]!);
+      size[i] = Math.sqrt(gx[i]! * gx[i]! + gy[i]! * gy[i]!);
     }
   }
   const sorted = Float32Array.from(size).sort();
@@ -81,7 +83,7 @@ function vote(image: GreyImage): Circle | null {
       if (size[i]! < cut) continue;
       const [ux, uy] = [gx[i]! / size[i]!, gy[i]! / size[i]!];
       for (let r = least; r <= most; r += 1) {
-        for (const way of [-1, 1]) {
+        for (let way = -1; way <= 1; way += 2) {
           const cx = Math.round(x + way * r * ux);
           const cy = Math.round(y + way * r * uy);
           // A larger circle has more edge: each radius gets the same say.

@@ -54,7 +54,7 @@ const mark =
 
 const linesOn = (paint: Paint, seed?: number): readonly FoundLine[] => {
   const face = faceOf(paint, seed);
-  return findLines(face, face.inside, BLUR);
+  return findLines(face, face.inside, BLUR, 0.8);
 };
 
 const angleOf = ({ pixels }: FoundLine): number => {
@@ -136,8 +136,8 @@ describe('pieces', () => {
     ]) {
       const joined = joinPieces(order, SIDE);
       expect(joined).toHaveLength(1);
-      expect(joined[0]!.length).toBeCloseTo(Math.hypot(130, 2), 6);
-      expect(joined[0]!.pixels).toHaveLength(first.pixels.length + next.pixels.length);
+      expect(joined[0]!.line.length).toBeCloseTo(Math.hypot(130, 2), 6);
+      expect(joined[0]!.line.pixels).toHaveLength(first.pixels.length + next.pixels.length);
     }
     for (const other of [
       piece(110, 80, 110, 120),

@@ -1,6 +1,8 @@
 import type { Circle } from './enclosing-circle.ts';
 import type { GreyImage } from './image.ts';
-import { solve } from './solve.ts';
+import { fitLight, type Light, lightOfRow } from './light.ts';
+import { middleOf } from './quantile.ts';
+import { joined, ringsOf } from './rings.ts';
 
 /** A square part of a picture round the fiber with the light, the core and the rim taken out: what is left is on the face. */
 export interface FlatFace {
@@ -12,105 +14,93 @@ export interface FlatFace {
   readonly level: Float32Array;
   /** Distance from the fiber's centre in pixels. */
   readonly distance: Float32Array;
-  /** 1 inside the cladding, away from its rim; 0 elsewhere. */
+  /** 1 where features are looked for; 0 elsewhere. */
   readonly inside: Uint8Array;
 }
 
-/** The rim itself, where nothing can be told from the edge's own blur; pixels on top of twice the blur. */
-const RIM_PX = 1.5;
+/** A flattened face with what a clean one of its make shows: the level at each half pixel from the centre, light taken out. */
+export interface FlattenedFace extends FlatFace {
+  readonly rings: Float32Array;
+}
 
-/** How far from the centre features can be told from the rim; pixels. */
-export const lookedAtPx = (radiusPx: number, blurPx: number): number => radiusPx - RIM_PX - 2 * blurPx;
+/** Half a pixel within the edge: beyond it the blurred ferrule is all there is. */
+export const lookedAtPx = (radiusPx: number): number => radiusPx - 0.5;
 
 /**
- * Flattens the cladding: a surface of the second degree for the light, fitted three times with what stands out left out,
- * then the median of each distance from the centre, which takes the core out. Levels of the picture, 8 bit.
+ * Flattens the cladding: a surface of the second degree for the light, fitted with what stands out left out, then the
+ * median of each half pixel of distance from the centre, which takes out the core and the blurred rim. Levels of the
+ * picture, 8 bit.
  */
-export function flattenFace(image: GreyImage, circle: Circle, blurPx: number): FlatFace {
-  const reach = Math.ceil(circle.r) + 2;
-  const left = Math.max(0, Math.floor(circle.x) - reach);
-  const top = Math.max(0, Math.floor(circle.y) - reach);
-  const side = Math.min(2 * reach + 1, image.width - left, image.height - top);
+export function flattenFace(image: GreyImage, circle: Circle): FlattenedFace {
+  const flat = squareOf(image, circle, circle.r + 2, 0, lookedAtPx(circle.r));
+  // A multimode core reaches half way out and is no part of the fit.
+  const light = fitLight(image, circle, 0.55, 0.93, 2);
+  if (light) takeLight(flat, light);
+  return { ...flat, rings: takeRings(flat) };
+}
+
+/** The square round a circle with its levels, `inside` between two distances from the centre; pixels. */
+export function squareOf(
+  image: GreyImage,
+  circle: Circle,
+  reachPx: number,
+  fromPx: number,
+  toPx: number,
+): FlatFace {
+  const reach = Math.ceil(reachPx);
+  const left = Math.floor(circle.x) - reach;
+  const top = Math.floor(circle.y) - reach;
+  const side = 2 * reach + 1;
   const level = new Float32Array(side * side);
   const distance = new Float32Array(side * side);
   const inside = new Uint8Array(side * side);
-  const edge = lookedAtPx(circle.r, blurPx);
   for (let y = 0; y < side; y++) {
+    const row = Math.max(0, Math.min(image.height - 1, top + y));
     for (let x = 0; x < side; x++) {
       const i = y * side + x;
-      distance[i] = Math.hypot(left + x - circle.x, top + y - circle.y);
-      inside[i] = distance[i]! < edge ? 1 : 0;
-      level[i] = image.data[(top + y) * image.width + left + x]!;
+      const [dx, dy] = [left + x - circle.x, top + y - circle.y];
+      const d = Math.sqrt(dx * dx + dy * dy);
+      distance[i] = d;
+      const column = Math.max(0, Math.min(image.width - 1, left + x));
+      level[i] = image.data[row * image.width + column]!;
+      const framed = row === top + y && column === left + x;
+      inside[i] = framed && d >= fromPx && d < toPx ? 1 : 0;
     }
   }
-  const flat = { left, top, side, level, distance, inside };
-  takeLight(flat, circle);
-  takeRings(flat, circle.r);
-  return flat;
+  return { left, top, side, level, distance, inside };
 }
 
-/** Subtracts the light; the core is no part of the fit. */
-function takeLight(
-  { side, level, distance, inside, left, top }: FlatFace,
-  { x: cx, y: cy, r }: Circle,
-): void {
-  const terms = (x: number, y: number): number[] => {
-    const u = (left + x - cx) / r;
-    const v = (top + y - cy) / r;
-    return [1, u, v, u * u, u * v, v * v];
-  };
-  let cut = Infinity;
-  let weights = [0, 0, 0, 0, 0, 0];
-  for (let round = 0; round < 4; round++) {
-    const a = Array.from({ length: 6 }, () => new Array<number>(6).fill(0));
-    const b = new Array<number>(6).fill(0);
-    const sizes: number[] = [];
-    for (let y = 0; y < side; y += 3) {
-      for (let x = 0; x < side; x += 3) {
-        const i = y * side + x;
-        if (!inside[i] || distance[i]! < 0.45 * r) continue;
-        const t = terms(x, y);
-        const off = level[i]! - t.reduce((sum, v, k) => sum + v * weights[k]!, 0);
-        if (round > 0) sizes.push(Math.abs(off));
-        if (Math.abs(off) > cut) continue;
-        for (let k = 0; k < 6; k++) {
-          b[k]! += t[k]! * level[i]!;
-          for (let l = 0; l < 6; l++) a[k]![l]! += t[k]! * t[l]!;
-        }
-      }
-    }
-    if (round > 0) {
-      sizes.sort((p, q) => p - q);
-      cut = 3 * 1.4826 * Math.max(0.3, sizes[Math.floor(sizes.length / 2)] ?? 0);
-    }
-    weights = solve(a, b) ?? weights;
-  }
+/** Subtracts the light. */
+export function takeLight({ side, level, left, top }: FlatFace, light: Light): void {
+  const row = new Float32Array(side);
   for (let y = 0; y < side; y++) {
-    for (let x = 0; x < side; x++) {
-      const t = terms(x, y);
-      level[y * side + x]! -= t.reduce((sum, v, k) => sum + v * weights[k]!, 0);
-    }
+    lightOfRow(light, top + y, left, row);
+    for (let x = 0; x < side; x++) level[y * side + x]! -= row[x]!;
   }
 }
 
-/** Subtracts the median of each ring one pixel wide; near the centre rings are joined until they hold enough. */
-function takeRings({ level, distance, inside }: FlatFace, r: number): void {
-  const LEAST = 40;
-  const rings: number[][] = Array.from({ length: Math.ceil(r) + 2 }, () => []);
-  for (let i = 0; i < level.length; i++) if (inside[i]) rings[Math.floor(distance[i]!)]!.push(level[i]!);
-  const median = new Float32Array(rings.length);
-  for (let d = 0; d < rings.length; d++) {
+const BINS_PER_PX = 2;
+/** A ring's median is of this many values at least; near the centre rings are joined until they hold them. */
+const LEAST = 40;
+
+/** Subtracts the median of each ring half a pixel wide, and returns the medians. */
+function takeRings({ level, distance, inside }: FlatFace): Float32Array {
+  const rings = ringsOf(level, distance, inside, BINS_PER_PX);
+  const medians = Float32Array.from(rings, (_, d) => {
+    let reach = 0;
     let values = rings[d]!;
-    for (let more = 1; values.length < LEAST && more < 4; more++) {
-      values = [...values, ...(rings[d + more] ?? [])];
+    while (values.length < LEAST && reach < 16) {
+      reach += 1;
+      values = joined(rings.slice(Math.max(0, d - reach), d + reach + 1));
     }
-    const sorted = [...values].sort((a, b) => a - b);
-    median[d] = sorted[Math.floor(sorted.length / 2)] ?? 0;
-  }
+    return middleOf(Float32Array.from(values));
+  });
   for (let i = 0; i < level.length; i++) {
-    const d = Math.max(0, distance[i]! - 0.5);
-    const low = Math.floor(d);
-    const [a, b] = [median[low] ?? 0, median[low + 1] ?? median[low] ?? 0];
+    const d = Math.max(0, distance[i]! * BINS_PER_PX - 0.5);
+    const low = Math.min(medians.length - 1, Math.floor(d));
+    const a = medians[low]!;
+    const b = medians[low + 1] ?? a;
     level[i]! -= a + (b - a) * (d - low);
   }
+  return medians;
 }

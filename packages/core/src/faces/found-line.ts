@@ -8,3 +8,11 @@ export interface FoundLine {
   readonly height: number;
   readonly sign: number;
 }
+
+/** A line measured along its curve: width and height with the blur taken out. */
+export interface MeasuredLine extends FoundLine {
+  /** The curve, a point each pixel. */
+  readonly points: readonly (readonly [x: number, y: number])[];
+  /** Blur of the picture, standard deviation. */
+  readonly blur: number;
+}

@@ -51,19 +51,27 @@ export function placeBy(
   return { aside: aside - 0.06 * Math.max(0, along), beyond: Math.max(0, along) };
 }
 
+/** A line and the pieces that it was joined of. */
+export interface JoinedLine {
+  readonly line: FoundLine;
+  readonly pieces: readonly FoundLine[];
+}
+
 /** Lines with the pieces that continue them taken in; the longest of them gives width and height. */
-export function joinPieces(lines: readonly FoundLine[], side: number): readonly FoundLine[] {
+export function joinPieces(lines: readonly FoundLine[], side: number): readonly JoinedLine[] {
   const rest = [...lines].sort((a, b) => b.length - a.length);
-  const joined: FoundLine[] = [];
+  const joined: JoinedLine[] = [];
   while (rest.length > 0) {
     let line = rest.shift()!;
+    const pieces = [line];
     for (let i = 0; i < rest.length; i++) {
       if (!continues(line, rest[i]!, side)) continue;
+      pieces.push(rest[i]!);
       line = withPiece(line, rest[i]!, side);
       rest.splice(i, 1);
       i = -1;
     }
-    joined.push(line);
+    joined.push({ line, pieces });
   }
   return joined;
 }

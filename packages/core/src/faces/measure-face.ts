@@ -62,7 +62,7 @@ export function measureFace(image: GreyImage, table: FaceCriteria): MeasuredFace
   const umPerPx = CLADDING_UM / (2 * circle.r);
   if (umPerPx * PIXELS_FOR_IT > SMALLEST_UM) return { ok: false, reason: 'too_coarse' };
   if (blurPx * umPerPx > MOST_BLUR_UM) return { ok: false, reason: 'too_blurred' };
-  const flat = flattenFace(image, circle, blurPx);
+  const flat = flattenFace(image, circle);
   const features = findFeatures(flat, blurPx).map((f): MeasuredFeature => {
     const sizeUm = f.size * umPerPx;
     return {
@@ -83,7 +83,7 @@ export function measureFace(image: GreyImage, table: FaceCriteria): MeasuredFace
     centrePx: [circle.x, circle.y],
     claddingDiameterPx: 2 * circle.r,
     blurUm: blurPx * umPerPx,
-    lookedAtUm: 2 * lookedAtPx(circle.r, blurPx) * umPerPx,
+    lookedAtUm: 2 * lookedAtPx(circle.r) * umPerPx,
     features,
     grade: gradeFace(features, table),
   };

@@ -1,4 +1,6 @@
 import type { FlatFace } from './flatten.ts';
+import { middleOf } from './quantile.ts';
+import { joined, ringsOf } from './rings.ts';
 
 /** Separable Gaussian of a square picture, edges repeated. `sigma` in pixels. */
 export function smooth(level: Float32Array, side: number, sigma: number): Float32Array {
@@ -8,23 +10,26 @@ export function smooth(level: Float32Array, side: number, sigma: number): Float3
   );
   const total = kernel.reduce((a, b) => a + b, 0);
   for (let k = 0; k < kernel.length; k++) kernel[k]! /= total;
+  const padded = new Float32Array(side + 2 * reach);
   const across = new Float32Array(level.length);
-  const out = new Float32Array(level.length);
   for (let y = 0; y < side; y++) {
+    const row = y * side;
+    padded.fill(level[row]!, 0, reach);
+    padded.set(level.subarray(row, row + side), reach);
+    padded.fill(level[row + side - 1]!, side + reach);
     for (let x = 0; x < side; x++) {
       let sum = 0;
-      for (let k = -reach; k <= reach; k++) {
-        const xx = x + k < 0 ? 0 : x + k >= side ? side - 1 : x + k;
-        sum += kernel[k + reach]! * level[y * side + xx]!;
-      }
-      across[y * side + x] = sum;
+      for (let k = 0; k < kernel.length; k++) sum += kernel[k]! * padded[x + k]!;
+      across[row + x] = sum;
     }
   }
+  const out = new Float32Array(level.length);
   for (let y = 0; y < side; y++) {
+    const to = y * side;
     for (let k = -reach; k <= reach; k++) {
-      const yy = y + k < 0 ? 0 : y + k >= side ? side - 1 : y + k;
+      const from = Math.max(0, Math.min(side - 1, y + k)) * side;
       const weight = kernel[k + reach]!;
-      for (let x = 0; x < side; x++) out[y * side + x]! += weight * across[yy * side + x]!;
+      for (let x = 0; x < side; x++) out[to + x]! += weight * across[from + x]!;
     }
   }
   return out;
@@ -35,8 +40,7 @@ export function spreadOf(level: Float32Array, inside: Uint8Array): number {
   const sizes = new Float32Array(level.length);
   let n = 0;
   for (let i = 0; i < level.length; i++) if (inside[i]) sizes[n++] = Math.abs(level[i]!);
-  const sorted = sizes.subarray(0, n).sort();
-  return Math.max(1e-3, 1.4826 * (sorted[Math.floor(n / 2)] ?? 0));
+  return Math.max(1e-3, 1.4826 * middleOf(sizes.subarray(0, n)));
 }
 
 /** Pixels that a ring needs for its own spread. */
@@ -44,21 +48,22 @@ const RING_LEAST = 80;
 
 /**
  * The spread by the distance from the centre in whole pixels: that of all, or of the ring where it is more, as round
- * the core, whose edge is never taken out without a trace.
+ * the core and at the rim, whose edges are never taken out without a trace.
  */
-export function spreadByDistance(level: Float32Array, { distance, inside }: FlatFace): Float32Array {
+export function spreadByDistance(
+  level: Float32Array,
+  { distance, inside }: Pick<FlatFace, 'distance' | 'inside'>,
+): Float32Array {
   const overall = spreadOf(level, inside);
-  const rings: number[][] = [];
-  for (let i = 0; i < level.length; i++) {
-    if (inside[i]) (rings[Math.floor(distance[i]!)] ??= []).push(Math.abs(level[i]!));
-  }
-  return Float32Array.from({ length: rings.length + 2 }, (_, d) => {
-    let values: number[] = [];
+  const rings = ringsOf(level, distance, inside, 1).map((ring) => ring.map(Math.abs));
+  const spreads = Float32Array.from({ length: rings.length + 2 }, () => overall);
+  for (let d = 0; d < spreads.length; d++) {
+    let values: Float32Array = rings[d] ?? new Float32Array(0);
+    // Far out a ring has enough of its own, and the rim's noise is not that of the glass beside it.
     for (let reach = 1; values.length < RING_LEAST && reach < 6; reach++) {
-      values = [];
-      for (let k = d - reach; k <= d + reach; k++) values.push(...(rings[k] ?? []));
+      values = joined(rings.slice(Math.max(0, d - reach), d + reach + 1));
     }
-    values.sort((a, b) => a - b);
-    return Math.max(overall, 1.4826 * (values[Math.floor(values.length / 2)] ?? 0));
-  });
+    spreads[d] = Math.max(overall, 1.4826 * middleOf(values.slice()));
+  }
+  return spreads;
 }

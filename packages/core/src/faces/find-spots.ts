@@ -1,0 +1,175 @@
+import { enclosingCircle } from './enclosing-circle.ts';
+import type { FlatFace } from './flatten.ts';
+import { halved, HALVED, inFull } from './halve.ts';
+import { hullOf } from './hull.ts';
+import { smooth, spreadByDistance, spreadOf } from './smooth.ts';
+
+/** Pixels of one sign that stand out together. */
+export interface Spot {
+  readonly pixels: readonly number[];
+  readonly sign: number;
+  /** Height of the highest pixel, levels, without sign. */
+  readonly peak: number;
+}
+
+/** Seeds stand this many spreads above the noise of their scale. */
+const SEED = 5;
+/** A seed grows to where it falls under this share of its own height. */
+const GROWS_TO = 0.5;
+const LEAST_PX = 4;
+const MOST_PX = 60_000;
+
+/** What the search of spots works on: the face smoothed a little, and the noise of it. */
+export interface SpotGround {
+  readonly face: FlatFace;
+  readonly fine: Float32Array;
+  /** Noise by the distance from the centre in whole pixels, and that of all. */
+  readonly noise: Float32Array;
+  readonly spread: number;
+  /** Levels that a line may have left; a spot stands out of them. */
+  readonly doubt: Float32Array | null;
+}
+
+export function spotGround(face: FlatFace, doubt: Float32Array | null): SpotGround {
+  const fine = smooth(face.level, face.side, 0.7);
+  return { face, fine, noise: spreadByDistance(fine, face), spread: spreadOf(fine, face.inside), doubt };
+}
+
+/** Spots of the given scales (standard deviations of the smoothing in pixels, largest first), each pixel in one at most. */
+export function findSpots(ground: SpotGround, scales: readonly number[]): readonly Spot[] {
+  const { face, fine } = ground;
+  const taken = new Uint8Array(fine.length);
+  const spots: Spot[] = [];
+  for (const scale of scales) {
+    const seeds = seedsOf(ground, scale).filter(({ i }) => !taken[i]);
+    seeds.sort((a, b) => b.height - a.height);
+    for (const { i: seed } of seeds) {
+      if (taken[seed]) continue;
+      const spot = grow(ground, seed, taken);
+      if (!spot || spot.pixels.length < LEAST_PX) continue;
+      for (const i of skirtOf(ground, spot, taken)) taken[i] = 1;
+      spots.push(spot);
+    }
+  }
+  return spots;
+}
+
+interface Seed {
+  readonly i: number;
+  readonly height: number;
+}
+
+/** Peaks of the face smoothed at a scale; the coarser scales on a copy of half the size, where they lose nothing. */
+function seedsOf({ face, doubt }: SpotGround, scale: number): Seed[] {
+  const half = scale >= 2 ? halved(face.level, face.inside, face.side) : null;
+  const { level, side, inside } = half ?? face;
+  const at = (i: number): number => (half ? inFull(i, side, face.side) : i);
+  const soft = smooth(level, side, half ? scale / HALVED : scale);
+  const distance = half ? Float32Array.from(soft, (_, i) => face.distance[at(i)]!) : face.distance;
+  const noise = spreadByDistance(soft, { inside, distance });
+  const seeds: Seed[] = [];
+  for (let i = 0; i < soft.length; i++) {
+    if (!inside[i]) continue;
+    const height = Math.abs(soft[i]!);
+    if (height <= SEED * noise[Math.floor(distance[i]!)]!) continue;
+    if (height <= (doubt?.[at(i)] ?? 0) || !isPeak(soft, side, i)) continue;
+    seeds.push({ i: at(i), height });
+  }
+  return seeds;
+}
+
+function isPeak(level: Float32Array, side: number, i: number): boolean {
+  const v = Math.abs(level[i]!);
+  for (const d of [-1, 1, -side, side, -side - 1, -side + 1, side - 1, side + 1]) {
+    if (Math.abs(level[i + d] ?? 0) > v) return false;
+  }
+  return true;
+}
+
+/** The pixels round a seed, of its sign, down to half of the highest among them. */
+function grow(ground: SpotGround, seed: number, taken: Uint8Array): Spot | null {
+  const { face, fine, noise } = ground;
+  const { side, distance } = face;
+  const sign = Math.sign(fine[seed]!);
+  // The peak of the fine picture near the seed of a coarser one.
+  let peak = 0;
+  const [sx, sy] = [seed % side, Math.floor(seed / side)];
+  for (let dy = -3; dy <= 3; dy++) {
+    for (let dx = -3; dx <= 3; dx++) {
+      const [x, y] = [sx + dx, sy + dy];
+      if (x >= 0 && y >= 0 && x < side && y < side) peak = Math.max(peak, sign * fine[y * side + x]!);
+    }
+  }
+  const own = noise[Math.floor(distance[seed]!)]!;
+  if (peak < 2.5 * own) return null;
+  const least = Math.max(2.2 * own, GROWS_TO * peak);
+  const pixels = flood(ground, [seed], taken, (i) => sign * fine[i]! >= least);
+  if (pixels.length > MOST_PX) return null;
+  const kept = pixels.filter((i) => sign * fine[i]! >= least);
+  return kept.length === 0 ? null : { pixels: kept, sign, peak: highest(fine, kept) };
+}
+
+/** A spot with what falls off round it, in which no second one is looked for. */
+function skirtOf(ground: SpotGround, { pixels, sign, peak }: Spot, taken: Uint8Array): number[] {
+  const least = Math.max(1.5 * ground.spread, 0.15 * peak);
+  return flood(ground, pixels, taken, (i) => sign * ground.fine[i]! >= least);
+}
+
+/** What is reached from the first pixels by neighbours that hold; the first ones always. */
+function flood(
+  { face: { side, inside }, fine }: SpotGround,
+  first: readonly number[],
+  taken: Uint8Array,
+  holds: (i: number) => boolean,
+): number[] {
+  const seen = new Set(first);
+  const queue = [...first];
+  const pixels: number[] = [...first];
+  while (queue.length > 0 && pixels.length <= MOST_PX) {
+    const i = queue.pop()!;
+    for (const d of [-1, 1, -side, side]) {
+      const next = i + d;
+      if (next < 0 || next >= fine.length || seen.has(next) || !inside[next] || taken[next]) continue;
+      if (!holds(next)) continue;
+      seen.add(next);
+      pixels.push(next);
+      queue.push(next);
+    }
+  }
+  return pixels;
+}
+
+function highest(fine: Float32Array, pixels: readonly number[]): number {
+  let most = 0;
+  for (const i of pixels) most = Math.max(most, Math.abs(fine[i]!));
+  return most;
+}
+
+/** Smallest enclosing circle of a spot in pixels: through the middles of its pixels, and half a pixel on either side. */
+export function circleOf(spot: Spot, side: number): { x: number; y: number; size: number } {
+  const inSpot = new Set(spot.pixels);
+  const rim = spot.pixels.filter((i) => [-1, 1, -side, side].some((d) => !inSpot.has(i + d)));
+  const circle = enclosingCircle(hullOf(rim.map((i) => [i % side, Math.floor(i / side)] as const)))!;
+  return { x: circle.x, y: circle.y, size: 2 * circle.r + 1 };
+}
+
+/** Length and width of an ellipse with the same second moments, times the square root of three: those of a bar. */
+export function elongation(pixels: readonly number[], side: number): { length: number; width: number } {
+  let [sx, sy] = [0, 0];
+  for (const i of pixels) {
+    sx += i % side;
+    sy += Math.floor(i / side);
+  }
+  const [mx, my] = [sx / pixels.length, sy / pixels.length];
+  let [xx, yy, xy] = [1 / 12, 1 / 12, 0];
+  for (const i of pixels) {
+    const [dx, dy] = [(i % side) - mx, Math.floor(i / side) - my];
+    xx += (dx * dx) / pixels.length;
+    yy += (dy * dy) / pixels.length;
+    xy += (dx * dy) / pixels.length;
+  }
+  const half = Math.hypot((xx - yy) / 2, xy);
+  const big = (xx + yy) / 2 + half;
+  const small = Math.max(1 / 12, (xx + yy) / 2 - half);
+  return { length: 2 * Math.sqrt(3 * big), width: 2 * Math.sqrt(3 * small) };
+}

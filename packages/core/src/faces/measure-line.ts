@@ -1,0 +1,190 @@
+import type { FlatFace } from './flatten.ts';
+import { addAcross, alongOf, type Curve, curveThrough, onCurve } from './follow-curve.ts';
+import type { FoundLine, MeasuredLine } from './found-line.ts';
+import { barAt, fitBar } from './line-profile.ts';
+
+/** How far across a line its surroundings are seen, and in which steps; pixels. */
+const ACROSS = 16;
+const STEP = 0.5;
+const PLACES = Array.from({ length: (2 * ACROSS) / STEP + 1 }, (_, k) => k * STEP - ACROSS);
+/** A stretch of the line that is looked at as one. */
+const STRETCH = 8;
+/** A line is no wider than this, so much longer than wide, and stands this high over the noise of a pixel. */
+const MOST_WIDTH = 16;
+const LONGER = 4;
+const LEAST_HEIGHT = 1.9;
+/** A stretch is on the line when it has this share of the line's height; so much of the line is. */
+const ROUNDS = 4;
+const ON = 0.4;
+const SHARE_ON = 0.72;
+/** How far stretches lie off the curve: more, and it is a crack or lint. Pixels, and a share of the width. */
+const MOST_ROUGH = 1.25;
+const ROUGH_SHARE = 0.22;
+
+interface Stretch {
+  readonly s: number;
+  /** Mean level at each place across; NaN where nothing is seen. */
+  readonly profile: Float64Array;
+  readonly height: number;
+  readonly offset: number;
+}
+
+/**
+ * A line measured along the curve that its pixels lie on: where it begins and ends, its width and height by a blurred bar
+ * fitted to the mean profile across it. Null where it is no line: short, wide, uneven, rough or an edge.
+ * `spread` is the noise of a pixel.
+ */
+export function measureLine(
+  face: FlatFace,
+  line: FoundLine,
+  blur: number,
+  spread: number,
+  leastLength: number,
+): MeasuredLine | null {
+  const { side } = face;
+  let curve = curveThrough(line.pixels.map((i) => [i % side, Math.floor(i / side)] as const));
+  if (!curve) return null;
+  // What is far too low is no line wherever exactly it lies.
+  if (middle(stretchesOf(face, curve, line.sign).map((p) => p.height)) < spread) return null;
+  for (let round = 0; round < ROUNDS; round++) curve = closer(face, curve, line.sign) ?? curve;
+  const first = stretchesOf(face, curve, line.sign);
+  const height = middle(first.map((p) => p.height));
+  curve = withEnds(face, curve, line.sign, Math.max(0.5 * height, (2.2 * spread) / Math.sqrt(STRETCH)));
+  const length = curve.to - curve.from;
+  if (length < leastLength) return null;
+  const stretches = stretchesOf(face, curve, line.sign);
+  const on = stretches.filter((p) => p.height > ON * height);
+  if (on.length < 3 || on.length < SHARE_ON * stretches.length) return null;
+  const bar = barOf(on, blur);
+  const tall = line.sign * bar.height;
+  if (!(tall * seenShare(bar.width, blur) > LEAST_HEIGHT * spread)) return null;
+  if (bar.width >= MOST_WIDTH * 0.98 || length < LONGER * bar.width) return null;
+  if (roughness(on) > Math.max(MOST_ROUGH, ROUGH_SHARE * bar.width)) return null;
+  if (isEdge(on, tall * seenShare(bar.width, blur))) return null;
+  const points = pointsOf(curve);
+  const pixels = points.map(([x, y]) => Math.round(y) * side + Math.round(x));
+  return { pixels, points, length, width: bar.width, height: tall, sign: line.sign, blur };
+}
+
+/** The curve through the middles of its stretches, as long as before. */
+function closer(face: FlatFace, curve: Curve, sign: number): Curve | null {
+  const stretches = stretchesOf(face, curve, sign);
+  const least = ON * middle(stretches.map((p) => p.height));
+  const on = stretches.filter((p) => p.height > least);
+  const better = curveThrough(on.map((p) => onCurve(curve, p.s, p.offset)));
+  if (!better) return null;
+  const [from, to] = [curve.from, curve.to].map((s) => alongOf(better, onCurve(curve, s, 0)));
+  return from! < to! ? { ...better, from: from!, to: to! } : { ...better, from: to!, to: from! };
+}
+
+const seenShare = (width: number, blur: number): number => barAt(0, width, blur);
+
+function middle(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[sorted.length >> 1] ?? 0;
+}
+
+function stretchesOf(face: FlatFace, curve: Curve, sign: number): Stretch[] {
+  const count = Math.max(1, Math.round((curve.to - curve.from) / STRETCH));
+  return Array.from({ length: count }, (_, k) =>
+    stretchAt(face, curve, curve.from + ((k + 0.5) * (curve.to - curve.from)) / count, sign),
+  );
+}
+
+function stretchAt(face: FlatFace, curve: Curve, s: number, sign: number): Stretch {
+  const profile = new Float64Array(PLACES.length);
+  const counts = new Uint16Array(PLACES.length);
+  for (let d = -STRETCH / 2 + 0.5; d < STRETCH / 2; d++) {
+    addAcross(face, curve, s + d, -ACROSS, STEP, profile, counts);
+  }
+  for (let k = 0; k < PLACES.length; k++) profile[k] = counts[k]! > 0 ? profile[k]! / counts[k]! : NaN;
+  return { s, profile, ...peakOf(profile, sign) };
+}
+
+const MIDDLE = ACROSS / STEP;
+/** The middle of the three highest places near the curve, over what lies five and more pixels beside it. */
+function peakOf(profile: Float64Array, sign: number): { height: number; offset: number } {
+  let [best, at] = [-Infinity, MIDDLE];
+  for (let k = MIDDLE - 7; k <= MIDDLE + 7; k++) {
+    const v = sign * (profile[k - 1]! + profile[k]! + profile[k + 1]!);
+    if (v > best) [best, at] = [v, k];
+  }
+  let [sum, weight] = [0, 0];
+  // The centre of what is higher than half, so that a wide line has its middle and not its highest grain.
+  const ground = groundOf(profile);
+  const half = ground * sign + (best / 3 - ground * sign) / 2;
+  const add = (k: number): boolean => {
+    const over = (sign * (profile[k - 1]! + profile[k]! + profile[k + 1]!)) / 3 - half;
+    if (!(over > 0)) return false;
+    sum += over * PLACES[k]!;
+    weight += over;
+    return true;
+  };
+  for (let k = at; add(k); k++);
+  for (let k = at - 1; add(k); k--);
+  const height = best / 3 - sign * ground;
+  return { height: Number.isFinite(height) ? height : 0, offset: weight > 0 ? sum / weight : 0 };
+}
+
+function groundOf(profile: Float64Array): number {
+  const beside: number[] = [];
+  PLACES.forEach((n, k) => {
+    if (Math.abs(n) >= 6 && !Number.isNaN(profile[k]!)) beside.push(profile[k]!);
+  });
+  return middle(beside);
+}
+
+/** The ends moved outward while the line goes on, and inward to where it begins. */
+function withEnds(face: FlatFace, curve: Curve, sign: number, least: number): Curve {
+  const heightAt = (s: number): number => stretchAt(face, curve, s, sign).height;
+  const reach = (start: number, way: 1 | -1): number => {
+    let s = start - way * (STRETCH / 2);
+    for (let inward = 0; heightAt(s) < least && inward < 24; inward++) s -= way * (STRETCH / 4);
+    // A gap of up to a stretch and a half, as where something crosses, does not end a line.
+    for (let out = s, gap = 0; gap < 6 && Math.abs(out - start) < 2 * face.side;) {
+      out += way * (STRETCH / 4);
+      gap = heightAt(out) >= least ? 0 : gap + 1;
+      if (gap === 0) s = out;
+    }
+    return s;
+  };
+  const [from, to] = [reach(curve.from, -1), reach(curve.to, 1)];
+  return to > from ? { ...curve, from, to } : { ...curve, to: curve.from };
+}
+
+function barOf(stretches: readonly Stretch[], blur: number): ReturnType<typeof fitBar> {
+  const at: number[] = [];
+  const level: number[] = [];
+  for (let k = 0; k < PLACES.length; k++) {
+    // The trimmed mean of the stretches: what crosses or touches the line is none of it.
+    const values = stretches
+      .map((p) => p.profile[k]!)
+      .filter((v) => !Number.isNaN(v))
+      .sort((a, b) => a - b);
+    if (values.length < 0.5 * stretches.length) continue;
+    const drop = Math.floor(values.length / 6);
+    const kept = values.slice(drop, values.length - drop);
+    at.push(PLACES[k]!);
+    level.push(kept.reduce((a, b) => a + b, 0) / kept.length);
+  }
+  return fitBar(at, level, blur, MOST_WIDTH);
+}
+
+/** Robust spread of the stretches' middles about a smooth run of their neighbours. */
+function roughness(stretches: readonly Stretch[]): number {
+  return 1.4826 * middle(stretches.map((p) => Math.abs(p.offset)));
+}
+
+/** An edge is higher on one side of the line than on the other. */
+function isEdge(stretches: readonly Stretch[], height: number): boolean {
+  const side = (from: number, to: number): number =>
+    middle(stretches.flatMap((p) => PLACES.flatMap((n, k) => (n >= from && n <= to ? [p.profile[k]!] : []))));
+  const [one, other] = [side(-14, -8), side(8, 14)];
+  return Math.abs(one - other) > 0.6 * height;
+}
+
+function pointsOf(curve: Curve): (readonly [number, number])[] {
+  const points: (readonly [number, number])[] = [];
+  for (let s = curve.from; s <= curve.to; s++) points.push(onCurve(curve, s, 0));
+  return points;
+}

@@ -1,0 +1,71 @@
+import type { FlatFace } from './flatten.ts';
+import type { MeasuredLine } from './found-line.ts';
+import { barAt } from './line-profile.ts';
+
+type Point = readonly [x: number, y: number];
+
+/** What is left of a face when its lines are taken out, and how much a line could have left behind at each pixel. */
+export interface PeeledFace extends FlatFace {
+  /** Share of a line's height that its unevenness may leave; levels, 0 where no line lies. */
+  readonly doubt: Float32Array;
+}
+
+/** A line's height varies along it by less than this share. */
+const VARIES = 0.65;
+/** Where exactly it ends is not known: so much of it may go on there, for so many pixels and half its width. */
+const AT_ENDS = 1.3;
+const BEYOND = 6;
+
+/**
+ * Takes measured lines out of a flattened face: at each pixel beside a line the blurred bar that was fitted to it. What
+ * lies on a line, as a pit in a scratch, stays.
+ */
+export function peelLines(face: FlatFace, lines: readonly MeasuredLine[]): PeeledFace {
+  const { side } = face;
+  const level = Float32Array.from(face.level);
+  const doubt = new Float32Array(level.length);
+  for (const line of lines) {
+    const reach = Math.ceil(line.width / 2 + 3 * line.blur + 1);
+    const barOf = (d: number): number => line.height * barAt(d, line.width, line.blur);
+    for (const [i, d] of distances(line.points, side, reach)) {
+      level[i]! -= line.sign * barOf(d);
+      doubt[i] = Math.max(doubt[i]!, VARIES * barOf(d));
+    }
+    for (const [i, d] of distances(beyond(line), side, reach)) {
+      doubt[i] = Math.max(doubt[i]!, AT_ENDS * barOf(d));
+    }
+  }
+  return { ...face, level, doubt };
+}
+
+/** The ends of a line carried on straight. */
+function beyond({ points, width }: MeasuredLine): Point[] {
+  const on: Point[] = [];
+  const carry = ([x, y]: Point, [fromX, fromY]: Point): void => {
+    const d = Math.hypot(x - fromX, y - fromY) || 1;
+    for (let s = 0; s <= BEYOND + width / 2; s++) {
+      on.push([x + (s * (x - fromX)) / d, y + (s * (y - fromY)) / d]);
+    }
+  };
+  const inward = Math.min(points.length - 1, 8);
+  carry(points[0]!, points[inward]!);
+  carry(points[points.length - 1]!, points[points.length - 1 - inward]!);
+  return on;
+}
+
+/** Pixels within reach of a line's points, each with its distance from them. */
+function distances(points: readonly Point[], side: number, reach: number): Map<number, number> {
+  const nearest = new Map<number, number>();
+  for (const [px, py] of points) {
+    const [cx, cy] = [Math.round(px), Math.round(py)];
+    for (let y = Math.max(0, cy - reach); y <= Math.min(side - 1, cy + reach); y++) {
+      for (let x = Math.max(0, cx - reach); x <= Math.min(side - 1, cx + reach); x++) {
+        const d = Math.hypot(x - px, y - py);
+        if (d > reach) continue;
+        const i = y * side + x;
+        if (d < (nearest.get(i) ?? Infinity)) nearest.set(i, d);
+      }
+    }
+  }
+  return nearest;
+}

@@ -1,0 +1,92 @@
+import { type FaceScene, randomScene, type RenderedFace, renderFace } from './face.ts';
+import {
+  placeWithin,
+  randomCrack,
+  randomDefect,
+  randomEdgeChip,
+  randomFracture,
+  randomLint,
+  randomScratch,
+  type TrueFeature,
+} from './face-features.ts';
+import { chance, type Rng } from './rng.ts';
+
+/** What became of an end: polished well, left dirty, scratched, broken at the edge or under the surface, or near a limit. */
+export const FACE_STATES = [
+  'clean',
+  'near_limit',
+  'dirty',
+  'scratched',
+  'chipped',
+  'cracked',
+  'fractured',
+  'mixed',
+] as const;
+export type FaceState = (typeof FACE_STATES)[number];
+
+type Level = (least: number, more: number) => number;
+
+/** What lies on a face of a state. Contrasts are multiples of the noise, dark unless a scratch catches the light. */
+export function randomFeatures(rng: Rng, state: FaceState, spread: number): TrueFeature[] {
+  const level: Level = (least, more) => spread * (least + more * rng());
+  const several = (most: number, make: () => TrueFeature): TrueFeature[] =>
+    Array.from({ length: 1 + Math.floor(rng() * most) }, make);
+  const scratch = (widthUm: number): TrueFeature =>
+    randomScratch(rng, widthUm, (chance(rng, 0.4) ? 1 : -1) * level(4, 14));
+  const pit = (sizeUm: number): TrueFeature => randomDefect(rng, sizeUm, -level(5, 22));
+  switch (state) {
+    case 'clean':
+      return chance(rng, 0.5)
+        ? []
+        : [randomDefect(rng, 0.9 + 0.8 * rng(), -level(5, 15), placeWithin(rng, 55, 18))];
+    case 'near_limit':
+      return several(4, () =>
+        chance(rng, 0.3)
+          ? scratch(3 * (0.9 + 0.2 * rng()))
+          : pit((chance(rng, 0.5) ? 2 : 5) * (0.9 + 0.2 * rng())),
+      );
+    case 'dirty':
+      return [
+        ...several(7, () =>
+          randomDefect(rng, 1 + 9 * rng() ** 2, -level(6, 20), placeWithin(rng, 58), 'dust'),
+        ),
+        ...(chance(rng, 0.5) ? [randomLint(rng, 12 + 25 * rng(), -level(8, 14))] : []),
+        ...(chance(rng, 0.4)
+          ? [randomDefect(rng, 8 + 14 * rng(), -level(5, 8), placeWithin(rng, 40), 'film')]
+          : []),
+        ...(chance(rng, 0.6)
+          ? [randomDefect(rng, 11 + 14 * rng(), -level(14, 16), placeWithin(rng, 100, 80), 'dust')]
+          : []),
+      ];
+    case 'scratched':
+      return several(4, () => scratch(0.6 + 3 * rng() ** 1.5));
+    case 'chipped':
+      return [randomEdgeChip(rng, 3 + 6 * rng(), -level(9, 18)), ...several(2, () => pit(1 + 6 * rng()))];
+    case 'cracked':
+      return [randomCrack(rng, 14 + 30 * rng(), -level(9, 14))];
+    case 'fractured':
+      return [randomFracture(rng, -level(9, 14)), ...(chance(rng, 0.5) ? [scratch(0.8 + 2 * rng())] : [])];
+    case 'mixed': {
+      const sized = (): number =>
+        chance(rng, 0.34) ? (chance(rng, 0.5) ? 2 : 5) * (0.9 + 0.2 * rng()) : 1 + 9 * rng() ** 2;
+      return [
+        ...Array.from({ length: Math.floor(rng() * 6) }, () => pit(sized())),
+        ...Array.from({ length: Math.floor(rng() * 4) }, () => scratch(0.6 + 3 * rng() ** 1.5)),
+      ];
+    }
+  }
+}
+
+/** What cleaning takes: dust, lint and films go, what is in the glass stays. */
+export const goesWhenCleaned = ({ look }: TrueFeature): boolean =>
+  look === 'dust' || look === 'lint' || look === 'film';
+
+/** A face of a state, its light, optics and noise at random within `more`. */
+export function randomFace(
+  rng: Rng,
+  more: Partial<FaceScene> = {},
+  state: FaceState = 'mixed',
+): RenderedFace {
+  const scene = randomScene(rng, more);
+  return renderFace(scene, randomFeatures(rng, state, Math.hypot(scene.noise, 0.3)), rng);
+}
