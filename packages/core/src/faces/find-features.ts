@@ -1,6 +1,15 @@
 import type { FlatFace } from './flatten.ts';
 import { findLines, isSameLine } from './find-lines.ts';
-import { circleOf, elongation, findSpots, type Spot, type SpotGround, spotGround } from './find-spots.ts';
+import {
+  circleOf,
+  elongation,
+  findSpots,
+  growSpot,
+  joinThin,
+  type Spot,
+  type SpotGround,
+  spotGround,
+} from './find-spots.ts';
 import type { MeasuredLine } from './found-line.ts';
 import { barAt } from './line-profile.ts';
 import { measureLine } from './measure-line.ts';
@@ -27,6 +36,7 @@ export interface FoundFeature {
 const SCALES = [4, 2, 1];
 /** Pixels of a spot that is surely none of a line. */
 const PLAIN_PX = 40;
+const THICK_PX = 16;
 const KEEP_OFF_PX = 7;
 /** A spot so much longer than wide may be a scratch too short for the search of lines; pixels. */
 const LONG = 5;
@@ -42,20 +52,27 @@ export function findFeatures(face: FlatFace, blurPx: number): readonly FoundFeat
   // Plain spots are kept off the lines: to their search they would be short wide lines with shadows beside them.
   const free = Uint8Array.from(face.inside);
   for (const spot of findSpots(before, [4, 2])) {
-    const { size } = circleOf(spot, face.side);
-    if (spot.pixels.length >= PLAIN_PX && size ** 2 <= 3 * spot.pixels.length) keepOff(free, face.side, spot);
+    if (isPlain(spot, face.side)) keepOff(free, face.side, spot);
   }
-  const lines = findLines(face, free, blurPx, before.spread);
+  const lines = withoutCracks(findLines(face, free, blurPx, before.spread), before);
   const peeled = peelLines(face, lines);
   const ground = spotGround(peeled, peeled.doubt);
-  const defects: FoundFeature[] = [];
+  const rest: Spot[] = [];
   const all = [...lines];
   for (const spot of findSpots(ground, SCALES)) {
     const short = shortLine(peeled, spot, blurPx, before.spread);
-    if (!short) defects.push(defectOf(ground, spot));
+    if (!short) rest.push(spot);
     else if (!all.some((line) => isSameLine(line, short, face.side))) all.push(short);
   }
+  const defects = joinThin(rest, face.side).map((spot) => defectOf(ground, spot));
   return [...all.map((line) => scratchOf(face, line, before.spread)), ...defects];
+}
+
+/** Surely none of a line: compact, or thicker than any of them. */
+function isPlain({ pixels }: Spot, side: number): boolean {
+  if (pixels.length < PLAIN_PX) return false;
+  const { size } = circleOf({ pixels }, side);
+  return size ** 2 <= 3 * pixels.length || pixels.length > THICK_PX * size;
 }
 
 function keepOff(free: Uint8Array, side: number, { pixels }: Spot): void {
@@ -69,11 +86,59 @@ function keepOff(free: Uint8Array, side: number, { pixels }: Spot): void {
   }
 }
 
+/** A line longer than this is none of a crack's straight pieces; pixels. */
+const LONGEST_PIECE = 100;
+/** Share of what hangs together along a line that lines make out. */
+const MADE_OF_LINES = 0.65;
+/** The same for a single short line. */
+const OF_SHORT = 0.85;
+
+/** The lines without those short ones that are pieces of something larger and jagged, as of a crack. */
+function withoutCracks(lines: readonly MeasuredLine[], ground: SpotGround): readonly MeasuredLine[] {
+  const { side } = ground.face;
+  const onLong = marked(
+    lines.filter((line) => line.length > LONGEST_PIECE),
+    ground.fine.length,
+    side,
+  );
+  return lines.filter((line) => {
+    if (line.length > LONGEST_PIECE) return true;
+    const onLines = Uint8Array.from(onLong);
+    markLine(onLines, side, line);
+    const highest = line.pixels.reduce((a, b) =>
+      line.sign * ground.fine[b]! > line.sign * ground.fine[a]! ? b : a,
+    );
+    const spot = growSpot(ground, highest, new Uint8Array(onLines.length));
+    return !spot || shareOn(spot, onLines) > MADE_OF_LINES;
+  });
+}
+
+function marked(lines: readonly MeasuredLine[], length: number, side: number): Uint8Array {
+  const on = new Uint8Array(length);
+  for (const line of lines) markLine(on, side, line);
+  return on;
+}
+
+const shareOn = ({ pixels }: Spot, on: Uint8Array): number =>
+  pixels.filter((i) => on[i]).length / pixels.length;
+
+function markLine(on: Uint8Array, side: number, { points, width }: MeasuredLine): void {
+  const reach = Math.ceil(width / 2 + 1.5);
+  for (const [px, py] of points) {
+    for (let y = Math.max(0, Math.round(py) - reach); y <= Math.min(side - 1, py + reach); y++) {
+      for (let x = Math.max(0, Math.round(px) - reach); x <= Math.min(side - 1, px + reach); x++)
+        on[y * side + x] = 1;
+    }
+  }
+}
+
 function shortLine(face: FlatFace, spot: Spot, blurPx: number, spread: number): MeasuredLine | null {
   const { length, width } = elongation(spot.pixels, face.side);
   if (length < LEAST_SHORT || length < LONG * width) return null;
   const line = { pixels: spot.pixels, length, width, height: spot.peak, sign: spot.sign };
-  return measureLine(face, line, blurPx, spread, LEAST_SHORT);
+  const found = measureLine(face, line, blurPx, spread, LEAST_SHORT);
+  if (!found) return null;
+  return shareOn(spot, marked([found], face.level.length, face.side)) > OF_SHORT ? found : null;
 }
 
 function defectOf({ face, fine, spread }: SpotGround, spot: Spot): FoundFeature {

@@ -10,6 +10,8 @@ import { traceCrests } from './trace-lines.ts';
 const REACH = { arm: 8, beside: 6 };
 const LEAST_CREST = 7;
 const LEAST_LENGTH = 26;
+/** Share of the shorter of two lines that lies on the longer when they are one. */
+const COVERED = 0.45;
 
 /**
  * Lines of low contrast, straight or gently bent: crests of a response along 24 directions, joined where they go on, each
@@ -39,18 +41,36 @@ export function findLines(
   const lines: MeasuredLine[] = [];
   const take = (found: FoundLine): boolean => {
     const line = measureLine(face, found, blurPx, spread, LEAST_LENGTH);
-    if (!line) return false;
+    if (!line || isConcentric(face, line)) return false;
     if (!lines.some((other) => isSameLine(other, line, side))) lines.push(line);
     return true;
   };
-  for (const { line, pieces } of joinPieces(crests, side)) {
-    // Pieces that make no line together may make one alone.
-    if (!take(line) && pieces.length > 1) for (const piece of pieces) take(piece);
+  // The strongest first: a weak one beside it is its shadow or a copy.
+  const joined = [...joinPieces(crests, side)].sort((a, b) => b.line.height - a.line.height);
+  for (const { line, pieces } of joined) {
+    // Pieces that make no line together may make one alone, and one that bends too far may make two.
+    if (!take(line)) for (const piece of pieces.length > 1 ? pieces : halvesOf(line)) take(piece);
   }
   return lines;
 }
 
-/** Most of the one lies on the other. */
+function halvesOf(line: FoundLine): readonly FoundLine[] {
+  if (line.length < 4 * LEAST_LENGTH) return [];
+  const half = line.pixels.length >> 1;
+  return [line.pixels.slice(0, half), line.pixels.slice(half)].map((pixels) => ({ ...line, pixels }));
+}
+
+/**
+ * A line that keeps its distance from the centre, where a straight one would come nearer: what is left of the core's edge
+ * or of the rim.
+ */
+function isConcentric({ distance }: FlatFace, { pixels, length }: MeasuredLine): boolean {
+  let [least, most] = [Infinity, 0];
+  for (const i of pixels) [least, most] = [Math.min(least, distance[i]!), Math.max(most, distance[i]!)];
+  return most - least < 0.45 * (Math.hypot(least, length / 2) - least);
+}
+
+/** Much of the one lies on the other. */
 export function isSameLine(line: MeasuredLine, other: MeasuredLine, side: number): boolean {
   const [long, short] = line.length >= other.length ? [line, other] : [other, line];
   const near = 4 + (line.width + other.width) / 2;
@@ -59,5 +79,5 @@ export function isSameLine(line: MeasuredLine, other: MeasuredLine, side: number
     const { aside, beyond } = placeBy(long, side, i % side, Math.floor(i / side));
     return aside < near && beyond < 12;
   });
-  return on.length > 0.6 * some.length;
+  return on.length > COVERED * some.length;
 }

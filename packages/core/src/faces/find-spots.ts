@@ -45,7 +45,7 @@ export function findSpots(ground: SpotGround, scales: readonly number[]): readon
     seeds.sort((a, b) => b.height - a.height);
     for (const { i: seed } of seeds) {
       if (taken[seed]) continue;
-      const spot = grow(ground, seed, taken);
+      const spot = growSpot(ground, seed, taken);
       if (!spot || spot.pixels.length < LEAST_PX) continue;
       for (const i of skirtOf(ground, spot, taken)) taken[i] = 1;
       spots.push(spot);
@@ -71,8 +71,8 @@ function seedsOf({ face, doubt }: SpotGround, scale: number): Seed[] {
   for (let i = 0; i < soft.length; i++) {
     if (!inside[i]) continue;
     const height = Math.abs(soft[i]!);
-    if (height <= SEED * noise[Math.floor(distance[i]!)]!) continue;
-    if (height <= (doubt?.[at(i)] ?? 0) || !isPeak(soft, side, i)) continue;
+    if (height <= SEED * noise[Math.floor(distance[i]!)]! + (doubt?.[at(i)] ?? 0)) continue;
+    if (!isPeak(soft, side, i)) continue;
     seeds.push({ i: at(i), height });
   }
   return seeds;
@@ -87,7 +87,7 @@ function isPeak(level: Float32Array, side: number, i: number): boolean {
 }
 
 /** The pixels round a seed, of its sign, down to half of the highest among them. */
-function grow(ground: SpotGround, seed: number, taken: Uint8Array): Spot | null {
+export function growSpot(ground: SpotGround, seed: number, taken: Uint8Array): Spot | null {
   const { face, fine, noise } = ground;
   const { side, distance } = face;
   const sign = Math.sign(fine[seed]!);
@@ -145,10 +145,56 @@ function highest(fine: Float32Array, pixels: readonly number[]): number {
   return most;
 }
 
+/** Pieces are thinner than this and lie this close to each other; pixels. */
+const THIN = 9;
+const CLOSE = 5;
+
+/** Spots with the thin pieces that nearly touch made one: a crack or lint is thinner in places than it can be seen. */
+export function joinThin(spots: readonly Spot[], side: number): readonly Spot[] {
+  const isLong = ({ pixels }: Spot): boolean => circleOf({ pixels }, side).size ** 2 > 3.5 * pixels.length;
+  const isThin = ({ pixels }: Spot): boolean => pixels.length < THIN * circleOf({ pixels }, side).size;
+  const rest = spots.map((spot) => ({ spot, long: isLong(spot), thin: isThin(spot) }));
+  const joined: Spot[] = [];
+  while (rest.length > 0) {
+    let { spot, long } = rest.shift()!;
+    const first = spot;
+    for (let k = 0; k < rest.length; k++) {
+      const other = rest[k]!;
+      if (!other.thin || !(long || other.long) || other.spot.sign !== spot.sign) continue;
+      if (Math.max(first.peak, other.spot.peak) > 3 * Math.min(first.peak, other.spot.peak)) continue;
+      if (!isThin(spot) || !near(spot, other.spot, side)) continue;
+      spot = {
+        pixels: [...spot.pixels, ...other.spot.pixels],
+        sign: spot.sign,
+        peak: Math.max(spot.peak, other.spot.peak),
+      };
+      long = true;
+      rest.splice(k, 1);
+      k = -1;
+    }
+    joined.push(spot);
+  }
+  return joined;
+}
+
+function near(a: Spot, b: Spot, side: number): boolean {
+  const [small, large] = a.pixels.length < b.pixels.length ? [a, b] : [b, a];
+  const body = new Set(large.pixels);
+  return small.pixels.some((i) => {
+    for (let dy = -CLOSE; dy <= CLOSE; dy++) {
+      for (let dx = -CLOSE; dx <= CLOSE; dx++) if (body.has(i + dy * side + dx)) return true;
+    }
+    return false;
+  });
+}
+
 /** Smallest enclosing circle of a spot in pixels: through the middles of its pixels, and half a pixel on either side. */
-export function circleOf(spot: Spot, side: number): { x: number; y: number; size: number } {
-  const inSpot = new Set(spot.pixels);
-  const rim = spot.pixels.filter((i) => [-1, 1, -side, side].some((d) => !inSpot.has(i + d)));
+export function circleOf(
+  { pixels }: Pick<Spot, 'pixels'>,
+  side: number,
+): { x: number; y: number; size: number } {
+  const inSpot = new Set(pixels);
+  const rim = pixels.filter((i) => [-1, 1, -side, side].some((d) => !inSpot.has(i + d)));
   const circle = enclosingCircle(hullOf(rim.map((i) => [i % side, Math.floor(i / side)] as const)))!;
   return { x: circle.x, y: circle.y, size: 2 * circle.r + 1 };
 }

@@ -10,12 +10,22 @@ export interface Light {
   readonly weights: readonly number[];
 }
 
-const ROUNDS = 4;
+/**
+ * From the middle level over a plane to the whole polynomial, close at first: glass broken over a quarter of the ring would
+ * bend a surface that was fitted to all of it.
+ */
+const ROUNDS = [
+  { most: 1, cuts: 1.5 },
+  { most: 1, cuts: 1.5 },
+  { most: 2, cuts: 1.5 },
+  { most: 2, cuts: 2 },
+  { most: 9, cuts: 3 },
+];
 const MOST_SAMPLES = 16_000;
 
 /**
- * The light on a ring of a face, from `from` to `to` radii: a polynomial, fitted four times with what stands out more than
- * three robust spreads left out. Levels of the picture. Null where too little of the ring lies in the picture.
+ * The light on a ring of a face, from `from` to `to` radii: a polynomial, fitted in rounds with what stands out more than
+ * a few robust spreads left out. Levels of the picture. Null where too little of the ring lies in the picture.
  */
 export function fitLight(
   image: GreyImage,
@@ -28,28 +38,33 @@ export function fitLight(
   const count = ((degree + 1) * (degree + 2)) / 2;
   if (samples.length < 40 * count) return null;
   const row = new Float64Array(count);
-  let weights: readonly number[] = [];
-  let cut = Infinity;
-  for (let round = 0; round < ROUNDS; round++) {
-    const a = Array.from({ length: count }, () => new Float64Array(count));
-    const b = new Float64Array(count);
-    const sizes = new Float32Array(samples.length);
-    samples.forEach(({ u, v, level }, s) => {
-      terms(row, u, v, degree);
-      let off = level;
-      for (let k = 0; k < weights.length; k++) off -= weights[k]! * row[k]!;
-      sizes[s] = Math.abs(off);
-      if (sizes[s]! > cut) return;
-      for (let k = 0; k < count; k++) {
-        b[k]! += row[k]! * level;
-        for (let l = 0; l < count; l++) a[k]![l]! += row[k]! * row[l]!;
+  const sizes = new Float32Array(samples.length);
+  let weights: readonly number[] = [middleOf(Float32Array.from(samples, (s) => s.level))];
+  const offOf = ({ u, v, level }: Sample): number => {
+    terms(row, u, v, degree);
+    let off = level;
+    for (let k = 0; k < weights.length; k++) off -= weights[k]! * row[k]!;
+    return off;
+  };
+  for (const { most, cuts } of ROUNDS) {
+    samples.forEach((s, i) => (sizes[i] = Math.abs(offOf(s))));
+    const cut = cuts * 1.4826 * Math.max(0.3, middleOf(sizes.slice()));
+    const n = Math.min(count, ((most + 1) * (most + 2)) / 2);
+    const a = Array.from({ length: n }, () => new Float64Array(n));
+    const b = new Float64Array(n);
+    samples.forEach((s, i) => {
+      if (sizes[i]! > cut) return;
+      terms(row, s.u, s.v, degree);
+      for (let k = 0; k < n; k++) {
+        b[k]! += row[k]! * s.level;
+        for (let l = 0; l < n; l++) a[k]![l]! += row[k]! * row[l]!;
       }
     });
-    if (round > 0) cut = 3 * 1.4826 * Math.max(0.3, middleOf(sizes));
     const solved = solve(a, b);
     if (!solved) return null;
     weights = Array.from(solved);
   }
+  while (weights.length < count) weights = [...weights, 0];
   return { circle, degree, weights };
 }
 

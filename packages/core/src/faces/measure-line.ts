@@ -17,9 +17,9 @@ const LEAST_HEIGHT = 1.9;
 const ROUNDS = 4;
 const ON = 0.4;
 const SHARE_ON = 0.72;
-/** How far stretches lie off the curve: more, and it is a crack or lint. Pixels, and a share of the width. */
-const MOST_ROUGH = 1.25;
-const ROUGH_SHARE = 0.22;
+/** How far stretches lie off the curve: more, and it is a crack or lint. Pixels, and what chance adds to a faint one. */
+const MOST_ROUGH = 0.6;
+const ROUGH_BY_CHANCE = 1;
 
 interface Stretch {
   readonly s: number;
@@ -59,7 +59,8 @@ export function measureLine(
   const tall = line.sign * bar.height;
   if (!(tall * seenShare(bar.width, blur) > LEAST_HEIGHT * spread)) return null;
   if (bar.width >= MOST_WIDTH * 0.98 || length < LONGER * bar.width) return null;
-  if (roughness(on) > Math.max(MOST_ROUGH, ROUGH_SHARE * bar.width)) return null;
+  if (roughness(on) > MOST_ROUGH + (ROUGH_BY_CHANCE * spread) / (tall * seenShare(bar.width, blur)))
+    return null;
   if (isEdge(on, tall * seenShare(bar.width, blur))) return null;
   const points = pointsOf(curve);
   const pixels = points.map(([x, y]) => Math.round(y) * side + Math.round(x));
@@ -170,9 +171,10 @@ function barOf(stretches: readonly Stretch[], blur: number): ReturnType<typeof f
   return fitBar(at, level, blur, MOST_WIDTH);
 }
 
-/** Robust spread of the stretches' middles about a smooth run of their neighbours. */
+/** How far seven stretches of ten lie off the curve at most. */
 function roughness(stretches: readonly Stretch[]): number {
-  return 1.4826 * middle(stretches.map((p) => Math.abs(p.offset)));
+  const off = stretches.map((p) => Math.abs(p.offset)).sort((a, b) => a - b);
+  return off[Math.floor(0.7 * off.length)] ?? 0;
 }
 
 /** An edge is higher on one side of the line than on the other. */

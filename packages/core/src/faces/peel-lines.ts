@@ -14,7 +14,8 @@ export interface PeeledFace extends FlatFace {
 const VARIES = 0.65;
 /** Where exactly it ends is not known: so much of it may go on there, for so many pixels and half its width. */
 const AT_ENDS = 1.3;
-const BEYOND = 6;
+const BEYOND = 9;
+const TO_RIM = 22;
 
 /**
  * Takes measured lines out of a flattened face: at each pixel beside a line the blurred bar that was fitted to it. What
@@ -31,21 +32,24 @@ export function peelLines(face: FlatFace, lines: readonly MeasuredLine[]): Peele
       level[i]! -= line.sign * barOf(d);
       doubt[i] = Math.max(doubt[i]!, VARIES * barOf(d));
     }
-    for (const [i, d] of distances(beyond(line), side, reach)) {
+    for (const [i, d] of distances(beyond(line, face), side, reach)) {
       doubt[i] = Math.max(doubt[i]!, AT_ENDS * barOf(d));
     }
   }
   return { ...face, level, doubt };
 }
 
-/** The ends of a line carried on straight. */
-function beyond({ points, width }: MeasuredLine): Point[] {
+/** The ends of a line carried on straight: a little, or to the rim where that is near, since lines cross it. */
+function beyond({ points, width }: MeasuredLine, { side, inside }: FlatFace): Point[] {
   const on: Point[] = [];
   const carry = ([x, y]: Point, [fromX, fromY]: Point): void => {
     const d = Math.hypot(x - fromX, y - fromY) || 1;
-    for (let s = 0; s <= BEYOND + width / 2; s++) {
-      on.push([x + (s * (x - fromX)) / d, y + (s * (y - fromY)) / d]);
-    }
+    const [ux, uy] = [(x - fromX) / d, (y - fromY) / d];
+    const isInside = (s: number): boolean =>
+      inside[Math.round(y + s * uy) * side + Math.round(x + s * ux)] === 1;
+    const least = BEYOND + width / 2;
+    const far = isInside(TO_RIM) ? least : Math.max(TO_RIM, least);
+    for (let s = 0; s <= far; s++) on.push([x + s * ux, y + s * uy]);
   };
   const inward = Math.min(points.length - 1, 8);
   carry(points[0]!, points[inward]!);
