@@ -90,3 +90,36 @@ export function randomFace(
   const scene = randomScene(rng, more);
   return renderFace(scene, randomFeatures(rng, state, Math.hypot(scene.noise, 0.3)), rng);
 }
+
+/** Pitch of the fibers of a row, um. */
+const PITCH_UM = 250;
+
+/** A row of fibers side by side, each of its own state; one light, one noise. */
+export function randomRow(
+  rng: Rng,
+  states: readonly FaceState[],
+  more: Partial<FaceScene> = {},
+): { width: number; height: number; data: Uint8Array; fibers: readonly RenderedFace[] } {
+  const umPerPx = more.umPerPx ?? 0.5;
+  const tile = Math.round(PITCH_UM / umPerPx);
+  const height = more.height ?? 420;
+  const scene = randomScene(rng, {
+    ...{ umPerPx, width: tile, height, slope: [0, 0], vignette: 0, blurPx: 0.8 },
+    ...more,
+  });
+  const spread = Math.hypot(scene.noise, 0.3);
+  const fibers = states.map((state) => {
+    // Fibers lie off the row's line by a part of a micrometre.
+    const centre = [tile / 2 + rng() - 0.5, height / 2 + 2 * rng() - 1] as const;
+    const features = randomFeatures(rng, state, spread).filter((f) => f.farthestUm < 100);
+    return renderFace({ ...scene, width: tile, centre }, features, rng);
+  });
+  const width = tile * fibers.length;
+  const data = new Uint8Array(width * height);
+  fibers.forEach((fiber, i) => {
+    for (let y = 0; y < height; y++) {
+      data.set(fiber.data.subarray(y * tile, (y + 1) * tile), y * width + i * tile);
+    }
+  });
+  return { width, height, data, fibers };
+}

@@ -1,6 +1,6 @@
 import type { Circle } from './enclosing-circle.ts';
 import { fitCircle } from './fit-circle.ts';
-import { type GreyImage, sampleAt } from './image.ts';
+import { type GreyImage, sampleAt, shrink } from './image.ts';
 import { fitRimProfile } from './rim-profile.ts';
 
 /** The cladding's outer edge, in pixels, and how sharply it stands in the picture. */
@@ -144,23 +144,6 @@ function radiusRound(
   const full = shares.filter((s) => s.share >= Math.max(0.5, 0.8 * fullest));
   const outermost = full[full.length - 1]!;
   return full.filter((s) => s.r > outermost.r - 3).reduce((a, b) => (b.share > a.share ? b : a)).r;
-}
-
-function shrink(image: GreyImage, factor: number): { width: number; height: number; level: Float32Array } {
-  const width = Math.floor(image.width / factor);
-  const height = Math.floor(image.height / factor);
-  const level = new Float32Array(width * height);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      let sum = 0;
-      for (let dy = 0; dy < factor; dy++) {
-        for (let dx = 0; dx < factor; dx++)
-          sum += image.data[(y * factor + dy) * image.width + x * factor + dx]!;
-      }
-      level[y * width + x] = sum / (factor * factor);
-    }
-  }
-  return { width, height, level };
 }
 
 function boxMean(from: Float32Array, w: number, h: number): Float32Array {

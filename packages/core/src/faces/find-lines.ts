@@ -12,6 +12,8 @@ const LEAST_CREST = 7;
 const LEAST_LENGTH = 26;
 /** Share of the shorter of two lines that lies on the longer when they are one. */
 const COVERED = 0.45;
+/** A dark line beside a bright one of this share of its height may be its shadow. */
+const SHADOW = 0.45;
 
 /**
  * Lines of low contrast, straight or gently bent: crests of a response along 24 directions, joined where they go on, each
@@ -43,12 +45,15 @@ export function findLines(
     const line = measureLine(face, found, blurPx, spread, LEAST_LENGTH);
     if (!line || isConcentric(face, line)) return false;
     if (!lines.some((other) => isSameLine(other, line, side))) lines.push(line);
+    // Where two lines meet a crest may go from one to the other: what lies off the first may be the second.
+    const rest = found.pixels.filter((i) => !liesOn(line, i, side));
+    if (rest.length < found.pixels.length && rest.length > LEAST_CREST) take({ ...found, pixels: rest });
     return true;
   };
   // The strongest first: a weak one beside it is its shadow or a copy.
   const joined = [...joinPieces(crests, side)].sort((a, b) => b.line.height - a.line.height);
   for (const { line, pieces } of joined) {
-    // Pieces that make no line together may make one alone, and one that bends too far may make two.
+    // Pieces that make no line together may make one alone, and one that bends far may make two.
     if (!take(line)) for (const piece of pieces.length > 1 ? pieces : halvesOf(line)) take(piece);
   }
   return lines;
@@ -70,14 +75,15 @@ function isConcentric({ distance }: FlatFace, { pixels, length }: MeasuredLine):
   return most - least < 0.45 * (Math.hypot(least, length / 2) - least);
 }
 
-/** Much of the one lies on the other. */
+/** Much of the one lies on the other, and it is no line of the other kind in its own right. */
 export function isSameLine(line: MeasuredLine, other: MeasuredLine, side: number): boolean {
   const [long, short] = line.length >= other.length ? [line, other] : [other, line];
-  const near = 4 + (line.width + other.width) / 2;
+  if (line.sign !== other.sign && other.height > SHADOW * line.height) return false;
   const some = short.pixels.filter((_, k) => k % 4 === 0);
-  const on = some.filter((i) => {
-    const { aside, beyond } = placeBy(long, side, i % side, Math.floor(i / side));
-    return aside < near && beyond < 12;
-  });
-  return on.length > COVERED * some.length;
+  return some.filter((i) => liesOn(long, i, side, short.width)).length > COVERED * some.length;
+}
+
+function liesOn(line: MeasuredLine, i: number, side: number, width = line.width): boolean {
+  const { aside, beyond } = placeBy(line, side, i % side, Math.floor(i / side));
+  return aside < 4 + (line.width + width) / 2 && beyond < 12;
 }

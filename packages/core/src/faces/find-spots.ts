@@ -18,6 +18,8 @@ const SEED = 5;
 const GROWS_TO = 0.5;
 const LEAST_PX = 4;
 const MOST_PX = 60_000;
+const BROAD_PX = 40;
+const BROAD_PEAK = 6.2;
 
 /** What the search of spots works on: the face smoothed a little, and the noise of it. */
 export interface SpotGround {
@@ -101,12 +103,14 @@ export function growSpot(ground: SpotGround, seed: number, taken: Uint8Array): S
     }
   }
   const own = noise[Math.floor(distance[seed]!)]!;
-  if (peak < 2.5 * own) return null;
+  if (peak < 4.2 * own) return null;
   const least = Math.max(2.2 * own, GROWS_TO * peak);
   const pixels = flood(ground, [seed], taken, (i) => sign * fine[i]! >= least);
   if (pixels.length > MOST_PX) return null;
   const kept = pixels.filter((i) => sign * fine[i]! >= least);
-  return kept.length === 0 ? null : { pixels: kept, sign, peak: highest(fine, kept) };
+  // Among many pixels one is high by chance, and the glass is cloudy: what is broad has to stand out more.
+  if (kept.length === 0 || (kept.length > BROAD_PX && peak < BROAD_PEAK * own)) return null;
+  return { pixels: kept, sign, peak: highest(fine, kept) };
 }
 
 /** A spot with what falls off round it, in which no second one is looked for. */

@@ -29,3 +29,24 @@ export function sampleAt(image: GreyImage, x: number, y: number): number | null 
   const bottom = data[at + width]! * (1 - fx) + data[at + width + 1]! * fx;
   return top * (1 - fy) + bottom * fy;
 }
+
+/** The picture made smaller by a whole factor: the mean of each block of pixels, what is left over at the edges dropped. */
+export function shrink(
+  image: GreyImage,
+  factor: number,
+): { width: number; height: number; level: Float32Array } {
+  const width = Math.floor(image.width / factor);
+  const height = Math.floor(image.height / factor);
+  const level = new Float32Array(width * height);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      let sum = 0;
+      for (let dy = 0; dy < factor; dy++) {
+        for (let dx = 0; dx < factor; dx++)
+          sum += image.data[(y * factor + dy) * image.width + x * factor + dx]!;
+      }
+      level[y * width + x] = sum / (factor * factor);
+    }
+  }
+  return { width, height, level };
+}

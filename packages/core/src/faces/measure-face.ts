@@ -1,9 +1,12 @@
 import type { FaceCriteria } from './criteria.ts';
+import type { Circle } from './enclosing-circle.ts';
 import { findCladding } from './find-cladding.ts';
-import { findFeatures } from './find-features.ts';
-import { flattenFace, lookedAtPx } from './flatten.ts';
+import { type Core, findCore } from './find-core.ts';
+import { findFeatures, type FoundFeature } from './find-features.ts';
+import { findOutside, type OutsideDefect } from './find-outside.ts';
+import { flattenFace, type FlattenedFace } from './flatten.ts';
 import { type FaceFeature, type FaceGrade, gradeFace } from './grade-face.ts';
-import { checkImage, type GreyImage } from './image.ts';
+import { checkImage, type GreyImage, shrink } from './image.ts';
 
 export const FACE_REFUSALS = [
   'too_small',
@@ -18,22 +21,30 @@ export type FaceRefusal = (typeof FACE_REFUSALS)[number];
 export interface MeasuredFeature extends FaceFeature {
   /** Expanded uncertainty of the size (k = 2), um: the edge to half a pixel, the scale to half a percent. */
   readonly uncertaintyUm: number;
+  /** Area, um^2. */
+  readonly areaUm2: number;
   /** Difference to the surroundings over the noise. */
   readonly contrast: number;
+  /** Its middle line, or places on its edge; um from the fiber's centre. */
+  readonly outlineUm: readonly (readonly [x: number, y: number])[];
 }
-export type MeasuredFace =
-  | {
-      readonly ok: true;
-      readonly umPerPx: number;
-      readonly centrePx: readonly [number, number];
-      readonly claddingDiameterPx: number;
-      readonly blurUm: number;
-      /** Diameter within which features were looked for; zones beyond it were not looked at. */
-      readonly lookedAtUm: number;
-      readonly features: readonly MeasuredFeature[];
-      readonly grade: FaceGrade;
-    }
-  | { readonly ok: false; readonly reason: FaceRefusal };
+export interface GradedFace {
+  readonly ok: true;
+  readonly umPerPx: number;
+  readonly centrePx: readonly [number, number];
+  readonly claddingDiameterPx: number;
+  readonly blurUm: number;
+  readonly core: Core;
+  /** Share of the contact zone that lies in the picture; what is cut off was not looked at. */
+  readonly contactSeen: number;
+  readonly features: readonly MeasuredFeature[];
+  readonly grade: FaceGrade;
+}
+export type MeasuredFace = GradedFace | { readonly ok: false; readonly reason: FaceRefusal };
+
+/** What a face is measured in; each step is about a quarter of the work. */
+export const FACE_STEPS = ['cladding', 'light', 'features', 'contact_zone'] as const;
+export type FaceStep = (typeof FACE_STEPS)[number];
 
 const CLADDING_UM = 125;
 const LEAST_SIDE = 160;
@@ -43,18 +54,25 @@ const SMALLEST_UM = 2;
 const PIXELS_FOR_IT = 3;
 /** An edge that is softer than this hides what the tables ask about; um, house. */
 const MOST_BLUR_UM = 1.2;
+/** A picture finer than this is made coarser by a whole factor: it shows nothing more, at many times the work. */
+const FINE_UM = 0.16;
 
 /**
  * Measures and grades a picture of a single-fiber end face of unknown scale: the cladding circle gives 125 um and the
  * centre, the light is taken out, features are found, measured and put in every zone that they touch. A picture that is
- * no face, cut off, too dark, too blurred or too coarse for the limits is refused with the reason.
- * Positions in um from the fiber's centre, x right, y down. Inside the cladding only: what lies on the ferrule is not
- * looked for. Error: `face.bad_image`.
+ * no face, cut off, too dark, too blurred or too coarse for the limits is refused with the reason. Positions in um from the
+ * fiber's centre, x right, y down. Scratches are looked for on the cladding, defects on cladding and contact zone.
+ * `onStep` is told of each step as it begins. Error: `face.bad_image`.
  */
-export function measureFace(image: GreyImage, table: FaceCriteria): MeasuredFace {
+export function measureFace(
+  image: GreyImage,
+  table: FaceCriteria,
+  onStep?: (step: FaceStep) => void,
+): MeasuredFace {
   checkImage(image);
   if (Math.min(image.width, image.height) < LEAST_SIDE) return { ok: false, reason: 'too_small' };
   if (percentile(image, 0.9) < LEAST_LEVEL) return { ok: false, reason: 'too_dark' };
+  onStep?.('cladding');
   const found = findCladding(image);
   if (found.state === 'none') return { ok: false, reason: 'no_face' };
   if (found.state === 'cut') return { ok: false, reason: 'cut_off' };
@@ -62,36 +80,97 @@ export function measureFace(image: GreyImage, table: FaceCriteria): MeasuredFace
   const umPerPx = CLADDING_UM / (2 * circle.r);
   if (umPerPx * PIXELS_FOR_IT > SMALLEST_UM) return { ok: false, reason: 'too_coarse' };
   if (blurPx * umPerPx > MOST_BLUR_UM) return { ok: false, reason: 'too_blurred' };
+  const factor = Math.floor(0.32 / umPerPx);
+  if (umPerPx < FINE_UM && factor > 1) return coarser(image, table, factor, onStep);
+  onStep?.('light');
   const flat = flattenFace(image, circle);
-  const features = findFeatures(flat, blurPx).map((f): MeasuredFeature => {
-    const sizeUm = f.size * umPerPx;
-    return {
-      kind: f.kind,
-      sizeUm,
-      xUm: (flat.left + f.x - circle.x) * umPerPx,
-      yUm: (flat.top + f.y - circle.y) * umPerPx,
-      nearestUm: f.nearest * umPerPx,
-      farthestUm: f.farthest * umPerPx,
-      ...(f.kind === 'scratch' ? { lengthUm: f.length * umPerPx } : {}),
-      uncertaintyUm: 2 * Math.hypot((0.5 * umPerPx) / Math.sqrt(3), (0.005 * sizeUm) / Math.sqrt(3)),
-      contrast: f.contrast,
-    };
-  });
+  onStep?.('features');
+  const place = placed(flat, circle, umPerPx);
+  const onGlass = findFeatures(flat, blurPx).map(place);
+  onStep?.('contact_zone');
+  const outside = findOutside(image, circle, umPerPx);
+  const features = [...onGlass, ...outside.defects.map((d) => placedOutside(d, circle, umPerPx))];
   return {
     ok: true,
     umPerPx,
     centrePx: [circle.x, circle.y],
     claddingDiameterPx: 2 * circle.r,
     blurUm: blurPx * umPerPx,
-    lookedAtUm: 2 * lookedAtPx(circle.r) * umPerPx,
+    core: findCore(flat.rings, umPerPx),
+    contactSeen: outside.seen,
     features,
     grade: gradeFace(features, table),
   };
 }
 
+/** A very fine picture, measured on a coarser copy and given back in its own pixels. */
+function coarser(
+  image: GreyImage,
+  table: FaceCriteria,
+  factor: number,
+  onStep?: (step: FaceStep) => void,
+): MeasuredFace {
+  const small = shrink(image, factor);
+  const found = measureFace({ ...small, data: Uint8Array.from(small.level, Math.round) }, table, onStep);
+  if (!found.ok) return found;
+  const middle = (factor - 1) / 2;
+  return {
+    ...found,
+    umPerPx: found.umPerPx / factor,
+    centrePx: [found.centrePx[0] * factor + middle, found.centrePx[1] * factor + middle],
+    claddingDiameterPx: found.claddingDiameterPx * factor,
+  };
+}
+
+const uncertaintyOf = (sizeUm: number, umPerPx: number): number =>
+  2 * Math.hypot((0.5 * umPerPx) / Math.sqrt(3), (0.005 * sizeUm) / Math.sqrt(3));
+
+const placed =
+  (flat: FlattenedFace, circle: Circle, umPerPx: number) =>
+  (f: FoundFeature): MeasuredFeature => {
+    const at = (x: number, y: number): readonly [number, number] => [
+      (flat.left + x - circle.x) * umPerPx,
+      (flat.top + y - circle.y) * umPerPx,
+    ];
+    const [xUm, yUm] = at(f.x, f.y);
+    // A line's points are a pixel apart; a drawing needs few of them.
+    const every = Math.max(1, Math.round(f.points.length / 48));
+    return {
+      kind: f.kind,
+      sizeUm: f.size * umPerPx,
+      xUm,
+      yUm,
+      nearestUm: f.nearest * umPerPx,
+      farthestUm: f.farthest * umPerPx,
+      ...(f.kind === 'scratch' ? { lengthUm: f.length * umPerPx } : {}),
+      areaUm2: f.area * umPerPx ** 2,
+      uncertaintyUm: uncertaintyOf(f.size * umPerPx, umPerPx),
+      contrast: f.contrast,
+      outlineUm: f.points
+        .filter((_, i) => i % every === 0 || i === f.points.length - 1)
+        .map(([x, y]) => at(x, y)),
+    };
+  };
+
+function placedOutside(d: OutsideDefect, circle: Circle, umPerPx: number): MeasuredFeature {
+  return {
+    kind: 'defect',
+    sizeUm: d.size * umPerPx,
+    xUm: (d.x - circle.x) * umPerPx,
+    yUm: (d.y - circle.y) * umPerPx,
+    nearestUm: d.nearest * umPerPx,
+    farthestUm: d.farthest * umPerPx,
+    areaUm2: d.area * umPerPx ** 2,
+    // Found on a copy of about 1 um a pixel.
+    uncertaintyUm: Math.max(1, uncertaintyOf(d.size * umPerPx, umPerPx)),
+    contrast: d.contrast,
+    outlineUm: [],
+  };
+}
+
 function percentile({ data }: GreyImage, share: number): number {
   const counts = new Uint32Array(256);
-  for (const v of data) counts[v]! += 1;
+  for (let i = 0; i < data.length; i++) counts[data[i]!]! += 1;
   let left = share * data.length;
   for (let v = 0; v < 256; v++) {
     left -= counts[v]!;

@@ -1,0 +1,117 @@
+import type { FaceCriteria } from './criteria.ts';
+import type { Circle } from './enclosing-circle.ts';
+import { findCladding } from './find-cladding.ts';
+import { checkImage, type GreyImage } from './image.ts';
+import { type FaceRefusal, type MeasuredFace, measureFace } from './measure-face.ts';
+
+/** One fiber of a row, counted from the left; positions in its face are from its own centre. */
+export interface RowFiber {
+  readonly fiber: number;
+  readonly centrePx: readonly [number, number];
+  readonly face: MeasuredFace;
+}
+export type MeasuredRow =
+  | {
+      readonly ok: true;
+      readonly fibers: readonly RowFiber[];
+      /** Fail when a fiber fails; null when none does and one could not be graded. */
+      readonly verdict: 'pass' | 'fail' | null;
+    }
+  | { readonly ok: false; readonly reason: FaceRefusal };
+
+/** Fibers of a row lie twice their diameter apart: 250 um. */
+const PITCH_RADII = 4;
+const MOST_FIBERS = 32;
+/** Half the side of the part that is looked at for each fiber, in radii: the next fiber's edge begins at 3. */
+const PART = 1.75;
+
+/** The zones on which a multi-fiber ferrule is graded. */
+export const rowTable = (table: FaceCriteria): FaceCriteria => ({
+  ...table,
+  zones: table.zones.filter(({ zone }) => zone === 'A' || zone === 'B'),
+});
+
+/**
+ * Measures a picture of a row of fibers 250 um apart: one is looked for from the left, the others where the row goes on
+ * from it to either side, and each is graded on zones A and B. Refused like a single face where there is none.
+ * Error: `face.bad_image`.
+ */
+export function measureRow(
+  image: GreyImage,
+  table: FaceCriteria,
+  onFiber?: (done: number) => void,
+): MeasuredRow {
+  checkImage(image);
+  const first = firstOf(image);
+  if (!first) return { ok: false, reason: 'no_face' };
+  const circles = [...walk(image, first, -1).reverse(), first, ...walk(image, first, 1)];
+  const zones = rowTable(table);
+  const fibers = circles.map((circle, i): RowFiber => {
+    onFiber?.(i);
+    const part = partOf(image, circle);
+    const face = measureFace(part, zones);
+    return {
+      fiber: i + 1,
+      centrePx: [circle.x, circle.y],
+      face: face.ok
+        ? { ...face, centrePx: [face.centrePx[0] + part.left, face.centrePx[1] + part.top] }
+        : face,
+    };
+  });
+  const fails = fibers.some(({ face }) => face.ok && face.grade.verdict === 'fail');
+  const graded = fibers.every(({ face }) => face.ok);
+  return { ok: true, fibers, verdict: fails ? 'fail' : graded ? 'pass' : null };
+}
+
+/** The first fiber from the left, in parts as wide as the picture is high. */
+function firstOf(image: GreyImage): Circle | null {
+  const side = Math.min(image.width, image.height);
+  for (let left = 0; left + side <= image.width; left += Math.ceil(side / 3)) {
+    const circle = claddingIn(image, left + side / 2, image.height / 2, side / 2);
+    if (circle) return circle;
+  }
+  return null;
+}
+
+/** The fibers that follow to one side; each is looked for where the two before it point. */
+function walk(image: GreyImage, first: Circle, way: 1 | -1): Circle[] {
+  const found: Circle[] = [];
+  let [step, rise] = [way * PITCH_RADII * first.r, 0];
+  let last = first;
+  while (found.length < MOST_FIBERS) {
+    const next = claddingIn(image, last.x + step, last.y + rise, PART * first.r);
+    if (!next || Math.abs(next.r / first.r - 1) > 0.1) break;
+    [step, rise] = [next.x - last.x, next.y - last.y];
+    found.push(next);
+    last = next;
+  }
+  return found;
+}
+
+function claddingIn(image: GreyImage, x: number, y: number, half: number): Circle | null {
+  const part = cut(image, x, y, half);
+  if (!part) return null;
+  const found = findCladding(part);
+  if (found.state !== 'found') return null;
+  const { circle } = found.cladding;
+  return { ...circle, x: circle.x + part.left, y: circle.y + part.top };
+}
+
+const partOf = (image: GreyImage, { x, y, r }: Circle): Part => cut(image, x, y, PART * r)!;
+
+type Part = GreyImage & { readonly left: number; readonly top: number };
+
+/** The part of a picture round a place; null where hardly any of it is left in the frame. */
+function cut(image: GreyImage, x: number, y: number, half: number): Part | null {
+  const left = Math.max(0, Math.round(x - half));
+  const top = Math.max(0, Math.round(y - half));
+  const width = Math.min(image.width, Math.round(x + half)) - left;
+  const height = Math.min(image.height, Math.round(y + half)) - top;
+  if (width < half || height < half) return null;
+  const data = new Uint8Array(width * height);
+  for (let row = 0; row < height; row++) {
+    const from = (top + row) * image.width + left;
+    data.set(image.data.subarray(from, from + width), row * width);
+  }
+  return { width, height, data, left, top };
+}
