@@ -18,8 +18,8 @@ export interface GradedFile {
     readonly length_um?: number;
   }[];
   readonly verdict?: 'pass' | 'fail';
-  /** Diameter within which features were looked for, um. */
-  readonly looked_at_um?: number;
+  /** Share of the contact zone that lies in the picture. */
+  readonly contact_zone_seen?: number;
 }
 
 /** The largest picture that is decoded: a bomb costs no more memory than this. */
@@ -76,6 +76,6 @@ export async function gradeFile(file: string, criteria: string): Promise<GradedF
       ...(f.lengthUm === undefined ? {} : { length_um: round(f.lengthUm, 2) }),
     })),
     verdict: found.grade.verdict,
-    looked_at_um: round(found.lookedAtUm, 1),
+    contact_zone_seen: round(found.contactSeen, 3),
   };
 }

@@ -2,6 +2,7 @@ export * from './attempts.ts';
 export * from './classes.ts';
 export * from './common.ts';
 export * from './errors.ts';
+export * from './faces.ts';
 export * from './instruments.ts';
 export * from './links.ts';
 export * from './methods.ts';

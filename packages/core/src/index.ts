@@ -1,3 +1,4 @@
+export * from './agreement/index.ts';
 export * from './competence/index.ts';
 export * from './diagnosis/index.ts';
 export * from './domain-error.ts';

@@ -104,6 +104,10 @@ const CASES: Readonly<Record<string, Case>> = {
     fault: ['looked-first', ['inspect'], 'pass'],
     near: ['magnification', count(100), 'fail', 'pass'],
   },
+  'blind-calls': {
+    fault: ['sensitivity', ['inspect'], 'fail'],
+    near: ['specificity', { kind: 'measure', text: '0.80', unit: '1' }, 'pass', 'pass'],
+  },
   'inspect-mpo': { fault: ['inspect-call', ['inspect'], 'fail'], near: ['cleans', count(3), 'pass', 'pass'] },
   // The limit of the one-cord link: 0.2 km x 1.0 + 2 x 0.75 + 2 x 0.3 = 2.3 dB.
   'loss-one-cord': {

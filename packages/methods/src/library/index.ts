@@ -1,6 +1,7 @@
 import type { MethodSheet } from '@clear-mark/core';
 import { ACRYLIC } from './acrylic/sheet.ts';
 import { BENCH_CLEAVE } from './bench-cleave/sheet.ts';
+import { BLIND_CALLS } from './blind-calls/sheet.ts';
 import { BUFFER_STRIP_900 } from './buffer-strip-900/sheet.ts';
 import { CAM_LIGHT } from './cam-light/sheet.ts';
 import { CLOSURE } from './closure/sheet.ts';
@@ -43,6 +44,7 @@ export const LIBRARY: readonly MethodSheet[] = [
   FUSED_MPO,
   DUPLEX_ASSEMBLY,
   ...INSPECTION,
+  BLIND_CALLS,
   ...LOSS_BY_CORDS,
   LOCATOR_CONTINUITY,
   MPO_TRUNK,

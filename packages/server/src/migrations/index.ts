@@ -7,6 +7,7 @@ import * as charges from './0005-charges.ts';
 import * as schools from './0006-schools-and-parts.ts';
 import * as live from './0007-live.ts';
 import * as measuring from './0008-measuring.ts';
+import * as faces from './0009-faces.ts';
 
 export interface Migration {
   readonly name: string;
@@ -23,4 +24,5 @@ export const MIGRATIONS: readonly Migration[] = [
   schools,
   live,
   measuring,
+  faces,
 ];

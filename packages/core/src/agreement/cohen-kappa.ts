@@ -1,0 +1,50 @@
+import { DomainError } from '../domain-error.ts';
+import { Z95 } from '../stats/index.ts';
+
+/** Agreement beyond chance with its 95 % interval; `none` where chance alone would agree always. */
+export type Kappa =
+  | { readonly kind: 'none'; readonly n: number }
+  | {
+      readonly kind: 'kappa';
+      readonly n: number;
+      readonly kappa: number;
+      /** Standard error by the full formula, from the observed table. */
+      readonly error: number;
+      readonly low: number;
+      readonly high: number;
+    };
+
+/**
+ * Cohen's kappa of two raters over a square table of counts, row the first rater's category, column the second's
+ * (Cohen 1960), with the standard error of Fleiss, Cohen and Everitt 1969, not the one for kappa 0. The interval is
+ * clipped to -1 and 1. Errors: `agreement.bad_table` for counts that are not whole or a table that is not square.
+ * Example: 44, 5, 20, 31 of 100 gives 0.503.
+ */
+export function cohenKappa(table: readonly (readonly number[])[]): Kappa {
+  const k = table.length;
+  const whole = table.every((row) => row.length === k && row.every((c) => Number.isInteger(c) && c >= 0));
+  if (k < 2 || !whole) throw new DomainError('agreement.bad_table', { rows: k });
+  const n = table.flat().reduce((a, b) => a + b, 0);
+  if (n === 0) return { kind: 'none', n };
+  const p = table.map((row) => row.map((c) => c / n));
+  const rows = p.map((row) => row.reduce((a, b) => a + b, 0));
+  const columns = rows.map((_, j) => p.reduce((sum, row) => sum + row[j]!, 0));
+  const observed = p.reduce((sum, row, i) => sum + row[i]!, 0);
+  const chance = rows.reduce((sum, r, i) => sum + r * columns[i]!, 0);
+  if (chance >= 1) return { kind: 'none', n };
+  const kappa = (observed - chance) / (1 - chance);
+  let on = 0;
+  let off = 0;
+  for (let i = 0; i < k; i++) {
+    on += p[i]![i]! * (1 - chance - (rows[i]! + columns[i]!) * (1 - observed)) ** 2;
+    for (let j = 0; j < k; j++) if (i !== j) off += p[i]![j]! * (columns[i]! + rows[j]!) ** 2;
+  }
+  const last = (observed * chance - 2 * chance + observed) ** 2;
+  const variance = (on + (1 - observed) ** 2 * off - last) / (n * (1 - chance) ** 4);
+  const error = Math.sqrt(Math.max(0, variance));
+  return {
+    ...{ kind: 'kappa', n, kappa, error },
+    low: Math.max(-1, kappa - Z95 * error),
+    high: Math.min(1, kappa + Z95 * error),
+  };
+}

@@ -1,0 +1,2 @@
+export * from './cohen-kappa.ts';
+export * from './judge-calls.ts';

@@ -1,0 +1,179 @@
+import type { CallMark, FaultKind, OwnSeries } from '@clear-mark/contract';
+import type { Call } from '@clear-mark/core';
+import type { z } from 'zod';
+import type { Database } from '../database/database.ts';
+
+export interface SeriesRow {
+  readonly id: string;
+  readonly classId: string;
+  readonly label: string;
+  readonly missWeight: number;
+  readonly secondsEach: number | null;
+  readonly madeAt: string;
+}
+export interface ItemRow {
+  readonly seriesId: string;
+  readonly position: number;
+  readonly reference: Call;
+  readonly faults: readonly FaultKind[];
+}
+export interface RunRow {
+  readonly id: string;
+  readonly seriesId: string;
+  readonly personId: string;
+  readonly personName: string;
+  readonly startedAt: string;
+  readonly finishedAt: string | null;
+  readonly attemptId: string | null;
+}
+export interface AnswerRow {
+  readonly runId: string;
+  readonly position: number;
+  readonly said: Call;
+  readonly marks: z.infer<typeof CallMark>[];
+  readonly ms: number;
+}
+
+const SERIES = [
+  's.id',
+  's.class_id as classId',
+  's.label',
+  's.miss_weight as missWeight',
+  's.seconds_each as secondsEach',
+  's.made_at as madeAt',
+];
+const RUN = [
+  'r.id',
+  'r.series_id as seriesId',
+  'r.person_id as personId',
+  'p.name as personName',
+  'r.started_at as startedAt',
+  'r.finished_at as finishedAt',
+  'r.attempt_id as attemptId',
+];
+
+export const callsStore = (db: Database) => ({
+  ofClass: (classId: string): Promise<SeriesRow[]> =>
+    db('call_series as s').select(SERIES).where({ 's.class_id': classId }).orderBy('s.made_at', 'desc'),
+  byId: async (id: string): Promise<SeriesRow | null> =>
+    (await db('call_series as s').select(SERIES).where({ 's.id': id }).first()) ?? null,
+  items: (seriesIds: readonly string[]): Promise<ItemRow[]> =>
+    db('call_items')
+      .select(['series_id as seriesId', 'position', 'reference', 'faults'])
+      .whereIn('series_id', seriesIds)
+      .orderBy(['series_id', 'position']),
+  runs: (seriesIds: readonly string[]): Promise<RunRow[]> =>
+    db('call_runs as r')
+      .join('people as p', 'p.id', 'r.person_id')
+      .select(RUN)
+      .whereIn('r.series_id', seriesIds)
+      .orderBy('r.started_at'),
+  run: async (id: string): Promise<RunRow | null> =>
+    (await db('call_runs as r')
+      .join('people as p', 'p.id', 'r.person_id')
+      .select(RUN)
+      .where('r.id', id)
+      .first()) ?? null,
+  runOf: async (seriesId: string, personId: string): Promise<RunRow | null> =>
+    (await db('call_runs as r')
+      .join('people as p', 'p.id', 'r.person_id')
+      .select(RUN)
+      .where({ 'r.series_id': seriesId, 'r.person_id': personId })
+      .first()) ?? null,
+  answers: (runIds: readonly string[]): Promise<AnswerRow[]> =>
+    db('call_answers')
+      .select(['run_id as runId', 'position', 'said', 'marks', 'ms'])
+      .whereIn('run_id', runIds)
+      .orderBy(['run_id', 'position']),
+
+  /** Series of the classes that a person is in, with the person's own run. */
+  forPerson: async (personId: string): Promise<(Omit<OwnSeries, 'run'> & { runId: string | null })[]> => {
+    const found = await db('call_series as s')
+      .join('classes as c', 'c.id', 's.class_id')
+      .join('class_members as m', 'm.class_id', 's.class_id')
+      .leftJoin('call_runs as r', (on) => on.on('r.series_id', 's.id').andOn('r.person_id', 'm.person_id'))
+      .select([
+        's.id',
+        's.label',
+        'c.name as className',
+        's.seconds_each as secondsEach',
+        'r.id as runId',
+        db.raw('(select count(*)::int from call_items i where i.series_id = s.id) as faces'),
+      ])
+      .where('m.person_id', personId)
+      .orderBy('s.made_at', 'desc');
+    return found as (Omit<OwnSeries, 'run'> & { runId: string | null })[];
+  },
+
+  insert: async (
+    series: Omit<SeriesRow, 'madeAt'> & { readonly madeBy: string },
+    items: readonly (Omit<ItemRow, 'seriesId'> & { readonly faceId: string })[],
+  ): Promise<void> => {
+    const made = await db('call_series')
+      .insert({
+        id: series.id,
+        class_id: series.classId,
+        label: series.label,
+        miss_weight: series.missWeight,
+        seconds_each: series.secondsEach,
+        made_by: series.madeBy,
+      })
+      .onConflict('id')
+      .ignore()
+      .returning('id');
+    if (made.length === 0) return;
+    await db('call_items').insert(
+      items.map((item) => ({
+        series_id: series.id,
+        position: item.position,
+        face_id: item.faceId,
+        reference: item.reference,
+        faults: item.faults,
+      })),
+    );
+  },
+  insertRun: async (run: {
+    id: string;
+    seriesId: string;
+    personId: string;
+    startedAt: string;
+  }): Promise<void> => {
+    await db('call_runs')
+      .insert({
+        id: run.id,
+        series_id: run.seriesId,
+        person_id: run.personId,
+        started_at: run.startedAt,
+      })
+      .onConflict(['series_id', 'person_id'])
+      .ignore();
+  },
+  /** The run with its row locked until the transaction ends. */
+  lockRun: async (id: string): Promise<boolean> =>
+    (await db('call_runs').select('id').where({ id }).forUpdate().first()) !== undefined,
+  /** False where the face was called already. */
+  addAnswer: async (answer: AnswerRow): Promise<boolean> => {
+    const made = await db('call_answers')
+      .insert({
+        run_id: answer.runId,
+        position: answer.position,
+        said: answer.said,
+        marks: JSON.stringify(answer.marks),
+        ms: answer.ms,
+      })
+      .onConflict(['run_id', 'position'])
+      .ignore()
+      .returning('position');
+    return made.length === 1;
+  },
+  finish: async (id: string, at: string, attemptId: string | null): Promise<void> => {
+    await db('call_runs').where({ id }).update({ finished_at: at, attempt_id: attemptId });
+  },
+  pictureAt: async (seriesId: string, position: number) =>
+    (await db('call_items as i')
+      .join('faces as f', 'f.id', 'i.face_id')
+      .join('pictures as q', 'q.sha256', 'f.sha256')
+      .select(['q.media_type as mediaType', 'q.bytes'])
+      .where({ 'i.series_id': seriesId, 'i.position': position })
+      .first<{ mediaType: string; bytes: Buffer } | undefined>()) ?? null,
+});

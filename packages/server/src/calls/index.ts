@@ -1,0 +1,1 @@
+export { callRoutes } from './calls.routes.ts';

@@ -1,0 +1,61 @@
+import { Id, MOST_PICTURE_BYTES, type Person, PICTURE_PATHS, ROUTES, Sha256 } from '@clear-mark/contract';
+import express, { type Response, type Router } from 'express';
+import type { Database } from '../database/database.ts';
+import { AppError } from '../http/app-error.ts';
+import { handle, requireAccess } from '../http/handle.ts';
+import { facesService } from './faces.service.ts';
+import type { StoredPicture } from './faces.store.ts';
+
+export function faceRoutes(router: Router, db: Database): void {
+  const faces = facesService(db);
+  handle(router, ROUTES.faces, ({ params, query, me }) =>
+    faces.list(
+      params.id,
+      {
+        ...(query.attemptId === undefined ? {} : { attemptId: query.attemptId }),
+        ...(query.traineeId === undefined ? {} : { traineeId: query.traineeId }),
+      },
+      me,
+    ),
+  );
+  handle(router, ROUTES.face, ({ params, me }) => faces.document(params.id, params.faceId, me));
+  handle(router, ROUTES.addFace, ({ params, body, me }) => faces.add(params.id, body, me));
+  handle(router, ROUTES.gradeFace, ({ params, body, me }) => faces.grade(params.id, params.faceId, body, me));
+  handle(router, ROUTES.faceTables, ({ params, me }) => faces.tables(params.id, me));
+  handle(router, ROUTES.saveFaceTable, ({ params, body, me }) => faces.saveTable(params.id, body, me));
+
+  const raw = express.raw({ type: ['image/png', 'image/jpeg'], limit: MOST_PICTURE_BYTES });
+  router.put(PICTURE_PATHS.blob, raw, async (request, response) => {
+    const me = signedIn(response);
+    const sha256 = Sha256.safeParse(request.params['sha256']);
+    if (!Buffer.isBuffer(request.body) || !sha256.success) throw new AppError('face.not_a_picture');
+    await faces.putPicture(idOf(request.params['id']), sha256.data, request.body, me);
+    response.json({ done: true });
+  });
+  router.get(PICTURE_PATHS.face, async (request, response) => {
+    const me = signedIn(response);
+    const picture = await faces.picture(idOf(request.params['id']), idOf(request.params['faceId']), me);
+    sendPicture(response, picture);
+  });
+}
+
+/** A kept picture never changes: the browser may keep it for itself. */
+export function sendPicture(response: Response, { mediaType, bytes }: StoredPicture): void {
+  response
+    .set('Cache-Control', 'private, max-age=86400, immutable')
+    .set('X-Content-Type-Options', 'nosniff')
+    .type(mediaType)
+    .send(bytes);
+}
+
+function signedIn(response: Response): Person {
+  const me = response.locals['me'] as Person | null;
+  requireAccess('instructor', me);
+  return me!;
+}
+
+function idOf(text: unknown): string {
+  const id = Id.safeParse(text);
+  if (!id.success) throw new AppError('not_found.face');
+  return id.data;
+}

@@ -1,0 +1,180 @@
+import type { FaceDocument, FaceGrading, FaceRow, FaceTable, NewFaceBody } from '@clear-mark/contract';
+import type { Call, FaceReview } from '@clear-mark/core';
+import type { Database } from '../database/database.ts';
+
+/** A row of the list; the newest grading stands beside the engine's verdict. */
+const ROW = (db: Database) => [
+  'f.id',
+  'f.label',
+  'f.view',
+  'f.source',
+  'f.taken_at as takenAt',
+  'p.name as takenBy',
+  'f.attempt_id as attemptId',
+  'f.trainee_id as traineeId',
+  't.name as traineeName',
+  'i.label as pieceLabel',
+  'f.before_id as beforeId',
+  db.raw(`f.criteria ->> 'id' as "tableId"`),
+  'f.engine_verdict as engineVerdict',
+  db.raw('coalesce(g.verdict, f.engine_verdict) as verdict'),
+  'g.trainee_said as traineeSaid',
+  'f.faults',
+];
+
+const NEWEST = `left join lateral (
+  select id, review, trainee_said, verdict, by, at from face_gradings
+  where face_id = f.id order by seq desc limit 1) g on true`;
+
+export interface StoredPicture {
+  readonly mediaType: string;
+  readonly bytes: Buffer;
+}
+
+export const facesStore = (db: Database) => {
+  const rows = (classId: string) =>
+    db('faces as f')
+      .joinRaw(NEWEST)
+      .join('people as p', 'p.id', 'f.taken_by')
+      .leftJoin('people as t', 't.id', 'f.trainee_id')
+      .leftJoin('attempts as a', 'a.id', 'f.attempt_id')
+      .leftJoin('pieces as i', 'i.id', 'a.piece_id')
+      .where('f.class_id', classId);
+  return {
+    putPicture: async (sha256: string, mediaType: string, bytes: Buffer): Promise<void> => {
+      await db('pictures').insert({ sha256, media_type: mediaType, bytes }).onConflict('sha256').ignore();
+    },
+    hasPicture: async (sha256: string): Promise<boolean> =>
+      (await db('pictures').select('sha256').where({ sha256 }).first()) !== undefined,
+    picture: async (classId: string, faceId: string): Promise<StoredPicture | null> =>
+      (await db('faces as f')
+        .join('pictures as q', 'q.sha256', 'f.sha256')
+        .select(['q.media_type as mediaType', 'q.bytes'])
+        .where({ 'f.class_id': classId, 'f.id': faceId })
+        .first<StoredPicture | undefined>()) ?? null,
+
+    list: (classId: string, only: { attemptId?: string; traineeId?: string }): Promise<FaceRow[]> =>
+      rows(classId)
+        .select(ROW(db))
+        .modify((query) => {
+          if (only.attemptId !== undefined) void query.where('f.attempt_id', only.attemptId);
+          if (only.traineeId !== undefined) void query.where('f.trainee_id', only.traineeId);
+        })
+        .orderBy([
+          { column: 'f.taken_at', order: 'desc' },
+          { column: 'f.id', order: 'desc' },
+        ])
+        .limit(500) as unknown as Promise<FaceRow[]>,
+
+    byId: async (classId: string, id: string): Promise<FaceDocument | null> => {
+      const row = await rows(classId)
+        .leftJoin('people as b', 'b.id', 'g.by')
+        .select([
+          ...ROW(db),
+          'f.width',
+          'f.height',
+          'f.criteria as table',
+          'f.engine',
+          db.raw(`case when g.id is null then null else jsonb_build_object('id', g.id, 'review', g.review,
+            'traineeSaid', g.trainee_said, 'verdict', g.verdict, 'by', b.name, 'at', g.at) end as grading`),
+        ])
+        .where('f.id', id)
+        .first();
+      return (row as FaceDocument | undefined) ?? null;
+    },
+
+    insert: async (
+      classId: string,
+      face: NewFaceBody,
+      engineVerdict: Call | null,
+      by: string,
+    ): Promise<void> => {
+      await db('faces')
+        .insert({
+          id: face.id,
+          class_id: classId,
+          sha256: face.sha256,
+          label: face.label,
+          width: face.width,
+          height: face.height,
+          view: face.view,
+          source: face.source,
+          attempt_id: face.attemptId,
+          trainee_id: face.traineeId,
+          before_id: face.beforeId,
+          criteria: JSON.stringify(face.table),
+          engine: JSON.stringify(face.engine),
+          engine_verdict: engineVerdict,
+          faults: face.faults,
+          taken_at: face.takenAt,
+          taken_by: by,
+        })
+        .onConflict('id')
+        .ignore();
+    },
+
+    addGrading: async (
+      faceId: string,
+      grading: { id: string; review: FaceReview; traineeSaid: Call | null; verdict: Call | null },
+      by: string,
+    ): Promise<void> => {
+      // The face's row is locked so that two looks at once follow each other.
+      await db('faces').select('id').where({ id: faceId }).forUpdate();
+      await db.raw(
+        `insert into face_gradings (id, face_id, seq, review, trainee_said, verdict, by)
+         select ?, ?, coalesce(max(seq), 0) + 1, ?::jsonb, ?, ?, ? from face_gradings where face_id = ?
+         on conflict (id) do nothing`,
+        [
+          grading.id,
+          faceId,
+          JSON.stringify(grading.review),
+          grading.traineeSaid,
+          grading.verdict,
+          by,
+          faceId,
+        ],
+      );
+    },
+
+    newestGrading: async (faceId: string): Promise<FaceGrading | null> =>
+      (await db('face_gradings as g')
+        .join('people as p', 'p.id', 'g.by')
+        .select([
+          ...['g.id', 'g.review', 'g.trainee_said as traineeSaid', 'g.verdict', 'p.name as by', 'g.at'],
+        ])
+        .where('g.face_id', faceId)
+        .orderBy('g.seq', 'desc')
+        .first<FaceGrading | undefined>()) ?? null,
+
+    /** The newest version of each table of the class. */
+    tables: async (classId: string): Promise<FaceTable[]> => {
+      const found = await db('face_tables')
+        .distinctOn('base')
+        .select(['base', 'version', 'body'])
+        .where({ class_id: classId })
+        .orderBy([{ column: 'base' }, { column: 'version', order: 'desc' }]);
+      return (found as { base: string; version: number; body: Omit<FaceTable, 'id' | 'version'> }[]).map(
+        ({ base, version, body }) => ({ ...body, id: `class/${base}`, version }),
+      );
+    },
+    addTable: async (
+      classId: string,
+      body: Omit<FaceTable, 'id' | 'version'>,
+      by: string,
+    ): Promise<FaceTable> => {
+      await db('classes').select('id').where({ id: classId }).forUpdate();
+      const [last] = await db('face_tables')
+        .where({ class_id: classId, base: body.base })
+        .max<{ max: number | null }[]>('version');
+      const version = (last?.max ?? 0) + 1;
+      await db('face_tables').insert({
+        class_id: classId,
+        base: body.base,
+        version,
+        body: JSON.stringify(body),
+        made_by: by,
+      });
+      return { ...body, id: `class/${body.base}`, version };
+    },
+  };
+};

@@ -1,0 +1,2 @@
+export { faceRoutes, sendPicture } from './faces.routes.ts';
+export { facesStore } from './faces.store.ts';
