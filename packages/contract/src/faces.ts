@@ -69,7 +69,7 @@ export const FaceTableBody = z.object({
     words: z.string().trim().min(1).max(200),
   }),
 });
-export const FaceTable = FaceTableBody.extend({
+export const FaceTable = FaceTableBody.omit({ base: true }).extend({
   id: z.string(),
   version: z.number().int(),
 }) satisfies z.ZodType<FaceCriteria>;

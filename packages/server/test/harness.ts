@@ -76,6 +76,23 @@ export class Caller {
       headers: response.headers,
     };
   }
+  /** Bytes as they are, and what comes back as bytes. */
+  async bytes(
+    method: string,
+    path: string,
+    body?: Uint8Array,
+    type = 'image/png',
+  ): Promise<{ status: number; body: Buffer; type: string | null; code: string | null }> {
+    const response = await fetch(`${this.base}/api${path}`, {
+      method,
+      headers: { ...(body ? { 'Content-Type': type } : {}), Cookie: this.cookie },
+      ...(body ? { body: Uint8Array.from(body) } : {}),
+    });
+    const bytes = Buffer.from(await response.arrayBuffer());
+    const mediaType = response.headers.get('content-type');
+    const code = mediaType?.includes('problem+json') ? (JSON.parse(bytes.toString()) as Problem).code : null;
+    return { status: response.status, body: bytes, type: mediaType, code };
+  }
   stream(path: string, headers: Record<string, string>, signal: AbortSignal): Promise<Response> {
     return fetch(`${this.base}/api${path}`, { headers: { Cookie: this.cookie, ...headers }, signal });
   }

@@ -123,3 +123,11 @@ export function randomRow(
   });
   return { width, height, data, fibers };
 }
+
+/** How the end of a piece looks under the scope, as a workpiece has it. */
+export const stateOfEnd = (end: 'clean' | 'marks-outside' | 'dirty' | 'damaged', rng: Rng): FaceState => {
+  if (end === 'clean') return 'clean';
+  if (end === 'dirty') return 'dirty';
+  if (end === 'marks-outside') return chance(rng, 0.5) ? 'near_limit' : 'scratched';
+  return chance(rng, 0.4) ? 'cracked' : chance(rng, 0.5) ? 'chipped' : 'fractured';
+};

@@ -56,6 +56,12 @@ export const router = createRouter({
       props: true,
     },
     { path: '/classes', name: 'classes', component: () => import('./features/setup/ClassesPage.vue') },
+    {
+      path: '/calls/:seriesId',
+      name: 'calls',
+      component: () => import('./features/faces/CallRunPage.vue'),
+      props: true,
+    },
     { path: '/me', name: 'me', component: () => import('./features/records/OwnRecordPage.vue') },
     {
       path: '/me/sheet/:attemptId',
@@ -83,6 +89,6 @@ router.beforeEach(async (to) => {
   }
   if (to.name === 'start') return session.me ? home(session) : true;
   if (!session.me) return { name: 'start', query: { to: to.fullPath } };
-  const own = to.name === 'me' || to.name === 'own-sheet';
+  const own = to.name === 'me' || to.name === 'own-sheet' || to.name === 'calls';
   return session.teaches || own ? true : { name: 'me' };
 });

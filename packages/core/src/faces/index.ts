@@ -2,6 +2,7 @@ export * from './criteria.ts';
 export * from './enclosing-circle.ts';
 export * from './grade-face.ts';
 export * from './image.ts';
+export * from './flat-picture.ts';
 export * from './review-face.ts';
 export * from './compare-faces.ts';
 export * from './find-cladding.ts';

@@ -1,5 +1,13 @@
-import type { FaceDocument, FaceGrading, FaceRow, FaceTable, NewFaceBody } from '@clear-mark/contract';
+import type {
+  FaceDocument,
+  FaceGrading,
+  FaceRow,
+  FaceTable,
+  FaceTableBody,
+  NewFaceBody,
+} from '@clear-mark/contract';
 import type { Call, FaceReview } from '@clear-mark/core';
+import type { z } from 'zod';
 import type { Database } from '../database/database.ts';
 
 /** A row of the list; the newest grading stands beside the engine's verdict. */
@@ -159,22 +167,22 @@ export const facesStore = (db: Database) => {
     },
     addTable: async (
       classId: string,
-      body: Omit<FaceTable, 'id' | 'version'>,
+      { base, ...body }: z.infer<typeof FaceTableBody>,
       by: string,
     ): Promise<FaceTable> => {
       await db('classes').select('id').where({ id: classId }).forUpdate();
       const [last] = await db('face_tables')
-        .where({ class_id: classId, base: body.base })
+        .where({ class_id: classId, base })
         .max<{ max: number | null }[]>('version');
       const version = (last?.max ?? 0) + 1;
       await db('face_tables').insert({
         class_id: classId,
-        base: body.base,
+        base,
         version,
         body: JSON.stringify(body),
         made_by: by,
       });
-      return { ...body, id: `class/${body.base}`, version };
+      return { ...body, id: `class/${base}`, version };
     },
   };
 };

@@ -1,4 +1,11 @@
-import { type ErrorCode, isErrorCode, type Problem, type Route, ROUTES } from '@clear-mark/contract';
+import {
+  type ErrorCode,
+  isErrorCode,
+  PICTURE_PATHS,
+  type Problem,
+  type Route,
+  ROUTES,
+} from '@clear-mark/contract';
 import { errorWords } from '@clear-mark/words';
 import type { z } from 'zod';
 
@@ -51,6 +58,24 @@ async function reach(route: Route, path: string, body: unknown): Promise<Respons
   }
 }
 
+/** Sends a picture as it is, under its digest, and gives the digest back. */
+export async function sendPicture(classId: string, picture: Blob): Promise<string> {
+  const bytes = await picture.arrayBuffer();
+  const digest = await crypto.subtle.digest('SHA-256', bytes);
+  const sha256 = Array.from(new Uint8Array(digest), (b) => b.toString(16).padStart(2, '0')).join('');
+  const type = new Uint8Array(bytes)[0] === 0x89 ? 'image/png' : 'image/jpeg';
+  let response: Response;
+  try {
+    response = await fetch(pathOf(PICTURE_PATHS.blob, { id: classId, sha256 }), {
+      ...{ method: 'PUT', credentials: 'same-origin', body: bytes, headers: { 'Content-Type': type } },
+    });
+  } catch (error) {
+    throw new NoServer(String(error));
+  }
+  if (!response.ok) throw await refusalOf(response, response.headers.get('content-type') ?? '');
+  return sha256;
+}
+
 /** A body that was cut off is no answer: what the server did is unknown. */
 async function bodyOf(response: Response): Promise<unknown> {
   try {
@@ -87,4 +112,4 @@ export function wordsOf(error: unknown): string {
   return errorWords('server.failed');
 }
 
-export { ROUTES };
+export { PICTURE_PATHS, ROUTES };

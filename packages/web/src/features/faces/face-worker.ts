@@ -1,19 +1,62 @@
-import { faceCriteria, measureFace, type MeasuredFace } from '@clear-mark/core';
+import { flatPicture, measureFace, measureRow, type GreyImage } from '@clear-mark/core';
+import type { FaceNews, FaceOrder } from './face-orders.ts';
+import { pictureHead } from './picture-head.model.ts';
 
-export interface FaceOrder {
-  readonly width: number;
-  readonly height: number;
-  readonly data: Uint8Array;
-  readonly criteria: string;
-}
-export type FaceAnswer = { readonly found: MeasuredFace } | { readonly failed: string };
+/** The largest picture that is decoded, in pixels: what a video microscope gives is far below. */
+const MOST_PIXELS = 40_000_000;
+/** More of a file than any head is long. */
+const HEAD_BYTES = 262_144;
+
+const tell = (news: FaceNews): void => self.postMessage(news);
 
 self.onmessage = ({ data: order }: MessageEvent<FaceOrder>) => {
-  let answer: FaceAnswer;
-  try {
-    answer = { found: measureFace(order, faceCriteria(order.criteria)!) };
-  } catch (error) {
-    answer = { failed: String(error) };
-  }
-  self.postMessage(answer);
+  work(order).catch((error: unknown) => tell({ news: 'failed', error: String(error) }));
 };
+
+/** Reads, measures and grades one picture; each step is told, so that a slow one is seen to be at work. */
+async function work({ picture, view, table }: FaceOrder): Promise<void> {
+  tell({ news: 'step', step: 'reading', fiber: null });
+  const head = pictureHead(new Uint8Array(await picture.slice(0, HEAD_BYTES).arrayBuffer()));
+  if (head.kind === 'refused') return tell({ news: 'problem', problem: head.why });
+  if (head.width * head.height > MOST_PIXELS) return tell({ news: 'problem', problem: 'too_many_pixels' });
+  let grey: GreyImage;
+  try {
+    grey = await greyOf(picture);
+  } catch {
+    return tell({ news: 'problem', problem: 'broken' });
+  }
+  tell({ news: 'size', width: grey.width, height: grey.height });
+  if (view === 'row') {
+    const found = measureRow(grey, table, (done) =>
+      tell({ news: 'step', step: 'features', fiber: done + 1 }),
+    );
+    return tell({ news: 'done', found, flat: null });
+  }
+  const found = measureFace(grey, table, (step) => tell({ news: 'step', step, fiber: null }));
+  const flat = found.ok ? flatPicture(grey, found.centrePx, found.claddingDiameterPx) : null;
+  tell({ news: 'done', found, flat });
+}
+
+async function greyOf(picture: Blob): Promise<GreyImage> {
+  const bitmap = await createImageBitmap(picture);
+  const { width, height } = bitmap;
+  const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
+  // What is transparent is black, as on the command line.
+  context.fillStyle = '#000';
+  context.fillRect(0, 0, width, height);
+  context.drawImage(bitmap, 0, 0);
+  bitmap.close();
+  const grey = new Uint8Array(width * height);
+  // In bands, so that the colours of a large picture are never held all at once.
+  const band = Math.max(1, Math.floor(1_000_000 / width));
+  for (let top = 0; top < height; top += band) {
+    const rows = Math.min(band, height - top);
+    const { data } = context.getImageData(0, top, width, rows);
+    // Luma of ITU-R BT.601, as greyscale conversion of pictures usually is.
+    for (let i = 0; i < width * rows; i++) {
+      const luma = 0.299 * data[4 * i]! + 0.587 * data[4 * i + 1]! + 0.114 * data[4 * i + 2]!;
+      grey[top * width + i] = Math.round(luma);
+    }
+  }
+  return { width, height, data: grey };
+}

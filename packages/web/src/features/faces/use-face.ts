@@ -1,93 +1,105 @@
-import type { MeasuredFace } from '@clear-mark/core';
+import type { FaceCriteria, FlatPicture, MeasuredFace, MeasuredRow } from '@clear-mark/core';
 import { onScopeDispose, ref, shallowRef } from 'vue';
-import type { FaceAnswer, FaceOrder } from './face-worker.ts';
+import type { FaceNews, FaceOrder, FaceView, PictureProblem } from './face-orders.ts';
+import { PROBLEM_WORDS, STEP_WORDS } from './face-words.ts';
 
-/** The largest picture that is taken, in pixels: what a video microscope gives is far below. */
-const MOST_PIXELS = 40_000_000;
-/** First bytes of the formats that are taken. */
-const isPicture = (head: Uint8Array): boolean =>
-  (head[0] === 0x89 && head[1] === 0x50 && head[2] === 0x4e && head[3] === 0x47) ||
-  (head[0] === 0xff && head[1] === 0xd8 && head[2] === 0xff);
-
+export type FaceSource = 'file' | 'clipboard' | 'camera' | 'stand_in';
 export interface ShownFace {
   readonly name: string;
+  readonly picture: Blob;
   readonly url: string;
   readonly width: number;
   readonly height: number;
-  readonly grey: Uint8Array;
+  readonly source: FaceSource;
 }
 
 /** A picture of an end face on this page, measured in a worker; a newer one, or cancelling, ends the work on it. */
 export function useFace() {
   const face = shallowRef<ShownFace | null>(null);
-  const found = shallowRef<MeasuredFace | null>(null);
+  const found = shallowRef<MeasuredFace | MeasuredRow | null>(null);
+  const flatUrl = ref<string | null>(null);
+  const flat = shallowRef<FlatPicture | null>(null);
   const failure = ref<string | null>(null);
-  const busy = ref(false);
+  const step = ref<string | null>(null);
   let worker: Worker | null = null;
 
-  async function take(file: Blob, name: string, criteria: string): Promise<void> {
+  /** A picture that is none leaves the one before on the page. */
+  function take(picture: Blob, name: string, source: FaceSource, view: FaceView, table: FaceCriteria): void {
     cancel();
     failure.value = null;
-    try {
-      const shown = await decode(file, name);
-      if (face.value) URL.revokeObjectURL(face.value.url);
-      face.value = shown;
-      measure(criteria);
-    } catch (error) {
-      failure.value = (error as Error).message;
-    }
+    run({ picture, name, view, table }, source);
+  }
+  function measure(view: FaceView, table: FaceCriteria): void {
+    const shown = face.value;
+    if (!shown) return;
+    cancel();
+    run({ picture: shown.picture, name: shown.name, view, table }, shown.source);
   }
 
-  function measure(criteria: string): void {
-    if (!face.value) return;
-    cancel();
-    found.value = null;
-    busy.value = true;
+  function run(order: FaceOrder, source: FaceSource): void {
+    step.value = STEP_WORDS.reading;
     worker = new Worker(new URL('./face-worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }: MessageEvent<FaceAnswer>) => {
-      cancel();
-      if ('found' in data) found.value = data.found;
-      else failure.value = 'The picture could not be measured.';
-    };
-    worker.onerror = () => {
-      cancel();
-      failure.value = 'The picture could not be measured.';
-    };
-    const { width, height, grey } = face.value;
-    worker.postMessage({ width, height, data: grey, criteria } satisfies FaceOrder);
+    worker.onmessage = ({ data }: MessageEvent<FaceNews>) => hear(data, order, source);
+    worker.onerror = () => fail('The picture could not be measured.');
+    worker.postMessage(order);
+  }
+  function hear(news: FaceNews, order: FaceOrder, source: FaceSource): void {
+    switch (news.news) {
+      case 'size':
+        if (face.value?.picture !== order.picture) show(order, source, news.width, news.height);
+        found.value = null;
+        break;
+      case 'step':
+        step.value = news.fiber === null ? STEP_WORDS[news.step] : `Fiber ${news.fiber}`;
+        break;
+      case 'done':
+        cancel();
+        found.value = news.found;
+        showFlat(news.flat);
+        break;
+      case 'problem':
+        fail(problemWords(news.problem, order.name));
+        break;
+      case 'failed':
+        fail('The picture could not be measured.');
+    }
+  }
+  function show({ picture, name }: FaceOrder, source: FaceSource, width: number, height: number): void {
+    if (face.value) URL.revokeObjectURL(face.value.url);
+    face.value = { name, picture, url: URL.createObjectURL(picture), width, height, source };
+  }
+  function showFlat(next: FlatPicture | null): void {
+    if (flatUrl.value) URL.revokeObjectURL(flatUrl.value);
+    flatUrl.value = null;
+    flat.value = next;
+    if (next) void urlOf(next).then((url) => (flatUrl.value = url));
+  }
+  function fail(words: string): void {
+    cancel();
+    failure.value = words;
   }
   function cancel(): void {
     worker?.terminate();
     worker = null;
-    busy.value = false;
+    step.value = null;
   }
   onScopeDispose(() => {
     cancel();
-    if (face.value) URL.revokeObjectURL(face.value.url);
+    for (const url of [face.value?.url, flatUrl.value]) if (url) URL.revokeObjectURL(url);
   });
-  return { face, found, failure, busy, take, measure, cancel };
+  return { face, found, flat, flatUrl, failure, step, take, measure, cancel };
 }
 
-async function decode(file: Blob, name: string): Promise<ShownFace> {
-  const head = new Uint8Array(await file.slice(0, 8).arrayBuffer());
-  if (!isPicture(head)) throw new Error(`${name} is neither a PNG nor a JPEG picture.`);
-  let bitmap: ImageBitmap;
-  try {
-    bitmap = await createImageBitmap(file);
-  } catch {
-    throw new Error(`${name} cannot be read: it is broken or cut short.`);
-  }
-  const { width, height } = bitmap;
-  if (width * height > MOST_PIXELS) throw new Error(`${name} has more pixels than are taken here.`);
-  const canvas = new OffscreenCanvas(width, height);
+const problemWords = (problem: PictureProblem, name: string): string => PROBLEM_WORDS[problem](name);
+
+async function urlOf({ side, data }: FlatPicture): Promise<string> {
+  const canvas = new OffscreenCanvas(side, side);
   const context = canvas.getContext('2d')!;
-  context.drawImage(bitmap, 0, 0);
-  bitmap.close();
-  const { data } = context.getImageData(0, 0, width, height);
-  const grey = new Uint8Array(width * height);
-  // Luma of ITU-R BT.601, as greyscale conversion of pictures usually is.
-  for (let i = 0; i < grey.length; i++) {
-    grey[i] = Math.round(0.299 * data[4 * i]! + 0.587 * data[4 * i + 1]! + 0.114 * data[4 * i + 2]!);
+  const image = context.createImageData(side, side);
+  for (let i = 0; i < data.length; i++) {
+    image.data[4 * i] = image.data[4 * i + 1] = image.data[4 * i + 2] = data[i]!;
+    image.data[4 * i + 3] = data[i] === 0 ? 0 : 255;
   }
-  return { name, url: URL.createObjectURL(file), width, height, grey };
+  context.putImageData(image, 0, 0);
+  return URL.createObjectURL(await canvas.convertToBlob({ type: 'image/png' }));
 }

@@ -3,6 +3,7 @@ import type { AttemptList, OwnBench as Bench } from '@clear-mark/contract';
 import { onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { useSession } from '../../shell/session.ts';
+import { OwnCalls } from '../faces/index.ts';
 import AttemptTable from './AttemptTable.vue';
 import OwnBench from './OwnBench.vue';
 
@@ -24,6 +25,7 @@ onMounted(async () => {
     <h1>{{ session.me?.name }}: own record</h1>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <OwnBench v-for="b in benches" :key="b.classId" :bench="b" />
+    <OwnCalls />
     <p v-if="list && list.total === 0" class="soft">No piece yet.</p>
     <AttemptTable
       v-else-if="list"

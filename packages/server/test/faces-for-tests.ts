@@ -1,0 +1,56 @@
+import { createHash } from 'node:crypto';
+import { faceCriteria, type FaceFeature, gradeFace, type MeasuredFace } from '@clear-mark/core';
+import { v7 } from 'uuid';
+import type { Caller } from './harness.ts';
+
+/** A smallest PNG with some bytes behind it, so that each is another picture. */
+export function pngOf(mark: string): Buffer {
+  const head = Buffer.from('89504e470d0a1a0a', 'hex');
+  return Buffer.concat([head, Buffer.from(mark)]);
+}
+export const digestOf = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
+
+export const TABLE = faceCriteria('sm-pc')!;
+
+export function measured(features: readonly FaceFeature[]): MeasuredFace {
+  return {
+    ok: true,
+    ...{ umPerPx: 0.3, centrePx: [320, 240], claddingDiameterPx: 416.7, blurUm: 0.4, contactSeen: 1 },
+    core: { class: 'single_mode', radiusUm: 4.4 },
+    features: features.map((f) => ({ ...f, uncertaintyUm: 0.2, areaUm2: 10, contrast: 9, outlineUm: [] })),
+    grade: gradeFace(features, TABLE),
+  };
+}
+export const pit = (sizeUm: number, xUm: number): FaceFeature => ({
+  ...{ kind: 'defect', sizeUm, xUm, yUm: 0 },
+  nearestUm: Math.max(0, xUm - sizeUm / 2),
+  farthestUm: xUm + sizeUm / 2,
+});
+
+/** Sends a picture and keeps it as a face; returns its id. */
+export async function keepFace(
+  caller: Caller,
+  classId: string,
+  features: readonly FaceFeature[],
+  more: object = {},
+): Promise<string> {
+  const id = v7();
+  const bytes = pngOf(id);
+  const put = await caller.bytes('PUT', `/classes/${classId}/face-blobs/${digestOf(bytes)}`, bytes);
+  if (put.status !== 200) throw new Error(`picture: ${put.status}`);
+  const reply = await caller.post(`/classes/${classId}/faces`, {
+    ...{
+      id,
+      sha256: digestOf(bytes),
+      label: 'Face',
+      width: 640,
+      height: 480,
+      view: 'single',
+      source: 'file',
+    },
+    ...{ takenAt: new Date().toISOString(), attemptId: null, traineeId: null, beforeId: null },
+    ...{ table: TABLE, engine: measured(features), faults: [], ...more },
+  });
+  if (reply.status !== 200) throw new Error(reply.problem.code);
+  return id;
+}

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
+
+/** A video microscope that the browser knows as a camera: seen live, one picture taken at a tap. */
+const emit = defineEmits<{ taken: [picture: Blob]; close: [] }>();
+const video = ref<HTMLVideoElement | null>(null);
+const stream = shallowRef<MediaStream | null>(null);
+const devices = shallowRef<readonly MediaDeviceInfo[]>([]);
+const deviceId = ref('');
+const failure = ref<string | null>(null);
+const busy = ref(false);
+const live = computed(() => stream.value !== null);
+const WIDTH = 1280;
+
+const WORDS: Readonly<Record<string, string>> = {
+  NotAllowedError: 'The browser may not use the camera. Allow it for this page, then try again.',
+  NotFoundError: 'No camera is connected. Plug the video microscope in, then try again.',
+  NotReadableError: 'The camera is in use by another program, or was unplugged.',
+  OverconstrainedError: 'The chosen camera is not there any more. Choose another.',
+};
+
+async function open(): Promise<void> {
+  close();
+  failure.value = null;
+  if (!navigator.mediaDevices) {
+    failure.value =
+      'This page is not secure, so the browser gives no camera. Open it by https or on this machine.';
+    return;
+  }
+  try {
+    const wanted = deviceId.value === '' ? {} : { deviceId: { exact: deviceId.value } };
+    const opened = await navigator.mediaDevices.getUserMedia({
+      video: { ...wanted, width: { ideal: WIDTH }, height: { ideal: 960 } },
+      audio: false,
+    });
+    stream.value = opened;
+    for (const track of opened.getVideoTracks()) track.addEventListener('ended', lost);
+    devices.value = (await navigator.mediaDevices.enumerateDevices()).filter((d) => d.kind === 'videoinput');
+    deviceId.value = opened.getVideoTracks()[0]?.getSettings().deviceId ?? deviceId.value;
+    if (video.value) video.value.srcObject = opened;
+  } catch (error) {
+    failure.value = WORDS[(error as DOMException).name] ?? 'The camera could not be opened.';
+  }
+}
+function lost(): void {
+  close();
+  failure.value = 'The camera was unplugged. No picture was taken.';
+}
+function close(): void {
+  for (const track of stream.value?.getTracks() ?? []) {
+    track.removeEventListener('ended', lost);
+    track.stop();
+  }
+  stream.value = null;
+}
+
+/** The frame as it is, without loss. */
+async function take(): Promise<void> {
+  const from = video.value;
+  if (!from || !live.value || busy.value) return;
+  busy.value = true;
+  try {
+    const [width, height] = [from.videoWidth, from.videoHeight];
+    if (width === 0) throw new Error('no frame yet');
+    const canvas = new OffscreenCanvas(width, height);
+    canvas.getContext('2d')!.drawImage(from, 0, 0);
+    const picture = await canvas.convertToBlob({ type: 'image/png' });
+    // Unplugged meanwhile: what was grabbed may be half a frame.
+    if (live.value) emit('taken', picture);
+  } catch {
+    failure.value = 'The camera gave no picture. Try again.';
+  } finally {
+    busy.value = false;
+  }
+}
+onMounted(open);
+onUnmounted(close);
+</script>
+
+<template>
+  <section class="camera" aria-label="Camera">
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <video v-show="live" ref="video" autoplay muted playsinline />
+    <div class="row">
+      <button class="act next" type="button" :disabled="!live || busy" @click="take">Take the picture</button>
+      <label v-if="devices.length > 1" class="row">
+        <span class="soft">Camera</span>
+        <select v-model="deviceId" class="act" @change="open">
+          <option v-for="(d, i) in devices" :key="d.deviceId" :value="d.deviceId">
+            {{ d.label || `Camera ${i + 1}` }}
+          </option>
+        </select>
+      </label>
+      <button v-if="!live" class="act" type="button" @click="open">Try again</button>
+      <button class="act quiet" type="button" @click="emit('close')">Close the camera</button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+video {
+  width: 100%;
+  max-height: 460px;
+  background: #000;
+  display: block;
+  margin-bottom: 8px;
+}
+</style>

@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import type { Call, FaceCriteria, GradedFace, ReviewedFace } from '@clear-mark/core';
+import { breachWords } from '@clear-mark/words';
+import { computed, ref } from 'vue';
+import VerdictRing from '../../shared/VerdictRing.vue';
+import { CORE_WORDS } from './face-words.ts';
+
+/** Engine, instructor and trainee side by side, and for each zone the rule that decided. */
+const props = defineProps<{
+  face: GradedFace;
+  table: FaceCriteria;
+  reviewed: ReviewedFace;
+  traineeSaid: Call | null;
+  override: { readonly says: Call; readonly reason: string } | null;
+}>();
+const emit = defineEmits<{
+  trainee: [said: Call | null];
+  override: [verdict: { says: Call; reason: string } | null];
+}>();
+const asking = ref(false);
+const reason = ref('');
+const other = computed((): Call => (props.reviewed.grade.verdict === 'pass' ? 'fail' : 'pass'));
+
+function decide(): void {
+  if (reason.value.trim() === '') return;
+  emit('override', { says: other.value, reason: reason.value.trim() });
+  asking.value = false;
+  reason.value = '';
+}
+const zoneWords = (i: number): string => {
+  const zone = props.reviewed.grade.zones[i]!;
+  if (zone.breaches.length > 0) {
+    return zone.breaches.map((b) => breachWords(b, props.reviewed.features)).join('; ');
+  }
+  const rule = props.table.zones[i]!;
+  const counted = zone.features.length === 0 ? 'nothing found' : `${zone.features.length} found, all allowed`;
+  if (rule.zone === 'D' && props.face.contactSeen < 0.995) {
+    return `${counted}; ${Math.round(props.face.contactSeen * 100)} % of the zone is in the picture`;
+  }
+  return counted;
+};
+const misfit = computed(() => {
+  const { core } = props.face;
+  if (core.class === 'unlit') return null;
+  const wants = props.table.id.endsWith('mm') ? 'multimode' : 'single_mode';
+  return core.class.startsWith(wants)
+    ? null
+    : `The picture shows a ${CORE_WORDS[core.class]}: are these the right criteria?`;
+});
+</script>
+
+<template>
+  <div class="three">
+    <div>
+      <span class="soft small">Engine</span>
+      <VerdictRing :verdict="face.grade.verdict" :size="34" word data-test="face-verdict" />
+    </div>
+    <div>
+      <span class="soft small">Instructor</span>
+      <VerdictRing :verdict="reviewed.verdict" :size="34" word data-test="instructor-verdict" />
+    </div>
+    <div>
+      <span class="soft small">Trainee says</span>
+      <span class="row said">
+        <button
+          v-for="c in ['pass', 'fail'] as const"
+          :key="c"
+          class="act"
+          type="button"
+          :aria-pressed="traineeSaid === c"
+          :aria-label="`Trainee says ${c}`"
+          @click="emit('trainee', traineeSaid === c ? null : c)"
+        >
+          {{ c === 'pass' ? 'Pass' : 'Fail' }}
+        </button>
+      </span>
+    </div>
+  </div>
+  <p v-if="traineeSaid !== null && traineeSaid !== reviewed.verdict" class="notice" data-test="missed">
+    {{
+      traineeSaid === 'pass'
+        ? 'A miss: a bad face was called good.'
+        : 'A false alarm: a good face was called bad.'
+    }}
+  </p>
+  <p v-if="misfit" class="notice">{{ misfit }}</p>
+  <table class="plain zones">
+    <tbody>
+      <tr v-for="(z, i) in reviewed.grade.zones" :key="z.zone" :data-zone="z.zone">
+        <th scope="row">{{ z.zone }}</th>
+        <td><VerdictRing :verdict="z.verdict" :size="22" word /></td>
+        <td>{{ zoneWords(i) }}</td>
+      </tr>
+    </tbody>
+  </table>
+  <p v-if="override" class="row">
+    <span
+      >You decided <b>{{ override.says }}</b>: {{ override.reason }}</span
+    >
+    <button class="act" type="button" @click="emit('override', null)">Take back</button>
+  </p>
+  <div v-else-if="asking" class="ask">
+    <label>
+      <span>Why is it a {{ other }}?</span>
+      <input v-model="reason" maxlength="200" @keydown.enter="decide" />
+    </label>
+    <div class="row">
+      <button class="act next" type="button" :disabled="reason.trim() === ''" @click="decide">
+        It is a {{ other }}
+      </button>
+      <button class="act" type="button" @click="asking = false">Leave it</button>
+    </div>
+  </div>
+  <button v-else class="act quiet over" type="button" @click="asking = true">Decide otherwise</button>
+</template>
+
+<style scoped>
+.three {
+  display: grid;
+  grid-template-columns: auto auto 1fr;
+  gap: 4px 22px;
+  align-items: start;
+}
+.three > div {
+  display: grid;
+  gap: 2px;
+  min-height: 64px;
+  align-content: start;
+}
+.three :deep(.word) {
+  font-size: 1.375rem;
+}
+.said {
+  gap: 6px;
+}
+.said .act {
+  padding: 0 10px;
+}
+.zones th {
+  width: 28px;
+  font-size: 1.125rem;
+  text-align: left;
+}
+.zones td:nth-child(2) {
+  white-space: nowrap;
+}
+.over {
+  margin-left: -14px;
+  color: var(--accent);
+  text-decoration: underline;
+}
+.ask {
+  display: grid;
+  gap: 8px;
+  margin-top: 8px;
+}
+.ask label {
+  display: grid;
+  gap: 2px;
+}
+.ask input {
+  min-height: var(--tap);
+  padding: 0 10px;
+  border: 1px solid var(--hair-strong);
+  border-radius: var(--round);
+  background: var(--sheet);
+}
+</style>

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import type { MeasuredRow } from '@clear-mark/core';
+import { breachWords, FACE_REFUSAL_WORDS } from '@clear-mark/words';
+import VerdictRing from '../../shared/VerdictRing.vue';
+
+/** Each fiber of a row, graded on core and cladding. */
+const props = defineProps<{ row: MeasuredRow & { ok: true } }>();
+const wordsOf = (face: (typeof props.row.fibers)[number]['face']): string => {
+  if (!face.ok) return FACE_REFUSAL_WORDS[face.reason];
+  const words = face.grade.zones.flatMap((z) =>
+    z.breaches.map((b) => `${z.zone}: ${breachWords(b, face.features)}`),
+  );
+  return words.join('; ') || `${face.features.length} found, all allowed`;
+};
+</script>
+
+<template>
+  <div class="three">
+    <span class="soft small">Engine, the row of {{ row.fibers.length }}</span>
+    <VerdictRing v-if="row.verdict" :verdict="row.verdict" :size="34" word data-test="row-verdict" />
+    <span v-else>not wholly graded</span>
+  </div>
+  <table class="plain">
+    <tbody>
+      <tr v-for="f in row.fibers" :key="f.fiber" :data-fiber="f.fiber">
+        <th scope="row">{{ f.fiber }}</th>
+        <td>
+          <VerdictRing v-if="f.face.ok" :verdict="f.face.grade.verdict" :size="22" word />
+          <span v-else class="soft">not graded</span>
+        </td>
+        <td>{{ wordsOf(f.face) }}</td>
+      </tr>
+    </tbody>
+  </table>
+  <p class="small soft">Graded on zones A and B, as multi-fiber ferrules are.</p>
+</template>
+
+<style scoped>
+.three {
+  display: grid;
+  gap: 2px;
+  margin-bottom: 10px;
+}
+.three :deep(.word) {
+  font-size: 1.375rem;
+}
+th {
+  width: 30px;
+  text-align: left;
+}
+td:nth-child(2) {
+  white-space: nowrap;
+}
+</style>

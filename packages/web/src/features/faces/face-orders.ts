@@ -1,0 +1,46 @@
+import type { FaceCriteria, FaceStep, FlatPicture, MeasuredFace, MeasuredRow } from '@clear-mark/core';
+import type { FaceState } from '@clear-mark/sim';
+
+/** What a picture shows: one end, or the row of a multi-fiber ferrule. */
+export type FaceView = 'single' | 'row';
+
+/** An order to the worker that measures. */
+export interface FaceOrder {
+  readonly picture: Blob;
+  readonly name: string;
+  readonly view: FaceView;
+  readonly table: FaceCriteria;
+}
+export type PictureProblem = 'format' | 'cut' | 'animated' | 'broken' | 'too_many_pixels';
+export type FaceNews =
+  | { readonly news: 'size'; readonly width: number; readonly height: number }
+  | { readonly news: 'step'; readonly step: FaceStep | 'reading'; readonly fiber: number | null }
+  | {
+      readonly news: 'done';
+      readonly found: MeasuredFace | MeasuredRow;
+      readonly flat: FlatPicture | null;
+    }
+  | { readonly news: 'problem'; readonly problem: PictureProblem }
+  | { readonly news: 'failed'; readonly error: string };
+
+/** An order to the stand-in of the microscope: a face by its seed, as it lies under the scope at that moment. */
+export interface StandInOrder {
+  readonly id: number;
+  readonly seed: number;
+  readonly state: FaceState;
+  /** How often it was cleaned: what is loose goes, more of it each time. */
+  readonly cleaned: number;
+  /** Another picture of the same face has another noise. */
+  readonly shot: number;
+  readonly kind: 'single_mode' | 'multimode' | 'row';
+  readonly height: number;
+}
+export interface StandInPicture {
+  readonly id: number;
+  readonly width: number;
+  readonly height: number;
+  readonly png: Blob;
+  readonly looks: readonly string[];
+  /** What it is by its own features and the flat single-mode or the multimode table. */
+  readonly verdict: 'pass' | 'fail';
+}

@@ -1,0 +1,155 @@
+import { faceCriteria, type FaceCriteria, measureFace } from '@clear-mark/core';
+import type { FaultKind } from '@clear-mark/contract';
+import type { FaceState } from '@clear-mark/sim';
+import { v7 } from 'uuid';
+import { ref } from 'vue';
+import { call, ROUTES, sendPicture, wordsOf } from '../../api/client.ts';
+import type { FaceNews, FaceOrder, StandInPicture } from './face-orders.ts';
+import { useStandIn } from './use-stand-in.ts';
+
+/** States of the ends of a series: half of them near a limit, where the eye is tested. */
+const STATES: readonly FaceState[] = [
+  'near_limit',
+  'mixed',
+  'near_limit',
+  'scratched',
+  'clean',
+  'near_limit',
+  'dirty',
+  'chipped',
+  'cracked',
+];
+/** Ends that are tried for each that is wanted, until good and bad are in balance. */
+const TRIES = 6;
+
+export interface SeriesOrder {
+  readonly label: string;
+  readonly faces: number;
+  readonly missWeight: number;
+  readonly secondsEach: number | null;
+}
+
+/**
+ * Makes a series from the simulated microscope: ends are drawn until half of them are good and half bad by the flat
+ * single-mode table, kept as pictures of the class with what they are, and set as a series.
+ */
+export function useSeries(classId: () => string) {
+  const standIn = useStandIn();
+  const done = ref<number | null>(null);
+  const failure = ref<string | null>(null);
+  let stopped = false;
+
+  async function fromScope(order: SeriesOrder): Promise<boolean> {
+    stopped = false;
+    failure.value = null;
+    done.value = 0;
+    try {
+      const pictures = await balanced(order.faces);
+      if (pictures === null) return false;
+      const ids: string[] = [];
+      for (const picture of pictures) {
+        if (stopped) return false;
+        ids.push(await keep(picture, order.label));
+        done.value = order.faces / 2 + ids.length / 2;
+      }
+      await set(order, ids);
+      return true;
+    } catch (error) {
+      failure.value = wordsOf(error);
+      return false;
+    } finally {
+      done.value = null;
+    }
+  }
+  async function balanced(faces: number): Promise<StandInPicture[] | null> {
+    const of = { pass: [] as StandInPicture[], fail: [] as StandInPicture[] };
+    const wanted = { fail: Math.floor(faces / 2), pass: Math.ceil(faces / 2) };
+    const first = Math.floor(Math.random() * 1e6);
+    for (let i = 0; i < TRIES * faces; i++) {
+      if (stopped) return null;
+      if (of.pass.length >= wanted.pass && of.fail.length >= wanted.fail) break;
+      const state = STATES[i % STATES.length]!;
+      const picture = await standIn.take({
+        ...{ seed: first + i, state, cleaned: 0, shot: 0, kind: 'single_mode', height: 480 },
+      });
+      if (of[picture.verdict].length < wanted[picture.verdict]) of[picture.verdict].push(picture);
+      done.value = (of.pass.length + of.fail.length) / 2;
+    }
+    return shuffled([...of.pass, ...of.fail]);
+  }
+  async function keep(picture: StandInPicture, label: string): Promise<string> {
+    const id = v7();
+    const sha256 = await sendPicture(classId(), picture.png);
+    const table = faceCriteria('sm-pc')!;
+    const engine = await measuredBy(picture, table);
+    await call(ROUTES.addFace, {
+      params: { id: classId() },
+      body: {
+        ...{ id, sha256, label: `${label}, for calls`, width: picture.width, height: picture.height },
+        ...{ view: 'single', source: 'stand_in', takenAt: new Date().toISOString(), attemptId: null },
+        ...{ traineeId: null, beforeId: null, faults: picture.looks as FaultKind[], engine },
+        table: structuredClone(table) as never,
+      },
+    });
+    // What the simulated end is, is known: the reference does not hang on the engine.
+    await call(ROUTES.gradeFace, {
+      params: { id: classId(), faceId: id },
+      body: {
+        id: v7(),
+        review: {
+          ...{ rejected: [], kinds: [], added: [] },
+          verdict: { says: picture.verdict, reason: 'as the simulated end was made' },
+        },
+        traineeSaid: null,
+      },
+    });
+    return id;
+  }
+  async function set(order: SeriesOrder, faceIds: readonly string[]): Promise<void> {
+    await call(ROUTES.addSeries, {
+      params: { id: classId() },
+      body: {
+        id: v7(),
+        faceIds: [...faceIds],
+        label: order.label,
+        missWeight: order.missWeight,
+        secondsEach: order.secondsEach,
+      },
+    });
+  }
+  /** From pictures of the class that have a verdict, in an order by chance. */
+  async function fromKept(order: SeriesOrder, faceIds: readonly string[]): Promise<boolean> {
+    failure.value = null;
+    try {
+      await set(order, shuffled(faceIds));
+      return true;
+    } catch (error) {
+      failure.value = wordsOf(error);
+      return false;
+    }
+  }
+  return { done, failure, fromScope, fromKept, stop: () => (stopped = true) };
+}
+
+function measuredBy(picture: StandInPicture, table: FaceCriteria): Promise<ReturnType<typeof measureFace>> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(new URL('./face-worker.ts', import.meta.url), { type: 'module' });
+    worker.onmessage = ({ data }: MessageEvent<FaceNews>) => {
+      if (data.news === 'done') resolve(data.found as ReturnType<typeof measureFace>);
+      else if (data.news === 'failed' || data.news === 'problem') reject(new Error(data.news));
+      else return;
+      worker.terminate();
+    };
+    const order: FaceOrder = { picture: picture.png, name: 'end', view: 'single', table };
+    worker.postMessage(order);
+  });
+}
+
+function shuffled<T>(list: readonly T[]): T[] {
+  const out = [...list];
+  for (let i = out.length - 1; i > 0; i--) {
+    const j = Math.floor(Math.random() * (i + 1));
+    [out[i], out[j]] = [out[j]!, out[i]!];
+  }
+  return out;
+}
