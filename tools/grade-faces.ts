@@ -54,7 +54,7 @@ function readCall(args: readonly string[]): { folder: string; criteria: string; 
 }
 
 /** As many processes as cores; each takes the next picture when it is done with one. */
-async function gradeAll(
+export async function gradeAll(
   folder: string,
   files: readonly string[],
   criteria: string,

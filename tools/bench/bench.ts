@@ -3,6 +3,9 @@ import { benchBundle } from './bundle.ts';
 import { benchClass } from './class.ts';
 import { benchDrain } from './drain.ts';
 import { benchExplain } from './explain.ts';
+import { benchFaces, benchFacesMemory, benchFacesOpenCv } from './faces.ts';
+import { benchFacesBatch } from './faces-batch.ts';
+import { benchFacesSet } from './faces-set.ts';
 import { benchInstruments } from './instruments.ts';
 import { benchLibrary } from './library.ts';
 import type { Measured } from './measured.ts';
@@ -23,6 +26,12 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   explain: () => Promise.resolve(benchExplain()),
   instruments: (url) => benchInstruments(url),
   class: (url) => benchClass(url),
+  faces: () => Promise.resolve(benchFaces()),
+  'faces-opencv': () => benchFacesOpenCv(),
+  'faces-memory': () => benchFacesMemory(),
+  'faces-batch': () => benchFacesBatch(),
+  'faces-set': () => benchFacesSet('ours'),
+  'faces-other': () => benchFacesSet('other'),
 };
 
 /** Runs the benchmarks (all, or those named) and prints them as a table. Fails when one is over its goal. */

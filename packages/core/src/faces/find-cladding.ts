@@ -1,6 +1,7 @@
 import type { Circle } from './enclosing-circle.ts';
 import { fitCircle } from './fit-circle.ts';
 import { type GreyImage, sampleAt, shrink } from './image.ts';
+import { middleOf, selectNth } from './quantile.ts';
 import { fitRimProfile } from './rim-profile.ts';
 
 /** The cladding's outer edge, in pixels, and how sharply it stands in the picture. */
@@ -16,8 +17,9 @@ export type CladdingFound =
   | { readonly state: 'none' }
   | { readonly state: 'cut' };
 
-const COARSE_WIDTH = 320;
+const COARSE_WIDTH = 256;
 const ANGLES = 360;
+const RIM_ANGLES = 240;
 /** Share of the angles at which the edge has to be seen. */
 const LEAST_SEEN = 0.6;
 
@@ -72,8 +74,7 @@ function vote(image: GreyImage): Circle | null {
       size[i] = Math.sqrt(gx[i]! * gx[i]! + gy[i]! * gy[i]!);
     }
   }
-  const sorted = Float32Array.from(size).sort();
-  const cut = Math.max(4, sorted[Math.floor(sorted.length * 0.92)]!);
+  const cut = Math.max(4, selectNth(Float32Array.from(size), Math.floor(size.length * 0.92)));
   const least = 0.1 * Math.min(w, h);
   const most = 0.56 * Math.min(w, h);
   const votes = new Float32Array(w * h);
@@ -82,7 +83,7 @@ function vote(image: GreyImage): Circle | null {
       const i = y * w + x;
       if (size[i]! < cut) continue;
       const [ux, uy] = [gx[i]! / size[i]!, gy[i]! / size[i]!];
-      for (let r = least; r <= most; r += 1) {
+      for (let r = least; r <= most; r += 2) {
         for (let way = -1; way <= 1; way += 2) {
           const cx = Math.round(x + way * r * ux);
           const cy = Math.round(y + way * r * uy);
@@ -195,31 +196,32 @@ function edgePoints(image: GreyImage, { x, y, r }: Circle): { xs: number[]; ys: 
   return { xs, ys };
 }
 
-/** The median over all angles of the level at each distance, every half pixel from 0.85 to 1.15 radii. */
+/** The median over the angles of the level at each distance, every half pixel from 0.85 to 1.15 radii. */
 function rimProfile(image: GreyImage, { x, y, r }: Circle): { at: number[]; level: number[] } {
   const at: number[] = [];
   const level: number[] = [];
-  const lights = Array.from({ length: ANGLES }, (_, a) => {
-    const t = (a / ANGLES) * 2 * Math.PI;
+  const ways = Array.from({ length: RIM_ANGLES }, (_, a) => {
+    const t = (a / RIM_ANGLES) * 2 * Math.PI;
+    return { ux: Math.cos(t), uy: Math.sin(t) };
+  });
+  const lights = Float32Array.from(ways, ({ ux, uy }) => {
     let sum = 0;
-    for (const share of [0.8, 0.84, 0.88, 0.92]) {
-      sum += sampleAt(image, x + share * r * Math.cos(t), y + share * r * Math.sin(t)) ?? 0;
-    }
+    for (const share of [0.8, 0.84, 0.88, 0.92])
+      sum += sampleAt(image, x + share * r * ux, y + share * r * uy) ?? 0;
     return sum / 4;
   });
-  const middle = [...lights].sort((p, q) => p - q)[ANGLES / 2]!;
+  const middle = middleOf(lights.slice());
+  const values = new Float32Array(RIM_ANGLES);
   for (let d = 0.85 * r; d <= 1.15 * r; d += 0.5) {
-    const values: number[] = [];
-    for (let a = 0; a < ANGLES; a++) {
-      const t = (a / ANGLES) * 2 * Math.PI;
-      const value = sampleAt(image, x + d * Math.cos(t), y + d * Math.sin(t));
+    let n = 0;
+    for (let a = 0; a < RIM_ANGLES; a++) {
+      const value = sampleAt(image, x + d * ways[a]!.ux, y + d * ways[a]!.uy);
       // The light's unevenness is taken out by the cladding's own level at that angle.
-      if (value !== null && lights[a]! > 1) values.push((value * middle) / lights[a]!);
+      if (value !== null && lights[a]! > 1) values[n++] = (value * middle) / lights[a]!;
     }
-    if (values.length < ANGLES / 2) continue;
-    values.sort((p, q) => p - q);
+    if (n < RIM_ANGLES / 2) continue;
     at.push(d);
-    level.push(values[Math.floor(values.length / 2)]!);
+    level.push(middleOf(values.subarray(0, n)));
   }
   return { at, level };
 }

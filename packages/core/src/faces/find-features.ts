@@ -6,6 +6,7 @@ import {
   findSpots,
   growSpot,
   joinThin,
+  peeledGround,
   type Spot,
   type SpotGround,
   spotGround,
@@ -48,7 +49,7 @@ const LEAST_SHORT = 14;
  * height and measured by its smallest enclosing circle. A long thin smooth spot is a scratch.
  */
 export function findFeatures(face: FlatFace, blurPx: number): readonly FoundFeature[] {
-  const before = spotGround(face, null);
+  const before = spotGround(face);
   // Plain spots are kept off the lines: to their search they would be short wide lines with shadows beside them.
   const free = Uint8Array.from(face.inside);
   for (const spot of findSpots(before, [4, 2])) {
@@ -56,7 +57,7 @@ export function findFeatures(face: FlatFace, blurPx: number): readonly FoundFeat
   }
   const lines = withoutCracks(findLines(face, free, blurPx, before.spread), before);
   const peeled = peelLines(face, lines);
-  const ground = spotGround(peeled, peeled.doubt);
+  const ground = lines.length === 0 ? before : peeledGround(peeled, before);
   const rest: Spot[] = [];
   const all = [...lines];
   for (const spot of findSpots(ground, SCALES)) {

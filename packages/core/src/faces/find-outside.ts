@@ -1,7 +1,7 @@
 import type { Circle } from './enclosing-circle.ts';
 import { circleOf, elongation, findSpots, spotGround } from './find-spots.ts';
 import { squareOf, takeLight } from './flatten.ts';
-import { type GreyImage, shrink } from './image.ts';
+import { type GreyImage, inGrey, shrink } from './image.ts';
 import { fitLight } from './light.ts';
 
 /** A defect on the ferrule; pixels of the picture. */
@@ -37,16 +37,17 @@ const LONG = 4;
 export function findOutside(image: GreyImage, circle: Circle, umPerPx: number): Outside {
   const factor = Math.max(1, Math.round(COPY_UM / umPerPx));
   const small = shrink(image, factor);
-  const copy = { ...small, data: Uint8Array.from(small.level, Math.round) };
+  const copy = inGrey(small);
   const middle = (factor - 1) / 2;
   const centre = { x: (circle.x - middle) / factor, y: (circle.y - middle) / factor, r: circle.r / factor };
   const face = squareOf(copy, centre, TO * centre.r + 1, FROM * centre.r, TO * centre.r);
-  const inFrame = face.inside.reduce((n, v) => n + v, 0);
+  let inFrame = 0;
+  for (let i = 0; i < face.inside.length; i++) inFrame += face.inside[i]!;
   const seen = Math.min(1, inFrame / (Math.PI * (TO * TO - FROM * FROM) * centre.r * centre.r));
   const light = fitLight(copy, centre, FROM, TO, 3);
   if (!light) return { defects: [], seen };
   takeLight(face, light);
-  const ground = spotGround(face, null);
+  const ground = spotGround(face);
   const leastPx = LEAST_OUTSIDE_UM / umPerPx / factor;
   const defects = findSpots(ground, [4, 2]).flatMap((spot): OutsideDefect[] => {
     const { x, y, size } = circleOf(spot, face.side);

@@ -1,6 +1,7 @@
 import { enclosingCircle } from './enclosing-circle.ts';
 import type { FlatFace } from './flatten.ts';
-import { halved, HALVED, inFull } from './halve.ts';
+import { halved, HALVED, type Halved, inFull } from './halve.ts';
+import type { PeeledFace } from './peel-lines.ts';
 import { hullOf } from './hull.ts';
 import { smooth, spreadByDistance, spreadOf } from './smooth.ts';
 
@@ -12,6 +13,8 @@ export interface Spot {
   readonly peak: number;
 }
 
+/** Smoothing at which spots are grown; standard deviation in pixels. The finest scale is this one. */
+const FINE = 0.7;
 /** Seeds stand this many spreads above the noise of their scale. */
 const SEED = 5;
 /** A seed grows to where it falls under this share of its own height. */
@@ -30,11 +33,27 @@ export interface SpotGround {
   readonly spread: number;
   /** Levels that a line may have left; a spot stands out of them. */
   readonly doubt: Float32Array | null;
+  /** Noise by the distance at each scale, found when it is first asked for. */
+  readonly noiseOf: Map<number, Float32Array>;
+  /** The copy of half the size, made when it is first asked for. */
+  readonly half: { copy?: HalfFace };
+}
+interface HalfFace {
+  readonly half: Halved;
+  readonly distance: Float32Array;
 }
 
-export function spotGround(face: FlatFace, doubt: Float32Array | null): SpotGround {
-  const fine = smooth(face.level, face.side, 0.7);
-  return { face, fine, noise: spreadByDistance(fine, face), spread: spreadOf(fine, face.inside), doubt };
+export function spotGround(face: FlatFace): SpotGround {
+  const fine = smooth(face.level, face.side, FINE);
+  return {
+    ...{ face, fine, noise: spreadByDistance(fine, face), spread: spreadOf(fine, face.inside) },
+    ...{ doubt: null, noiseOf: new Map(), half: {} },
+  };
+}
+
+/** The ground of a face with its lines taken out: its noise is that of the face before. */
+export function peeledGround(face: PeeledFace, before: SpotGround): SpotGround {
+  return { ...before, face, fine: smooth(face.level, face.side, FINE), doubt: face.doubt, half: {} };
 }
 
 /** Spots of the given scales (standard deviations of the smoothing in pixels, largest first), each pixel in one at most. */
@@ -62,28 +81,49 @@ interface Seed {
 }
 
 /** Peaks of the face smoothed at a scale; the coarser scales on a copy of half the size, where they lose nothing. */
-function seedsOf({ face, doubt }: SpotGround, scale: number): Seed[] {
-  const half = scale >= 2 ? halved(face.level, face.inside, face.side) : null;
-  const { level, side, inside } = half ?? face;
-  const at = (i: number): number => (half ? inFull(i, side, face.side) : i);
-  const soft = smooth(level, side, half ? scale / HALVED : scale);
-  const distance = half ? Float32Array.from(soft, (_, i) => face.distance[at(i)]!) : face.distance;
-  const noise = spreadByDistance(soft, { inside, distance });
+function seedsOf(ground: SpotGround, scale: number): Seed[] {
+  const { face } = ground;
+  if (scale < 2) return seedsIn(ground, scale, ground.fine, ground.face, ground.face.distance);
+  const { half, distance } = (ground.half.copy ??= halfOf(face));
+  return seedsIn(ground, scale, smooth(half.level, half.side, scale / HALVED), half, distance);
+}
+
+function halfOf(face: FlatFace): HalfFace {
+  const half = halved(face.level, face.inside, face.side);
+  const distance = new Float32Array(half.level.length);
+  for (let y = 0, i = 0; y < half.side; y++) {
+    let at = (y * HALVED + 1) * face.side + 1;
+    for (let x = 0; x < half.side; x++, at += HALVED) distance[i++] = face.distance[at]!;
+  }
+  return { half, distance };
+}
+
+function seedsIn(
+  { face, doubt, noiseOf }: SpotGround,
+  scale: number,
+  soft: Float32Array,
+  { side, inside }: { readonly side: number; readonly inside: Uint8Array },
+  distance: Float32Array,
+): Seed[] {
+  const noise = noiseOf.get(scale) ?? spreadByDistance(soft, { inside, distance });
+  noiseOf.set(scale, noise);
+  const whole = side === face.side;
   const seeds: Seed[] = [];
   for (let i = 0; i < soft.length; i++) {
-    if (!inside[i]) continue;
+    if (inside[i] === 0) continue;
     const height = Math.abs(soft[i]!);
-    if (height <= SEED * noise[Math.floor(distance[i]!)]! + (doubt?.[at(i)] ?? 0)) continue;
-    if (!isPeak(soft, side, i)) continue;
-    seeds.push({ i: at(i), height });
+    if (height <= SEED * noise[Math.floor(distance[i]!)]! || !isPeak(soft, side, i)) continue;
+    const at = whole ? i : inFull(i, side, face.side);
+    if (doubt && height <= SEED * noise[Math.floor(distance[i]!)]! + doubt[at]!) continue;
+    seeds.push({ i: at, height });
   }
   return seeds;
 }
 
 function isPeak(level: Float32Array, side: number, i: number): boolean {
   const v = Math.abs(level[i]!);
-  for (const d of [-1, 1, -side, side, -side - 1, -side + 1, side - 1, side + 1]) {
-    if (Math.abs(level[i + d] ?? 0) > v) return false;
+  for (let row = i - side; row <= i + side; row += side) {
+    for (let at = row - 1; at <= row + 1; at++) if (Math.abs(level[at] ?? 0) > v) return false;
   }
   return true;
 }

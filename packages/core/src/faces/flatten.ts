@@ -85,7 +85,7 @@ const LEAST = 40;
 
 /** Subtracts the median of each ring half a pixel wide, and returns the medians. */
 function takeRings({ level, distance, inside }: FlatFace): Float32Array {
-  const rings = ringsOf(level, distance, inside, BINS_PER_PX);
+  const rings = ringsOf(level, distance, inside, BINS_PER_PX, level.length > 100_000 ? 2 : 1);
   const medians = Float32Array.from(rings, (_, d) => {
     let reach = 0;
     let values = rings[d]!;

@@ -38,15 +38,31 @@ export function shrink(
   const width = Math.floor(image.width / factor);
   const height = Math.floor(image.height / factor);
   const level = new Float32Array(width * height);
-  for (let y = 0; y < height; y++) {
+  const { data } = image;
+  const share = 1 / (factor * factor);
+  for (let y = 0; y < height * factor; y++) {
+    const to = Math.floor(y / factor) * width;
+    let at = y * image.width;
     for (let x = 0; x < width; x++) {
       let sum = 0;
-      for (let dy = 0; dy < factor; dy++) {
-        for (let dx = 0; dx < factor; dx++)
-          sum += image.data[(y * factor + dy) * image.width + x * factor + dx]!;
-      }
-      level[y * width + x] = sum / (factor * factor);
+      for (let k = 0; k < factor; k++) sum += data[at++]!;
+      level[to + x]! += sum * share;
     }
   }
   return { width, height, level };
+}
+
+/** Levels as a picture again, rounded to whole ones. */
+export function inGrey({
+  width,
+  height,
+  level,
+}: {
+  width: number;
+  height: number;
+  level: Float32Array;
+}): GreyImage {
+  const data = new Uint8Array(level.length);
+  for (let i = 0; i < data.length; i++) data[i] = level[i]! + 0.5;
+  return { width, height, data };
 }

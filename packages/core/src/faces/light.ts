@@ -21,7 +21,7 @@ const ROUNDS = [
   { most: 2, cuts: 2 },
   { most: 9, cuts: 3 },
 ];
-const MOST_SAMPLES = 16_000;
+const MOST_SAMPLES = 2500;
 
 /**
  * The light on a ring of a face, from `from` to `to` radii: a polynomial, fitted in rounds with what stands out more than
@@ -34,35 +34,36 @@ export function fitLight(
   to: number,
   degree: number,
 ): Light | null {
-  const samples = sampleRing(image, circle, from, to);
   const count = ((degree + 1) * (degree + 2)) / 2;
-  if (samples.length < 40 * count) return null;
-  const row = new Float64Array(count);
-  const sizes = new Float32Array(samples.length);
-  let weights: readonly number[] = [middleOf(Float32Array.from(samples, (s) => s.level))];
-  const offOf = ({ u, v, level }: Sample): number => {
-    terms(row, u, v, degree);
-    let off = level;
-    for (let k = 0; k < weights.length; k++) off -= weights[k]! * row[k]!;
-    return off;
-  };
+  const { rows, levels } = sampleRing(image, circle, from, to, degree, count);
+  const n = levels.length;
+  if (n < 40 * count) return null;
+  const off = new Float32Array(n);
+  let weights: readonly number[] = [middleOf(Float32Array.from(levels))];
   for (const { most, cuts } of ROUNDS) {
-    samples.forEach((s, i) => (sizes[i] = Math.abs(offOf(s))));
-    const cut = cuts * 1.4826 * Math.max(0.3, middleOf(sizes.slice()));
-    const n = Math.min(count, ((most + 1) * (most + 2)) / 2);
-    const a = Array.from({ length: n }, () => new Float64Array(n));
-    const b = new Float64Array(n);
-    samples.forEach((s, i) => {
-      if (sizes[i]! > cut) return;
-      terms(row, s.u, s.v, degree);
-      for (let k = 0; k < n; k++) {
-        b[k]! += row[k]! * s.level;
-        for (let l = 0; l < n; l++) a[k]![l]! += row[k]! * row[l]!;
+    for (let i = 0; i < n; i++) {
+      let sum = levels[i]!;
+      for (let k = 0; k < weights.length; k++) sum -= weights[k]! * rows[i * count + k]!;
+      off[i] = Math.abs(sum);
+    }
+    const cut = cuts * 1.4826 * Math.max(0.3, middleOf(off.slice()));
+    const size = Math.min(count, ((most + 1) * (most + 2)) / 2);
+    const a = Array.from({ length: size }, () => new Float64Array(size));
+    const b = new Float64Array(size);
+    for (let i = 0; i < n; i++) {
+      if (off[i]! > cut) continue;
+      const at = i * count;
+      for (let k = 0; k < size; k++) {
+        const v = rows[at + k]!;
+        b[k]! += v * levels[i]!;
+        const line = a[k]!;
+        for (let l = 0; l <= k; l++) line[l]! += v * rows[at + l]!;
       }
-    });
+    }
+    for (let k = 0; k < size; k++) for (let l = k + 1; l < size; l++) a[k]![l] = a[l]![k]!;
     const solved = solve(a, b);
     if (!solved) return null;
-    weights = Array.from(solved);
+    weights = solved;
   }
   while (weights.length < count) weights = [...weights, 0];
   return { circle, degree, weights };
@@ -90,31 +91,41 @@ export function lightOfRow(
   }
 }
 
-function terms(row: Float64Array, u: number, v: number, degree: number): void {
-  let k = 0;
-  for (let d = 0; d <= degree; d++) for (let j = 0; j <= d; j++) row[k++] = u ** (d - j) * v ** j;
+/** 1, u, v, u^2, u v, v^2, ... to the degree, written from `at` on. */
+function terms(rows: Float64Array, at: number, u: number, v: number, degree: number): void {
+  let k = at;
+  rows[k++] = 1;
+  for (let d = 1, before = at; d <= degree; d++) {
+    const first = k;
+    for (let j = 0; j < d; j++) rows[k++] = rows[before + j]! * u;
+    rows[k++] = rows[before + d - 1]! * v;
+    before = first;
+  }
 }
 
-interface Sample {
-  readonly u: number;
-  readonly v: number;
-  readonly level: number;
-}
-
+/** Levels at places spread over the ring, and the terms of the polynomial there. */
 function sampleRing(
   { width, height, data }: GreyImage,
   { x: cx, y: cy, r }: Circle,
   from: number,
   to: number,
-): Sample[] {
-  const step = Math.max(1, Math.round(Math.sqrt((Math.PI * (to * to - from * from) * r * r) / MOST_SAMPLES)));
-  const samples: Sample[] = [];
+  degree: number,
+  count: number,
+): { rows: Float64Array; levels: Float32Array } {
+  const area = Math.PI * (to * to - from * from) * r * r;
+  const step = Math.max(1, Math.round(Math.sqrt(area / MOST_SAMPLES)));
+  const levels: number[] = [];
+  const places: number[] = [];
   for (let y = Math.max(0, Math.ceil(cy - to * r)); y < Math.min(height, cy + to * r); y += step) {
     for (let x = Math.max(0, Math.ceil(cx - to * r)); x < Math.min(width, cx + to * r); x += step) {
       const [u, v] = [(x - cx) / r, (y - cy) / r];
       const d = u * u + v * v;
-      if (d >= from * from && d <= to * to) samples.push({ u, v, level: data[y * width + x]! });
+      if (d < from * from || d > to * to) continue;
+      levels.push(data[y * width + x]!);
+      places.push(u, v);
     }
   }
-  return samples;
+  const rows = new Float64Array(levels.length * count);
+  for (let i = 0; i < levels.length; i++) terms(rows, i * count, places[2 * i]!, places[2 * i + 1]!, degree);
+  return { rows, levels: Float32Array.from(levels) };
 }

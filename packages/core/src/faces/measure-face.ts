@@ -6,7 +6,7 @@ import { findFeatures, type FoundFeature } from './find-features.ts';
 import { findOutside, type OutsideDefect } from './find-outside.ts';
 import { flattenFace, type FlattenedFace } from './flatten.ts';
 import { type FaceFeature, type FaceGrade, gradeFace } from './grade-face.ts';
-import { checkImage, type GreyImage, shrink } from './image.ts';
+import { checkImage, type GreyImage, inGrey, shrink } from './image.ts';
 
 export const FACE_REFUSALS = [
   'too_small',
@@ -111,7 +111,7 @@ function coarser(
   onStep?: (step: FaceStep) => void,
 ): MeasuredFace {
   const small = shrink(image, factor);
-  const found = measureFace({ ...small, data: Uint8Array.from(small.level, Math.round) }, table, onStep);
+  const found = measureFace(inGrey(small), table, onStep);
   if (!found.ok) return found;
   const middle = (factor - 1) / 2;
   return {
@@ -168,10 +168,11 @@ function placedOutside(d: OutsideDefect, circle: Circle, umPerPx: number): Measu
   };
 }
 
+/** Of every seventh pixel. */
 function percentile({ data }: GreyImage, share: number): number {
   const counts = new Uint32Array(256);
-  for (let i = 0; i < data.length; i++) counts[data[i]!]! += 1;
-  let left = share * data.length;
+  for (let i = 0; i < data.length; i += 7) counts[data[i]!]! += 1;
+  let left = (share * data.length) / 7;
   for (let v = 0; v < 256; v++) {
     left -= counts[v]!;
     if (left <= 0) return v;

@@ -14,7 +14,9 @@ const MOST_WIDTH = 16;
 const LONGER = 4;
 const LEAST_HEIGHT = 1.9;
 /** A stretch is on the line when it has this share of the line's height; so much of the line is. */
-const ROUNDS = 4;
+const ROUNDS = 5;
+/** Middles that lie this little off the curve move it no more; pixels. */
+const CLOSE_ENOUGH = 0.12;
 const ON = 0.4;
 const SHARE_ON = 0.72;
 /** How far stretches lie off the curve: more, and it is a crack or lint. Pixels, and what chance adds to a faint one. */
@@ -45,8 +47,13 @@ export function measureLine(
   let curve = curveThrough(line.pixels.map((i) => [i % side, Math.floor(i / side)] as const));
   if (!curve) return null;
   // What is far too low is no line wherever exactly it lies.
-  if (middle(stretchesOf(face, curve, line.sign).map((p) => p.height)) < spread) return null;
-  for (let round = 0; round < ROUNDS; round++) curve = closer(face, curve, line.sign) ?? curve;
+  if (middle(stretchesOf(face, curve, line.sign, 2).map((p) => p.height)) < spread) return null;
+  for (let round = 0; round < ROUNDS; round++) {
+    const next = closer(face, curve, line.sign);
+    if (!next) break;
+    curve = next.curve;
+    if (next.off < CLOSE_ENOUGH) break;
+  }
   const first = stretchesOf(face, curve, line.sign);
   const height = middle(first.map((p) => p.height));
   curve = withEnds(face, curve, line.sign, Math.max(0.5 * height, (2.2 * spread) / Math.sqrt(STRETCH)));
@@ -67,15 +74,16 @@ export function measureLine(
   return { pixels, points, length, width: bar.width, height: tall, sign: line.sign, blur };
 }
 
-/** The curve through the middles of its stretches, as long as before. */
-function closer(face: FlatFace, curve: Curve, sign: number): Curve | null {
-  const stretches = stretchesOf(face, curve, sign);
+/** The curve through the middles of its stretches, as long as before, and how far they lay off the one before. */
+function closer(face: FlatFace, curve: Curve, sign: number): { curve: Curve; off: number } | null {
+  const stretches = stretchesOf(face, curve, sign, 2);
   const least = ON * middle(stretches.map((p) => p.height));
   const on = stretches.filter((p) => p.height > least);
   const better = curveThrough(on.map((p) => onCurve(curve, p.s, p.offset)));
   if (!better) return null;
   const [from, to] = [curve.from, curve.to].map((s) => alongOf(better, onCurve(curve, s, 0)));
-  return from! < to! ? { ...better, from: from!, to: to! } : { ...better, from: to!, to: from! };
+  const off = middle(on.map((p) => Math.abs(p.offset)));
+  return { curve: { ...better, from: Math.min(from!, to!), to: Math.max(from!, to!) }, off };
 }
 
 const seenShare = (width: number, blur: number): number => barAt(0, width, blur);
@@ -85,17 +93,17 @@ function middle(values: readonly number[]): number {
   return sorted[sorted.length >> 1] ?? 0;
 }
 
-function stretchesOf(face: FlatFace, curve: Curve, sign: number): Stretch[] {
+function stretchesOf(face: FlatFace, curve: Curve, sign: number, every = 1): Stretch[] {
   const count = Math.max(1, Math.round((curve.to - curve.from) / STRETCH));
   return Array.from({ length: count }, (_, k) =>
-    stretchAt(face, curve, curve.from + ((k + 0.5) * (curve.to - curve.from)) / count, sign),
+    stretchAt(face, curve, curve.from + ((k + 0.5) * (curve.to - curve.from)) / count, sign, every),
   );
 }
 
-function stretchAt(face: FlatFace, curve: Curve, s: number, sign: number): Stretch {
+function stretchAt(face: FlatFace, curve: Curve, s: number, sign: number, every = 1): Stretch {
   const profile = new Float64Array(PLACES.length);
   const counts = new Uint16Array(PLACES.length);
-  for (let d = -STRETCH / 2 + 0.5; d < STRETCH / 2; d++) {
+  for (let d = -STRETCH / 2 + 0.5; d < STRETCH / 2; d += every) {
     addAcross(face, curve, s + d, -ACROSS, STEP, profile, counts);
   }
   for (let k = 0; k < PLACES.length; k++) profile[k] = counts[k]! > 0 ? profile[k]! / counts[k]! : NaN;
@@ -137,7 +145,7 @@ function groundOf(profile: Float64Array): number {
 
 /** The ends moved outward while the line goes on, and inward to where it begins. */
 function withEnds(face: FlatFace, curve: Curve, sign: number, least: number): Curve {
-  const heightAt = (s: number): number => stretchAt(face, curve, s, sign).height;
+  const heightAt = (s: number): number => stretchAt(face, curve, s, sign, 2).height;
   const reach = (start: number, way: 1 | -1): number => {
     let s = start - way * (STRETCH / 2);
     for (let inward = 0; heightAt(s) < least && inward < 24; inward++) s -= way * (STRETCH / 4);

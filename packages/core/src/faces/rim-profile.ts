@@ -1,3 +1,4 @@
+import { phi } from './line-profile.ts';
 import { solve } from './solve.ts';
 
 /** The rim of a cladding seen along a radius: cladding, perhaps a dark ring, then the ferrule; pixels and levels. */
@@ -14,16 +15,6 @@ interface Sampled {
   readonly level: readonly number[];
 }
 
-/** Normal distribution function by the rational form of Abramowitz and Stegun 7.1.26, error under 1.5e-7. */
-function phi(z: number): number {
-  const x = Math.abs(z) / Math.SQRT2;
-  const t = 1 / (1 + 0.3275911 * x);
-  const poly =
-    t * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429))));
-  const erf = 1 - poly * Math.exp(-x * x);
-  return z >= 0 ? 0.5 * (1 + erf) : 0.5 * (1 - erf);
-}
-
 /** Parameters: radius, blur, level inside, level outside, ring's width, ring's level. */
 type Parameters = readonly [number, number, number, number, number, number];
 const modelAt = ([r, s, inside, outside, width, ring]: Parameters, d: number): number => {
@@ -35,7 +26,7 @@ const modelAt = ([r, s, inside, outside, width, ring]: Parameters, d: number): n
 /**
  * Fits a blurred step, and a blurred step with a dark ring before it, to a profile and keeps the ring only where it halves
  * the misfit. The radius is the inner side of the ring: where the cladding ends. Null where the profile shows no edge.
- * Levenberg-Marquardt with numeric derivatives; at most 60 rounds.
+ * Levenberg-Marquardt with numeric derivatives; at most 30 rounds.
  */
 export function fitRimProfile(profile: Sampled, guess: number): RimProfile | null {
   if (profile.at.length < 20) return null;
@@ -68,6 +59,7 @@ export function fitRimProfile(profile: Sampled, guess: number): RimProfile | nul
 }
 
 const LEAST_BLUR = 0.3;
+const ROUNDS = 30;
 
 function descend(
   profile: Sampled,
@@ -81,7 +73,7 @@ function descend(
   let misfit = misfitOf(start);
   let damping = 1e-2;
   const which = free.flatMap((f, i) => (f ? [i] : []));
-  for (let round = 0; round < 60; round++) {
+  for (let round = 0; round < ROUNDS; round++) {
     const gradient = which.map((k) => {
       const moved = parameters.map((v, i) => (i === k ? v + steps[i]! : v)) as unknown as Parameters;
       return profile.at.map((d) => (modelAt(moved, d) - modelAt(parameters, d)) / steps[k]!);
@@ -99,7 +91,7 @@ function descend(
     }) as unknown as Parameters;
     const better = misfitOf(next);
     if (better < misfit) {
-      const done = misfit - better < 1e-9 * misfit;
+      const done = misfit - better < 1e-7 * misfit;
       [parameters, misfit, damping] = [next, better, damping / 4];
       if (done) break;
     } else damping *= 5;

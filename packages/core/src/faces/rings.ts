@@ -1,19 +1,21 @@
-/** The values inside by their distance, in rings of equal width. */
+/** The values inside by their distance, in rings of equal width; of every `step`th pixel. */
 export function ringsOf(
   level: Float32Array,
   distance: Float32Array,
   inside: Uint8Array,
   binsPerPx: number,
+  step = 1,
 ): Float32Array[] {
   let bins = 0;
-  for (let i = 0; i < level.length; i++) {
+  for (let i = 0; i < level.length; i += step) {
     if (inside[i]) bins = Math.max(bins, Math.floor(distance[i]! * binsPerPx) + 1);
   }
   const counts = new Uint32Array(bins);
-  for (let i = 0; i < level.length; i++) if (inside[i]) counts[Math.floor(distance[i]! * binsPerPx)]! += 1;
+  for (let i = 0; i < level.length; i += step)
+    if (inside[i]) counts[Math.floor(distance[i]! * binsPerPx)]! += 1;
   const rings = Array.from(counts, (n) => new Float32Array(n));
   counts.fill(0);
-  for (let i = 0; i < level.length; i++) {
+  for (let i = 0; i < level.length; i += step) {
     if (!inside[i]) continue;
     const bin = Math.floor(distance[i]! * binsPerPx);
     rings[bin]![counts[bin]!++] = level[i]!;

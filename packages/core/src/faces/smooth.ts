@@ -5,44 +5,70 @@ import { joined, ringsOf } from './rings.ts';
 /** Separable Gaussian of a square picture, edges repeated. `sigma` in pixels. */
 export function smooth(level: Float32Array, side: number, sigma: number): Float32Array {
   const reach = Math.max(1, Math.ceil(3 * sigma));
-  const kernel = Float32Array.from({ length: 2 * reach + 1 }, (_, i) =>
-    Math.exp(-((i - reach) ** 2) / (2 * sigma * sigma)),
-  );
-  const total = kernel.reduce((a, b) => a + b, 0);
-  for (let k = 0; k < kernel.length; k++) kernel[k]! /= total;
-  const padded = new Float32Array(side + 2 * reach);
+  const half = Float64Array.from({ length: reach + 1 }, (_, i) => Math.exp(-(i * i) / (2 * sigma * sigma)));
+  const total = half.reduce((a, b) => a + 2 * b, 0) - half[0]!;
+  for (let k = 0; k <= reach; k++) half[k]! /= total;
   const across = new Float32Array(level.length);
+  const padded = new Float64Array(side + 2 * reach);
   for (let y = 0; y < side; y++) {
     const row = y * side;
     padded.fill(level[row]!, 0, reach);
     padded.set(level.subarray(row, row + side), reach);
     padded.fill(level[row + side - 1]!, side + reach);
-    for (let x = 0; x < side; x++) {
-      let sum = 0;
-      for (let k = 0; k < kernel.length; k++) sum += kernel[k]! * padded[x + k]!;
-      across[row + x] = sum;
-    }
+    weigh(padded, half, across, row, side);
   }
   const out = new Float32Array(level.length);
   for (let y = 0; y < side; y++) {
     const to = y * side;
-    for (let k = -reach; k <= reach; k++) {
-      const from = Math.max(0, Math.min(side - 1, y + k)) * side;
-      const weight = kernel[k + reach]!;
-      for (let x = 0; x < side; x++) out[to + x]! += weight * across[from + x]!;
+    const [h0, h1] = [half[0]!, half[1]!];
+    const [up, down] = [Math.max(0, y - 1) * side, Math.min(side - 1, y + 1) * side];
+    for (let x = 0; x < side; x++) {
+      out[to + x] = h0 * across[to + x]! + h1 * (across[up + x]! + across[down + x]!);
+    }
+    for (let k = 2; k <= reach; k++) {
+      const [above, below] = [Math.max(0, y - k) * side, Math.min(side - 1, y + k) * side];
+      const h = half[k]!;
+      for (let x = 0; x < side; x++) out[to + x]! += h * (across[above + x]! + across[below + x]!);
     }
   }
   return out;
 }
 
+/** One row: what lies at equal distances has one weight. */
+function weigh(padded: Float64Array, half: Float64Array, out: Float32Array, to: number, side: number): void {
+  const reach = half.length - 1;
+  if (reach === 3) {
+    const [a, b, c, d] = [half[0]!, half[1]!, half[2]!, half[3]!];
+    for (let x = 0; x < side; x++) {
+      out[to + x] =
+        a * padded[x + 3]! +
+        b * (padded[x + 2]! + padded[x + 4]!) +
+        c * (padded[x + 1]! + padded[x + 5]!) +
+        d * (padded[x]! + padded[x + 6]!);
+    }
+    return;
+  }
+  for (let x = 0; x < side; x++) {
+    const at = x + reach;
+    let sum = half[0]! * padded[at]!;
+    for (let k = 1; k <= reach; k++) sum += half[k]! * (padded[at - k]! + padded[at + k]!);
+    out[to + x] = sum;
+  }
+}
+
 /** Robust spread of what lies inside: 1.4826 times the median size. Never 0, so that a flat picture divides nothing. */
 export function spreadOf(level: Float32Array, inside: Uint8Array): number {
-  const sizes = new Float32Array(level.length);
+  // A sample of them tells it to a percent.
+  const step = Math.max(1, Math.floor(level.length / MOST_SAMPLES));
+  const sizes = new Float32Array(Math.ceil(level.length / step));
   let n = 0;
-  for (let i = 0; i < level.length; i++) if (inside[i]) sizes[n++] = Math.abs(level[i]!);
+  for (let i = 0; i < level.length; i += step) if (inside[i]) sizes[n++] = Math.abs(level[i]!);
   return Math.max(1e-3, 1.4826 * middleOf(sizes.subarray(0, n)));
 }
 
+const MOST_SAMPLES = 30_000;
+/** A square of more pixels than this tells its noise by a third of them. */
+const FEW = 60_000;
 /** Pixels that a ring needs for its own spread. */
 const RING_LEAST = 80;
 
@@ -55,7 +81,8 @@ export function spreadByDistance(
   { distance, inside }: Pick<FlatFace, 'distance' | 'inside'>,
 ): Float32Array {
   const overall = spreadOf(level, inside);
-  const rings = ringsOf(level, distance, inside, 1).map((ring) => ring.map(Math.abs));
+  const rings = ringsOf(level, distance, inside, 1, level.length > FEW ? 3 : 1);
+  for (const ring of rings) for (let i = 0; i < ring.length; i++) ring[i] = Math.abs(ring[i]!);
   const spreads = Float32Array.from({ length: rings.length + 2 }, () => overall);
   for (let d = 0; d < spreads.length; d++) {
     let values: Float32Array = rings[d] ?? new Float32Array(0);

@@ -6,7 +6,7 @@ export type Crest = readonly number[];
 /** A crest holds a pixel that stands out this much, goes on while it stands out that much, in spreads of chance. */
 const SEED = 5;
 const FOLLOWS = 2.8;
-/** How far the direction may turn from one pixel to the next, of 24 steps to half a turn. */
+/** How far the direction may turn from one pixel to the next, of 18 steps to half a turn. */
 const TURN = 2;
 
 /**

@@ -140,6 +140,10 @@ const misfit = computed(() => {
   width: 28px;
   font-size: 1.125rem;
   text-align: left;
+  vertical-align: middle;
+  color: var(--ink);
+  font-weight: 700;
+  border-bottom-color: var(--hair);
 }
 .zones td:nth-child(2) {
   white-space: nowrap;

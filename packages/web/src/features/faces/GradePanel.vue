@@ -29,6 +29,7 @@ import FaceView, { type Tool } from './FaceView.vue';
 import FeatureTable from './FeatureTable.vue';
 import KeepBar from './KeepBar.vue';
 import KeptFaces from './KeptFaces.vue';
+import RowFibers from './RowFibers.vue';
 import RowVerdicts from './RowVerdicts.vue';
 import ScopePanel from './ScopePanel.vue';
 import { type FaceSource, useFace } from './use-face.ts';
@@ -262,6 +263,7 @@ const reject = (number: number, graded_: GradedFace, what: 'reject' | 'kind'): v
           </template>
           <template v-else>{{ face.name }}</template>
         </figcaption>
+        <RowFibers v-if="row" :row="row" :url="face.url" :width="face.width" :height="face.height" />
         <ChangeSince
           v-if="graded && before && beforeFace"
           :before="beforeFace"

@@ -10,7 +10,8 @@ const wordsOf = (face: (typeof props.row.fibers)[number]['face']): string => {
   const words = face.grade.zones.flatMap((z) =>
     z.breaches.map((b) => `${z.zone}: ${breachWords(b, face.features)}`),
   );
-  return words.join('; ') || `${face.features.length} found, all allowed`;
+  if (words.length > 0) return words.join('; ');
+  return face.features.length === 0 ? 'nothing found' : `${face.features.length} found, all allowed`;
 };
 </script>
 
@@ -47,6 +48,10 @@ const wordsOf = (face: (typeof props.row.fibers)[number]['face']): string => {
 th {
   width: 30px;
   text-align: left;
+  vertical-align: middle;
+  color: var(--ink);
+  font-weight: 700;
+  border-bottom-color: var(--hair);
 }
 td:nth-child(2) {
   white-space: nowrap;

@@ -252,6 +252,7 @@ async function save(): Promise<void> {
 input[type='checkbox'] {
   width: 22px;
   height: 22px;
+  accent-color: var(--accent);
 }
 label.row {
   min-height: var(--tap);
@@ -262,5 +263,8 @@ label.row {
 th[scope='row'] {
   font-size: 1.125rem;
   text-align: left;
+  vertical-align: middle;
+  color: var(--ink);
+  border-bottom-color: var(--hair);
 }
 </style>
