@@ -5,6 +5,7 @@ import { EXAMPLE_LINKS, LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/me
 import type { ClassLink } from '@clear-mark/contract';
 import { type Database, storesForLoading } from '@clear-mark/server';
 import { v7 } from 'uuid';
+import { loadFaces } from './load-demo-faces.ts';
 
 export interface DemoLoad {
   readonly seed: number;
@@ -24,6 +25,7 @@ export async function loadDemo(db: Database, load: DemoLoad): Promise<boolean> {
     await loadClass(trx, data, [LC_WEDGE_LOCATOR.id, ...ALSO_IN_USE]);
     await loadLinks(trx, data);
     await loadAttempts(trx, data, LC_WEDGE_LOCATOR);
+    await loadFaces(trx, data, load.seed);
     const splicing = makeSplicing({ ...load, sheet: SINGLE_FUSION });
     await loadClass(trx, splicing, [SINGLE_FUSION.id]);
     await loadAttempts(trx, splicing, SINGLE_FUSION);
@@ -34,9 +36,14 @@ export async function loadDemo(db: Database, load: DemoLoad): Promise<boolean> {
 const shipped = (name: string): MethodSheet => SHIPPED_METHODS.find((m) => m.id === `clear-mark/${name}`)!;
 const SINGLE_FUSION = shipped('single-fusion');
 /** Methods that the demo’s class has in use beside the one that its pieces were made by. */
-const ALSO_IN_USE = ['loss-one-cord', 'loss-two-cord', 'mpo-trunk', 'single-fusion'].map(
-  (n) => shipped(n).id,
-);
+const ALSO_IN_USE = [
+  'loss-one-cord',
+  'loss-two-cord',
+  'mpo-trunk',
+  'single-fusion',
+  'inspect-single',
+  'blind-calls',
+].map((n) => shipped(n).id);
 
 async function loadClass(trx: Database, data: DemoData, methods: readonly string[]): Promise<void> {
   const { classes, people } = storesForLoading(trx);

@@ -33,6 +33,20 @@ const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
       },
     ],
   ),
+  ...(['Grade a face', 'Blind calls', 'Criteria'] as const).map(
+    (view): [string, (page: Page) => Promise<void>] => [
+      `Faces, ${view}`,
+      async (page) => {
+        await page.getByRole('link', { name: 'Faces' }).click();
+        await page.getByRole('button', { name: view }).click();
+        await expect(page.locator('.kept .tile, [data-series], table').first()).toBeVisible();
+        if (view === 'Grade a face') {
+          await page.locator('.kept .tile').first().click();
+          await expect(page.locator('[data-test=face-verdict]')).toBeVisible({ timeout: 30_000 });
+        }
+      },
+    ],
+  ),
   [
     'Insight',
     async (page) => {

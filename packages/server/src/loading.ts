@@ -1,5 +1,7 @@
 import { attemptsStore, entriesStore, signWithin } from './attempts/index.ts';
+import { callsStore } from './calls/index.ts';
 import { classesStore, linksStore } from './classes/index.ts';
+import { facesStore } from './faces/index.ts';
 import type { Database } from './database/database.ts';
 import { instrumentsStore } from './instruments/index.ts';
 import { peopleStore } from './people/index.ts';
@@ -15,6 +17,8 @@ export const storesForLoading = (db: Database) => ({
   entries: entriesStore(db),
   references: referencesStore(db),
   links: linksStore(db),
+  faces: facesStore(db),
+  calls: callsStore(db),
   instruments: instrumentsStore(db),
   /**
    * Within the loader’s own transaction: a savepoint for each attempt would have every foreign key share-lock the

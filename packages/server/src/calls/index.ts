@@ -1,1 +1,2 @@
 export { callRoutes } from './calls.routes.ts';
+export { callsStore } from './calls.store.ts';

@@ -109,6 +109,8 @@ onMounted(() => {
   window.addEventListener('paste', onPaste);
   void classroom.open(props.classId);
   void list();
+  const asked = route.query['face'];
+  if (typeof asked === 'string') void open(asked);
 });
 onUnmounted(() => window.removeEventListener('paste', onPaste));
 

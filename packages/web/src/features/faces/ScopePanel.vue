@@ -34,13 +34,10 @@ async function look(again: boolean): Promise<void> {
   });
   busy.value = false;
   const what = kind.value === 'row' ? 'Row' : 'End';
-  emit(
-    'taken',
-    picture,
-    `${what} ${seed.value}${cleaned.value > 0 ? `, cleaned ${cleaned.value} times` : ''}`,
-    again,
-  );
+  emit('taken', picture, `${what} ${seed.value}${cleanedWords()}`, again);
 }
+const cleanedWords = (): string =>
+  cleaned.value === 0 ? '' : `, cleaned ${['once', 'twice'][cleaned.value - 1] ?? `${cleaned.value} times`}`;
 function clean(): void {
   cleaned.value += 1;
   void look(true);

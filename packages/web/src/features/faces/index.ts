@@ -1,1 +1,2 @@
+export { default as AttemptFaces } from './AttemptFaces.vue';
 export { default as OwnCalls } from './OwnCalls.vue';

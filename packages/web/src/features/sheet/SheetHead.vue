@@ -3,6 +3,7 @@ import { chosenOption } from '@clear-mark/core';
 import type { AttemptDocument } from '@clear-mark/contract';
 import { THING_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
+import { AttemptFaces } from '../faces/index.ts';
 
 const props = defineProps<{ document: AttemptDocument; classId: string }>();
 const attempt = computed(() => props.document.attempt);
@@ -18,6 +19,10 @@ const schools = computed(() =>
   }),
 );
 const otherwise = computed(() => schools.value.filter((s) => !s.shipped));
+/** Sheets on which an end face is judged. */
+const hasFace = computed(() =>
+  props.document.sheet.steps.some((s) => s.criteria.some((c) => c.id.endsWith('/end-face'))),
+);
 const KIND: Readonly<Record<string, string>> = {
   signed: 'Signed',
   signed_incomplete: 'Signed incomplete',
@@ -70,6 +75,12 @@ const when = (iso: string): string =>
         </div>
       </div>
     </div>
+    <AttemptFaces
+      v-if="classId && hasFace"
+      :class-id="classId"
+      :attempt-id="attempt.id"
+      :open="attempt.state === 'open'"
+    />
     <slot />
     <p v-if="revision" class="notice signed">
       <b>{{ KIND[revision.kind] }}</b> by {{ revision.signedBy }}, {{ when(revision.signedAt)

@@ -1,0 +1,38 @@
+import { writeFileSync } from 'node:fs';
+import {
+  randomDefect,
+  randomScene,
+  type RenderedFace,
+  renderFace,
+  rngFrom,
+  type TrueFeature,
+} from '@clear-mark/sim';
+import sharp from 'sharp';
+
+const SCENE = { width: 640, height: 480, umPerPx: 0.36, centre: [331.4, 236.2] as const };
+
+/** An end face with the given features, the same for the same seed. */
+export function faceWith(features: readonly TrueFeature[], seed = 4): RenderedFace {
+  const rng = rngFrom(seed);
+  const core = { radiusUm: 4.5, level: 165 };
+  return renderFace(
+    randomScene(rng, { ...SCENE, core, claddingLevel: 135, ferruleLevel: 95 }),
+    features,
+    rng,
+  );
+}
+export const speck = (sizeUm: number, x: number, y: number): TrueFeature =>
+  randomDefect(rngFrom(9), sizeUm, -70, [x, y]);
+
+export const pngOf = ({ width, height, data }: RenderedFace): Promise<Buffer> =>
+  sharp(Buffer.from(data), { raw: { width, height, channels: 1 } })
+    .png()
+    .toBuffer();
+
+/** A file that the browser's fake camera plays over and over: raw frames, 4:2:0, of one grey picture. */
+export function writeCameraFile(file: string, { width, height, data }: RenderedFace, frames = 8): void {
+  const colour = Buffer.alloc((width / 2) * (height / 2) * 2, 128);
+  const frame = Buffer.concat([Buffer.from('FRAME\n'), Buffer.from(data), colour]);
+  const head = Buffer.from(`YUV4MPEG2 W${width} H${height} F15:1 Ip A1:1 C420jpeg\n`);
+  writeFileSync(file, Buffer.concat([head, ...Array.from({ length: frames }, () => frame)]));
+}

@@ -1,0 +1,81 @@
+import { enterDemo, expect, test, testAlone } from '../world.ts';
+
+testAlone(
+  'a trainee calls a series blind, learns the result at the end, and an instructor signs it',
+  async ({ page, own, browser }) => {
+    await enterDemo(page, own, /trainee/);
+    const trainee = await page.getByRole('heading', { level: 1 }).textContent();
+    await page.getByRole('link', { name: 'Begin' }).click();
+    await page.getByRole('button', { name: 'Begin' }).click();
+    for (let i = 1; i <= 10; i++) {
+      await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Face ${i} of 10`);
+      const fail = page.getByRole('button', { name: 'Fail' });
+      await expect(fail).toBeEnabled();
+      // No word of what it is before the end.
+      await expect(page.locator('[data-test=calls-sentence]')).toHaveCount(0);
+      if (i === 1) {
+        await page.locator('.frame').click({ position: { x: 200, y: 150 } });
+        await expect(page.locator('.dot')).toHaveText('scratch');
+      }
+      if (i % 2 === 0) await page.keyboard.press('b');
+      else await fail.click();
+    }
+    await expect(page.locator('[data-test=calls-sentence]')).toContainText(/good ones? w(as|ere) called bad/);
+    await expect(page.locator('[data-test=sensitivity]')).toContainText(/^(\d) of \1, 100 %/);
+    await expect(page.getByText('waits for an instructor’s signature')).toBeVisible();
+    await expect(page.locator('.seen li')).toHaveCount(10);
+
+    const teacher = await (await browser.newContext()).newPage();
+    await enterDemo(teacher, own);
+    await teacher.getByRole('link', { name: 'Faces' }).click();
+    await teacher.getByRole('button', { name: 'Blind calls' }).click();
+    const series = teacher.locator('[data-series="First look"]');
+    await series.getByRole('button', { name: trainee!.split(':')[0]! }).click();
+    await expect(series).toContainText('Bad faces called bad');
+    await series.getByRole('link', { name: 'Its sheet' }).click();
+    await expect(teacher.locator('[data-criterion=sensitivity]')).toHaveAttribute('data-verdict', 'pass');
+    await expect(teacher.locator('[data-criterion=specificity]')).toHaveAttribute('data-verdict', 'fail');
+    await teacher.context().close();
+  },
+);
+
+test('a series is set from the simulated scope, balanced, and called by an instructor', async ({
+  page,
+  demo,
+}) => {
+  test.setTimeout(180_000);
+  await enterDemo(page, demo);
+  await page.getByRole('link', { name: 'Faces' }).click();
+  await page.getByRole('button', { name: 'Blind calls' }).click();
+  await page.getByRole('button', { name: 'Set a series' }).click();
+  await expect(page.getByText('Give the series a name.')).toBeVisible();
+  await page.getByLabel('Name').fill('Near the limit');
+  await page.getByLabel('How many').selectOption('8');
+  await page.getByRole('button', { name: 'Set it' }).click();
+  const series = page.locator('[data-series="Near the limit"]');
+  await expect(series).toContainText('8 faces, 4 bad', { timeout: 120_000 });
+  await series.getByRole('link', { name: 'Call it yourself' }).click();
+  await page.getByRole('button', { name: 'Begin' }).click();
+  for (let i = 1; i <= 8; i++) {
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Face ${i} of 8`);
+    await expect(page.getByRole('button', { name: 'Pass' })).toBeEnabled();
+    await page.keyboard.press('g');
+  }
+  await expect(page.locator('[data-test=calls-sentence]')).toHaveText('4 bad faces were called good.');
+});
+
+test('a series from kept pictures needs both kinds', async ({ page, demo }) => {
+  await enterDemo(page, demo);
+  await page.getByRole('link', { name: 'Faces' }).click();
+  await page.getByRole('button', { name: 'Blind calls' }).click();
+  await page.getByRole('button', { name: 'Set a series' }).click();
+  await page.getByLabel('Name').fill('From the class');
+  await page.getByLabel('Faces from').selectOption('kept');
+  const tiles = (verdict: string) => page.locator('.pick .tile', { hasText: verdict });
+  for (let i = 0; i < 4; i++) await tiles('Pass').nth(i).click();
+  await expect(page.getByText('two bad ones at least')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Set it' })).toBeDisabled();
+  for (let i = 0; i < 2; i++) await tiles('Fail').nth(i).click();
+  await page.getByRole('button', { name: 'Set it' }).click();
+  await expect(page.locator('[data-series="From the class"]')).toContainText('6 faces, 2 bad');
+});

@@ -1,0 +1,85 @@
+import { createHash } from 'node:crypto';
+import { faceCriteria, gradeFace, measureFace, NO_REVIEW } from '@clear-mark/core';
+import type { DemoData } from '@clear-mark/demo';
+import { randomFace, randomScene, type Rng, rngFrom, stateOfEnd } from '@clear-mark/sim';
+import { type Database, storesForLoading } from '@clear-mark/server';
+import sharp from 'sharp';
+import { v7 } from 'uuid';
+
+const PICTURES = 10;
+const SERIES = 'First look';
+const PC = faceCriteria('sm-pc')!;
+
+type DemoAttempt = DemoData['attempts'][number];
+type End = Parameters<typeof stateOfEnd>[0];
+
+/**
+ * Pictures of the newest pieces, drawn as the end of each is by its sheet, measured and kept with their attempts; the same
+ * pictures as a series that nobody has called yet.
+ */
+export async function loadFaces(trx: Database, data: DemoData, seed: number): Promise<void> {
+  const { faces, calls } = storesForLoading(trx);
+  const by = data.people.find((p) => p.role === 'instructor')!.id;
+  const kept: { id: string; verdict: 'pass' | 'fail'; faults: string[] }[] = [];
+  for (const [i, { attempt, end }] of chosen(data).entries()) {
+    const rng = rngFrom(seed + 5003 * (i + 1));
+    const umPerPx = 0.31 + 0.05 * rng();
+    // The class works on single-mode fiber.
+    const { core } = randomScene(rng);
+    const scene = { width: 640, height: 480, umPerPx, core: { ...core, radiusUm: 4.5 } };
+    const face = randomFace(rng, scene, stateOfEnd(end, rng));
+    const raw = { width: face.width, height: face.height, channels: 1 as const };
+    const bytes = await sharp(Buffer.from(face.data), { raw }).png().toBuffer();
+    const sha256 = createHash('sha256').update(bytes).digest('hex');
+    await faces.putPicture(sha256, 'image/png', bytes);
+    const engine = measureFace(face, PC);
+    const id = v7();
+    const faults = [...new Set(face.features.map((f) => f.look))];
+    await faces.insert(
+      data.classId,
+      {
+        ...{ id, sha256, label: attempt.pieceLabel, width: face.width, height: face.height },
+        ...{ view: 'single', source: 'stand_in', takenAt: attempt.startedAt, attemptId: attempt.id },
+        ...{ traineeId: attempt.traineeId, beforeId: null, engine, faults },
+        table: structuredClone(PC) as never,
+      },
+      engine.ok ? engine.grade.verdict : null,
+      by,
+    );
+    const verdict = gradeFace(face.features, PC).verdict;
+    if (i % 3 === 0) {
+      await faces.addGrading(id, { id: v7(), review: NO_REVIEW, traineeSaid: 'pass', verdict }, by);
+    }
+    kept.push({ id, verdict, faults });
+  }
+  const bad = kept.filter((k) => k.verdict === 'fail').length;
+  if (bad < 2 || kept.length - bad < 2) return;
+  await calls.insert(
+    { id: v7(), classId: data.classId, label: SERIES, missWeight: 3, secondsEach: 60, madeBy: by },
+    mixed(kept, rngFrom(seed)).map((k, position) => ({
+      ...{ position, faceId: k.id, reference: k.verdict, faults: k.faults as never },
+    })),
+  );
+}
+
+/** In an order by chance, so that what was good or bad before says nothing. */
+function mixed<T>(list: readonly T[], rng: Rng): T[] {
+  const out = [...list];
+  for (let i = out.length - 1; i > 0; i--) {
+    const j = Math.floor(rng() * (i + 1));
+    [out[i], out[j]] = [out[j]!, out[i]!];
+  }
+  return out;
+}
+
+/** The newest pieces of each kind of end, so that not all of them are clean ones. */
+function chosen(data: DemoData): { attempt: DemoAttempt; end: End }[] {
+  const ends = data.attempts.flatMap((attempt) => {
+    const entry = attempt.entries.filter((e) => e.criterionId?.endsWith('/end-face')).pop();
+    return entry?.value?.kind === 'grade' ? [{ attempt, end: entry.value.level as End }] : [];
+  });
+  const newest = ends.sort((a, b) => (a.attempt.startedAt < b.attempt.startedAt ? 1 : -1));
+  const flawed = newest.filter((e) => e.end !== 'clean').slice(0, PICTURES / 2);
+  const clean = newest.filter((e) => e.end === 'clean').slice(0, PICTURES - flawed.length);
+  return [...flawed, ...clean].sort((a, b) => (a.attempt.startedAt < b.attempt.startedAt ? -1 : 1));
+}
