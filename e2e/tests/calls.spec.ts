@@ -15,7 +15,7 @@ testAlone(
       await expect(page.locator('[data-test=calls-sentence]')).toHaveCount(0);
       if (i === 1) {
         await page.locator('.frame').click({ position: { x: 200, y: 150 } });
-        await expect(page.locator('.dot')).toHaveText('scratch');
+        await expect(page.locator('.frame .dot')).toHaveText('scratch');
       }
       if (i % 2 === 0) await page.keyboard.press('b');
       else await fail.click();

@@ -47,5 +47,5 @@ test('a refused camera is said, and a picture can be opened all the same', async
   await page.getByRole('link', { name: 'Faces' }).click();
   await page.getByRole('button', { name: 'Camera', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('may not use the camera');
-  await expect(page.getByText('Open a picture')).toBeVisible();
+  await expect(page.getByText('Open a picture', { exact: true })).toBeVisible();
 });

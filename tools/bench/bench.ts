@@ -5,6 +5,7 @@ import { benchDrain } from './drain.ts';
 import { benchExplain } from './explain.ts';
 import { benchFaces, benchFacesMemory, benchFacesOpenCv } from './faces.ts';
 import { benchFacesBatch } from './faces-batch.ts';
+import { benchFacesPage } from './faces-page.ts';
 import { benchFacesSet } from './faces-set.ts';
 import { benchInstruments } from './instruments.ts';
 import { benchLibrary } from './library.ts';
@@ -30,6 +31,7 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   'faces-opencv': () => benchFacesOpenCv(),
   'faces-memory': () => benchFacesMemory(),
   'faces-batch': () => benchFacesBatch(),
+  'faces-page': (url) => benchFacesPage(url),
   'faces-set': () => benchFacesSet('ours'),
   'faces-other': () => benchFacesSet('other'),
 };

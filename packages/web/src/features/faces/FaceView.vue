@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import type { FaceCriteria, FlatPicture, GradedFace } from '@clear-mark/core';
+import type { FaceCriteria, GradedFace } from '@clear-mark/core';
 import { computed, ref, watch } from 'vue';
+import type { FlatImage } from './face-orders.ts';
 import type { ShownFeature } from './face-view.model.ts';
 
 /**
@@ -17,7 +18,7 @@ const props = defineProps<{
   table: FaceCriteria;
   features: readonly ShownFeature[];
   chosen: number | null;
-  flat: { readonly picture: FlatPicture; readonly url: string } | null;
+  flat: { readonly picture: FlatImage; readonly url: string } | null;
   tool: Tool;
   loupe: boolean;
   bare?: boolean;

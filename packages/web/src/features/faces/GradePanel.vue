@@ -55,6 +55,8 @@ const widthUm = ref(1);
 const attemptId = ref(typeof route.query['attempt'] === 'string' ? route.query['attempt'] : '');
 const faults = shallowRef<readonly FaultKind[]>([]);
 const before = shallowRef<FaceDocument | null>(null);
+/** The picture that comes next is of the face that is kept now, cleaned. */
+const pairs = ref(false);
 const rows = shallowRef<readonly FaceRow[]>([]);
 const listFailure = ref<string | null>(null);
 
@@ -77,15 +79,14 @@ const beforeFace = computed(() => {
 
 function begin(picture: Blob, name: string, from: FaceSource, known: readonly FaultKind[] = []): void {
   keeping.begin();
-  chosen.value = null;
-  tool.value = 'look';
+  [chosen.value, tool.value, pairs.value] = [null, 'look', false];
   faults.value = known;
   take(picture, name, from, shows.value, table.value);
 }
 function fromFiles(files: FileList | null | undefined, from: FaceSource): void {
   const file = files?.[0];
   if (!file) return;
-  before.value = null;
+  before.value = pairs.value ? kept.value : null;
   begin(file, file.name || 'Pasted picture', from);
 }
 function fromScope({ png, looks, width, height }: StandInPicture, name: string, again: boolean): void {
@@ -94,12 +95,8 @@ function fromScope({ png, looks, width, height }: StandInPicture, name: string, 
   begin(png, name, 'stand_in', looks as readonly FaultKind[]);
 }
 function fromCamera(picture: Blob): void {
-  before.value = null;
+  before.value = pairs.value ? kept.value : null;
   begin(picture, `Camera, ${new Date().toLocaleTimeString()}`, 'camera');
-}
-/** The next picture is the one after cleaning. */
-function pair(): void {
-  before.value = kept.value;
 }
 watch([tableId, shows], () => {
   if (!kept.value) measure(shows.value, table.value);
@@ -314,8 +311,8 @@ const reject = (number: number, graded_: GradedFace, what: 'reject' | 'kind'): v
             v-if="kept && graded"
             class="act"
             type="button"
-            :aria-pressed="before?.id === kept.id"
-            @click="pair"
+            :aria-pressed="pairs"
+            @click="pairs = !pairs"
           >
             The next picture is this face after cleaning
           </button>

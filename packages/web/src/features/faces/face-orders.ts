@@ -1,4 +1,4 @@
-import type { FaceCriteria, FaceStep, FlatPicture, MeasuredFace, MeasuredRow } from '@clear-mark/core';
+import type { FaceCriteria, FaceStep, MeasuredFace, MeasuredRow } from '@clear-mark/core';
 import type { FaceState } from '@clear-mark/sim';
 
 /** What a picture shows: one end, or the row of a multi-fiber ferrule. */
@@ -11,6 +11,13 @@ export interface FaceOrder {
   readonly view: FaceView;
   readonly table: FaceCriteria;
 }
+/** The flattened part of a picture, where it lies in it. */
+export interface FlatImage {
+  readonly left: number;
+  readonly top: number;
+  readonly side: number;
+  readonly png: Blob;
+}
 export type PictureProblem = 'format' | 'cut' | 'animated' | 'broken' | 'too_many_pixels';
 export type FaceNews =
   | { readonly news: 'size'; readonly width: number; readonly height: number }
@@ -18,7 +25,7 @@ export type FaceNews =
   | {
       readonly news: 'done';
       readonly found: MeasuredFace | MeasuredRow;
-      readonly flat: FlatPicture | null;
+      readonly flat: FlatImage | null;
     }
   | { readonly news: 'problem'; readonly problem: PictureProblem }
   | { readonly news: 'failed'; readonly error: string };

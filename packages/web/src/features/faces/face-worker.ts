@@ -1,5 +1,5 @@
 import { flatPicture, measureFace, measureRow, type GreyImage } from '@clear-mark/core';
-import type { FaceNews, FaceOrder } from './face-orders.ts';
+import type { FaceNews, FaceOrder, FlatImage } from './face-orders.ts';
 import { pictureHead } from './picture-head.model.ts';
 
 /** The largest picture that is decoded, in pixels: what a video microscope gives is far below. */
@@ -33,8 +33,26 @@ async function work({ picture, view, table }: FaceOrder): Promise<void> {
     return tell({ news: 'done', found, flat: null });
   }
   const found = measureFace(grey, table, (step) => tell({ news: 'step', step, fiber: null }));
-  const flat = found.ok ? flatPicture(grey, found.centrePx, found.claddingDiameterPx) : null;
+  const flat = found.ok ? await flatImage(grey, found.centrePx, found.claddingDiameterPx) : null;
   tell({ news: 'done', found, flat });
+}
+
+/** Coloured and packed here, so that the page has nothing to do but to show it. */
+async function flatImage(
+  grey: GreyImage,
+  centrePx: readonly [number, number],
+  diameterPx: number,
+): Promise<FlatImage> {
+  const { left, top, side, data } = flatPicture(grey, centrePx, diameterPx);
+  const canvas = new OffscreenCanvas(side, side);
+  const context = canvas.getContext('2d')!;
+  const image = context.createImageData(side, side);
+  for (let i = 0; i < data.length; i++) {
+    image.data[4 * i] = image.data[4 * i + 1] = image.data[4 * i + 2] = data[i]!;
+    image.data[4 * i + 3] = data[i] === 0 ? 0 : 255;
+  }
+  context.putImageData(image, 0, 0);
+  return { left, top, side, png: await canvas.convertToBlob({ type: 'image/png' }) };
 }
 
 async function greyOf(picture: Blob): Promise<GreyImage> {

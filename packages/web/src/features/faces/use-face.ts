@@ -1,6 +1,6 @@
-import type { FaceCriteria, FlatPicture, MeasuredFace, MeasuredRow } from '@clear-mark/core';
+import type { FaceCriteria, MeasuredFace, MeasuredRow } from '@clear-mark/core';
 import { onScopeDispose, ref, shallowRef } from 'vue';
-import type { FaceNews, FaceOrder, FaceView, PictureProblem } from './face-orders.ts';
+import type { FaceNews, FaceOrder, FaceView, FlatImage, PictureProblem } from './face-orders.ts';
 import { PROBLEM_WORDS, STEP_WORDS } from './face-words.ts';
 
 export type FaceSource = 'file' | 'clipboard' | 'camera' | 'stand_in';
@@ -18,7 +18,7 @@ export function useFace() {
   const face = shallowRef<ShownFace | null>(null);
   const found = shallowRef<MeasuredFace | MeasuredRow | null>(null);
   const flatUrl = ref<string | null>(null);
-  const flat = shallowRef<FlatPicture | null>(null);
+  const flat = shallowRef<FlatImage | null>(null);
   const failure = ref<string | null>(null);
   const step = ref<string | null>(null);
   let worker: Worker | null = null;
@@ -68,11 +68,10 @@ export function useFace() {
     if (face.value) URL.revokeObjectURL(face.value.url);
     face.value = { name, picture, url: URL.createObjectURL(picture), width, height, source };
   }
-  function showFlat(next: FlatPicture | null): void {
+  function showFlat(next: FlatImage | null): void {
     if (flatUrl.value) URL.revokeObjectURL(flatUrl.value);
-    flatUrl.value = null;
     flat.value = next;
-    if (next) void urlOf(next).then((url) => (flatUrl.value = url));
+    flatUrl.value = next ? URL.createObjectURL(next.png) : null;
   }
   function fail(words: string): void {
     cancel();
@@ -91,15 +90,3 @@ export function useFace() {
 }
 
 const problemWords = (problem: PictureProblem, name: string): string => PROBLEM_WORDS[problem](name);
-
-async function urlOf({ side, data }: FlatPicture): Promise<string> {
-  const canvas = new OffscreenCanvas(side, side);
-  const context = canvas.getContext('2d')!;
-  const image = context.createImageData(side, side);
-  for (let i = 0; i < data.length; i++) {
-    image.data[4 * i] = image.data[4 * i + 1] = image.data[4 * i + 2] = data[i]!;
-    image.data[4 * i + 3] = data[i] === 0 ? 0 : 255;
-  }
-  context.putImageData(image, 0, 0);
-  return URL.createObjectURL(await canvas.convertToBlob({ type: 'image/png' }));
-}
