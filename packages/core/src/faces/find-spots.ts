@@ -58,8 +58,7 @@ export function peeledGround(face: PeeledFace, before: SpotGround): SpotGround {
 
 /** Spots of the given scales (standard deviations of the smoothing in pixels, largest first), each pixel in one at most. */
 export function findSpots(ground: SpotGround, scales: readonly number[]): readonly Spot[] {
-  const { face, fine } = ground;
-  const taken = new Uint8Array(fine.length);
+  const taken = new Uint8Array(ground.fine.length);
   const spots: Spot[] = [];
   for (const scale of scales) {
     const seeds = seedsOf(ground, scale).filter(({ i }) => !taken[i]);

@@ -86,21 +86,8 @@ export const callsService = (db: Database) => ({
   },
 
   /** The end: from now on no call is taken, and what the faces were may be seen. Twice gives the same. */
-  finish: async (runId: string, me: Person, now: Date): Promise<FinishedRun> =>
-    db.transaction(async (trx) => {
-      const store = callsStore(trx);
-      await store.lockRun(runId);
-      const run = await ownRun(trx, runId, me);
-      const series = (await store.byId(run.seriesId))!;
-      const [items, answers] = [await store.items([series.id]), await store.answers([runId])];
-      const result = resultOf(items, answers, series.missWeight);
-      let { attemptId } = run;
-      if (run.finishedAt === null) {
-        attemptId = await attemptOfCalls(trx, { series, run, result, me, now });
-        await store.finish(runId, now.toISOString(), attemptId);
-      }
-      return { result, attemptId, calls: items.map((item) => reviewedCall(item, answers)) };
-    }),
+  finish: (runId: string, me: Person, now: Date): Promise<FinishedRun> =>
+    db.transaction((trx) => finishRun(trx, runId, me, now)),
 
   picture: async (runId: string, position: number, me: Person) => {
     const run = await ownRun(db, runId, me);
@@ -109,6 +96,21 @@ export const callsService = (db: Database) => ({
     return picture;
   },
 });
+
+async function finishRun(trx: Database, runId: string, me: Person, now: Date): Promise<FinishedRun> {
+  const store = callsStore(trx);
+  await store.lockRun(runId);
+  const run = await ownRun(trx, runId, me);
+  const series = (await store.byId(run.seriesId))!;
+  const [items, answers] = [await store.items([series.id]), await store.answers([runId])];
+  const result = resultOf(items, answers, series.missWeight);
+  let { attemptId } = run;
+  if (run.finishedAt === null) {
+    attemptId = await attemptOfCalls(trx, { series, run, result, me, now });
+    await store.finish(runId, now.toISOString(), attemptId);
+  }
+  return { result, attemptId, calls: items.map((item) => reviewedCall(item, answers)) };
+}
 
 /** The run, when it is this person's: nobody else's may even be known. */
 async function ownRun(db: Database, runId: string, me: Person): Promise<RunRow> {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { CALLS } from '@clear-mark/core';
+import type { Call } from '@clear-mark/core';
 import { FAULT_KINDS, type FaultKind, type FinishedRun, type OwnSeries } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
@@ -85,7 +85,7 @@ function tick(): void {
     next();
   }
 }
-async function say(said: (typeof CALLS)[number]): Promise<void> {
+async function say(said: Call): Promise<void> {
   if (!loaded.value || busy.value || runId.value === null) return;
   busy.value = true;
   failure.value = null;

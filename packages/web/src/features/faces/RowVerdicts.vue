@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import type { MeasuredRow } from '@clear-mark/core';
+import type { MeasuredRow, RowFiber } from '@clear-mark/core';
 import { breachWords, FACE_REFUSAL_WORDS } from '@clear-mark/words';
 import VerdictRing from '../../shared/VerdictRing.vue';
 
 /** Each fiber of a row, graded on core and cladding. */
-const props = defineProps<{ row: MeasuredRow & { ok: true } }>();
-const wordsOf = (face: (typeof props.row.fibers)[number]['face']): string => {
+defineProps<{ row: MeasuredRow & { ok: true } }>();
+const wordsOf = (face: RowFiber['face']): string => {
   if (!face.ok) return FACE_REFUSAL_WORDS[face.reason];
   const words = face.grade.zones.flatMap((z) =>
     z.breaches.map((b) => `${z.zone}: ${breachWords(b, face.features)}`),

@@ -1,4 +1,4 @@
-import { faceCriteria, type FaceCriteria, measureFace } from '@clear-mark/core';
+import { faceCriteria, type FaceCriteria, type MeasuredFace } from '@clear-mark/core';
 import type { FaultKind } from '@clear-mark/contract';
 import type { FaceState } from '@clear-mark/sim';
 import { v7 } from 'uuid';
@@ -49,7 +49,7 @@ export function useSeries(classId: () => string) {
       const ids: string[] = [];
       for (const picture of pictures) {
         if (stopped) return false;
-        ids.push(await keep(picture, order.label));
+        ids.push(await keepEnd(classId(), picture, order.label));
         done.value = order.faces / 2 + ids.length / 2;
       }
       await set(order, ids);
@@ -77,34 +77,6 @@ export function useSeries(classId: () => string) {
     }
     return shuffled([...of.pass, ...of.fail]);
   }
-  async function keep(picture: StandInPicture, label: string): Promise<string> {
-    const id = v7();
-    const sha256 = await sendPicture(classId(), picture.png);
-    const table = faceCriteria('sm-pc')!;
-    const engine = await measuredBy(picture, table);
-    await call(ROUTES.addFace, {
-      params: { id: classId() },
-      body: {
-        ...{ id, sha256, label: `${label}, for calls`, width: picture.width, height: picture.height },
-        ...{ view: 'single', source: 'stand_in', takenAt: new Date().toISOString(), attemptId: null },
-        ...{ traineeId: null, beforeId: null, faults: picture.looks as FaultKind[], engine },
-        table: structuredClone(table) as never,
-      },
-    });
-    // What the simulated end is, is known: the reference does not hang on the engine.
-    await call(ROUTES.gradeFace, {
-      params: { id: classId(), faceId: id },
-      body: {
-        id: v7(),
-        review: {
-          ...{ rejected: [], kinds: [], added: [] },
-          verdict: { says: picture.verdict, reason: 'as the simulated end was made' },
-        },
-        traineeSaid: null,
-      },
-    });
-    return id;
-  }
   async function set(order: SeriesOrder, faceIds: readonly string[]): Promise<void> {
     await call(ROUTES.addSeries, {
       params: { id: classId() },
@@ -131,11 +103,41 @@ export function useSeries(classId: () => string) {
   return { done, failure, fromScope, fromKept, stop: () => (stopped = true) };
 }
 
-function measuredBy(picture: StandInPicture, table: FaceCriteria): Promise<ReturnType<typeof measureFace>> {
+/** Keeps a simulated end as a picture of the class, with what it is. */
+async function keepEnd(classId: string, picture: StandInPicture, label: string): Promise<string> {
+  const id = v7();
+  const sha256 = await sendPicture(classId, picture.png);
+  const table = faceCriteria('sm-pc')!;
+  const engine = await measuredBy(picture, table);
+  await call(ROUTES.addFace, {
+    params: { id: classId },
+    body: {
+      ...{ id, sha256, label: `${label}, for calls`, width: picture.width, height: picture.height },
+      ...{ view: 'single', source: 'stand_in', takenAt: new Date().toISOString(), attemptId: null },
+      ...{ traineeId: null, beforeId: null, faults: picture.looks as FaultKind[], engine },
+      table: structuredClone(table) as never,
+    },
+  });
+  // What the simulated end is, is known: the reference does not hang on the engine.
+  await call(ROUTES.gradeFace, {
+    params: { id: classId, faceId: id },
+    body: {
+      id: v7(),
+      review: {
+        ...{ rejected: [], kinds: [], added: [] },
+        verdict: { says: picture.verdict, reason: 'as the simulated end was made' },
+      },
+      traineeSaid: null,
+    },
+  });
+  return id;
+}
+
+function measuredBy(picture: StandInPicture, table: FaceCriteria): Promise<MeasuredFace> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(new URL('./face-worker.ts', import.meta.url), { type: 'module' });
     worker.onmessage = ({ data }: MessageEvent<FaceNews>) => {
-      if (data.news === 'done') resolve(data.found as ReturnType<typeof measureFace>);
+      if (data.news === 'done') resolve(data.found as MeasuredFace);
       else if (data.news === 'failed' || data.news === 'problem') reject(new Error(data.news));
       else return;
       worker.terminate();
