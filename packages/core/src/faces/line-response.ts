@@ -30,34 +30,29 @@ export function lineResponse(
   const value = new Float32Array(level.length);
   const way = new Uint8Array(level.length);
   const masked = level.map((v, i) => (inside[i] ? v : 0));
-  const likely = likelyPixels(masked, inside, side);
-  const plain = { level: masked, inside, side, likely };
-  const turned = {
-    ...{ level: transposed(masked, side), inside: transposed(inside, side), side },
-    likely: transposed(likely, side),
-  };
   const reachAll = Math.ceil(Math.SQRT2 * Math.max(reach.arm, reach.beside)) + 3;
   const deep = eroded(inside, side, reachAll);
-  const deeps = { plain: deep, turned: transposed(deep, side) };
-  const one = new Float32Array(level.length);
+  const likely = likelyPixels(masked, inside, side);
+  const plain = { level: masked, inside, side, likely, deep };
+  const turned = {
+    ...{ level: transposed(masked, side), inside: transposed(inside, side), side },
+    ...{ likely: transposed(likely, side), deep: transposed(deep, side) },
+  };
   const sheared = new Sheared(side);
   for (let w = 0; w < WAYS; w++) {
     const t = (w / WAYS) * Math.PI;
     const steep = Math.abs(Math.sin(t)) > Math.abs(Math.cos(t));
-    const noise = steep
-      ? sheared.respond(turned, deeps.turned, 1 / Math.tan(t), reach, one)
-      : sheared.respond(plain, deeps.plain, Math.tan(t), reach, one);
-    for (let y = 0; y < side; y++) {
-      for (let x = 0; x < side; x++) {
-        const i = y * side + x;
-        const v = one[steep ? x * side + y : i]! / noise;
-        if (Math.abs(v) > Math.abs(value[i]!)) [value[i], way[i]] = [v, w];
-      }
-    }
+    const [square, slope] = steep ? [turned, 1 / Math.tan(t)] : [plain, Math.tan(t)];
+    sheared.respond(square, slope, reach, (i, v) => {
+      const at = steep ? (i % side) * side + Math.floor(i / side) : i;
+      if (Math.abs(v) > Math.abs(value[at]!)) [value[at], way[at]] = [v, w];
+    });
   }
   return { side, value, way };
 }
 
+/** Every so many pixels tell the noise of a direction. */
+const SAMPLED = 7;
 /** The mean of nine pixels, in spreads of it, that a pixel on a line has at least. */
 const LEAST_MEAN = 0.8;
 
@@ -94,7 +89,9 @@ function eroded(inside: Uint8Array, side: number, reach: number): Uint8Array {
 }
 
 interface Square {
+  /** Where a line may be, and where everything that is summed lies inside. */
   readonly likely: Uint8Array;
+  readonly deep: Uint8Array;
   readonly level: Float32Array;
   readonly inside: Uint8Array;
   readonly side: number;
@@ -119,58 +116,72 @@ class Sheared {
     this.shift = new Int32Array(side);
   }
 
-  /** Writes the response along rows that fall by `slope` a column to `out`, and returns the spread of one half by chance. */
-  respond(
-    square: Square,
-    deep: Uint8Array,
-    slope: number,
-    { arm, beside }: LineReach,
-    out: Float32Array,
-  ): number {
-    const { side, wide, shift, sums, counts } = this;
+  /** Tells the response of each likely pixel along rows that fall by `slope` a column, in spreads of one half by chance. */
+  respond(square: Square, slope: number, reach: LineReach, tell: (i: number, value: number) => void): void {
+    const { side, wide, shift, sums } = this;
     const half = side >> 1;
     for (let x = 0; x < side; x++) shift[x] = Math.round((x - half) * slope);
     this.fill(square);
     const stretch = Math.hypot(1, slope);
-    const along = Math.max(2, Math.round(arm / stretch));
-    const across = Math.max(2, Math.round(beside * stretch));
+    const along = Math.max(2, Math.round(reach.arm / stretch));
+    const across = Math.max(2, Math.round(reach.beside * stretch));
     const lift = across * wide;
-    const one = 1 / along;
-    const each = 1 / (2 * (2 * along + 1));
-    const halves = new Float32Array(Math.ceil(out.length / 5));
-    let n = 0;
-    out.fill(0);
-    const { inside, likely } = square;
+    const scale = 1 / this.noise(square, along, across);
+    const [one, each] = [scale / along, scale / (2 * (2 * along + 1))];
+    const { likely, deep, inside } = square;
     for (let y = across; y < side - across; y++) {
       for (let x = along; x < side - along; x++) {
         const i = y * side + x;
-        if (likely[i] === 0 && i % 5 !== 0) continue;
-        if (inside[i] === 0) continue;
+        if (likely[i] === 0 || inside[i] === 0) continue;
         const at = (y - shift[x]! + half) * wide + x;
-        const start = at - along;
-        const end = at + along + 1;
-        if (deep[i] === 1) {
-          // Everything that is summed lies inside: nothing has to be counted.
-          const around = sums[end + lift]! - sums[start + lift]! + sums[end - lift]! - sums[start - lift]!;
-          const base = around * each;
-          const p = (sums[at]! - sums[start]!) * one - base;
-          const q = (sums[end]! - sums[at + 1]!) * one - base;
-          if (p > 0 && q > 0) out[i] = p < q ? p : q;
-          else if (p < 0 && q < 0) out[i] = p > q ? p : q;
-          if (i % 5 === 0) halves[n++] = p < 0 ? -p : p;
+        if (deep[i] === 0) {
+          const v = this.weaker(at, along, lift);
+          if (v !== 0) tell(i, v * scale);
           continue;
         }
-        const c1 = counts[at]! - counts[start]!;
-        const c2 = counts[end]! - counts[at + 1]!;
-        if (2 * c1 < along || 2 * c2 < along) continue;
+        // Everything that is summed lies inside: nothing has to be counted.
+        const start = at - along;
+        const end = at + along + 1;
         const around = sums[end + lift]! - sums[start + lift]! + sums[end - lift]! - sums[start - lift]!;
-        const c = counts[end + lift]! - counts[start + lift]! + counts[end - lift]! - counts[start - lift]!;
-        const base = c > 0 ? around / c : 0;
-        const p = (sums[at]! - sums[start]!) / c1 - base;
-        const q = (sums[end]! - sums[at + 1]!) / c2 - base;
-        if (p * q > 0) out[i] = Math.abs(p) < Math.abs(q) ? p : q;
-        if (i % 5 === 0) halves[n++] = Math.abs(p);
+        const base = around * each;
+        const p = (sums[at]! - sums[start]!) * one - base;
+        const q = (sums[end]! - sums[at + 1]!) * one - base;
+        if (p > 0 && q > 0) tell(i, p < q ? p : q);
+        else if (p < 0 && q < 0) tell(i, p > q ? p : q);
       }
+    }
+  }
+
+  /** The weaker of the two halves where not all lies inside; 0 where they differ in sign or hardly any of one does. */
+  private weaker(at: number, along: number, lift: number): number {
+    const { sums, counts } = this;
+    const [start, end] = [at - along, at + along + 1];
+    const c1 = counts[at]! - counts[start]!;
+    const c2 = counts[end]! - counts[at + 1]!;
+    if (2 * c1 < along || 2 * c2 < along) return 0;
+    const around = sums[end + lift]! - sums[start + lift]! + sums[end - lift]! - sums[start - lift]!;
+    const c = counts[end + lift]! - counts[start + lift]! + counts[end - lift]! - counts[start - lift]!;
+    const base = c > 0 ? around / c : 0;
+    const p = (sums[at]! - sums[start]!) / c1 - base;
+    const q = (sums[end]! - sums[at + 1]!) / c2 - base;
+    if (p * q <= 0) return 0;
+    return Math.abs(p) < Math.abs(q) ? p : q;
+  }
+
+  /** Spread of one half by chance, over a sample of the pixels. */
+  private noise({ deep }: Square, along: number, across: number): number {
+    const { side, wide, shift, sums } = this;
+    const half = side >> 1;
+    const lift = across * wide;
+    const halves = new Float32Array(Math.ceil(deep.length / SAMPLED));
+    let n = 0;
+    for (let i = 0; i < deep.length; i += SAMPLED) {
+      if (deep[i] === 0) continue;
+      const [y, x] = [Math.floor(i / side), i % side];
+      const at = (y - shift[x]! + half) * wide + x;
+      const [start, end] = [at - along, at + along + 1];
+      const around = sums[end + lift]! - sums[start + lift]! + sums[end - lift]! - sums[start - lift]!;
+      halves[n++] = Math.abs((sums[at]! - sums[start]!) / along - around / (2 * (2 * along + 1)));
     }
     return Math.max(1e-3, 1.4826 * middleOf(halves.subarray(0, n)));
   }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
+import { useStandIn } from './use-stand-in.ts';
 
 /** A video microscope that the browser knows as a camera: seen live, one picture taken at a tap. */
 const emit = defineEmits<{ taken: [picture: Blob]; close: [] }>();
@@ -9,6 +10,8 @@ const devices = shallowRef<readonly MediaDeviceInfo[]>([]);
 const deviceId = ref('');
 const failure = ref<string | null>(null);
 const busy = ref(false);
+const standIn = useStandIn();
+const SIMULATED = 'simulated';
 const live = computed(() => stream.value !== null);
 const WIDTH = 1280;
 
@@ -22,25 +25,34 @@ const WORDS: Readonly<Record<string, string>> = {
 async function open(): Promise<void> {
   close();
   failure.value = null;
-  if (!navigator.mediaDevices) {
+  if (!navigator.mediaDevices && deviceId.value !== SIMULATED) {
     failure.value =
       'This page is not secure, so the browser gives no camera. Open it by https or on this machine.';
     return;
   }
+  if (deviceId.value === SIMULATED) return simulated();
   try {
     const wanted = deviceId.value === '' ? {} : { deviceId: { exact: deviceId.value } };
     const opened = await navigator.mediaDevices.getUserMedia({
       video: { ...wanted, width: { ideal: WIDTH }, height: { ideal: 960 } },
       audio: false,
     });
-    stream.value = opened;
-    for (const track of opened.getVideoTracks()) track.addEventListener('ended', lost);
+    show(opened);
     devices.value = (await navigator.mediaDevices.enumerateDevices()).filter((d) => d.kind === 'videoinput');
     deviceId.value = opened.getVideoTracks()[0]?.getSettings().deviceId ?? deviceId.value;
-    if (video.value) video.value.srcObject = opened;
   } catch (error) {
     failure.value = WORDS[(error as DOMException).name] ?? 'The camera could not be opened.';
   }
+}
+/** The simulated microscope seen live, through the same doorway as a camera. */
+async function simulated(): Promise<void> {
+  const seed = Math.floor(Math.random() * 1e6);
+  show(await standIn.stream({ seed, state: 'mixed', loose: 1, shot: 0, kind: 'single_mode', height: 480 }));
+}
+function show(opened: MediaStream): void {
+  stream.value = opened;
+  for (const track of opened.getVideoTracks()) track.addEventListener('ended', lost);
+  if (video.value) video.value.srcObject = opened;
 }
 function lost(): void {
   close();
@@ -83,12 +95,14 @@ onUnmounted(close);
     <video v-show="live" ref="video" autoplay muted playsinline />
     <div class="row">
       <button class="act next" type="button" :disabled="!live || busy" @click="take">Take the picture</button>
-      <label v-if="devices.length > 1" class="row">
+      <label class="row">
         <span class="soft">Camera</span>
         <select v-model="deviceId" class="act" @change="open">
           <option v-for="(d, i) in devices" :key="d.deviceId" :value="d.deviceId">
             {{ d.label || `Camera ${i + 1}` }}
           </option>
+          <option v-if="devices.length === 0" value="">Video microscope</option>
+          <option :value="SIMULATED">Simulated scope</option>
         </select>
       </label>
       <button v-if="!live" class="act" type="button" @click="open">Try again</button>

@@ -40,7 +40,10 @@ const emit = defineEmits<{
           {{ f.sizeUm.toFixed(1) }}<span class="unit"> µm</span>
           <span class="soft small block">
             <template v-if="f.lengthUm !== null">{{ f.lengthUm.toFixed(0) }} long</template>
-            <template v-else-if="f.uncertaintyUm !== null">± {{ f.uncertaintyUm.toFixed(1) }}</template>
+            <template v-else-if="f.uncertaintyUm !== null"
+              >± {{ f.uncertaintyUm.toFixed(1)
+              }}<template v-if="f.areaUm2 !== null">, {{ f.areaUm2.toFixed(0) }} µm²</template></template
+            >
           </span>
         </span>
       </button>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { FACE_STATES, type FaceState } from '@clear-mark/sim';
-import { ref } from 'vue';
+import { onMounted, ref, shallowRef } from 'vue';
+import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import type { StandInPicture } from './face-orders.ts';
 import { useStandIn } from './use-stand-in.ts';
 
@@ -17,32 +18,59 @@ const LABELS: Readonly<Record<FaceState, string>> = {
   fractured: 'broken under the surface',
   mixed: 'all sorts',
 };
-const state = ref<FaceState>('dirty');
+const state = ref<FaceState | 'bench'>('dirty');
+const failure = ref<string | null>(null);
 const kind = ref<'single_mode' | 'multimode' | 'row'>('single_mode');
 const seed = ref(0);
 const cleaned = ref(0);
 const shot = ref(0);
 const busy = ref(false);
 
+/** What a clean leaves of what is loose. */
+const LEAVES = 0.2;
+const BENCH = 'bench';
+const bench = shallowRef<{ dirt: { near: number } } | null>(null);
+onMounted(async () => {
+  // Real use has no simulated bench.
+  bench.value = await pieceOfBench().catch(() => null);
+});
+const pieceOfBench = async (): Promise<{ dirt: { near: number } }> =>
+  ((await call(ROUTES.standInPiece, {})) as { piece: { dirt: { near: number } } }).piece;
+
 async function look(again: boolean): Promise<void> {
   busy.value = true;
-  if (again) shot.value += 1;
-  else [seed.value, cleaned.value, shot.value] = [Math.floor(Math.random() * 1e6), 0, 0];
-  const picture = await standIn.take({
-    ...{ seed: seed.value, state: state.value, cleaned: cleaned.value, shot: shot.value },
-    ...{ kind: kind.value, height: 720 },
-  });
-  busy.value = false;
-  const what = kind.value === 'row' ? 'Row' : 'End';
-  emit('taken', picture, `${what} ${seed.value}${cleanedWords()}`, again);
+  try {
+    if (again) shot.value += 1;
+    else [seed.value, cleaned.value, shot.value] = [Math.floor(Math.random() * 1e6), 0, 0];
+    const onBench = state.value === BENCH;
+    if (onBench) bench.value = await pieceOfBench();
+    const picture = await standIn.take({
+      ...{ seed: onBench ? BENCH_SEED : seed.value, shot: shot.value, kind: kind.value, height: 720 },
+      state: onBench ? 'dirty' : (state.value as FaceState),
+      loose: onBench ? (bench.value?.dirt.near ?? 0) : LEAVES ** cleaned.value,
+    });
+    const what = onBench ? 'End on the bench' : `${kind.value === 'row' ? 'Row' : 'End'} ${seed.value}`;
+    emit('taken', picture, `${what}${cleanedWords()}`, again);
+  } catch (error) {
+    failure.value = wordsOf(error);
+  } finally {
+    busy.value = false;
+  }
 }
+/** The end that the other simulated instruments see as well: its loss falls when it is cleaned here. */
+const BENCH_SEED = 77;
 const cleanedWords = (): string =>
   cleaned.value === 0 ? '' : `, cleaned ${['once', 'twice'][cleaned.value - 1] ?? `${cleaned.value} times`}`;
-function clean(): void {
+async function clean(): Promise<void> {
+  failure.value = null;
   cleaned.value += 1;
-  void look(true);
+  try {
+    if (state.value === BENCH) await call(ROUTES.standInAct, { body: { act: 'clean', end: 'near' } });
+    await look(true);
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
 }
-defineExpose({ look: () => look(false) });
 </script>
 
 <template>
@@ -54,12 +82,19 @@ defineExpose({ look: () => look(false) });
     </select>
     <select v-model="state" class="act" aria-label="State of the end">
       <option v-for="s in FACE_STATES" :key="s" :value="s">{{ LABELS[s] }}</option>
+      <option v-if="bench" :value="BENCH">the end on the simulated bench</option>
     </select>
     <button class="act next" type="button" :disabled="busy" @click="look(false)">Next end</button>
-    <button class="act" type="button" :disabled="busy || seed === 0 || kind === 'row'" @click="clean">
+    <button
+      class="act"
+      type="button"
+      :disabled="busy || (seed === 0 && state !== BENCH) || kind === 'row'"
+      @click="clean"
+    >
       Clean it, look again
     </button>
     <button class="act quiet" type="button" @click="emit('close')">Close</button>
+    <span v-if="failure" role="alert">{{ failure }}</span>
     <span v-if="busy" class="soft" role="status">Focusing</span>
   </section>
 </template>

@@ -35,8 +35,8 @@ export interface StandInOrder {
   readonly id: number;
   readonly seed: number;
   readonly state: FaceState;
-  /** How often it was cleaned: what is loose goes, more of it each time. */
-  readonly cleaned: number;
+  /** Share of what was loose that is still there, 0 to 1: 1 before it is cleaned. */
+  readonly loose: number;
   /** Another picture of the same face has another noise. */
   readonly shot: number;
   readonly kind: 'single_mode' | 'multimode' | 'row';

@@ -18,6 +18,8 @@ export interface ShownFeature {
   readonly xUm: number;
   readonly yUm: number;
   readonly lengthUm: number | null;
+  /** Area of an engine's defect, um^2. */
+  readonly areaUm2: number | null;
   readonly outlineUm: readonly (readonly [number, number])[];
   readonly rejected: boolean;
   /** Its kind was changed by the instructor. */
@@ -49,6 +51,7 @@ export function shownFeatures(
       sizeUm: counted.sizeUm,
       uncertaintyUm: counted.kind === feature.kind ? feature.uncertaintyUm : null,
       lengthUm: counted.lengthUm ?? null,
+      areaUm2: counted.kind === 'defect' && feature.kind === 'defect' ? feature.areaUm2 : null,
       rejected: i === undefined,
       changed: review.kinds.some((k) => k.feature === index),
       decides: i !== undefined && deciding.has(i),
@@ -67,6 +70,7 @@ export function shownFeatures(
       xUm: counted.xUm,
       yUm: counted.yUm,
       lengthUm: counted.lengthUm ?? null,
+      areaUm2: null,
       outlineUm: a.kind === 'scratch' ? [a.fromUm, a.toUm] : [],
       rejected: false,
       changed: false,

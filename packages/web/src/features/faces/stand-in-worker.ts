@@ -32,7 +32,7 @@ async function render(order: StandInOrder): Promise<StandInPicture> {
 }
 
 /** The same seed is the same face: cleaned, less lies on it; another shot differs in its noise alone. */
-function faceOf({ seed, state, cleaned, shot, kind, height }: StandInOrder): RenderedFace {
+function faceOf({ seed, state, loose, shot, kind, height }: StandInOrder): RenderedFace {
   const rng = rngFrom(seed);
   const width = Math.round((height * 4) / 3);
   const umPerPx = (150 + 60 * rng()) / height;
@@ -44,9 +44,9 @@ function faceOf({ seed, state, cleaned, shot, kind, height }: StandInOrder): Ren
     core: { radiusUm: core, level: first.claddingLevel + 24 },
   };
   const features = randomFeatures(rng, state, scene.noise).filter((feature) => {
-    // Each clean takes most of what is loose; the same pieces go first each time.
+    // The same pieces go first each time.
     const sticks = rng();
-    return !goesWhenCleaned(feature) || sticks < 0.2 ** cleaned || cleaned === 0;
+    return !goesWhenCleaned(feature) || sticks < loose;
   });
   return renderFace(scene, features, rngFrom(seed + 7919 * (shot + 1)));
 }

@@ -70,7 +70,7 @@ export function useSeries(classId: () => string) {
       if (of.pass.length >= wanted.pass && of.fail.length >= wanted.fail) break;
       const state = STATES[i % STATES.length]!;
       const picture = await standIn.take({
-        ...{ seed: first + i, state, cleaned: 0, shot: 0, kind: 'single_mode', height: 480 },
+        ...{ seed: first + i, state, loose: 1, shot: 0, kind: 'single_mode', height: 480 },
       });
       if (of[picture.verdict].length < wanted[picture.verdict]) of[picture.verdict].push(picture);
       done.value = (of.pass.length + of.fail.length) / 2;
