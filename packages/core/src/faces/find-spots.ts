@@ -17,10 +17,12 @@ export interface Spot {
 const FINE = 0.7;
 /** Seeds stand this many spreads above the noise of their scale. */
 const SEED = 5;
-/** A seed grows to where it falls under this share of its own height. */
-const GROWS_TO = 0.5;
+/** A seed grows to where it falls under this share of its own height: a little less than half, since blur takes the corners. */
+const GROWS_TO = 0.47;
 const LEAST_PX = 4;
 const MOST_PX = 60_000;
+/** A spot is this high over the noise of a pixel: among a quarter of a million pixels less is chance. */
+const LEAST_PEAK = 5.4;
 const BROAD_PX = 40;
 const BROAD_PEAK = 6.2;
 
@@ -142,7 +144,7 @@ export function growSpot(ground: SpotGround, seed: number, taken: Uint8Array): S
     }
   }
   const own = noise[Math.floor(distance[seed]!)]!;
-  if (peak < 4.2 * own) return null;
+  if (peak < LEAST_PEAK * own) return null;
   const least = Math.max(2.2 * own, GROWS_TO * peak);
   const pixels = flood(ground, [seed], taken, (i) => sign * fine[i]! >= least);
   if (pixels.length > MOST_PX) return null;
