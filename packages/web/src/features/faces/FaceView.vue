@@ -152,6 +152,7 @@ const lens = computed(() => {
     @pointerleave="pointer = null"
   >
     <defs>
+      <clipPath id="frame"><rect :x="box.x" :y="box.y" :width="box.width" :height="box.height" /></clipPath>
       <clipPath v-if="lens" id="lens"><circle :cx="lens.cx" :cy="lens.cy" :r="lens.r" /></clipPath>
     </defs>
     <image :href="url" :width="width" :height="height" />
@@ -163,7 +164,7 @@ const lens = computed(() => {
       :width="flat.picture.side"
       :height="flat.picture.side"
     />
-    <g v-if="face && !bare" fill="none">
+    <g v-if="face && !bare" fill="none" clip-path="url(#frame)">
       <g v-for="z in table.zones" :key="z.zone" class="zone" :stroke-width="stroke">
         <circle class="under" :cx="at(0, 0)[0]" :cy="at(0, 0)[1]" :r="px(z.toUm / 2)" />
         <circle :cx="at(0, 0)[0]" :cy="at(0, 0)[1]" :r="px(z.toUm / 2)" />

@@ -303,13 +303,14 @@ const reject = (number: number, graded_: GradedFace, what: 'reject' | 'kind'): v
             :changed="changed"
             :busy="busy"
             :attempt-id="attemptId"
+            :kept-with="kept?.pieceLabel ? `${kept.traineeName}, ${kept.pieceLabel}` : null"
             @attempt="attemptId = $event"
             @keep="keep"
           />
           <p v-if="keeping.failure.value" class="notice bad" role="alert">{{ keeping.failure.value }}</p>
           <button
             v-if="kept && graded"
-            class="act"
+            class="act after"
             type="button"
             :aria-pressed="pairs"
             @click="pairs = !pairs"
@@ -360,6 +361,9 @@ figure {
 }
 .under {
   margin-top: 8px;
+}
+.after {
+  margin: 8px 0;
 }
 .width {
   width: 84px;

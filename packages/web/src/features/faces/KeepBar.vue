@@ -3,7 +3,13 @@ import { computed } from 'vue';
 import { useClassroom } from '../../storage/use-classroom.ts';
 
 /** Keeps the picture with what was made of it, with an attempt at work or by itself. */
-const props = defineProps<{ kept: boolean; changed: boolean; busy: boolean; attemptId: string }>();
+const props = defineProps<{
+  kept: boolean;
+  changed: boolean;
+  busy: boolean;
+  attemptId: string;
+  keptWith: string | null;
+}>();
 const emit = defineEmits<{ keep: []; attempt: [id: string] }>();
 const classroom = useClassroom();
 const attempts = computed(() =>
@@ -27,6 +33,9 @@ const label = computed(() => {
       @change="emit('attempt', ($event.target as HTMLSelectElement).value)"
     >
       <option value="">by itself</option>
+      <option v-if="keptWith !== null && !attempts.some((a) => a.id === attemptId)" :value="attemptId">
+        with {{ keptWith }}
+      </option>
       <option v-for="a in attempts" :key="a.id" :value="a.id">with {{ a.words }}</option>
     </select>
     <button
