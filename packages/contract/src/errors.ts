@@ -81,6 +81,7 @@ export const ERRORS = {
   'face.not_a_picture': 422,
   'face.other_digest': 422,
   'face.attempt_not_in_class': 422,
+  'face.attempt_signed': 409,
   'series.not_graded': 422,
   'series.one_sided': 422,
   'series.finished': 409,

@@ -354,7 +354,7 @@ export const ROUTES = {
       'face.no_picture',
       'face.attempt_not_in_class',
       'not_found.face',
-      'attempt.signed',
+      'face.attempt_signed',
     ],
   }),
   gradeFace: route('post /classes/:id/faces/:faceId/gradings', 'instructor', {

@@ -97,6 +97,15 @@ describe('faces', () => {
     expect(await add({ sha256, label: '' })).toBe('request.bad_field');
     expect(await list()).toEqual([]);
   });
+  it('are not kept with a signed attempt', async () => {
+    const attempt = attemptBody(classroom);
+    await asTeacher.post(`/classes/${classroom.id}/attempts`, attempt);
+    const body = { entryIds: [], reason: 'dropped on the floor', asVoid: true };
+    expect((await asTeacher.post(`/attempts/${attempt.id}/sign`, body)).status).toBe(200);
+    await expect(keepFace(asTeacher, classroom.id, [], { attemptId: attempt.id })).rejects.toThrow(
+      'face.attempt_signed',
+    );
+  });
   it('a review changes the verdict, the last one counts, all stay', async () => {
     const id = await keepFace(asTeacher, classroom.id, [pit(7, 30)]);
     const grade = async (review: object, traineeSaid: string | null = null): Promise<FaceGrading> =>

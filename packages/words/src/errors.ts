@@ -36,6 +36,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'face.not_a_picture': () => 'That is neither a PNG nor a JPEG picture. Nothing was kept.',
   'face.other_digest': () => 'The picture changed on its way. Send it again; nothing was kept.',
   'face.attempt_not_in_class': () => 'That attempt is not in this class. The picture was not kept.',
+  'face.attempt_signed': () =>
+    'That attempt is signed and takes no more pictures. Keep this one by itself; nothing was changed.',
   'series.not_graded': (p) =>
     `${say(p, 'count')} of the pictures have no verdict. Grade them first; nothing was set.`,
   'series.one_sided': () => 'A series needs good faces and bad ones, two of each at least. Nothing was set.',

@@ -113,5 +113,5 @@ async function requireOpenAttempt(db: Database, classId: string, attemptId: stri
     .where({ id: attemptId, class_id: classId })
     .first<{ state: string } | undefined>();
   if (!attempt) throw new AppError('face.attempt_not_in_class');
-  if (attempt.state === 'signed') throw new AppError('attempt.signed');
+  if (attempt.state === 'signed') throw new AppError('face.attempt_signed');
 }

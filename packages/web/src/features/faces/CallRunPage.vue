@@ -3,7 +3,7 @@ import type { Call } from '@clear-mark/core';
 import { FAULT_KINDS, type FaultKind, type FinishedRun, type OwnSeries } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
-import { call, pathOf, PICTURE_PATHS, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, NoServer, pathOf, PICTURE_PATHS, ROUTES, wordsOf } from '../../api/client.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import CallsResultView from './CallsResultView.vue';
 import { KIND_WORDS } from './face-words.ts';
@@ -98,7 +98,8 @@ async function say(said: Call): Promise<void> {
     answered.value = new Set([...answered.value, position.value]);
     next();
   } catch (error) {
-    failure.value = wordsOf(error);
+    failure.value =
+      error instanceof NoServer ? 'The server does not answer. Call this face again.' : wordsOf(error);
   } finally {
     busy.value = false;
   }

@@ -3,7 +3,7 @@ import { NO_REVIEW } from '@clear-mark/core';
 import type { FaceDocument, FaultKind } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { ref, shallowRef } from 'vue';
-import { call, ROUTES, sendPicture, wordsOf } from '../../api/client.ts';
+import { call, NoServer, ROUTES, sendPicture, wordsOf } from '../../api/client.ts';
 import type { FaceView } from './face-orders.ts';
 import type { ShownFace } from './use-face.ts';
 
@@ -65,7 +65,10 @@ export function useKeptFace(classId: () => string) {
       changed.value = false;
       return true;
     } catch (error) {
-      failure.value = wordsOf(error);
+      failure.value =
+        error instanceof NoServer
+          ? 'The server does not answer. The picture stays on this page; keep it when the server is back.'
+          : wordsOf(error);
       return false;
     } finally {
       busy.value = false;
