@@ -1,6 +1,6 @@
 import { faceCriteria, measureFace, measureRow } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
-import { FACE_STATES, normal, randomFace, randomRow, renderFace, rngFrom } from './index.ts';
+import { FACE_STATES, normal, randomDefect, randomFace, randomRow, renderFace, rngFrom } from './index.ts';
 import { otherFace } from './other-face-for-tests.ts';
 import { type Judged, type Tally, tallyOf } from './tally-for-tests.ts';
 
@@ -83,6 +83,24 @@ describe('what else a picture shows', () => {
     [4.5, 0, 'unlit'],
   ])('a core of radius %f um and %i levels is %s', (radiusUm, by, name) => {
     expect(coreOf(radiusUm, by)).toBe(name);
+  });
+  it.each([
+    [2, 0, 0],
+    [2.4, 1, 0.6],
+    [3, -1.5, 1],
+    [6, 2.5, -2],
+  ])('a pit of %f um on the core, %f and %f off its centre, is found and fails it', (sizeUm, x, y) => {
+    const { scene } = randomFace(rngFrom(3), { ...base, claddingLevel: 130, ferruleLevel: 165, noise: 1.8 });
+    const lit = { ...scene, core: { radiusUm: 4.5, level: 155 } };
+    const found = measureFace(
+      renderFace(lit, [randomDefect(rngFrom(8), sizeUm, -40, [x, y])], rngFrom(4)),
+      PC,
+    );
+    if (!found.ok) throw new Error(found.reason);
+    expect(found.grade.zones[0]).toMatchObject({ zone: 'A', verdict: 'fail' });
+    const [pit] = found.features;
+    expect(Math.hypot(pit!.xUm - x, pit!.yUm - y)).toBeLessThan(1);
+    expect(Math.abs(pit!.sizeUm / sizeUm - 1)).toBeLessThan(0.35);
   });
   it('dirt on the ferrule counts in the contact zone, as far as the picture reaches', () => {
     const face = randomFace(rngFrom(11), { ...base, umPerPx: 0.5, noise: 1.5 }, 'clean');

@@ -1,56 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { BLUR, faceOf, mark, type Paint, SIDE, soft } from './faces-for-tests.ts';
 import { findLines } from './find-lines.ts';
-import type { FlatFace } from './flatten.ts';
 import type { FoundLine } from './found-line.ts';
 import { joinPieces, placeBy } from './join-pieces.ts';
-
-const SIDE = 201;
-const BLUR = 1.2;
-
-function numbers(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state * 48271) % 2147483647;
-    return state / 2147483647;
-  };
-}
-
-/** A level of something that is `width` wide and soft at its edges, `d` from its middle. */
-const soft = (d: number, width: number, blur: number): number => {
-  const edge = (at: number): number => 1 / (1 + Math.exp((-1.702 * at) / blur));
-  return edge(d + width / 2) - edge(d - width / 2);
-};
-
-type Paint = (x: number, y: number) => number;
-
-/** A flat square with noise of spread 2 and what is painted on it. */
-function faceOf(paint: Paint, seed = 7): FlatFace {
-  const next = numbers(seed);
-  const level = new Float32Array(SIDE * SIDE);
-  const distance = new Float32Array(SIDE * SIDE);
-  const inside = new Uint8Array(SIDE * SIDE);
-  for (let y = 0; y < SIDE; y++) {
-    for (let x = 0; x < SIDE; x++) {
-      const i = y * SIDE + x;
-      let grain = -6;
-      for (let k = 0; k < 12; k++) grain += next();
-      level[i] = 2 * grain + paint(x - 100, y - 100);
-      distance[i] = Math.hypot(x - 100, y - 100);
-      inside[i] = distance[i]! < 95 ? 1 : 0;
-    }
-  }
-  return { left: 0, top: 0, side: SIDE, level, distance, inside };
-}
-
-/** A straight mark through a point at an angle, both ways `half` long. */
-const mark =
-  (deg: number, half: number, width: number, height: number, [px, py] = [0, 0]): Paint =>
-  (x, y) => {
-    const t = (deg * Math.PI) / 180;
-    const s = (x - px) * Math.cos(t) + (y - py) * Math.sin(t);
-    const n = (y - py) * Math.cos(t) - (x - px) * Math.sin(t);
-    return Math.abs(s) > half ? 0 : height * soft(n, width, BLUR);
-  };
 
 const linesOn = (paint: Paint, seed?: number): readonly FoundLine[] => {
   const face = faceOf(paint, seed);

@@ -81,7 +81,7 @@ export function takeLight({ side, level, left, top }: FlatFace, light: Light): v
 
 const BINS_PER_PX = 2;
 /** A ring's median is of this many values at least; near the centre rings are joined until they hold them. */
-const LEAST = 40;
+const LEAST = 110;
 
 /** Subtracts the median of each ring half a pixel wide, and returns the medians. */
 function takeRings({ level, distance, inside }: FlatFace): Float32Array {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { enclosingCircle } from './enclosing-circle.ts';
+import { numbers } from './faces-for-tests.ts';
 import { findCore } from './find-core.ts';
 import { curveThrough, onCurve } from './follow-curve.ts';
 import { halved, inFull } from './halve.ts';
@@ -10,14 +11,6 @@ import { barAt, fitBar, phi } from './line-profile.ts';
 import { lineResponse, WAYS } from './line-response.ts';
 import { middleOf, selectNth } from './quantile.ts';
 import { ringsOf } from './rings.ts';
-
-function numbers(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state * 48271) % 2147483647;
-    return state / 2147483647;
-  };
-}
 
 describe('selection', () => {
   it('gives every place of the order, as a sort does', () => {

@@ -71,6 +71,8 @@ const MOST_SAMPLES = 30_000;
 const FEW = 60_000;
 /** Pixels that a ring needs for its own spread. */
 const RING_LEAST = 80;
+/** So near to the centre rings are too short to tell: a pit that lies there would be taken for their noise. */
+const CENTRE = 8;
 
 /**
  * The spread by the distance from the centre in whole pixels: that of all, or of the ring where it is more, as round
@@ -84,7 +86,7 @@ export function spreadByDistance(
   const rings = ringsOf(level, distance, inside, 1, level.length > FEW ? 3 : 1);
   for (const ring of rings) for (let i = 0; i < ring.length; i++) ring[i] = Math.abs(ring[i]!);
   const spreads = Float32Array.from({ length: rings.length + 2 }, () => overall);
-  for (let d = 0; d < spreads.length; d++) {
+  for (let d = CENTRE; d < spreads.length; d++) {
     let values: Float32Array = rings[d] ?? new Float32Array(0);
     // Far out a ring has enough of its own, and the rim's noise is not that of the glass beside it.
     for (let reach = 1; values.length < RING_LEAST && reach < 6; reach++) {
