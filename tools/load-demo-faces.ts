@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
-import { faceCriteria, gradeFace, measureFace, NO_REVIEW } from '@clear-mark/core';
+import { faceCriteria, type FaceFault, gradeFace, measureFace, NO_REVIEW } from '@clear-mark/core';
 import type { DemoData } from '@clear-mark/demo';
-import { randomFace, randomScene, type Rng, rngFrom, stateOfEnd } from '@clear-mark/sim';
+import { randomFace, randomScene, rngFrom, shuffled, stateOfEnd } from '@clear-mark/sim';
 import { type Database, storesForLoading } from '@clear-mark/server';
 import sharp from 'sharp';
 import { v7 } from 'uuid';
@@ -20,7 +20,7 @@ type End = Parameters<typeof stateOfEnd>[0];
 export async function loadFaces(trx: Database, data: DemoData, seed: number): Promise<void> {
   const { faces, calls } = storesForLoading(trx);
   const by = data.people.find((p) => p.role === 'instructor')!.id;
-  const kept: { id: string; verdict: 'pass' | 'fail'; faults: string[] }[] = [];
+  const kept: { id: string; verdict: 'pass' | 'fail'; faults: FaceFault[] }[] = [];
   for (const [i, { attempt, end }] of chosen(data).entries()) {
     const rng = rngFrom(seed + 5003 * (i + 1));
     const umPerPx = 0.31 + 0.05 * rng();
@@ -41,7 +41,7 @@ export async function loadFaces(trx: Database, data: DemoData, seed: number): Pr
         ...{ id, sha256, label: attempt.pieceLabel, width: face.width, height: face.height },
         ...{ view: 'single', source: 'stand_in', takenAt: attempt.startedAt, attemptId: attempt.id },
         ...{ traineeId: attempt.traineeId, beforeId: null, engine, faults },
-        table: structuredClone(PC) as never,
+        table: PC,
       },
       engine.ok ? engine.grade.verdict : null,
       by,
@@ -56,20 +56,10 @@ export async function loadFaces(trx: Database, data: DemoData, seed: number): Pr
   if (bad < 2 || kept.length - bad < 2) return;
   await calls.insert(
     { id: v7(), classId: data.classId, label: SERIES, missWeight: 3, secondsEach: 60, madeBy: by },
-    mixed(kept, rngFrom(seed)).map((k, position) => ({
-      ...{ position, faceId: k.id, reference: k.verdict, faults: k.faults as never },
+    shuffled(rngFrom(seed), kept).map((k, position) => ({
+      ...{ position, faceId: k.id, reference: k.verdict, faults: k.faults },
     })),
   );
-}
-
-/** In an order by chance, so that what was good or bad before says nothing. */
-function mixed<T>(list: readonly T[], rng: Rng): T[] {
-  const out = [...list];
-  for (let i = out.length - 1; i > 0; i--) {
-    const j = Math.floor(rng() * (i + 1));
-    [out[i], out[j]] = [out[j]!, out[i]!];
-  }
-  return out;
 }
 
 /** The newest pieces of each kind of end, so that not all of them are clean ones. */

@@ -79,3 +79,28 @@ test('a series from kept pictures needs both kinds', async ({ page, demo }) => {
   await page.getByRole('button', { name: 'Set it' }).click();
   await expect(page.locator('[data-series="From the class"]')).toContainText('6 faces, 2 bad');
 });
+
+test('a face that nobody calls in time is left without a call', async ({ page, demo }) => {
+  await enterDemo(page, demo);
+  const classes = (await (await page.request.get(`${demo.url}/api/classes`)).json()) as { id: string }[];
+  const faces = await page.request.get(`${demo.url}/api/classes/${classes[0]!.id}/faces`);
+  const rows = (await faces.json()) as { id: string; verdict: 'pass' | 'fail'; view: string }[];
+  const of = (verdict: string): string[] =>
+    rows.filter((r) => r.verdict === verdict && r.view === 'single').map((r) => r.id);
+  const faceIds = [...of('pass').slice(0, 2), ...of('fail').slice(0, 2)];
+  const id = '0190aaaa-0000-7000-8000-00000000ca11';
+  const made = await page.request.post(`${demo.url}/api/classes/${classes[0]!.id}/call-series`, {
+    data: { id, label: 'Quick', faceIds, missWeight: 3, secondsEach: 3 },
+  });
+  expect(made.status()).toBe(200);
+  await page.goto(`${demo.url}/calls/${id}`);
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(page.getByRole('timer')).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Face 2 of 4', { timeout: 15_000 });
+  for (let i = 2; i <= 4; i++) {
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(`Face ${i} of 4`);
+    await expect(page.getByRole('button', { name: 'Pass' })).toBeEnabled();
+    await page.keyboard.press('g');
+  }
+  await expect(page.locator('[data-test=calls-sentence]')).toContainText('1 without a call.');
+});

@@ -1,11 +1,17 @@
 import {
   CALLS,
   type CallsResult,
+  CORE_CLASSES,
+  FACE_FAULTS,
+  FACE_REFUSALS,
   FACE_ZONES,
   type FaceCriteria,
+  type FaceGrade,
   type FaceReview,
   FEATURE_KINDS,
+  type GradedFace,
   type MeasuredFace,
+  type MeasuredFeature,
   type MeasuredRow,
   SOURCE_KINDS,
 } from '@clear-mark/core';
@@ -14,20 +20,6 @@ import { Id, Instant, Label, Note, oneOf } from './common.ts';
 
 export const FACE_SOURCES = ['file', 'clipboard', 'camera', 'stand_in'] as const;
 export const FACE_VIEWS = ['single', 'row'] as const;
-/** What a trainee may mark as the reason of a call, and what a reference names. */
-export const FAULT_KINDS = [
-  'scratch',
-  'pit',
-  'edge_chip',
-  'dust',
-  'lint',
-  'film',
-  'crack',
-  'fracture',
-] as const;
-export type FaultKind = (typeof FAULT_KINDS)[number];
-
-export const MEDIA_TYPES = ['image/png', 'image/jpeg'] as const;
 export const MOST_PICTURE_BYTES = 12_000_000;
 export const Sha256 = z.string().regex(/^[0-9a-f]{64}$/);
 
@@ -39,7 +31,7 @@ const SizeBandShape = z.object({
   under: z.boolean().optional(),
   count: z.number().int().min(0).max(1000).nullable(),
 });
-const RuleShape = z.union([z.literal('no_limit'), z.array(SizeBandShape).max(8)]);
+const RuleShape = z.union([z.literal('no_limit'), z.array(SizeBandShape).max(8).readonly()]);
 const ZoneRuleShape = z.object({
   zone: oneOf(FACE_ZONES),
   fromUm: z.number().min(0).max(1000),
@@ -62,7 +54,8 @@ export const FaceTableBody = z.object({
       {
         message: 'zones follow each other outward',
       },
-    ),
+    )
+    .readonly(),
   source: z.object({
     kind: z.enum(SOURCE_KINDS),
     fromMemory: z.boolean(),
@@ -76,28 +69,66 @@ export const FaceTable = FaceTableBody.omit({ base: true }).extend({
 export type FaceTable = z.infer<typeof FaceTable>;
 
 export const FaceReviewShape = z.object({
-  rejected: z.array(z.number().int().min(0)).max(2000),
-  kinds: z.array(z.object({ feature: z.number().int().min(0), kind: oneOf(FEATURE_KINDS) })).max(2000),
+  rejected: z.array(z.number().int().min(0)).max(2000).readonly(),
+  kinds: z
+    .array(z.object({ feature: z.number().int().min(0), kind: oneOf(FEATURE_KINDS) }))
+    .max(2000)
+    .readonly(),
   added: z
     .array(
       z.discriminatedUnion('kind', [
         z.object({ kind: z.literal('defect'), xUm: um, yUm: um, sizeUm }),
         z.object({
           kind: z.literal('scratch'),
-          fromUm: z.tuple([um, um]),
-          toUm: z.tuple([um, um]),
+          fromUm: z.tuple([um, um]).readonly(),
+          toUm: z.tuple([um, um]).readonly(),
           sizeUm,
         }),
       ]),
     )
-    .max(200),
+    .max(200)
+    .readonly(),
   verdict: z.object({ says: oneOf(CALLS), reason: Note }).nullable(),
 }) satisfies z.ZodType<FaceReview>;
 
-/** What the engine gave, as it gave it: a face, a row, or a refusal. */
-export const EngineAnswer = z.custom<MeasuredFace | MeasuredRow>(
-  (x) => typeof x === 'object' && x !== null && 'ok' in x,
-);
+const place = z.tuple([z.number(), z.number()]).readonly();
+const Feature = z.object({
+  kind: oneOf(FEATURE_KINDS),
+  sizeUm: z.number().min(0),
+  xUm: um,
+  yUm: um,
+  nearestUm: z.number().min(0),
+  farthestUm: z.number().min(0),
+  lengthUm: z.number().min(0).optional(),
+  uncertaintyUm: z.number().min(0),
+  areaUm2: z.number().min(0),
+  contrast: z.number(),
+  outlineUm: z.array(place).max(4000).readonly(),
+}) satisfies z.ZodType<MeasuredFeature>;
+const Refused = z.object({ ok: z.literal(false), reason: oneOf(FACE_REFUSALS) });
+const Graded = z.object({
+  ok: z.literal(true),
+  umPerPx: z.number().positive(),
+  centrePx: place,
+  claddingDiameterPx: z.number().positive(),
+  blurUm: z.number(),
+  core: z.object({ class: oneOf(CORE_CLASSES), radiusUm: z.number().nullable() }),
+  contactSeen: z.number().min(0).max(1),
+  features: z.array(Feature).max(5000).readonly(),
+  /** Worked out again by whoever relies on it. */
+  grade: z.custom<FaceGrade>((x) => typeof x === 'object' && x !== null),
+}) satisfies z.ZodType<GradedFace>;
+const Row = z.object({
+  ok: z.literal(true),
+  fibers: z
+    .array(z.object({ fiber: z.number().int().min(1), centrePx: place, face: z.union([Graded, Refused]) }))
+    .min(1)
+    .max(80)
+    .readonly(),
+  verdict: oneOf(CALLS).nullable(),
+});
+/** What the engine found, as it gave it: a face, a row, or a refusal. */
+export const EngineAnswer = z.union([Refused, Row, Graded]) satisfies z.ZodType<MeasuredFace | MeasuredRow>;
 
 export const NewFaceBody = z.object({
   id: Id,
@@ -115,7 +146,7 @@ export const NewFaceBody = z.object({
   table: FaceTable,
   engine: EngineAnswer,
   /** Known faults of a picture by the stand-in. */
-  faults: z.array(z.enum(FAULT_KINDS)).max(20),
+  faults: z.array(oneOf(FACE_FAULTS)).max(20),
 });
 export type NewFaceBody = z.infer<typeof NewFaceBody>;
 
@@ -149,7 +180,7 @@ export const FaceRow = z.object({
   engineVerdict: oneOf(CALLS).nullable(),
   verdict: oneOf(CALLS).nullable(),
   traineeSaid: oneOf(CALLS).nullable(),
-  faults: z.array(z.enum(FAULT_KINDS)),
+  faults: z.array(oneOf(FACE_FAULTS)),
 });
 export type FaceRow = z.infer<typeof FaceRow>;
 export const FaceDocument = FaceRow.extend({
@@ -160,7 +191,7 @@ export const FaceDocument = FaceRow.extend({
   grading: FaceGrading.nullable(),
 });
 export type FaceDocument = z.infer<typeof FaceDocument>;
-export const FaceListQuery = z.object({ attemptId: Id.optional(), traineeId: Id.optional() });
+export const FaceListQuery = z.object({ attemptId: Id.optional() });
 
 export const NewSeriesBody = z.object({
   id: Id,
@@ -229,7 +260,7 @@ export type OwnSeries = z.infer<typeof OwnSeries>;
 export const CallMark = z.object({
   x: z.number().min(0).max(1),
   y: z.number().min(0).max(1),
-  kind: z.enum(FAULT_KINDS),
+  kind: oneOf(FACE_FAULTS),
 });
 export const CallAnswerBody = z.object({
   position: z.number().int().min(0).max(199),
@@ -243,7 +274,7 @@ export const ReviewedCall = z.object({
   position: z.number().int(),
   reference: oneOf(CALLS),
   said: oneOf(CALLS).nullable(),
-  faults: z.array(z.enum(FAULT_KINDS)),
+  faults: z.array(oneOf(FACE_FAULTS)),
   marks: z.array(CallMark),
   ms: z.number().int().nullable(),
 });

@@ -8,4 +8,5 @@ export * from './links.ts';
 export * from './methods.ts';
 export * from './people.ts';
 export * from './results.ts';
+export type { Access, Route } from './route.ts';
 export * from './routes.ts';

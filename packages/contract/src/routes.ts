@@ -30,22 +30,8 @@ import {
 import { Id } from './common.ts';
 import { ClaimBody, Instrument, InstrumentClaim, InstrumentOrder, InstrumentSetting } from './instruments.ts';
 import { ClassLink, LinkBody, SpliceRow } from './links.ts';
-import {
-  CallAnswerBody,
-  CallSeries,
-  FaceDocument,
-  FaceGrading,
-  FaceGradingBody,
-  FaceListQuery,
-  FaceRow,
-  FaceTable,
-  FaceTableBody,
-  FinishedRun,
-  NewFaceBody,
-  NewSeriesBody,
-  OwnSeries,
-} from './faces.ts';
-import type { ErrorCode } from './errors.ts';
+import { FACE_ROUTES } from './face-routes.ts';
+import { ATTEMPT_ERRORS, ById, CLASS_ERRORS, route } from './route.ts';
 import { DemoSignInBody, NewPersonBody, Person, SetupBody, SignInBody, StartInfo } from './people.ts';
 import {
   AttemptList,
@@ -58,57 +44,8 @@ import {
 } from './results.ts';
 import { MethodStateBody, MethodVersion } from './methods.ts';
 
-/** Who may call: anyone, anyone signed in, or an instructor (the lead is one everywhere). */
-export type Access = 'open' | 'signed_in' | 'instructor' | 'lead';
-
-export interface Route<
-  P extends z.ZodType = z.ZodType,
-  Q extends z.ZodType = z.ZodType,
-  B extends z.ZodType = z.ZodType,
-  R extends z.ZodType = z.ZodType,
-> {
-  readonly method: 'get' | 'post' | 'put' | 'delete';
-  readonly path: string;
-  readonly access: Access;
-  readonly params: P;
-  readonly query: Q;
-  readonly body: B;
-  readonly reply: R;
-  /** What can go wrong beside the codes that any route can give. */
-  readonly errors: readonly ErrorCode[];
-}
-
-const Empty = z.object({});
-const ById = z.object({ id: Id });
-const Done = z.object({ done: z.literal(true) });
-
-function route<
-  P extends z.ZodType = typeof Empty,
-  Q extends z.ZodType = typeof Empty,
-  B extends z.ZodType = typeof Empty,
-  R extends z.ZodType = typeof Done,
->(
-  head: `${'get' | 'post' | 'put' | 'delete'} /${string}`,
-  access: Access,
-  parts: { params?: P; query?: Q; body?: B; reply?: R; errors?: readonly ErrorCode[] },
-): Route<P, Q, B, R> {
-  const [method, path] = head.split(' ') as [Route['method'], string];
-  return {
-    method,
-    path: `/api${path}`,
-    access,
-    params: parts.params ?? (Empty as unknown as P),
-    query: parts.query ?? (Empty as unknown as Q),
-    body: parts.body ?? (Empty as unknown as B),
-    reply: parts.reply ?? (Done as unknown as R),
-    errors: parts.errors ?? [],
-  };
-}
-
-const CLASS_ERRORS = ['not_found.class', 'auth.not_in_class'] as const;
-const ATTEMPT_ERRORS = ['not_found.attempt', 'auth.not_in_class'] as const;
-
 export const ROUTES = {
+  ...FACE_ROUTES,
   health: route('get /health', 'open', {
     reply: z.object({ status: z.literal('ok'), database: z.literal('ok') }),
     errors: ['server.unavailable'],
@@ -334,73 +271,6 @@ export const ROUTES = {
     errors: ['auth.demo_only', 'instrument.no_answer', 'instrument.refused'],
   }),
   ownBench: route('get /me/bench', 'signed_in', { reply: z.array(OwnBench) }),
-  faces: route('get /classes/:id/faces', 'instructor', {
-    params: ById,
-    query: FaceListQuery,
-    reply: z.array(FaceRow),
-    errors: CLASS_ERRORS,
-  }),
-  face: route('get /classes/:id/faces/:faceId', 'instructor', {
-    params: ById.extend({ faceId: Id }),
-    reply: FaceDocument,
-    errors: [...CLASS_ERRORS, 'not_found.face'],
-  }),
-  addFace: route('post /classes/:id/faces', 'instructor', {
-    params: ById,
-    body: NewFaceBody,
-    reply: FaceDocument,
-    errors: [
-      ...CLASS_ERRORS,
-      'face.no_picture',
-      'face.attempt_not_in_class',
-      'not_found.face',
-      'face.attempt_signed',
-    ],
-  }),
-  gradeFace: route('post /classes/:id/faces/:faceId/gradings', 'instructor', {
-    params: ById.extend({ faceId: Id }),
-    body: FaceGradingBody,
-    reply: FaceGrading,
-    errors: [...CLASS_ERRORS, 'not_found.face', 'face.bad_review'],
-  }),
-  faceTables: route('get /classes/:id/face-tables', 'instructor', {
-    params: ById,
-    reply: z.array(FaceTable),
-    errors: CLASS_ERRORS,
-  }),
-  saveFaceTable: route('post /classes/:id/face-tables', 'instructor', {
-    params: ById,
-    body: FaceTableBody,
-    reply: FaceTable,
-    errors: CLASS_ERRORS,
-  }),
-  callSeries: route('get /classes/:id/call-series', 'instructor', {
-    params: ById,
-    reply: z.array(CallSeries),
-    errors: CLASS_ERRORS,
-  }),
-  addSeries: route('post /classes/:id/call-series', 'instructor', {
-    params: ById,
-    body: NewSeriesBody,
-    errors: [...CLASS_ERRORS, 'not_found.face', 'series.not_graded', 'series.one_sided'],
-  }),
-  ownSeries: route('get /own/call-series', 'signed_in', { reply: z.array(OwnSeries) }),
-  startRun: route('post /call-series/:id/runs', 'signed_in', {
-    params: ById,
-    body: z.object({ id: Id }),
-    reply: z.object({ id: Id, answered: z.array(z.number().int()) }),
-    errors: ['not_found.series', 'not_found.class', 'auth.not_in_class'],
-  }),
-  answerCall: route('post /runs/:id/answers', 'signed_in', {
-    params: ById,
-    body: CallAnswerBody,
-    errors: ['not_found.run', 'series.finished', 'series.other_answer', 'series.no_such_face'],
-  }),
-  finishRun: route('post /runs/:id/finish', 'signed_in', {
-    params: ById,
-    reply: FinishedRun,
-    errors: ['not_found.run'],
-  }),
   ownRecord: route('get /me/attempts', 'signed_in', { reply: AttemptList }),
 } as const;
 

@@ -116,6 +116,38 @@ describe('a series', () => {
     expect((await answer(asTrainee, runId, 3, 'pass')).problem.code).toBe('series.finished');
     expect((await asTrainee.post(`/runs/${runId}/finish`, {})).body).toEqual(done);
   });
+  it('is seen and called by the lead, who is in no class, and by nobody from outside', async () => {
+    const { id } = await set();
+    const asLead = await world.signedIn(await world.person('lead'));
+    const seen = async (caller: Caller) =>
+      ((await caller.get('/own/call-series')).body as OwnSeries[]).some((s) => s.id === id);
+    expect(await seen(asLead)).toBe(true);
+    expect((await callAll(asLead, id, REFERENCE)).result).toMatchObject({ misses: 0, falseAlarms: 0 });
+    const asStranger = await world.signedIn(await world.person('trainee'));
+    expect(await seen(asStranger)).toBe(false);
+    expect((await asStranger.post(`/call-series/${id}/runs`, { id: v7() })).problem.code).toBe(
+      'auth.not_in_class',
+    );
+  });
+  it('keeps its reference when a picture is graded otherwise later', async () => {
+    const { id } = await set();
+    await asTeacher.post(`/classes/${classroom.id}/faces/${faces[0]}/gradings`, {
+      ...{ id: v7(), traineeSaid: null },
+      review: { rejected: [0], kinds: [], added: [], verdict: null },
+    });
+    expect((await callAll(asTrainee, id, REFERENCE)).result).toMatchObject({ misses: 0, falseAlarms: 0 });
+  });
+  it('sent again under its id is there once', async () => {
+    const id = v7();
+    expect(await set(faces, { id })).toMatchObject({ status: 200 });
+    expect(await set(faces, { id })).toMatchObject({ status: 200 });
+    expect(await world.db('call_items').where({ series_id: id })).toHaveLength(4);
+  });
+  it('finished without a call has no figures', async () => {
+    const { id } = await set();
+    const done = await callAll(asTrainee, id, []);
+    expect(done.result).toMatchObject({ n: 0, unanswered: 4, weighted: null, kappa: { kind: 'none' } });
+  });
   it('called by two instructors tells how far they agree', async () => {
     const { id } = await set();
     await callAll(asTeacher, id, REFERENCE);

@@ -97,6 +97,71 @@ describe('faces', () => {
     expect(await add({ sha256, label: '' })).toBe('request.bad_field');
     expect(await list()).toEqual([]);
   });
+  it('get their verdict from the features here, whatever grade came with them', async () => {
+    const forged = { ...measured([pit(7, 30)]), grade: { verdict: 'pass', zones: [] } };
+    const id = await keepFace(asTeacher, classroom.id, [], { engine: forged });
+    expect(await documentOf(id)).toMatchObject({ engineVerdict: 'fail', verdict: 'fail' });
+  });
+  it('of a row are graded fiber by fiber on core and cladding', async () => {
+    const fiber = (n: number, face: object) => ({ fiber: n, centrePx: [250 * n, 200], face });
+    const row = (...faces: object[]) => ({
+      ...{ ok: true, verdict: null, fibers: faces.map((face, i) => fiber(i + 1, face)) },
+    });
+    const keepRow = (...faces: object[]) =>
+      keepFace(asTeacher, classroom.id, [], { view: 'row', engine: row(...faces) });
+    // On the ferrule, which a row is not graded on.
+    const onFerrule = measured([pit(14, 90)]);
+    const refused = { ok: false, reason: 'too_blurred' };
+    const verdicts = await Promise.all(
+      [
+        await keepRow(measured([]), onFerrule),
+        await keepRow(measured([]), measured([pit(7, 30)])),
+        await keepRow(measured([]), refused),
+      ].map(async (id) => (await documentOf(id)).engineVerdict),
+    );
+    expect(verdicts).toEqual(['pass', 'fail', null]);
+  });
+  it('whose measurements are none are refused, and nothing is kept', async () => {
+    const bad = [
+      { ok: true },
+      { ok: true, umPerPx: 0.3, features: 'many' },
+      { ...measured([pit(7, 30)]), features: [{ kind: 'smudge', sizeUm: 3 }] },
+      { ...measured([]), umPerPx: -1 },
+      { ok: false, reason: 'bored' },
+      { ok: true, fibers: [], verdict: 'pass' },
+    ];
+    for (const engine of bad) {
+      await expect(keepFace(asTeacher, classroom.id, [], { engine })).rejects.toThrow('request.bad_field');
+    }
+    expect(await list()).toEqual([]);
+  });
+  it('a refused picture is kept without a verdict; the instructor’s own word is taken', async () => {
+    const id = await keepFace(asTeacher, classroom.id, [], { engine: { ok: false, reason: 'too_dark' } });
+    expect(await documentOf(id)).toMatchObject({ engineVerdict: null, verdict: null });
+    const says = { says: 'fail', reason: 'dark, and a crack all the same' };
+    const grade = (review: object) =>
+      asTeacher.post(`/classes/${classroom.id}/faces/${id}/gradings`, {
+        ...{ id: v7(), review: { ...NO_REVIEW, ...review }, traineeSaid: null },
+      });
+    expect((await grade({ rejected: [0] })).problem.code).toBe('face.bad_review');
+    expect((await grade({ verdict: says })).body).toMatchObject({ verdict: 'fail' });
+  });
+  it('are listed for their own class alone', async () => {
+    await keepFace(asTeacher, classroom.id, []);
+    const other = await world.classOf([teacher], [trainee]);
+    expect((await asTeacher.get(`/classes/${other.id}/faces`)).body).toEqual([]);
+  });
+  it('two looks at the same moment follow each other', async () => {
+    const id = await keepFace(asTeacher, classroom.id, [pit(7, 30)]);
+    const look = (rejected: number[]) =>
+      asTeacher.post(`/classes/${classroom.id}/faces/${id}/gradings`, {
+        ...{ id: v7(), review: { ...NO_REVIEW, rejected }, traineeSaid: null },
+      });
+    const replies = await Promise.all([look([0]), look([]), look([0])]);
+    expect(replies.map((r) => r.status)).toEqual([200, 200, 200]);
+    const seqs = await world.db('face_gradings').where({ face_id: id }).orderBy('seq').pluck('seq');
+    expect(seqs).toEqual([1, 2, 3]);
+  });
   it('are not kept with a signed attempt', async () => {
     const attempt = attemptBody(classroom);
     await asTeacher.post(`/classes/${classroom.id}/attempts`, attempt);

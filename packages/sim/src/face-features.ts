@@ -1,25 +1,12 @@
-import { enclosingCircle, type FeatureKind } from '@clear-mark/core';
+import { enclosingCircle, type FaceFault, type FeatureKind } from '@clear-mark/core';
 import { chance, normal, type Rng } from './rng.ts';
-
-/** What a feature is to the eye. A crack, lint or film is graded as a defect. */
-export const FEATURE_LOOKS = [
-  'scratch',
-  'pit',
-  'edge_chip',
-  'dust',
-  'lint',
-  'film',
-  'crack',
-  'fracture',
-] as const;
-export type FeatureLook = (typeof FEATURE_LOOKS)[number];
 
 type Point = readonly [number, number];
 
 /** What lies on the face, with its true size. Micrometres from the fiber's centre, x right, y down. */
 export interface TrueFeature {
   readonly kind: FeatureKind;
-  readonly look: FeatureLook;
+  readonly look: FaceFault;
   readonly sizeUm: number;
   readonly xUm: number;
   readonly yUm: number;
@@ -65,7 +52,7 @@ export function randomDefect(
   sizeUm: number,
   contrast: number,
   at: Point = placeWithin(rng, 58),
-  look: FeatureLook = 'pit',
+  look: FaceFault = 'pit',
 ): TrueFeature {
   const waves = [2, 3, 5].map((k) => [k, 0.18 * rng(), 2 * Math.PI * rng()] as const);
   const radius = (t: number): number =>
@@ -165,7 +152,7 @@ export function placeWithin(rng: Rng, radiusUm: number, fromUm = 0): Point {
 
 /** An outline about the origin, scaled to a size and put at a place. */
 export function fromOutline(
-  look: FeatureLook,
+  look: FaceFault,
   outline: readonly Point[],
   sizeUm: number,
   contrast: number,
@@ -186,7 +173,7 @@ const around = (radius: (t: number) => number): Point[] =>
 
 /** A defect with its size taken from what is drawn. */
 function measured(
-  look: FeatureLook,
+  look: FaceFault,
   points: readonly Point[],
   contrast: number,
   strokeUm: number | null,

@@ -30,6 +30,16 @@ export const chance = (rng: Rng, probability: number): boolean => rng() < probab
 
 export const pick = <T>(rng: Rng, list: readonly T[]): T => list[Math.floor(rng() * list.length)]!;
 
+/** A list in an order by chance (Fisher and Yates). */
+export function shuffled<T>(rng: Rng, list: readonly T[]): T[] {
+  const out = [...list];
+  for (let i = out.length - 1; i > 0; i--) {
+    const j = Math.floor(rng() * (i + 1));
+    [out[i], out[j]] = [out[j]!, out[i]!];
+  }
+  return out;
+}
+
 /** A version 4 UUID from the generator, so that a seeded data set has the same ids each time. */
 export function uuidFrom(rng: Rng): string {
   const hex = Array.from({ length: 32 }, () => Math.floor(rng() * 16).toString(16));

@@ -2,6 +2,7 @@ import type { FlatFace } from './flatten.ts';
 import { findLines, isSameLine } from './find-lines.ts';
 import {
   circleOf,
+  edgeOf,
   elongation,
   findSpots,
   growSpot,
@@ -70,9 +71,10 @@ export function findFeatures(face: FlatFace, blurPx: number): readonly FoundFeat
 }
 
 /** Surely none of a line: compact, or thicker than any of them. */
-function isPlain({ pixels }: Spot, side: number): boolean {
+function isPlain(spot: Spot, side: number): boolean {
+  const { pixels } = spot;
   if (pixels.length < PLAIN_PX) return false;
-  const { size } = circleOf({ pixels }, side);
+  const { size } = circleOf(spot, side);
   return size ** 2 <= 3 * pixels.length || pixels.length > THICK_PX * size;
 }
 
@@ -142,7 +144,7 @@ function shortLine(face: FlatFace, spot: Spot, blurPx: number, spread: number): 
   return shareOn(spot, marked([found], face.level.length, face.side)) > OF_SHORT ? found : null;
 }
 
-function defectOf({ face, fine, spread }: SpotGround, spot: Spot): FoundFeature {
+function defectOf({ face, spread }: SpotGround, spot: Spot): FoundFeature {
   const { side, distance } = face;
   const { x, y, size } = circleOf(spot, side);
   let [nearest, farthest] = [Infinity, 0];
@@ -150,14 +152,12 @@ function defectOf({ face, fine, spread }: SpotGround, spot: Spot): FoundFeature 
     nearest = Math.min(nearest, distance[i]!);
     farthest = Math.max(farthest, distance[i]!);
   }
-  const inSpot = new Set(spot.pixels);
-  const edge = spot.pixels.filter((i) => [-1, 1, -side, side].some((d) => !inSpot.has(i + d)));
   return {
     ...{ kind: 'defect', x, y, size, length: size, area: spot.pixels.length },
-    contrast: Math.max(...spot.pixels.map((i) => Math.abs(fine[i]!))) / spread,
+    contrast: spot.peak / spread,
     nearest: Math.max(0, nearest - 0.5),
     farthest: farthest + 0.5,
-    points: edge.map((i) => [i % side, Math.floor(i / side)] as const),
+    points: edgeOf(spot, side).map((i) => [i % side, Math.floor(i / side)] as const),
   };
 }
 

@@ -16,7 +16,7 @@ const COVERED = 0.45;
 const SHADOW = 0.45;
 
 /**
- * Lines of low contrast, straight or gently bent: crests of a response along 24 directions, joined where they go on, each
+ * Lines of low contrast, straight or gently bent: crests of a response along 18 directions, joined where they go on, each
  * measured along the curve that it lies on. The search runs on a copy of half the size: what is summed along a line stays.
  * `spread` is the noise of a pixel. What is no line by that is left to whoever looks for spots.
  */

@@ -233,14 +233,16 @@ function near(a: Spot, b: Spot, side: number): boolean {
   });
 }
 
-/** Smallest enclosing circle of a spot in pixels: through the middles of its pixels, and half a pixel on either side. */
-export function circleOf(
-  { pixels }: Pick<Spot, 'pixels'>,
-  side: number,
-): { x: number; y: number; size: number } {
+/** The pixels of a spot that have a neighbour outside of it. */
+export function edgeOf({ pixels }: Pick<Spot, 'pixels'>, side: number): number[] {
   const inSpot = new Set(pixels);
-  const rim = pixels.filter((i) => [-1, 1, -side, side].some((d) => !inSpot.has(i + d)));
-  const circle = enclosingCircle(hullOf(rim.map((i) => [i % side, Math.floor(i / side)] as const)))!;
+  return pixels.filter((i) => [-1, 1, -side, side].some((d) => !inSpot.has(i + d)));
+}
+
+/** Smallest enclosing circle of a spot in pixels: through the middles of its pixels, and half a pixel on either side. */
+export function circleOf(spot: Pick<Spot, 'pixels'>, side: number): { x: number; y: number; size: number } {
+  const corners = hullOf(edgeOf(spot, side).map((i) => [i % side, Math.floor(i / side)] as const));
+  const circle = enclosingCircle(corners)!;
   return { x: circle.x, y: circle.y, size: 2 * circle.r + 1 };
 }
 

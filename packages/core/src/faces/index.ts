@@ -1,5 +1,6 @@
 export * from './criteria.ts';
 export * from './enclosing-circle.ts';
+export * from './faults.ts';
 export * from './grade-face.ts';
 export * from './image.ts';
 export * from './flat-picture.ts';

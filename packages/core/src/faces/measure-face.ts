@@ -42,7 +42,7 @@ export interface GradedFace {
 }
 export type MeasuredFace = GradedFace | { readonly ok: false; readonly reason: FaceRefusal };
 
-/** What a face is measured in; each step is about a quarter of the work. */
+/** The steps of measuring a face, in order. */
 export const FACE_STEPS = ['cladding', 'light', 'features', 'contact_zone'] as const;
 export type FaceStep = (typeof FACE_STEPS)[number];
 

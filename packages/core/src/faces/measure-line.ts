@@ -13,10 +13,10 @@ const STRETCH = 8;
 const MOST_WIDTH = 16;
 const LONGER = 4;
 const LEAST_HEIGHT = 1.9;
-/** A stretch is on the line when it has this share of the line's height; so much of the line is. */
+/** The curve is moved so often at most; middles that lie this little off it move it no more; pixels. */
 const ROUNDS = 5;
-/** Middles that lie this little off the curve move it no more; pixels. */
 const CLOSE_ENOUGH = 0.12;
+/** A stretch is on the line when it has this share of the line's height; so much of the line is. */
 const ON = 0.4;
 const SHARE_ON = 0.72;
 /** How far stretches lie off the curve: more, and it is a crack or lint. Pixels, and what chance adds to a faint one. */

@@ -1,3 +1,4 @@
+import type { Call } from '../scoring/index.ts';
 import type { FaceCriteria } from './criteria.ts';
 import type { Circle } from './enclosing-circle.ts';
 import { findCladding } from './find-cladding.ts';
@@ -15,7 +16,7 @@ export type MeasuredRow =
       readonly ok: true;
       readonly fibers: readonly RowFiber[];
       /** Fail when a fiber fails; null when none does and one could not be graded. */
-      readonly verdict: 'pass' | 'fail' | null;
+      readonly verdict: Call | null;
     }
   | { readonly ok: false; readonly reason: FaceRefusal };
 
@@ -58,9 +59,17 @@ export function measureRow(
         : face,
     };
   });
-  const fails = fibers.some(({ face }) => face.ok && face.grade.verdict === 'fail');
-  const graded = fibers.every(({ face }) => face.ok);
-  return { ok: true, fibers, verdict: fails ? 'fail' : graded ? 'pass' : null };
+  return {
+    ok: true,
+    fibers,
+    verdict: verdictOfRow(fibers.map(({ face }) => (face.ok ? face.grade.verdict : null))),
+  };
+}
+
+/** Of a row by its fibers: fail when one fails; null when none does and one could not be graded. */
+export function verdictOfRow(fibers: readonly (Call | null)[]): Call | null {
+  if (fibers.includes('fail')) return 'fail';
+  return fibers.includes(null) ? null : 'pass';
 }
 
 /** The first fiber from the left, in parts as wide as the picture is high. */

@@ -43,13 +43,7 @@ export function reviewFace(
   review: FaceReview,
   table: FaceCriteria,
 ): ReviewedFace {
-  const known = (i: number): boolean => Number.isInteger(i) && i >= 0 && i < found.length;
-  const bad =
-    review.rejected.some((i) => !known(i)) ||
-    review.kinds.some((k) => !known(k.feature)) ||
-    review.added.some((a) => !(a.sizeUm > 0) || !Number.isFinite(a.sizeUm)) ||
-    (review.verdict !== null && review.verdict.reason.trim() === '');
-  if (bad) throw new DomainError('face.bad_review', { features: found.length });
+  checkReview(found.length, review);
   const features: FaceFeature[] = [];
   const origin: (number | null)[] = [];
   found.forEach((feature, i) => {
@@ -64,6 +58,17 @@ export function reviewFace(
   }
   const grade = gradeFace(features, table);
   return { features, origin, grade, verdict: review.verdict?.says ?? grade.verdict };
+}
+
+/** Refuses a review that does not fit so many features. Error: `face.bad_review`. */
+export function checkReview(features: number, review: FaceReview): void {
+  const known = (i: number): boolean => Number.isInteger(i) && i >= 0 && i < features;
+  const bad =
+    review.rejected.some((i) => !known(i)) ||
+    review.kinds.some((k) => !known(k.feature)) ||
+    review.added.some((a) => !(a.sizeUm > 0) || !Number.isFinite(a.sizeUm)) ||
+    (review.verdict !== null && review.verdict.reason.trim() === '');
+  if (bad) throw new DomainError('face.bad_review', { features });
 }
 
 function ofOtherKind(feature: FaceFeature, kind: FeatureKind): FaceFeature {

@@ -44,7 +44,7 @@ export const callsService = (db: Database) => ({
 
   own: async (me: Person): Promise<OwnSeries[]> => {
     const store = callsStore(db);
-    const found = await store.forPerson(me.id);
+    const found = await store.forPerson(me);
     return Promise.all(
       found.map(async ({ runId, ...series }): Promise<OwnSeries> => {
         const run = runId === null ? null : await store.run(runId);

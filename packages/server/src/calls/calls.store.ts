@@ -1,5 +1,5 @@
-import type { CallMark, FaultKind, OwnSeries } from '@clear-mark/contract';
-import type { Call } from '@clear-mark/core';
+import type { CallMark, OwnSeries, Person } from '@clear-mark/contract';
+import type { Call, FaceFault } from '@clear-mark/core';
 import type { z } from 'zod';
 import type { Database } from '../database/database.ts';
 
@@ -15,7 +15,7 @@ export interface ItemRow {
   readonly seriesId: string;
   readonly position: number;
   readonly reference: Call;
-  readonly faults: readonly FaultKind[];
+  readonly faults: readonly FaceFault[];
 }
 export interface RunRow {
   readonly id: string;
@@ -86,12 +86,11 @@ export const callsStore = (db: Database) => ({
       .whereIn('run_id', runIds)
       .orderBy(['run_id', 'position']),
 
-  /** Series of the classes that a person is in, with the person's own run. */
-  forPerson: async (personId: string): Promise<(Omit<OwnSeries, 'run'> & { runId: string | null })[]> => {
+  /** Series of the classes that a person is in, or of all for the lead, with the person's own run. */
+  forPerson: async ({ id, role }: Person): Promise<(Omit<OwnSeries, 'run'> & { runId: string | null })[]> => {
     const found = await db('call_series as s')
       .join('classes as c', 'c.id', 's.class_id')
-      .join('class_members as m', 'm.class_id', 's.class_id')
-      .leftJoin('call_runs as r', (on) => on.on('r.series_id', 's.id').andOn('r.person_id', 'm.person_id'))
+      .leftJoin('call_runs as r', (on) => on.on('r.series_id', 's.id').andOnVal('r.person_id', id))
       .select([
         's.id',
         's.label',
@@ -100,7 +99,10 @@ export const callsStore = (db: Database) => ({
         'r.id as runId',
         db.raw('(select count(*)::int from call_items i where i.series_id = s.id) as faces'),
       ])
-      .where('m.person_id', personId)
+      .modify((query) => {
+        if (role === 'lead') return;
+        void query.whereIn('s.class_id', db('class_members').select('class_id').where({ person_id: id }));
+      })
       .orderBy('s.made_at', 'desc');
     return found as (Omit<OwnSeries, 'run'> & { runId: string | null })[];
   },

@@ -8,16 +8,7 @@ import type { StoredPicture } from './faces.store.ts';
 
 export function faceRoutes(router: Router, db: Database): void {
   const faces = facesService(db);
-  handle(router, ROUTES.faces, ({ params, query, me }) =>
-    faces.list(
-      params.id,
-      {
-        ...(query.attemptId === undefined ? {} : { attemptId: query.attemptId }),
-        ...(query.traineeId === undefined ? {} : { traineeId: query.traineeId }),
-      },
-      me,
-    ),
-  );
+  handle(router, ROUTES.faces, ({ params, query, me }) => faces.list(params.id, query.attemptId ?? null, me));
   handle(router, ROUTES.face, ({ params, me }) => faces.document(params.id, params.faceId, me));
   handle(router, ROUTES.addFace, ({ params, body, me }) => faces.add(params.id, body, me));
   handle(router, ROUTES.gradeFace, ({ params, body, me }) => faces.grade(params.id, params.faceId, body, me));

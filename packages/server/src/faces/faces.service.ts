@@ -8,7 +8,18 @@ import type {
   NewFaceBody,
   Person,
 } from '@clear-mark/contract';
-import { type Call, type MeasuredFace, type MeasuredRow, reviewFace } from '@clear-mark/core';
+import {
+  type Call,
+  checkReview,
+  type FaceCriteria,
+  type FaceReview,
+  gradeFace,
+  type MeasuredFace,
+  type MeasuredRow,
+  reviewFace,
+  rowTable,
+  verdictOfRow,
+} from '@clear-mark/core';
 import type { z } from 'zod';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
@@ -23,10 +34,13 @@ const JPEG = Buffer.from([0xff, 0xd8, 0xff]);
 export const mediaTypeOf = (bytes: Buffer): string | null =>
   bytes.subarray(0, 8).equals(PNG) ? 'image/png' : bytes.subarray(0, 3).equals(JPEG) ? 'image/jpeg' : null;
 
-/** What the engine says of the whole: null where it could not grade. */
-export function engineVerdictOf(engine: MeasuredFace | MeasuredRow): Call | null {
+/** The grade of the whole by the table, worked out here from the features; null where there is nothing to grade. */
+export function engineVerdictOf(engine: MeasuredFace | MeasuredRow, table: FaceCriteria): Call | null {
   if (!engine.ok) return null;
-  return 'grade' in engine ? engine.grade.verdict : engine.verdict;
+  if ('features' in engine) return gradeFace(engine.features, table).verdict;
+  return verdictOfRow(
+    engine.fibers.map(({ face }) => (face.ok ? gradeFace(face.features, rowTable(table)).verdict : null)),
+  );
 }
 
 export const facesService = (db: Database) => ({
@@ -46,9 +60,9 @@ export const facesService = (db: Database) => ({
     return found;
   },
 
-  list: async (classId: string, only: { attemptId?: string; traineeId?: string }, me: Person) => {
+  list: async (classId: string, attemptId: string | null, me: Person) => {
     await classForInstructor(db, classId, me);
-    return facesStore(db).list(classId, only);
+    return facesStore(db).list(classId, attemptId);
   },
 
   document: async (classId: string, id: string, me: Person): Promise<FaceDocument> => {
@@ -63,7 +77,7 @@ export const facesService = (db: Database) => ({
     if (!(await store.hasPicture(face.sha256))) throw new AppError('face.no_picture');
     if (face.attemptId !== null) await requireOpenAttempt(db, classId, face.attemptId);
     try {
-      await store.insert(classId, face, engineVerdictOf(face.engine), me.id);
+      await store.insert(classId, face, engineVerdictOf(face.engine, face.table), me.id);
     } catch (error) {
       if (sqlStateOf(error) === FOREIGN_KEY_VIOLATION) throw new AppError('not_found.face');
       throw error;
@@ -80,7 +94,7 @@ export const facesService = (db: Database) => ({
   ): Promise<FaceGrading> => {
     await classForInstructor(db, classId, me);
     const face = await documentOf(db, classId, faceId);
-    const verdict = verdictAfter(face, body);
+    const verdict = verdictAfter(face, body.review);
     await db.transaction((trx) => facesStore(trx).addGrading(faceId, { ...body, verdict }, me.id));
     return (await facesStore(db).newestGrading(faceId))!;
   },
@@ -101,10 +115,11 @@ async function documentOf(db: Database, classId: string, id: string): Promise<Fa
   return found;
 }
 
-function verdictAfter({ engine, table }: FaceDocument, { review }: z.infer<typeof FaceGradingBody>) {
+function verdictAfter({ engine, table }: FaceDocument, review: FaceReview): Call | null {
   if (engine.ok && 'features' in engine) return reviewFace(engine.features, review, table).verdict;
   // A row and a refused picture have no list to review: only the instructor's own word can be added.
-  return reviewFace([], review, table).grade && (review.verdict?.says ?? engineVerdictOf(engine));
+  checkReview(0, review);
+  return review.verdict?.says ?? engineVerdictOf(engine, table);
 }
 
 async function requireOpenAttempt(db: Database, classId: string, attemptId: string): Promise<void> {

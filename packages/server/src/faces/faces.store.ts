@@ -61,12 +61,11 @@ export const facesStore = (db: Database) => {
         .where({ 'f.class_id': classId, 'f.id': faceId })
         .first<StoredPicture | undefined>()) ?? null,
 
-    list: (classId: string, only: { attemptId?: string; traineeId?: string }): Promise<FaceRow[]> =>
+    list: (classId: string, attemptId: string | null): Promise<FaceRow[]> =>
       rows(classId)
         .select(ROW(db))
         .modify((query) => {
-          if (only.attemptId !== undefined) void query.where('f.attempt_id', only.attemptId);
-          if (only.traineeId !== undefined) void query.where('f.trainee_id', only.traineeId);
+          if (attemptId !== null) void query.where('f.attempt_id', attemptId);
         })
         .orderBy([
           { column: 'f.taken_at', order: 'desc' },

@@ -103,6 +103,12 @@ export function pathOf(path: string, params: object = {}, query: object = {}): s
   return search === '' ? filled : `${filled}?${search}`;
 }
 
+/** Where a kept picture is, for an image to show; and one of a run of blind calls. */
+export const pictureUrl = (classId: string, faceId: string): string =>
+  pathOf(PICTURE_PATHS.face, { id: classId, faceId });
+export const callPictureUrl = (runId: string, position: number): string =>
+  pathOf(PICTURE_PATHS.call, { id: runId, position });
+
 /** What to tell a person about any failure of a call. */
 export function wordsOf(error: unknown): string {
   if (error instanceof Refusal) return error.message;
@@ -112,4 +118,4 @@ export function wordsOf(error: unknown): string {
   return errorWords('server.failed');
 }
 
-export { PICTURE_PATHS, ROUTES };
+export { ROUTES };

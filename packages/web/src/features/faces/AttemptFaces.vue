@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { FaceRow } from '@clear-mark/contract';
 import { onMounted, shallowRef } from 'vue';
-import { call, pathOf, PICTURE_PATHS, ROUTES } from '../../api/client.ts';
+import { call, pictureUrl, ROUTES } from '../../api/client.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
 
 /** The pictures that are kept with an attempt, and the way to take one. */
@@ -24,7 +24,7 @@ onMounted(async () => {
       class="act face"
       :to="{ name: 'faces', params: { classId }, query: { attempt: attemptId, face: r.id } }"
     >
-      <img :src="pathOf(PICTURE_PATHS.face, { id: classId, faceId: r.id })" alt="" width="46" height="34" />
+      <img :src="pictureUrl(classId, r.id)" alt="" width="46" height="34" />
       <VerdictRing v-if="r.verdict" :verdict="r.verdict" :size="20" word />
       <span v-else class="soft">not graded</span>
     </RouterLink>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { Call } from '@clear-mark/core';
-import { FAULT_KINDS, type FaultKind, type FinishedRun, type OwnSeries } from '@clear-mark/contract';
+import { type Call, FACE_FAULTS, type FaceFault } from '@clear-mark/core';
+import type { FinishedRun, OwnSeries } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
-import { call, NoServer, pathOf, PICTURE_PATHS, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, NoServer, callPictureUrl, ROUTES, wordsOf } from '../../api/client.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import CallsResultView from './CallsResultView.vue';
 import { KIND_WORDS } from './face-words.ts';
@@ -14,8 +14,8 @@ const series = shallowRef<OwnSeries | null>(null);
 const runId = ref<string | null>(null);
 const answered = ref<ReadonlySet<number>>(new Set());
 const position = ref(0);
-const kind = ref<FaultKind>('scratch');
-const marks = ref<{ x: number; y: number; kind: FaultKind }[]>([]);
+const kind = ref<FaceFault>('scratch');
+const marks = ref<{ x: number; y: number; kind: FaceFault }[]>([]);
 const shownAt = ref(0);
 const now = ref(0);
 const loaded = ref(false);
@@ -29,9 +29,7 @@ const left = computed(() => {
   if (each === null || !loaded.value) return null;
   return Math.max(0, Math.ceil(each - (now.value - shownAt.value) / 1000));
 });
-const picture = computed(() =>
-  runId.value === null ? '' : pathOf(PICTURE_PATHS.call, { id: runId.value, position: position.value }),
-);
+const picture = computed(() => (runId.value === null ? '' : callPictureUrl(runId.value, position.value)));
 
 onMounted(async () => {
   try {
@@ -152,10 +150,7 @@ function onKey(event: KeyboardEvent): void {
           :class="{ wrong: c.said !== null && c.said !== c.reference }"
         >
           <div class="frame">
-            <img
-              :src="pathOf(PICTURE_PATHS.call, { id: runId, position: c.position })"
-              :alt="`Face ${c.position + 1}`"
-            />
+            <img :src="callPictureUrl(runId!, c.position)" :alt="`Face ${c.position + 1}`" />
             <span
               v-for="(m, i) in c.marks"
               :key="i"
@@ -201,7 +196,7 @@ function onKey(event: KeyboardEvent): void {
         <label class="row">
           <span class="soft">a tap on the picture marks</span>
           <select v-model="kind" class="act" aria-label="What a tap marks">
-            <option v-for="k in FAULT_KINDS" :key="k" :value="k">{{ KIND_WORDS[k] }}</option>
+            <option v-for="k in FACE_FAULTS" :key="k" :value="k">{{ KIND_WORDS[k] }}</option>
           </select>
         </label>
         <button class="act" type="button" :disabled="marks.length === 0" @click="marks = marks.slice(0, -1)">
@@ -281,7 +276,6 @@ function onKey(event: KeyboardEvent): void {
 }
 .seen img {
   width: 176px;
-  height: 132px;
-  object-fit: cover;
+  height: auto;
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { CallSeries, FaceRow } from '@clear-mark/contract';
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
-import { call, pathOf, PICTURE_PATHS, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, pictureUrl, ROUTES, wordsOf } from '../../api/client.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import { choiceProblem } from './calls.model.ts';
 import CallsResultView from './CallsResultView.vue';
@@ -76,7 +76,7 @@ const runWords = (s: CallSeries): string => {
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <form v-if="making" class="make" aria-label="New series" @submit.prevent="make">
       <div class="row fields">
-        <label><span>Name</span><input v-model="order.label" maxlength="60" /></label>
+        <label><span>Name</span><input v-model="order.label" class="typed" maxlength="60" /></label>
         <label
           ><span>Faces from</span>
           <select v-model="from" class="act">
@@ -109,11 +109,7 @@ const runWords = (s: CallSeries): string => {
       <ul v-if="from === 'kept'" class="pick">
         <li v-for="f in graded" :key="f.id">
           <button class="tile" type="button" :aria-pressed="chosen.has(f.id)" @click="pick(f.id)">
-            <img
-              :src="pathOf(PICTURE_PATHS.face, { id: classId, faceId: f.id })"
-              :alt="f.label"
-              loading="lazy"
-            />
+            <img :src="pictureUrl(classId, f.id)" :alt="f.label" loading="lazy" />
             <VerdictRing :verdict="f.verdict!" :size="20" word />
           </button>
         </li>
@@ -204,11 +200,6 @@ const runWords = (s: CallSeries): string => {
   gap: 2px;
 }
 .fields input {
-  min-height: var(--tap);
-  padding: 0 10px;
-  border: 1px solid var(--hair-strong);
-  border-radius: var(--round);
-  background: var(--sheet);
   width: 200px;
 }
 ul {

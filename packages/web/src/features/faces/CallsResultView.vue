@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { CallsResult } from '@clear-mark/core';
-import type { FaultKind } from '@clear-mark/contract';
+import type { CallsResult, FaceFault } from '@clear-mark/core';
+
 import { kappaWords, rateWords, resultSentence } from './calls.model.ts';
 import { KIND_WORDS } from './face-words.ts';
 
@@ -32,7 +32,7 @@ defineProps<{ result: CallsResult; missWeight?: number }>();
     <p v-if="result.byKind.some((k) => k.missed > 0)">
       Missed:
       <template v-for="(k, i) in result.byKind.filter((x) => x.missed > 0)" :key="k.kind"
-        ><template v-if="i > 0">, </template>{{ KIND_WORDS[k.kind as FaultKind] }} {{ k.missed }} of
+        ><template v-if="i > 0">, </template>{{ KIND_WORDS[k.kind as FaceFault] }} {{ k.missed }} of
         {{ k.faces }}</template
       >.
     </p>

@@ -102,7 +102,7 @@ const misfit = computed(() => {
   <div v-else-if="asking" class="ask">
     <label>
       <span>Why is it a {{ other }}?</span>
-      <input v-model="reason" maxlength="200" @keydown.enter="decide" />
+      <input v-model="reason" class="typed" maxlength="200" @keydown.enter="decide" />
     </label>
     <div class="row">
       <button class="act next" type="button" :disabled="reason.trim() === ''" @click="decide">
@@ -161,12 +161,5 @@ const misfit = computed(() => {
 .ask label {
   display: grid;
   gap: 2px;
-}
-.ask input {
-  min-height: var(--tap);
-  padding: 0 10px;
-  border: 1px solid var(--hair-strong);
-  border-radius: var(--round);
-  background: var(--sheet);
 }
 </style>

@@ -21,7 +21,6 @@ const props = defineProps<{
   flat: { readonly picture: FlatImage; readonly url: string } | null;
   tool: Tool;
   loupe: boolean;
-  bare?: boolean;
 }>();
 const emit = defineEmits<{
   choose: [number: number | null];
@@ -164,7 +163,7 @@ const lens = computed(() => {
       :width="flat.picture.side"
       :height="flat.picture.side"
     />
-    <g v-if="face && !bare" fill="none" clip-path="url(#frame)">
+    <g v-if="face" fill="none" clip-path="url(#frame)">
       <g v-for="z in table.zones" :key="z.zone" class="zone" :stroke-width="stroke">
         <circle class="under" :cx="at(0, 0)[0]" :cy="at(0, 0)[1]" :r="px(z.toUm / 2)" />
         <circle :cx="at(0, 0)[0]" :cy="at(0, 0)[1]" :r="px(z.toUm / 2)" />

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { FACE_CRITERIA, type FaceCriteria } from '@clear-mark/core';
 import { computed, defineAsyncComponent, onMounted, shallowRef } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute } from 'vue-router';
 import { call, ROUTES } from '../../api/client.ts';
+import ViewSwitch from '../../shared/ViewSwitch.vue';
 
 /** Is this end face good, and can this trainee see it. One view at a time, kept in the address. */
 const props = defineProps<{ classId: string }>();
 const route = useRoute();
-const router = useRouter();
 const own = shallowRef<readonly FaceCriteria[]>([]);
 const tables = computed(() => [...own.value, ...FACE_CRITERIA]);
 
@@ -27,25 +27,8 @@ onMounted(load);
 
 <template>
   <div class="page">
-    <div class="row views" role="group" aria-label="Views of Faces">
-      <button
-        v-for="v in VIEWS"
-        :key="v.id"
-        class="act"
-        type="button"
-        :aria-pressed="current.id === v.id"
-        @click="router.replace({ query: { ...route.query, view: v.id } })"
-      >
-        {{ v.label }}
-      </button>
-    </div>
+    <ViewSwitch place="Faces" :views="VIEWS" :current="current.id" />
     <h1 class="sr">Faces</h1>
     <component :is="current.view" :class-id="classId" :tables="tables" @saved="load" />
   </div>
 </template>
-
-<style scoped>
-.views {
-  margin-bottom: 14px;
-}
-</style>

@@ -2,7 +2,7 @@
 import type { ShownFeature } from './face-view.model.ts';
 
 /** What was found, tied to the drawing by number; each can be rejected or be of the other kind. */
-defineProps<{ features: readonly ShownFeature[]; chosen: number | null; locked: boolean }>();
+defineProps<{ features: readonly ShownFeature[]; chosen: number | null }>();
 const emit = defineEmits<{
   choose: [number: number];
   reject: [feature: ShownFeature];
@@ -47,7 +47,7 @@ const emit = defineEmits<{
           </span>
         </span>
       </button>
-      <template v-if="chosen === f.number && !locked">
+      <template v-if="chosen === f.number">
         <div class="row acts">
           <button class="act" type="button" @click="emit('reject', f)">
             {{ f.origin.by === 'hand' ? 'Take away' : f.rejected ? 'Count it' : 'Reject' }}

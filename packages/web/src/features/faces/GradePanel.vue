@@ -3,14 +3,14 @@ import {
   type AddedFeature,
   FACE_CRITERIA,
   type FaceCriteria,
-  type GradedFace,
   reviewFace,
+  type FaceFault,
 } from '@clear-mark/core';
-import type { FaceDocument, FaceRow, FaultKind } from '@clear-mark/contract';
+import type { FaceDocument, FaceRow } from '@clear-mark/contract';
 import { FACE_REFUSAL_WORDS, sourceWords } from '@clear-mark/words';
 import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { call, pathOf, PICTURE_PATHS, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, pictureUrl, ROUTES, wordsOf } from '../../api/client.ts';
 import { useClassroom } from '../../storage/use-classroom.ts';
 import CameraPanel from './CameraPanel.vue';
 import ChangeSince from './ChangeSince.vue';
@@ -19,12 +19,13 @@ import {
   addedBetween,
   isGraded,
   isRow,
+  type ShownFeature,
   shownFeatures,
   toggleKind,
   toggleRejected,
 } from './face-view.model.ts';
-import { CORE_WORDS } from './face-words.ts';
 import FaceVerdicts from './FaceVerdicts.vue';
+import FaceTools from './FaceTools.vue';
 import FaceView, { type Tool } from './FaceView.vue';
 import FeatureTable from './FeatureTable.vue';
 import KeepBar from './KeepBar.vue';
@@ -53,7 +54,7 @@ const chosen = ref<number | null>(null);
 const over = ref(false);
 const widthUm = ref(1);
 const attemptId = ref(typeof route.query['attempt'] === 'string' ? route.query['attempt'] : '');
-const faults = shallowRef<readonly FaultKind[]>([]);
+const faults = shallowRef<readonly FaceFault[]>([]);
 const before = shallowRef<FaceDocument | null>(null);
 /** The picture that comes next is of the face that is kept now, cleaned. */
 const pairs = ref(false);
@@ -77,7 +78,7 @@ const beforeFace = computed(() => {
   return isGraded(engine) ? engine : null;
 });
 
-function begin(picture: Blob, name: string, from: FaceSource, known: readonly FaultKind[] = []): void {
+function begin(picture: Blob, name: string, from: FaceSource, known: readonly FaceFault[] = []): void {
   keeping.begin();
   [chosen.value, tool.value, pairs.value] = [null, 'look', false];
   faults.value = known;
@@ -92,7 +93,7 @@ function fromFiles(files: FileList | null | undefined, from: FaceSource): void {
 function fromScope({ png, looks, width, height }: StandInPicture, name: string, again: boolean): void {
   before.value = again ? (kept.value ?? before.value) : null;
   shows.value = width > 2 * height ? 'row' : 'single';
-  begin(png, name, 'stand_in', looks as readonly FaultKind[]);
+  begin(png, name, 'stand_in', looks as readonly FaceFault[]);
 }
 function fromCamera(picture: Blob): void {
   before.value = pairs.value ? kept.value : null;
@@ -122,7 +123,7 @@ async function list(): Promise<void> {
 async function open(id: string): Promise<void> {
   try {
     const document = await call(ROUTES.face, { params: { id: props.classId, faceId: id } });
-    const picture = await (await fetch(pathOf(PICTURE_PATHS.face, { id: props.classId, faceId: id }))).blob();
+    const picture = await (await fetch(pictureUrl(props.classId, id))).blob();
     before.value = document.beforeId
       ? await call(ROUTES.face, { params: { id: props.classId, faceId: document.beforeId } })
       : null;
@@ -154,13 +155,10 @@ function add(from: readonly [number, number], to: readonly [number, number]): vo
   tool.value = 'look';
   if (added) keeping.revise({ ...review.value, added: [...review.value.added, added] });
 }
-const reject = (number: number, graded_: GradedFace, what: 'reject' | 'kind'): void => {
-  const feature = features.value.find((f) => f.number === number);
-  if (!feature) return;
-  keeping.revise(
-    what === 'reject' ? toggleRejected(review.value, feature) : toggleKind(review.value, feature, graded_),
-  );
-};
+const reject = (feature: ShownFeature): void => keeping.revise(toggleRejected(review.value, feature));
+function changeKind(feature: ShownFeature): void {
+  if (graded.value) keeping.revise(toggleKind(review.value, feature, graded.value));
+}
 </script>
 
 <template>
@@ -218,56 +216,22 @@ const reject = (number: number, graded_: GradedFace, what: 'reject' | 'kind'): v
           @choose="chosen = $event"
           @between="add"
         />
-        <div v-if="graded" class="row under">
-          <button class="act" type="button" :aria-pressed="flattened" @click="flattened = !flattened">
-            Flattened
-          </button>
-          <button class="act" type="button" :aria-pressed="loupe" @click="loupe = !loupe">Loupe</button>
-          <button
-            class="act"
-            type="button"
-            :aria-pressed="tool === 'rule'"
-            @click="tool = tool === 'rule' ? 'look' : 'rule'"
-          >
-            Ruler
-          </button>
-          <span class="fill" />
-          <button
-            class="act"
-            type="button"
-            :aria-pressed="tool === 'defect'"
-            @click="tool = tool === 'defect' ? 'look' : 'defect'"
-          >
-            Add a defect
-          </button>
-          <button
-            class="act"
-            type="button"
-            :aria-pressed="tool === 'scratch'"
-            @click="tool = tool === 'scratch' ? 'look' : 'scratch'"
-          >
-            Add a scratch
-          </button>
-        </div>
-        <figcaption class="small soft">
-          <template v-if="tool === 'rule'">Tap two places to measure between them.</template>
-          <template v-else-if="tool === 'defect'">Tap both ends of its diameter.</template>
-          <label v-else-if="tool === 'scratch'" class="row">
-            Tap both ends of it; width
-            <input v-model.number="widthUm" class="width" type="number" min="0.2" max="30" step="0.2" /> µm
-          </label>
-          <template v-else-if="graded">
-            {{ face.name }}. {{ graded.umPerPx.toFixed(3) }} µm a pixel from the cladding,
-            {{ CORE_WORDS[graded.core.class] }}. Corners: a defect; rails: a scratch; heavy: it decides.
-          </template>
-          <template v-else>{{ face.name }}</template>
-        </figcaption>
+        <FaceTools
+          v-if="graded"
+          v-model:tool="tool"
+          v-model:flattened="flattened"
+          v-model:loupe="loupe"
+          v-model:width="widthUm"
+          :name="face.name"
+          :face="graded"
+        />
+        <figcaption v-else class="small soft">{{ face.name }}</figcaption>
         <RowFibers v-if="row" :row="row" :url="face.url" :width="face.width" :height="face.height" />
         <ChangeSince
           v-if="graded && before && beforeFace"
           :before="beforeFace"
           :after="graded"
-          :url="pathOf(PICTURE_PATHS.face, { id: classId, faceId: before.id })"
+          :url="pictureUrl(classId, before.id)"
         />
       </figure>
       <div aria-live="polite">
@@ -291,10 +255,9 @@ const reject = (number: number, graded_: GradedFace, what: 'reject' | 'kind'): v
           <FeatureTable
             :features="features"
             :chosen="chosen"
-            :locked="false"
             @choose="chosen = $event"
-            @reject="reject($event.number, graded, 'reject')"
-            @kind="reject($event.number, graded, 'kind')"
+            @reject="reject"
+            @kind="changeKind"
           />
         </template>
         <template v-if="found && !step">
@@ -359,19 +322,8 @@ figure {
   margin: 0;
   min-width: 0;
 }
-.under {
-  margin-top: 8px;
-}
 .after {
   margin: 8px 0;
-}
-.width {
-  width: 84px;
-  min-height: var(--tap);
-  padding: 0 8px;
-  border: 1px solid var(--hair-strong);
-  border-radius: var(--round);
-  background: var(--sheet);
 }
 @media (max-width: 900px) {
   .two {

@@ -102,7 +102,7 @@ async function save(): Promise<void> {
         base: id.replace('class/', ''),
         title,
         source: { ...source },
-        zones: structuredClone(zones) as never,
+        zones,
       },
     });
     draft.value = null;
@@ -133,7 +133,7 @@ async function save(): Promise<void> {
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <div v-if="draft" class="row head">
       <CommitField
-        class="field title"
+        class="typed title"
         label="Title"
         :value="draft.title"
         :maxlength="60"
@@ -173,7 +173,7 @@ async function save(): Promise<void> {
               <template v-if="z[k.key] !== 'no_limit'">
                 <div v-for="(b, n) in z[k.key] as SizeBand[]" :key="n" class="row band">
                   <CommitField
-                    class="field"
+                    class="typed short"
                     inputmode="decimal"
                     :label="`Zone ${z.zone}, ${k.key}, how many`"
                     :value="b.count === null ? 'any' : String(b.count)"
@@ -181,7 +181,7 @@ async function save(): Promise<void> {
                   />
                   from
                   <CommitField
-                    class="field"
+                    class="typed short"
                     inputmode="decimal"
                     :label="`Zone ${z.zone}, ${k.key}, from`"
                     :value="String(b.fromUm)"
@@ -189,7 +189,7 @@ async function save(): Promise<void> {
                   />
                   to
                   <CommitField
-                    class="field"
+                    class="typed short"
                     inputmode="decimal"
                     :label="`Zone ${z.zone}, ${k.key}, to`"
                     :value="String(b.toUm)"
@@ -231,15 +231,10 @@ async function save(): Promise<void> {
 .head {
   margin: 16px 0 6px;
 }
-.field {
-  min-height: var(--tap);
+.short {
   width: 62px;
-  padding: 0 8px;
-  border: 1px solid var(--hair-strong);
-  border-radius: var(--round);
-  background: var(--sheet);
 }
-.field.title {
+.title {
   width: min(100%, 420px);
 }
 .band {

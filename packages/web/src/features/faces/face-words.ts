@@ -1,5 +1,5 @@
-import type { CoreClass, FaceStep } from '@clear-mark/core';
-import type { FaultKind } from '@clear-mark/contract';
+import type { CoreClass, FaceStep, FaceFault } from '@clear-mark/core';
+
 import type { PictureProblem } from './face-orders.ts';
 
 export const STEP_WORDS: Readonly<Record<FaceStep | 'reading', string>> = {
@@ -22,7 +22,7 @@ export const CORE_WORDS: Readonly<Record<CoreClass, string>> = {
   multimode_62: '62.5 µm core',
   unlit: 'core not to be seen',
 };
-export const KIND_WORDS: Readonly<Record<FaultKind, string>> = {
+export const KIND_WORDS: Readonly<Record<FaceFault, string>> = {
   scratch: 'scratch',
   pit: 'pit',
   edge_chip: 'chip at the edge',

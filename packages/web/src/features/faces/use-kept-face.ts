@@ -1,6 +1,6 @@
-import type { FaceCriteria, FaceReview, MeasuredFace, MeasuredRow, Call } from '@clear-mark/core';
+import type { FaceCriteria, FaceReview, MeasuredFace, MeasuredRow, Call, FaceFault } from '@clear-mark/core';
 import { NO_REVIEW } from '@clear-mark/core';
-import type { FaceDocument, FaultKind } from '@clear-mark/contract';
+import type { FaceDocument } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { ref, shallowRef } from 'vue';
 import { call, NoServer, ROUTES, sendPicture, wordsOf } from '../../api/client.ts';
@@ -15,7 +15,7 @@ export interface FaceToKeep {
   readonly attemptId: string | null;
   readonly traineeId: string | null;
   readonly beforeId: string | null;
-  readonly faults: readonly FaultKind[];
+  readonly faults: readonly FaceFault[];
 }
 
 /** The review of the picture on the page, and its way to the server: first the picture, then what was made of it. */
@@ -85,14 +85,14 @@ export function useKeptFace(classId: () => string) {
         ...{ width: face.width, height: face.height, source: face.source, view: rest.view },
         ...{ takenAt: new Date().toISOString(), attemptId: rest.attemptId, traineeId: rest.traineeId },
         ...{ beforeId: rest.beforeId, faults: [...rest.faults], engine: found },
-        table: structuredClone(table) as never,
+        table,
       },
     });
   }
   async function grade(id: string): Promise<void> {
     await call(ROUTES.gradeFace, {
       params: { id: classId(), faceId: id },
-      body: { id: gradingId, review: structuredClone(review.value) as never, traineeSaid: traineeSaid.value },
+      body: { id: gradingId, review: review.value, traineeSaid: traineeSaid.value },
     });
   }
   return { review, traineeSaid, kept, changed, busy, failure, begin, open, revise, say, keep };

@@ -1,6 +1,6 @@
-import { faceCriteria, type FaceCriteria, type MeasuredFace } from '@clear-mark/core';
-import type { FaultKind } from '@clear-mark/contract';
-import type { FaceState } from '@clear-mark/sim';
+import { faceCriteria, type FaceCriteria, type MeasuredFace, type FaceFault } from '@clear-mark/core';
+
+import { type FaceState, shuffled } from '@clear-mark/sim';
 import { v7 } from 'uuid';
 import { ref } from 'vue';
 import { call, ROUTES, sendPicture, wordsOf } from '../../api/client.ts';
@@ -75,7 +75,7 @@ export function useSeries(classId: () => string) {
       if (of[picture.verdict].length < wanted[picture.verdict]) of[picture.verdict].push(picture);
       done.value = (of.pass.length + of.fail.length) / 2;
     }
-    return shuffled([...of.pass, ...of.fail]);
+    return shuffled(Math.random, [...of.pass, ...of.fail]);
   }
   async function set(order: SeriesOrder, faceIds: readonly string[]): Promise<void> {
     await call(ROUTES.addSeries, {
@@ -93,7 +93,7 @@ export function useSeries(classId: () => string) {
   async function fromKept(order: SeriesOrder, faceIds: readonly string[]): Promise<boolean> {
     failure.value = null;
     try {
-      await set(order, shuffled(faceIds));
+      await set(order, shuffled(Math.random, faceIds));
       return true;
     } catch (error) {
       failure.value = wordsOf(error);
@@ -114,8 +114,8 @@ async function keepEnd(classId: string, picture: StandInPicture, label: string):
     body: {
       ...{ id, sha256, label: `${label}, for calls`, width: picture.width, height: picture.height },
       ...{ view: 'single', source: 'stand_in', takenAt: new Date().toISOString(), attemptId: null },
-      ...{ traineeId: null, beforeId: null, faults: picture.looks as FaultKind[], engine },
-      table: structuredClone(table) as never,
+      ...{ traineeId: null, beforeId: null, faults: picture.looks as FaceFault[], engine },
+      table,
     },
   });
   // What the simulated end is, is known: the reference does not hang on the engine.
@@ -145,13 +145,4 @@ function measuredBy(picture: StandInPicture, table: FaceCriteria): Promise<Measu
     const order: FaceOrder = { picture: picture.png, name: 'end', view: 'single', table };
     worker.postMessage(order);
   });
-}
-
-function shuffled<T>(list: readonly T[]): T[] {
-  const out = [...list];
-  for (let i = out.length - 1; i > 0; i--) {
-    const j = Math.floor(Math.random() * (i + 1));
-    [out[i], out[j]] = [out[j]!, out[i]!];
-  }
-  return out;
 }

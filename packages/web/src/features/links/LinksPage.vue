@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onMounted } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute } from 'vue-router';
 import { useClassroom } from '../../storage/use-classroom.ts';
+import ViewSwitch from '../../shared/ViewSwitch.vue';
 
 /** What should this link lose, what did it, why. One view at a time, kept in the address. */
 const props = defineProps<{ classId: string }>();
 const route = useRoute();
-const router = useRouter();
 const classroom = useClassroom();
 
 const VIEWS = [
@@ -23,24 +23,7 @@ onMounted(() => void classroom.open(props.classId));
 
 <template>
   <div class="page">
-    <div class="row views" role="group" aria-label="Views of Links">
-      <button
-        v-for="v in VIEWS"
-        :key="v.id"
-        class="act"
-        type="button"
-        :aria-pressed="current.id === v.id"
-        @click="router.replace({ query: { view: v.id } })"
-      >
-        {{ v.label }}
-      </button>
-    </div>
+    <ViewSwitch place="Links" :views="VIEWS" :current="current.id" />
     <component :is="current.view" :class-id="classId" />
   </div>
 </template>
-
-<style scoped>
-.views {
-  margin-bottom: 16px;
-}
-</style>
