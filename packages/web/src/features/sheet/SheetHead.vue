@@ -41,6 +41,12 @@ const when = (iso: string): string =>
         <p class="soft">
           Piece <b>{{ attempt.pieceLabel }}</b>, started {{ when(attempt.startedAt) }}
         </p>
+        <AttemptFaces
+          v-if="classId && hasFace"
+          :class-id="classId"
+          :attempt-id="attempt.id"
+          :open="attempt.state === 'open'"
+        />
       </div>
       <div class="method">
         <RouterLink
@@ -75,12 +81,6 @@ const when = (iso: string): string =>
         </div>
       </div>
     </div>
-    <AttemptFaces
-      v-if="classId && hasFace"
-      :class-id="classId"
-      :attempt-id="attempt.id"
-      :open="attempt.state === 'open'"
-    />
     <slot />
     <p v-if="revision" class="notice signed">
       <b>{{ KIND[revision.kind] }}</b> by {{ revision.signedBy }}, {{ when(revision.signedAt)
