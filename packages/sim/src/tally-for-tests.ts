@@ -41,12 +41,38 @@ const counts = (f: TrueFeature, { noise, umPerPx }: KnownFace): boolean =>
 const distanceTo = (f: TrueFeature, x: number, y: number): number =>
   Math.min(...f.points.map(([px, py]) => Math.hypot(px - x, py - y)));
 
-/** A detection matches a defect within its radius and 1 um, a scratch within 3 um of its line. */
-const matches = (f: TrueFeature, d: MeasuredFeature): boolean =>
-  d.kind === f.kind &&
-  (f.kind === 'scratch'
-    ? distanceTo(f, d.xUm, d.yUm) < 3
-    : Math.hypot(d.xUm - f.xUm, d.yUm - f.yUm) <= f.sizeUm / 2 + 1);
+/** How far a detection lies off a feature that it may match: a defect within its radius and 1 um, a scratch 3 um. */
+function offBy(f: TrueFeature, d: MeasuredFeature): number | null {
+  if (d.kind !== f.kind) return null;
+  if (f.kind === 'scratch') {
+    const off = distanceTo(f, d.xUm, d.yUm);
+    return off < 3 ? off : null;
+  }
+  const off = Math.hypot(d.xUm - f.xUm, d.yUm - f.yUm);
+  return off <= f.sizeUm / 2 + 1 ? off : null;
+}
+
+/** Each detection of at most one feature, the nearest pairs first, so that where two cross each gets its own. */
+export function pairsOf(
+  features: readonly TrueFeature[],
+  found: readonly MeasuredFeature[],
+): Map<TrueFeature, number> {
+  const near = features.flatMap((f) =>
+    found.flatMap((d, at) => {
+      const off = offBy(f, d);
+      return off === null ? [] : [{ f, at, off: off + Math.abs(d.sizeUm - f.sizeUm) }];
+    }),
+  );
+  near.sort((a, b) => a.off - b.off);
+  const pairs = new Map<TrueFeature, number>();
+  const used = new Set<number>();
+  for (const { f, at } of near) {
+    if (pairs.has(f) || used.has(at)) continue;
+    pairs.set(f, at);
+    used.add(at);
+  }
+  return pairs;
+}
 
 /** Counts what was found, missed and made up over measured faces, and how the grades agree. */
 export function tallyOf(faces: readonly Judged[], table: FaceCriteria): Tally {
@@ -61,11 +87,13 @@ export function tallyOf(faces: readonly Judged[], table: FaceCriteria): Tally {
     scales.push(Math.abs(found.umPerPx / truth.umPerPx - 1));
     const [x, y] = found.centrePx;
     centres.push(Math.hypot(x - truth.centre[0], y - truth.centre[1]) * truth.umPerPx);
-    const used = new Set<number>();
+    const pairs = pairsOf(truth.features, found.features);
+    const used = new Set(pairs.values());
     for (const feature of truth.features) {
-      const at = found.features.findIndex((d, i) => !used.has(i) && matches(feature, d));
-      if (at >= 0) used.add(at);
-      if (counts(feature, truth)) kinds[feature.kind].add(at < 0 ? null : found.features[at]!, feature);
+      const at = pairs.get(feature);
+      if (counts(feature, truth)) {
+        kinds[feature.kind].add(at === undefined ? null : found.features[at]!, feature);
+      }
     }
     found.features.forEach((d, i) => {
       // A detection of a true feature that is too faint to be asked for is not false.

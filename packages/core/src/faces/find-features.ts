@@ -1,9 +1,11 @@
-import type { FlatFace } from './flatten.ts';
+import { lostAtCorners } from './corners.ts';
+import { type FlatFace, takeCentreAgain } from './flatten.ts';
 import { findLines, isSameLine } from './find-lines.ts';
 import {
   circleOf,
   edgeOf,
   elongation,
+  FINE,
   findSpots,
   growSpot,
   joinThin,
@@ -15,6 +17,7 @@ import {
 import type { MeasuredLine } from './found-line.ts';
 import { barAt } from './line-profile.ts';
 import { measureLine } from './measure-line.ts';
+import { mergeLines } from './merge-lines.ts';
 import { peelLines } from './peel-lines.ts';
 
 /** A feature as it lies in the square of a flattened face; pixels. */
@@ -58,6 +61,7 @@ export function findFeatures(face: FlatFace, blurPx: number): readonly FoundFeat
   }
   const lines = withoutCracks(findLines(face, free, blurPx, before.spread), before);
   const peeled = peelLines(face, lines);
+  if (lines.length > 0) takeCentreAgain(peeled);
   const ground = lines.length === 0 ? before : peeledGround(peeled, before);
   const rest: Spot[] = [];
   const all = [...lines];
@@ -66,8 +70,8 @@ export function findFeatures(face: FlatFace, blurPx: number): readonly FoundFeat
     if (!short) rest.push(spot);
     else if (!all.some((line) => isSameLine(line, short, face.side))) all.push(short);
   }
-  const defects = joinThin(rest, face.side).map((spot) => defectOf(ground, spot));
-  return [...all.map((line) => scratchOf(face, line, before.spread)), ...defects];
+  const defects = joinThin(rest, face.side).map((spot) => defectOf(ground, spot, blurPx));
+  return [...mergeLines(all).map((line) => scratchOf(face, line, before.spread)), ...defects];
 }
 
 /** Surely none of a line: compact, or thicker than any of them. */
@@ -144,9 +148,11 @@ function shortLine(face: FlatFace, spot: Spot, blurPx: number, spread: number): 
   return shareOn(spot, marked([found], face.level.length, face.side)) > OF_SHORT ? found : null;
 }
 
-function defectOf({ face, spread }: SpotGround, spot: Spot): FoundFeature {
+function defectOf(ground: SpotGround, spot: Spot, blurPx: number): FoundFeature {
+  const { face, spread } = ground;
   const { side, distance } = face;
-  const { x, y, size } = circleOf(spot, side);
+  const { x, y, size: seen } = circleOf(spot, side);
+  const size = seen + lostAtCorners(ground, spot, seen, Math.hypot(blurPx, FINE));
   let [nearest, farthest] = [Infinity, 0];
   for (const i of spot.pixels) {
     nearest = Math.min(nearest, distance[i]!);

@@ -4,6 +4,8 @@ import { squareOf, takeLight } from './flatten.ts';
 import { type GreyImage, inGrey, shrink } from './image.ts';
 import { fitLight } from './light.ts';
 
+type Point = readonly [x: number, y: number];
+
 /** A defect on the ferrule; pixels of the picture. */
 export interface OutsideDefect {
   readonly x: number;
@@ -30,11 +32,25 @@ const COPY_UM = 0.9;
 /** A spot so much longer than wide is a scratch, which is not looked for here. */
 const LONG = 4;
 
+/** A scratch of the glass goes on over the ferrule for so far, and lies this far off its own direction at most; um. */
+const GOES_ON_UM = 45;
+const ASIDE_UM = 2.5;
+/** How much it may bend on the way, a share of the way. */
+const BENDS = 0.12;
+/** A scratch that ends this near to the edge of the glass has crossed it, um. */
+const AT_EDGE_UM = 5;
+
 /**
  * Defects of the contact zone, of 5 um and more, on a coarse copy of the picture with the ferrule's own light taken out.
- * What the frame cuts off is not looked at, and said.
+ * What the frame cuts off is not looked at, and said. `scratches` are those found on the glass, as places along them in
+ * pixels of the picture: where one goes on over the ferrule is no defect.
  */
-export function findOutside(image: GreyImage, circle: Circle, umPerPx: number): Outside {
+export function findOutside(
+  image: GreyImage,
+  circle: Circle,
+  umPerPx: number,
+  scratches: readonly (readonly Point[])[] = [],
+): Outside {
   const factor = Math.max(1, Math.round(COPY_UM / umPerPx));
   const small = shrink(image, factor);
   const copy = inGrey(small);
@@ -53,11 +69,13 @@ export function findOutside(image: GreyImage, circle: Circle, umPerPx: number): 
     const { x, y, size } = circleOf(spot, face.side);
     const shape = elongation(spot.pixels, face.side);
     if (size < leastPx || shape.length > LONG * shape.width) return [];
+    const at: Point = [(face.left + x) * factor + middle, (face.top + y) * factor + middle];
+    if (scratches.some((line) => goesOnTo(line, at, circle, umPerPx))) return [];
     const distances = spot.pixels.map((i) => face.distance[i]! * factor);
     return [
       {
-        x: (face.left + x) * factor + middle,
-        y: (face.top + y) * factor + middle,
+        x: at[0],
+        y: at[1],
         size: size * factor,
         area: spot.pixels.length * factor * factor,
         contrast: spot.peak / ground.spread,
@@ -67,4 +85,21 @@ export function findOutside(image: GreyImage, circle: Circle, umPerPx: number): 
     ];
   });
   return { defects, seen };
+}
+
+/** A place lies where a scratch that crosses the edge of the glass goes on. */
+function goesOnTo(line: readonly Point[], [x, y]: Point, circle: Circle, umPerPx: number): boolean {
+  const inward = Math.min(line.length - 1, Math.max(1, Math.round(line.length / 4)));
+  const ends = [
+    [line[0]!, line[inward]!],
+    [line[line.length - 1]!, line[line.length - 1 - inward]!],
+  ] as const;
+  return ends.some(([[ex, ey], [fx, fy]]) => {
+    if (circle.r - Math.hypot(ex - circle.x, ey - circle.y) > AT_EDGE_UM / umPerPx) return false;
+    const d = Math.hypot(ex - fx, ey - fy) || 1;
+    const [ux, uy] = [(ex - fx) / d, (ey - fy) / d];
+    const along = (x - ex) * ux + (y - ey) * uy;
+    const aside = Math.abs((x - ex) * uy - (y - ey) * ux);
+    return along > 0 && along * umPerPx < GOES_ON_UM && aside < ASIDE_UM / umPerPx + BENDS * along;
+  });
 }

@@ -14,11 +14,11 @@ export interface Spot {
 }
 
 /** Smoothing at which spots are grown; standard deviation in pixels. The finest scale is this one. */
-const FINE = 0.7;
+export const FINE = 0.7;
 /** Seeds stand this many spreads above the noise of their scale. */
 const SEED = 5;
-/** A seed grows to where it falls under this share of its own height: a little less than half, since blur takes the corners. */
-const GROWS_TO = 0.47;
+/** A seed grows to where it falls under this share of its highest pixel, which noise lifts over what the spot is high. */
+const GROWS_TO = 0.43;
 const LEAST_PX = 4;
 const MOST_PX = 60_000;
 /** A spot is this high over the noise of a pixel: among a quarter of a million pixels less is chance. */
@@ -146,7 +146,7 @@ export function growSpot(ground: SpotGround, seed: number, taken: Uint8Array): S
   const own = noise[Math.floor(distance[seed]!)]!;
   if (peak < LEAST_PEAK * own) return null;
   const least = Math.max(2.2 * own, GROWS_TO * peak);
-  const pixels = flood(ground, [seed], taken, (i) => sign * fine[i]! >= least);
+  const pixels = flooded(ground, [seed], taken, (i) => sign * fine[i]! >= least);
   if (pixels.length > MOST_PX) return null;
   const kept = pixels.filter((i) => sign * fine[i]! >= least);
   // Among many pixels one is high by chance, and the glass is cloudy: what is broad has to stand out more.
@@ -157,14 +157,14 @@ export function growSpot(ground: SpotGround, seed: number, taken: Uint8Array): S
 /** A spot with what falls off round it, in which no second one is looked for. */
 function skirtOf(ground: SpotGround, { pixels, sign, peak }: Spot, taken: Uint8Array): number[] {
   const least = Math.max(1.5 * ground.spread, 0.15 * peak);
-  return flood(ground, pixels, taken, (i) => sign * ground.fine[i]! >= least);
+  return flooded(ground, pixels, taken, (i) => sign * ground.fine[i]! >= least);
 }
 
 /** What is reached from the first pixels by neighbours that hold; the first ones always. */
-function flood(
+export function flooded(
   { face: { side, inside }, fine }: SpotGround,
   first: readonly number[],
-  taken: Uint8Array,
+  taken: Uint8Array | null,
   holds: (i: number) => boolean,
 ): number[] {
   const seen = new Set(first);
@@ -174,7 +174,7 @@ function flood(
     const i = queue.pop()!;
     for (const d of [-1, 1, -side, side]) {
       const next = i + d;
-      if (next < 0 || next >= fine.length || seen.has(next) || !inside[next] || taken[next]) continue;
+      if (next < 0 || next >= fine.length || seen.has(next) || !inside[next] || taken?.[next]) continue;
       if (!holds(next)) continue;
       seen.add(next);
       pixels.push(next);

@@ -85,8 +85,13 @@ const LEAST = 110;
 
 /** Subtracts the median of each ring half a pixel wide, and returns the medians. */
 function takeRings({ level, distance, inside }: FlatFace): Float32Array {
-  const rings = ringsOf(level, distance, inside, BINS_PER_PX, level.length > 100_000 ? 2 : 1);
-  const medians = Float32Array.from(rings, (_, d) => {
+  const medians = mediansOf(ringsOf(level, distance, inside, BINS_PER_PX, level.length > 100_000 ? 2 : 1));
+  for (let i = 0; i < level.length; i++) level[i]! -= valueAt(medians, distance[i]!);
+  return medians;
+}
+
+function mediansOf(rings: readonly Float32Array[]): Float32Array {
+  return Float32Array.from(rings, (_, d) => {
     let reach = 0;
     let values = rings[d]!;
     while (values.length < LEAST && reach < 16) {
@@ -95,12 +100,37 @@ function takeRings({ level, distance, inside }: FlatFace): Float32Array {
     }
     return middleOf(Float32Array.from(values));
   });
-  for (let i = 0; i < level.length; i++) {
-    const d = Math.max(0, distance[i]! * BINS_PER_PX - 0.5);
-    const low = Math.min(medians.length - 1, Math.floor(d));
-    const a = medians[low]!;
-    const b = medians[low + 1] ?? a;
-    level[i]! -= a + (b - a) * (d - low);
+}
+
+/** Between the middles of two rings in proportion. */
+function valueAt(medians: Float32Array, distance: number): number {
+  const d = Math.max(0, distance * BINS_PER_PX - 0.5);
+  const low = Math.min(medians.length - 1, Math.floor(d));
+  const a = medians[low]!;
+  const b = medians[low + 1] ?? a;
+  return a + (b - a) * (d - low);
+}
+
+/** Round the centre a line covers much of a ring; pixels. */
+const NEAR_CENTRE = 26;
+
+/**
+ * Takes the rings round the centre once more from a face whose lines are taken out: a line that runs through the core had
+ * pulled their medians, which would stay behind as a spot.
+ */
+export function takeCentreAgain({ level, distance, inside, side }: FlatFace): void {
+  const at: number[] = [];
+  const half = side >> 1;
+  const reach = NEAR_CENTRE + 3;
+  for (let y = Math.max(0, half - reach); y < Math.min(side, half + reach); y++) {
+    for (let x = Math.max(0, half - reach); x < Math.min(side, half + reach); x++) {
+      const i = y * side + x;
+      if (inside[i] && distance[i]! < NEAR_CENTRE) at.push(i);
+    }
   }
-  return medians;
+  const levels = Float32Array.from(at, (i) => level[i]!);
+  const distances = Float32Array.from(at, (i) => distance[i]!);
+  const medians = mediansOf(ringsOf(levels, distances, new Uint8Array(at.length).fill(1), BINS_PER_PX));
+  if (medians.length < NEAR_CENTRE * BINS_PER_PX) return;
+  for (const i of at) level[i]! -= valueAt(medians, distance[i]!);
 }

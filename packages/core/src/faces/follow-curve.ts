@@ -2,7 +2,7 @@ import type { FlatFace } from './flatten.ts';
 import { solve } from './solve.ts';
 import { axisOf } from './trace-lines.ts';
 
-/** A gently bent curve: points at s along an axis and a + b s + c s^2 across it; pixels. */
+/** A bent curve: points at s along an axis and a polynomial of s across it, `bend` its weights by rising power; pixels. */
 export interface Curve {
   readonly x: number;
   readonly y: number;
@@ -14,10 +14,21 @@ export interface Curve {
 }
 type Point = readonly [x: number, y: number];
 
+function valueOf(bend: readonly number[], s: number): number {
+  let sum = 0;
+  for (let k = bend.length - 1; k >= 0; k--) sum = sum * s + bend[k]!;
+  return sum;
+}
+function slopeOf(bend: readonly number[], s: number): number {
+  let sum = 0;
+  for (let k = bend.length - 1; k >= 1; k--) sum = sum * s + k * bend[k]!;
+  return sum;
+}
+
 /** Where a point of the curve lies, `n` beside it; and the direction across the curve there. */
 export function onCurve({ x, y, ux, uy, bend }: Curve, s: number, n: number): Point {
-  const across = bend[0]! + bend[1]! * s + bend[2]! * s * s;
-  const slope = bend[1]! + 2 * bend[2]! * s;
+  const across = valueOf(bend, s);
+  const slope = slopeOf(bend, s);
   const stretch = Math.hypot(1, slope);
   // Along the curve's own normal, which leans back where the curve rises.
   const [t, m] = [s - (n * slope) / stretch, across + n / stretch];
@@ -27,34 +38,65 @@ export function onCurve({ x, y, ux, uy, bend }: Curve, s: number, n: number): Po
 /** How far along the curve's axis a point lies. */
 export const alongOf = ({ x, y, ux, uy }: Curve, [px, py]: Point): number => (px - x) * ux + (py - y) * uy;
 
-/** The curve through points, those that lie off by more than three robust spreads left out. Null under four points. */
+/** A parabola that the points lie off by more than this in the middle is given up for a curve of the fourth degree; px. */
+const OFF = 0.3;
+/** That one has to lie so much nearer, and to be this long, since a short one can be bent to anything. */
+const NEARER = 0.75;
+const LONG_PX = 90;
+
+/**
+ * The curve through points, those that lie off by more than three robust spreads left out: a parabola, or a polynomial of
+ * the fourth degree where a long line bends further than a parabola follows. Null under four points.
+ */
 export function curveThrough(points: readonly Point[]): Curve | null {
   if (points.length < 4) return null;
   const { x, y, ux, uy } = axisOf(points);
-  const placed = points.map(([px, py]) => ({
+  const placed = points.map(([px, py]): Placed => ({
     s: (px - x) * ux + (py - y) * uy,
     n: (py - y) * ux - (px - x) * uy,
   }));
-  let bend: readonly number[] = [0, 0, 0];
-  let cut = Infinity;
+  let [from, to] = [Infinity, -Infinity];
+  for (const { s } of placed) [from, to] = [Math.min(from, s), Math.max(to, s)];
+  let best = fitted(placed, 2);
+  if (best.off > OFF && to - from > LONG_PX && points.length > 9) {
+    const more = fitted(placed, 4);
+    if (more.off < NEARER * best.off) best = more;
+  }
+  return { x, y, ux, uy, bend: best.bend, from, to };
+}
+
+interface Placed {
+  readonly s: number;
+  readonly n: number;
+}
+
+/** A polynomial by least squares in four rounds, and how far half of the points lie off it at most. */
+function fitted(placed: readonly Placed[], degree: number): { bend: readonly number[]; off: number } {
+  const size = degree + 1;
+  // Powers of places in hundreds of pixels keep the sums alike in size.
+  const row = new Float64Array(size);
+  let bend: readonly number[] = new Array<number>(size).fill(0);
+  let [cut, off] = [Infinity, Infinity];
   for (let round = 0; round < 4; round++) {
-    const a = [0, 1, 2].map(() => [0, 0, 0]);
-    const b = [0, 0, 0];
+    const a = Array.from({ length: size }, () => new Float64Array(size));
+    const b = new Float64Array(size);
     for (const { s, n } of placed) {
-      if (Math.abs(n - bend[0]! - bend[1]! * s - bend[2]! * s * s) > cut) continue;
-      const row = [1, s, s * s];
-      for (let k = 0; k < 3; k++) {
+      if (Math.abs(n - valueOf(bend, s)) > cut) continue;
+      row[0] = 1;
+      for (let k = 1; k < size; k++) row[k] = (row[k - 1]! * s) / 100;
+      for (let k = 0; k < size; k++) {
         b[k]! += row[k]! * n;
-        for (let l = 0; l < 3; l++) a[k]![l]! += row[k]! * row[l]!;
+        for (let l = 0; l < size; l++) a[k]![l]! += row[k]! * row[l]!;
       }
     }
-    bend = solve(a, b) ?? bend;
-    const off = placed.map(({ s, n }) => Math.abs(n - bend[0]! - bend[1]! * s - bend[2]! * s * s));
-    off.sort((p, q) => p - q);
-    cut = Math.max(0.6, 3 * 1.4826 * off[off.length >> 1]!);
+    const solved = solve(a, b);
+    if (solved) bend = solved.map((w, k) => w / 100 ** k);
+    const offs = placed.map(({ s, n }) => Math.abs(n - valueOf(bend, s)));
+    offs.sort((p, q) => p - q);
+    off = offs[offs.length >> 1]!;
+    cut = Math.max(0.6, 3 * 1.4826 * off);
   }
-  const along = placed.map((p) => p.s);
-  return { x, y, ux, uy, bend, from: Math.min(...along), to: Math.max(...along) };
+  return { bend, off };
 }
 
 /**
@@ -70,8 +112,8 @@ export function addAcross(
   sums: Float64Array,
   counts: Uint16Array,
 ): void {
-  const across = bend[0]! + bend[1]! * s + bend[2]! * s * s;
-  const slope = bend[1]! + 2 * bend[2]! * s;
+  const across = valueOf(bend, s);
+  const slope = slopeOf(bend, s);
   const stretch = Math.hypot(1, slope);
   const [nx, ny] = [(-slope * ux - uy) / stretch, (-slope * uy + ux) / stretch];
   const [px, py] = [x + s * ux - across * uy, y + s * uy + across * ux];

@@ -73,10 +73,10 @@ export function measureFace(
   if (Math.min(image.width, image.height) < LEAST_SIDE) return { ok: false, reason: 'too_small' };
   if (percentile(image, 0.9) < LEAST_LEVEL) return { ok: false, reason: 'too_dark' };
   onStep?.('cladding');
-  const found = findCladding(image);
-  if (found.state === 'none') return { ok: false, reason: 'no_face' };
-  if (found.state === 'cut') return { ok: false, reason: 'cut_off' };
-  const { circle, blurPx } = found.cladding;
+  const edge = findCladding(image);
+  if (edge.state === 'none') return { ok: false, reason: 'no_face' };
+  if (edge.state === 'cut') return { ok: false, reason: 'cut_off' };
+  const { circle, blurPx } = edge.cladding;
   const umPerPx = CLADDING_UM / (2 * circle.r);
   if (umPerPx * PIXELS_FOR_IT > SMALLEST_UM) return { ok: false, reason: 'too_coarse' };
   if (blurPx * umPerPx > MOST_BLUR_UM) return { ok: false, reason: 'too_blurred' };
@@ -86,9 +86,13 @@ export function measureFace(
   const flat = flattenFace(image, circle);
   onStep?.('features');
   const place = placed(flat, circle, umPerPx);
-  const onGlass = findFeatures(flat, blurPx).map(place);
+  const found = findFeatures(flat, blurPx);
+  const onGlass = found.map(place);
   onStep?.('contact_zone');
-  const outside = findOutside(image, circle, umPerPx);
+  const scratches = found
+    .filter((f) => f.kind === 'scratch')
+    .map((f) => f.points.map(([x, y]) => [flat.left + x, flat.top + y] as const));
+  const outside = findOutside(image, circle, umPerPx, scratches);
   const features = [...onGlass, ...outside.defects.map((d) => placedOutside(d, circle, umPerPx))];
   return {
     ok: true,
