@@ -6,7 +6,7 @@ const REACHES_TO = 0.25;
 const FROM = 0.6;
 const ALL = 1.1;
 /** What a blurred corner of 60 degrees loses on both ends of a diameter, in spreads of the blur. */
-const LOST = 2.3;
+const LOST = 2.6;
 /** Only what is compact has corners of its own; area over the square of its diameter. */
 const COMPACT = 0.3;
 

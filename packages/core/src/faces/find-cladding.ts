@@ -142,7 +142,7 @@ function radiusRound(
   const fullest = Math.max(...shares.map((s) => s.share));
   if (fullest < 0.5) return null;
   // A multimode core is a circle as well: of those that are seen about as fully, the cladding is the outermost.
-  const full = shares.filter((s) => s.share >= Math.max(0.5, 0.8 * fullest));
+  const full = shares.filter((s) => s.share >= Math.max(0.5, 0.6 * fullest));
   const outermost = full[full.length - 1]!;
   return full.filter((s) => s.r > outermost.r - 3).reduce((a, b) => (b.share > a.share ? b : a)).r;
 }
