@@ -74,7 +74,7 @@ function vote(image: GreyImage): Circle | null {
       size[i] = Math.sqrt(gx[i]! * gx[i]! + gy[i]! * gy[i]!);
     }
   }
-  const cut = Math.max(4, selectNth(Float32Array.from(size), Math.floor(size.length * 0.92)));
+  const cut = Math.max(4, selectNth(size.slice(), Math.floor(size.length * 0.92)));
   const least = 0.1 * Math.min(w, h);
   const most = 0.56 * Math.min(w, h);
   const votes = new Float32Array(w * h);
@@ -83,12 +83,13 @@ function vote(image: GreyImage): Circle | null {
       const i = y * w + x;
       if (size[i]! < cut) continue;
       const [ux, uy] = [gx[i]! / size[i]!, gy[i]! / size[i]!];
-      for (let r = least; r <= most; r += 2) {
-        for (let way = -1; way <= 1; way += 2) {
-          const cx = Math.round(x + way * r * ux);
-          const cy = Math.round(y + way * r * uy);
+      for (let way = -1; way <= 1; way += 2) {
+        for (let r = least; r <= most; r += 2) {
+          const cx = Math.floor(x + way * r * ux + 0.5);
+          const cy = Math.floor(y + way * r * uy + 0.5);
+          if (cx < 0 || cy < 0 || cx >= w || cy >= h) break;
           // A larger circle has more edge: each radius gets the same say.
-          if (cx >= 0 && cy >= 0 && cx < w && cy < h) votes[cy * w + cx]! += 1 / r;
+          votes[cy * w + cx]! += 1 / r;
         }
       }
     }
@@ -147,27 +148,34 @@ function radiusRound(
   return full.filter((s) => s.r > outermost.r - 3).reduce((a, b) => (b.share > a.share ? b : a)).r;
 }
 
+/** The mean of nine pixels; those at the edge stay as they are. */
 function boxMean(from: Float32Array, w: number, h: number): Float32Array {
-  const out = Float32Array.from(from);
+  const out = from.slice();
   for (let y = 1; y < h - 1; y++) {
-    for (let x = 1; x < w - 1; x++) {
-      let sum = 0;
-      for (let dy = -w; dy <= w; dy += w) for (let dx = -1; dx <= 1; dx++) sum += from[y * w + x + dy + dx]!;
-      out[y * w + x] = sum / 9;
+    for (let x = 1, i = y * w + 1; x < w - 1; x++, i++) {
+      const above = from[i - w - 1]! + from[i - w]! + from[i - w + 1]!;
+      const below = from[i + w - 1]! + from[i + w]! + from[i + w + 1]!;
+      out[i] = (above + from[i - 1]! + from[i]! + from[i + 1]! + below) / 9;
     }
   }
   return out;
 }
 
+/** The sum of the pixels within `reach` rows and columns, 0 where these leave the picture. */
 function boxSum(from: Float32Array, w: number, h: number, reach: number): Float32Array {
+  const rows = new Float32Array(from.length);
+  for (let y = 0; y < h; y++) {
+    let sum = 0;
+    for (let x = 0; x < w; x++) {
+      sum += from[y * w + x]!;
+      if (x > 2 * reach) sum -= from[y * w + x - 2 * reach - 1]!;
+      if (x >= 2 * reach) rows[y * w + x - reach] = sum;
+    }
+  }
   const out = new Float32Array(from.length);
   for (let y = reach; y < h - reach; y++) {
-    for (let x = reach; x < w - reach; x++) {
-      let sum = 0;
-      for (let dy = -reach; dy <= reach; dy++) {
-        for (let dx = -reach; dx <= reach; dx++) sum += from[(y + dy) * w + x + dx]!;
-      }
-      out[y * w + x] = sum;
+    for (let dy = -reach; dy <= reach; dy++) {
+      for (let x = 0; x < w; x++) out[y * w + x]! += rows[(y + dy) * w + x]!;
     }
   }
   return out;
@@ -177,17 +185,21 @@ function boxSum(from: Float32Array, w: number, h: number, reach: number): Float3
 function edgePoints(image: GreyImage, { x, y, r }: Circle): { xs: number[]; ys: number[] } {
   const [xs, ys]: [number[], number[]] = [[], []];
   const reach = Math.max(5, 0.08 * r);
+  const levels = new Float64Array(Math.floor(4 * reach) + 7);
   for (let a = 0; a < ANGLES; a++) {
     const t = (a / ANGLES) * 2 * Math.PI;
     const [ux, uy] = [Math.cos(t), Math.sin(t)];
     let best = 0;
     let at: number | null = null;
-    for (let d = r - reach; d <= r + reach; d += 0.5) {
-      const near = sampleAt(image, x + (d - 1.5) * ux, y + (d - 1.5) * uy);
-      const far = sampleAt(image, x + (d + 1.5) * ux, y + (d + 1.5) * uy);
-      if (near === null || far === null) continue;
-      const steep = Math.abs(far - near);
-      if (steep > best) [best, at] = [steep, d];
+    // Along the radius every half pixel: the steepest rise or fall over three pixels.
+    const from = r - reach - 1.5;
+    for (let k = 0; k < levels.length; k++) {
+      const d = from + k * 0.5;
+      levels[k] = sampleAt(image, x + d * ux, y + d * uy) ?? NaN;
+    }
+    for (let k = 6; k < levels.length; k++) {
+      const steep = Math.abs(levels[k]! - levels[k - 6]!);
+      if (steep > best) [best, at] = [steep, from + (k - 3) * 0.5];
     }
     if (at === null || best < 4) continue;
     xs.push(x + at * ux);

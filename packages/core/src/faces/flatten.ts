@@ -54,17 +54,21 @@ export function squareOf(
   const level = new Float32Array(side * side);
   const distance = new Float32Array(side * side);
   const inside = new Uint8Array(side * side);
+  const { width, height, data } = image;
+  const columns = Int32Array.from({ length: side }, (_, x) => Math.max(0, Math.min(width - 1, left + x)));
+  const [firstX, lastX] = [Math.max(0, -left), Math.min(side, width - left)];
+  const [near, far] = [fromPx > 0 ? fromPx * fromPx : 0, toPx * toPx];
   for (let y = 0; y < side; y++) {
-    const row = Math.max(0, Math.min(image.height - 1, top + y));
-    for (let x = 0; x < side; x++) {
-      const i = y * side + x;
-      const [dx, dy] = [left + x - circle.x, top + y - circle.y];
-      const d = Math.sqrt(dx * dx + dy * dy);
-      distance[i] = d;
-      const column = Math.max(0, Math.min(image.width - 1, left + x));
-      level[i] = image.data[row * image.width + column]!;
-      const framed = row === top + y && column === left + x;
-      inside[i] = framed && d >= fromPx && d < toPx ? 1 : 0;
+    const row = Math.max(0, Math.min(height - 1, top + y)) * width;
+    const framedRow = top + y >= 0 && top + y < height;
+    const dy = top + y - circle.y;
+    const dx0 = left - circle.x;
+    for (let x = 0, i = y * side; x < side; x++, i++) {
+      const dx = dx0 + x;
+      const d = dx * dx + dy * dy;
+      distance[i] = Math.sqrt(d);
+      level[i] = data[row + columns[x]!]!;
+      if (framedRow && d >= near && d < far && x >= firstX && x < lastX) inside[i] = 1;
     }
   }
   return { left, top, side, level, distance, inside };
@@ -80,12 +84,14 @@ export function takeLight({ side, level, left, top }: FlatFace, light: Light): v
 }
 
 const BINS_PER_PX = 2;
+/** Of a square about so many pixels tell its rings. */
+const TELLING = 48_000;
 /** A ring's median is of this many values at least; near the centre rings are joined until they hold them. */
 const LEAST = 110;
 
 /** Subtracts the median of each ring half a pixel wide, and returns the medians. */
 function takeRings({ level, distance, inside }: FlatFace): Float32Array {
-  const medians = mediansOf(ringsOf(level, distance, inside, BINS_PER_PX, level.length > 100_000 ? 2 : 1));
+  const medians = mediansOf(ringsOf(level, distance, inside, BINS_PER_PX, Math.max(1, Math.round(level.length / TELLING))));
   for (let i = 0; i < level.length; i++) level[i]! -= valueAt(medians, distance[i]!);
   return medians;
 }

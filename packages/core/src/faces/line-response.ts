@@ -27,32 +27,39 @@ export function lineResponse(
   side: number,
   reach: LineReach,
 ): LineResponse {
-  const value = new Float32Array(level.length);
-  const way = new Uint8Array(level.length);
   const masked = level.map((v, i) => (inside[i] ? v : 0));
   const reachAll = Math.ceil(Math.SQRT2 * Math.max(reach.arm, reach.beside)) + 3;
   const deep = eroded(inside, side, reachAll);
   const likely = likelyPixels(masked, inside, side);
-  const plain = { level: masked, inside, side, likely, deep };
-  const turned = {
-    ...{ level: transposed(masked, side), inside: transposed(inside, side), side },
-    ...{ likely: transposed(likely, side), deep: transposed(deep, side) },
-  };
+  for (let i = 0; i < likely.length; i++) likely[i]! &= inside[i]!;
+  const plain = squareOf(masked, inside, likely, deep, side);
+  const turned = squareOf(
+    transposed(masked, side),
+    transposed(inside, side),
+    transposed(likely, side),
+    transposed(deep, side),
+    side,
+  );
   const sheared = new Sheared(side);
   for (let w = 0; w < WAYS; w++) {
     const t = (w / WAYS) * Math.PI;
     const steep = Math.abs(Math.sin(t)) > Math.abs(Math.cos(t));
-    const [square, slope] = steep ? [turned, 1 / Math.tan(t)] : [plain, Math.tan(t)];
-    sheared.respond(square, slope, reach, (i, v) => {
-      const at = steep ? (i % side) * side + Math.floor(i / side) : i;
-      if (Math.abs(v) > Math.abs(value[at]!)) [value[at], way[at]] = [v, w];
-    });
+    if (steep) sheared.respond(turned, 1 / Math.tan(t), reach, w);
+    else sheared.respond(plain, Math.tan(t), reach, w);
+  }
+  const { value, way } = plain;
+  for (let c = 0; c < turned.at.length; c++) {
+    const from = turned.at[c]!;
+    const to = turned.columns[c]! * side + turned.rows[c]!;
+    if (Math.abs(turned.value[from]!) <= Math.abs(value[to]!)) continue;
+    value[to] = turned.value[from]!;
+    way[to] = turned.way[from]!;
   }
   return { side, value, way };
 }
 
 /** Every so many pixels tell the noise of a direction. */
-const SAMPLED = 7;
+const SAMPLED = 13;
 /** The mean of nine pixels, in spreads of it, that a pixel on a line has at least. */
 const LEAST_MEAN = 0.8;
 
@@ -89,12 +96,38 @@ function eroded(inside: Uint8Array, side: number, reach: number): Uint8Array {
 }
 
 interface Square {
-  /** Where a line may be, and where everything that is summed lies inside. */
-  readonly likely: Uint8Array;
-  readonly deep: Uint8Array;
   readonly level: Float32Array;
   readonly inside: Uint8Array;
   readonly side: number;
+  /** Where everything that is summed lies inside. */
+  readonly deep: Uint8Array;
+  /** Where a line may be: places, and their rows and columns. */
+  readonly at: Int32Array;
+  readonly rows: Uint16Array;
+  readonly columns: Uint16Array;
+  /** The strongest response so far and its direction. */
+  readonly value: Float32Array;
+  readonly way: Uint8Array;
+}
+
+function squareOf(
+  level: Float32Array,
+  inside: Uint8Array,
+  likely: Uint8Array,
+  deep: Uint8Array,
+  side: number,
+): Square {
+  let n = 0;
+  for (let i = 0; i < likely.length; i++) n += likely[i]!;
+  const [at, rows, columns] = [new Int32Array(n), new Uint16Array(n), new Uint16Array(n)];
+  for (let i = 0, c = 0; i < likely.length; i++) {
+    if (likely[i] === 0) continue;
+    at[c] = i;
+    rows[c] = Math.floor(i / side);
+    columns[c++] = i % side;
+  }
+  const [value, way] = [new Float32Array(level.length), new Uint8Array(level.length)];
+  return { level, inside, side, deep, at, rows, columns, value, way };
 }
 
 function transposed<T extends Float32Array | Uint8Array>(from: T, side: number): T {
@@ -116,29 +149,29 @@ class Sheared {
     this.shift = new Int32Array(side);
   }
 
-  /** Tells the response of each likely pixel along rows that fall by `slope` a column, in spreads of one half by chance. */
-  respond(square: Square, slope: number, reach: LineReach, tell: (i: number, value: number) => void): void {
+  /**
+   * Keeps the response of each likely pixel along rows that fall by `slope` a column where it is the strongest so far, in
+   * spreads of one half by chance.
+   */
+  respond(square: Square, slope: number, reach: LineReach, w: number): void {
     const { side, wide, shift, sums } = this;
     const half = side >> 1;
     for (let x = 0; x < side; x++) shift[x] = Math.round((x - half) * slope);
-    this.fill(square);
+    this.fill(square, slope);
     const stretch = Math.hypot(1, slope);
     const along = Math.max(2, Math.round(reach.arm / stretch));
     const across = Math.max(2, Math.round(reach.beside * stretch));
     const lift = across * wide;
     const scale = 1 / this.noise(square, along, across);
     const [one, each] = [scale / along, scale / (2 * (2 * along + 1))];
-    const { likely, deep, inside } = square;
-    for (let y = across; y < side - across; y++) {
-      for (let x = along; x < side - along; x++) {
-        const i = y * side + x;
-        if (likely[i] === 0 || inside[i] === 0) continue;
-        const at = (y - shift[x]! + half) * wide + x;
-        if (deep[i] === 0) {
-          const v = this.weaker(at, along, lift);
-          if (v !== 0) tell(i, v * scale);
-          continue;
-        }
+    const { deep, at: places, rows, columns, value, way } = square;
+    for (let c = 0; c < places.length; c++) {
+      const [i, x, y] = [places[c]!, columns[c]!, rows[c]!];
+      if (x < along || x >= side - along || y < across || y >= side - across) continue;
+      const at = (y - shift[x]! + half) * wide + x;
+      let v = 0;
+      if (deep[i] === 0) v = this.weaker(at, along, lift) * scale;
+      else {
         // Everything that is summed lies inside: nothing has to be counted.
         const start = at - along;
         const end = at + along + 1;
@@ -146,9 +179,12 @@ class Sheared {
         const base = around * each;
         const p = (sums[at]! - sums[start]!) * one - base;
         const q = (sums[end]! - sums[at + 1]!) * one - base;
-        if (p > 0 && q > 0) tell(i, p < q ? p : q);
-        else if (p < 0 && q < 0) tell(i, p > q ? p : q);
+        if (p > 0 && q > 0) v = p < q ? p : q;
+        else if (p < 0 && q < 0) v = p > q ? p : q;
       }
+      if (Math.abs(v) <= Math.abs(value[i]!)) continue;
+      value[i] = v;
+      way[i] = w;
     }
   }
 
@@ -186,28 +222,34 @@ class Sheared {
     return Math.max(1e-3, 1.4826 * middleOf(halves.subarray(0, n)));
   }
 
-  private fill({ level, inside }: Square): void {
+  private fill({ level, inside }: Square, slope: number): void {
     const { side, wide, shift, sums, counts } = this;
     const half = side >> 1;
-    // Rows of which some part lies in the square.
-    const [a, b] = [shift[0]!, shift[side - 1]!];
-    const first = Math.max(0, half - Math.max(a, b));
-    const last = Math.min(2 * side, side + half - Math.min(a, b) + 1);
-    for (let k = first; k < last; k++) {
-      let [sum, count] = [0, 0];
-      const row = k * wide;
-      sums[row] = 0;
-      counts[row] = 0;
-      for (let x = 0; x < side; x++) {
-        const y = k - half + shift[x]!;
-        if (y >= 0 && y < side) {
-          const i = y * side + x;
-          sum += level[i]!;
-          count += inside[i]!;
-        }
-        sums[row + x + 1] = sum;
-        counts[row + x + 1] = count;
+    const rising = slope >= 0;
+    // The columns at which a row lies in the square: one stretch, since rows rise or fall all the way.
+    let [left, right] = rising ? [side, side] : [0, 0];
+    for (let k = 0; k < 2 * side; k++) {
+      const [least, under] = [half - k, side + half - k];
+      if (rising) {
+        while (left > 0 && shift[left - 1]! >= least) left--;
+        while (right > 0 && shift[right - 1]! >= under) right--;
+      } else {
+        while (right < side && shift[right]! >= least) right++;
+        while (left < side && shift[left]! >= under) left++;
       }
+      const row = k * wide;
+      sums.fill(0, row, row + left + 1);
+      counts.fill(0, row, row + left + 1);
+      let [sum, count] = [0, 0];
+      for (let x = left, to = row + left + 1; x < right; x++, to++) {
+        const i = (k - half + shift[x]!) * side + x;
+        sum += level[i]!;
+        count += inside[i]!;
+        sums[to] = sum;
+        counts[to] = count;
+      }
+      sums.fill(sum, row + right + 1, row + wide);
+      counts.fill(count, row + right + 1, row + wide);
     }
   }
 }

@@ -2,10 +2,14 @@ import type { FlatFace } from './flatten.ts';
 import { addAcross, alongOf, type Curve, curveThrough, onCurve } from './follow-curve.ts';
 import type { FoundLine, MeasuredLine } from './found-line.ts';
 import { barAt, fitBar } from './line-profile.ts';
+import { middleOf } from './quantile.ts';
 
 /** How far across a line its surroundings are seen, and in which steps; pixels. */
 const ACROSS = 16;
 const STEP = 0.5;
+/** The first looks go by whole pixels, and by every second one along the line. */
+const COARSE = 1;
+const ALONG = 2;
 const PLACES = Array.from({ length: (2 * ACROSS) / STEP + 1 }, (_, k) => k * STEP - ACROSS);
 /** A stretch of the line that is looked at as one. */
 const STRETCH = 8;
@@ -47,7 +51,7 @@ export function measureLine(
   let curve = curveThrough(line.pixels.map((i) => [i % side, Math.floor(i / side)] as const));
   if (!curve) return null;
   // What is far too low is no line wherever exactly it lies.
-  if (middle(stretchesOf(face, curve, line.sign, 2).map((p) => p.height)) < spread) return null;
+  if (middle(stretchesOf(face, curve, line.sign, COARSE).map((p) => p.height)) < spread) return null;
   for (let round = 0; round < ROUNDS; round++) {
     const next = closer(face, curve, line.sign);
     if (!next) break;
@@ -76,7 +80,7 @@ export function measureLine(
 
 /** The curve through the middles of its stretches, as long as before, and how far they lay off the one before. */
 function closer(face: FlatFace, curve: Curve, sign: number): { curve: Curve; off: number } | null {
-  const stretches = stretchesOf(face, curve, sign, 2);
+  const stretches = stretchesOf(face, curve, sign, COARSE);
   const least = ON * middle(stretches.map((p) => p.height));
   const on = stretches.filter((p) => p.height > least);
   const better = curveThrough(on.map((p) => onCurve(curve, p.s, p.offset)));
@@ -88,44 +92,43 @@ function closer(face: FlatFace, curve: Curve, sign: number): { curve: Curve; off
 
 const seenShare = (width: number, blur: number): number => barAt(0, width, blur);
 
-function middle(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[sorted.length >> 1] ?? 0;
-}
+const middle = (values: readonly number[]): number => middleOf(Float32Array.from(values));
 
-function stretchesOf(face: FlatFace, curve: Curve, sign: number, every = 1): Stretch[] {
+function stretchesOf(face: FlatFace, curve: Curve, sign: number, step = STEP): Stretch[] {
   const count = Math.max(1, Math.round((curve.to - curve.from) / STRETCH));
   return Array.from({ length: count }, (_, k) =>
-    stretchAt(face, curve, curve.from + ((k + 0.5) * (curve.to - curve.from)) / count, sign, every),
+    stretchAt(face, curve, curve.from + ((k + 0.5) * (curve.to - curve.from)) / count, sign, step),
   );
 }
 
-function stretchAt(face: FlatFace, curve: Curve, s: number, sign: number, every = 1): Stretch {
-  const profile = new Float64Array(PLACES.length);
-  const counts = new Uint16Array(PLACES.length);
+/** The mean profile across a stretch at places `step` apart. */
+function stretchAt(face: FlatFace, curve: Curve, s: number, sign: number, step = STEP): Stretch {
+  const profile = new Float64Array((2 * ACROSS) / step + 1);
+  const counts = new Uint16Array(profile.length);
+  const every = step === STEP ? 1 : ALONG;
   for (let d = -STRETCH / 2 + 0.5; d < STRETCH / 2; d += every) {
-    addAcross(face, curve, s + d, -ACROSS, STEP, profile, counts);
+    addAcross(face, curve, s + d, -ACROSS, step, profile, counts);
   }
-  for (let k = 0; k < PLACES.length; k++) profile[k] = counts[k]! > 0 ? profile[k]! / counts[k]! : NaN;
-  return { s, profile, ...peakOf(profile, sign) };
+  for (let k = 0; k < profile.length; k++) profile[k] = counts[k]! > 0 ? profile[k]! / counts[k]! : NaN;
+  return { s, profile, ...peakOf(profile, sign, step) };
 }
 
-const MIDDLE = ACROSS / STEP;
-/** The middle of the three highest places near the curve, over what lies five and more pixels beside it. */
-function peakOf(profile: Float64Array, sign: number): { height: number; offset: number } {
-  let [best, at] = [-Infinity, MIDDLE];
-  for (let k = MIDDLE - 7; k <= MIDDLE + 7; k++) {
+/** The middle of the three highest places near the curve, over what lies six and more pixels beside it. */
+function peakOf(profile: Float64Array, sign: number, step: number): { height: number; offset: number } {
+  const centre = ACROSS / step;
+  let [best, at] = [-Infinity, centre];
+  for (let k = centre - NEAR / step; k <= centre + NEAR / step; k++) {
     const v = sign * (profile[k - 1]! + profile[k]! + profile[k + 1]!);
     if (v > best) [best, at] = [v, k];
   }
   let [sum, weight] = [0, 0];
   // The centre of what is higher than half, so that a wide line has its middle and not its highest grain.
-  const ground = groundOf(profile);
+  const ground = groundOf(profile, step);
   const half = ground * sign + (best / 3 - ground * sign) / 2;
   const add = (k: number): boolean => {
     const over = (sign * (profile[k - 1]! + profile[k]! + profile[k + 1]!)) / 3 - half;
     if (!(over > 0)) return false;
-    sum += over * PLACES[k]!;
+    sum += over * (k * step - ACROSS);
     weight += over;
     return true;
   };
@@ -135,17 +138,22 @@ function peakOf(profile: Float64Array, sign: number): { height: number; offset: 
   return { height: Number.isFinite(height) ? height : 0, offset: weight > 0 ? sum / weight : 0 };
 }
 
-function groundOf(profile: Float64Array): number {
-  const beside: number[] = [];
-  PLACES.forEach((n, k) => {
-    if (Math.abs(n) >= 6 && !Number.isNaN(profile[k]!)) beside.push(profile[k]!);
-  });
-  return middle(beside);
+/** The line is looked for this near to the curve, its surroundings from there on; pixels. */
+const NEAR = 4;
+const BESIDE = 6;
+
+function groundOf(profile: Float64Array, step: number): number {
+  const beside = new Float32Array(profile.length);
+  let n = 0;
+  for (let k = 0; k < profile.length; k++) {
+    if (Math.abs(k * step - ACROSS) >= BESIDE && !Number.isNaN(profile[k]!)) beside[n++] = profile[k]!;
+  }
+  return middleOf(beside.subarray(0, n));
 }
 
 /** The ends moved outward while the line goes on, and inward to where it begins. */
 function withEnds(face: FlatFace, curve: Curve, sign: number, least: number): Curve {
-  const heightAt = (s: number): number => stretchAt(face, curve, s, sign, 2).height;
+  const heightAt = (s: number): number => stretchAt(face, curve, s, sign, COARSE).height;
   const reach = (start: number, way: 1 | -1): number => {
     let s = start - way * (STRETCH / 2);
     for (let inward = 0; heightAt(s) < least && inward < 24; inward++) s -= way * (STRETCH / 4);

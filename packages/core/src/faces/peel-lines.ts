@@ -64,12 +64,13 @@ function distances(points: readonly Point[], side: number, reach: number): Map<n
     const [cx, cy] = [Math.round(px), Math.round(py)];
     for (let y = Math.max(0, cy - reach); y <= Math.min(side - 1, cy + reach); y++) {
       for (let x = Math.max(0, cx - reach); x <= Math.min(side - 1, cx + reach); x++) {
-        const d = Math.hypot(x - px, y - py);
-        if (d > reach) continue;
+        const d = (x - px) * (x - px) + (y - py) * (y - py);
+        if (d > reach * reach) continue;
         const i = y * side + x;
         if (d < (nearest.get(i) ?? Infinity)) nearest.set(i, d);
       }
     }
   }
+  for (const [i, d] of nearest) nearest.set(i, Math.sqrt(d));
   return nearest;
 }

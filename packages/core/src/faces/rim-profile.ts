@@ -17,11 +17,15 @@ interface Sampled {
 
 /** Parameters: radius, blur, level inside, level outside, ring's width, ring's level. */
 type Parameters = readonly [number, number, number, number, number, number];
-const modelAt = ([r, s, inside, outside, width, ring]: Parameters, d: number): number => {
-  const first = phi((d - r) / s);
-  const second = phi((d - r - width) / s);
-  return inside * (1 - first) + ring * (first - second) + outside * second;
-};
+function modelOf([r, s, inside, outside, width, ring]: Parameters, at: Float64Array): Float64Array {
+  const out = new Float64Array(at.length);
+  for (let i = 0; i < at.length; i++) {
+    const first = phi((at[i]! - r) / s);
+    const second = width > 0 ? phi((at[i]! - r - width) / s) : first;
+    out[i] = inside * (1 - first) + ring * (first - second) + outside * second;
+  }
+  return out;
+}
 
 /**
  * Fits a blurred step, and a blurred step with a dark ring before it, to a profile and keeps the ring only where it halves
@@ -66,19 +70,26 @@ function descend(
   start: Parameters,
   free: readonly boolean[],
 ): { parameters: Parameters; misfit: number } {
-  const misfitOf = (p: Parameters): number =>
-    profile.at.reduce((sum, d, i) => sum + (modelAt(p, d) - profile.level[i]!) ** 2, 0);
+  const at = Float64Array.from(profile.at);
+  const misfitOf = (p: Parameters): number => {
+    const off = modelOf(p, at);
+    for (let i = 0; i < off.length; i++) off[i]! -= profile.level[i]!;
+    return dot(off, off);
+  };
   const steps = [0.01, 0.01, 0.1, 0.1, 0.01, 0.1];
   let parameters = start;
   let misfit = misfitOf(start);
   let damping = 1e-2;
   const which = free.flatMap((f, i) => (f ? [i] : []));
   for (let round = 0; round < ROUNDS; round++) {
+    const model = modelOf(parameters, at);
     const gradient = which.map((k) => {
       const moved = parameters.map((v, i) => (i === k ? v + steps[i]! : v)) as unknown as Parameters;
-      return profile.at.map((d) => (modelAt(moved, d) - modelAt(parameters, d)) / steps[k]!);
+      const column = modelOf(moved, at);
+      for (let i = 0; i < column.length; i++) column[i] = (column[i]! - model[i]!) / steps[k]!;
+      return column;
     });
-    const residual = profile.at.map((d, i) => profile.level[i]! - modelAt(parameters, d));
+    const residual = model.map((v, i) => profile.level[i]! - v);
     const a = which.map((_, i) => which.map((__, j) => dot(gradient[i]!, gradient[j]!)));
     const b = which.map((_, i) => dot(gradient[i]!, residual));
     a.forEach((row, i) => (row[i]! *= 1 + damping));
@@ -100,5 +111,8 @@ function descend(
   return { parameters, misfit };
 }
 
-const dot = (a: readonly number[], b: readonly number[]): number =>
-  a.reduce((sum, v, i) => sum + v * b[i]!, 0);
+function dot(a: Float64Array, b: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+  return sum;
+}

@@ -2,14 +2,17 @@ import type { FlatFace } from './flatten.ts';
 import { middleOf } from './quantile.ts';
 import { joined, ringsOf } from './rings.ts';
 
+/** Beyond so many standard deviations lies less than half a percent of a Gaussian. */
+const REACH = 2.8;
+
 /** Separable Gaussian of a square picture, edges repeated. `sigma` in pixels. */
 export function smooth(level: Float32Array, side: number, sigma: number): Float32Array {
-  const reach = Math.max(1, Math.ceil(3 * sigma));
-  const half = Float64Array.from({ length: reach + 1 }, (_, i) => Math.exp(-(i * i) / (2 * sigma * sigma)));
+  const reach = Math.max(1, Math.ceil(REACH * sigma));
+  const half = Float32Array.from({ length: reach + 1 }, (_, i) => Math.exp(-(i * i) / (2 * sigma * sigma)));
   const total = half.reduce((a, b) => a + 2 * b, 0) - half[0]!;
   for (let k = 0; k <= reach; k++) half[k]! /= total;
   const across = new Float32Array(level.length);
-  const padded = new Float64Array(side + 2 * reach);
+  const padded = new Float32Array(side + 2 * reach);
   for (let y = 0; y < side; y++) {
     const row = y * side;
     padded.fill(level[row]!, 0, reach);
@@ -18,25 +21,63 @@ export function smooth(level: Float32Array, side: number, sigma: number): Float3
     weigh(padded, half, across, row, side);
   }
   const out = new Float32Array(level.length);
-  for (let y = 0; y < side; y++) {
-    const to = y * side;
-    const [h0, h1] = [half[0]!, half[1]!];
-    const [up, down] = [Math.max(0, y - 1) * side, Math.min(side - 1, y + 1) * side];
-    for (let x = 0; x < side; x++) {
-      out[to + x] = h0 * across[to + x]! + h1 * (across[up + x]! + across[down + x]!);
-    }
-    for (let k = 2; k <= reach; k++) {
-      const [above, below] = [Math.max(0, y - k) * side, Math.min(side - 1, y + k) * side];
-      const h = half[k]!;
-      for (let x = 0; x < side; x++) out[to + x]! += h * (across[above + x]! + across[below + x]!);
-    }
-  }
+  for (let y = 0; y < side; y++) weighDown(across, half, out, y, side);
   return out;
 }
 
-/** One row: what lies at equal distances has one weight. */
-function weigh(padded: Float64Array, half: Float64Array, out: Float32Array, to: number, side: number): void {
+/** One row of the result from the rows above and below it, edges repeated. */
+function weighDown(
+  across: Float32Array,
+  half: Float32Array,
+  out: Float32Array,
+  y: number,
+  side: number,
+): void {
   const reach = half.length - 1;
+  const to = y * side;
+  const rowAt = (dy: number): number => Math.max(0, Math.min(side - 1, y + dy)) * side;
+  if (reach === 2) {
+    const [a, b, c] = [half[0]!, half[1]!, half[2]!];
+    const [b1, b2, c1, c2] = [rowAt(-1), rowAt(1), rowAt(-2), rowAt(2)];
+    for (let x = 0; x < side; x++) {
+      out[to + x] =
+        a * across[to + x]! +
+        b * (across[b1 + x]! + across[b2 + x]!) +
+        c * (across[c1 + x]! + across[c2 + x]!);
+    }
+    return;
+  }
+  if (reach === 3) {
+    const [a, b, c, d] = [half[0]!, half[1]!, half[2]!, half[3]!];
+    const [b1, b2, c1, c2, d1, d2] = [rowAt(-1), rowAt(1), rowAt(-2), rowAt(2), rowAt(-3), rowAt(3)];
+    for (let x = 0; x < side; x++) {
+      out[to + x] =
+        a * across[to + x]! +
+        b * (across[b1 + x]! + across[b2 + x]!) +
+        c * (across[c1 + x]! + across[c2 + x]!) +
+        d * (across[d1 + x]! + across[d2 + x]!);
+    }
+    return;
+  }
+  for (let x = 0; x < side; x++) out[to + x] = half[0]! * across[to + x]!;
+  for (let k = 1; k <= reach; k++) {
+    const [above, below] = [rowAt(-k), rowAt(k)];
+    const h = half[k]!;
+    for (let x = 0; x < side; x++) out[to + x]! += h * (across[above + x]! + across[below + x]!);
+  }
+}
+
+/** One row: what lies at equal distances has one weight. */
+function weigh(padded: Float32Array, half: Float32Array, out: Float32Array, to: number, side: number): void {
+  const reach = half.length - 1;
+  if (reach === 2) {
+    const [a, b, c] = [half[0]!, half[1]!, half[2]!];
+    for (let x = 0; x < side; x++) {
+      out[to + x] =
+        a * padded[x + 2]! + b * (padded[x + 1]! + padded[x + 3]!) + c * (padded[x]! + padded[x + 4]!);
+    }
+    return;
+  }
   if (reach === 3) {
     const [a, b, c, d] = [half[0]!, half[1]!, half[2]!, half[3]!];
     for (let x = 0; x < side; x++) {
@@ -66,9 +107,9 @@ export function spreadOf(level: Float32Array, inside: Uint8Array): number {
   return Math.max(1e-3, 1.4826 * middleOf(sizes.subarray(0, n)));
 }
 
-const MOST_SAMPLES = 30_000;
-/** A square of more pixels than this tells its noise by a third of them. */
-const FEW = 60_000;
+const MOST_SAMPLES = 15_000;
+/** Of a square about so many pixels tell its noise. */
+const TELLING = 24_000;
 /** Pixels that a ring needs for its own spread. */
 const RING_LEAST = 80;
 /** So near to the centre rings are too short to tell: a pit that lies there would be taken for their noise. */
@@ -83,7 +124,7 @@ export function spreadByDistance(
   { distance, inside }: Pick<FlatFace, 'distance' | 'inside'>,
 ): Float32Array {
   const overall = spreadOf(level, inside);
-  const rings = ringsOf(level, distance, inside, 1, level.length > FEW ? 3 : 1);
+  const rings = ringsOf(level, distance, inside, 1, Math.max(1, Math.round(level.length / TELLING)));
   for (const ring of rings) for (let i = 0; i < ring.length; i++) ring[i] = Math.abs(ring[i]!);
   const spreads = Float32Array.from({ length: rings.length + 2 }, () => overall);
   for (let d = CENTRE; d < spreads.length; d++) {
