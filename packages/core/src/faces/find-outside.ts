@@ -52,10 +52,14 @@ export function findOutside(
   scratches: readonly (readonly Point[])[] = [],
 ): Outside {
   const factor = Math.max(1, Math.round(COPY_UM / umPerPx));
-  const small = shrink(image, factor);
-  const copy = inGrey(small);
+  const [left, top, part] = partRound(image, circle, TO * circle.r + 2 * factor);
+  const copy = inGrey(shrink(part, factor));
   const middle = (factor - 1) / 2;
-  const centre = { x: (circle.x - middle) / factor, y: (circle.y - middle) / factor, r: circle.r / factor };
+  const centre = {
+    x: (circle.x - left - middle) / factor,
+    y: (circle.y - top - middle) / factor,
+    r: circle.r / factor,
+  };
   const face = squareOf(copy, centre, TO * centre.r + 1, FROM * centre.r, TO * centre.r);
   let inFrame = 0;
   for (let i = 0; i < face.inside.length; i++) inFrame += face.inside[i]!;
@@ -69,7 +73,7 @@ export function findOutside(
     const { x, y, size } = circleOf(spot, face.side);
     const shape = elongation(spot.pixels, face.side);
     if (size < leastPx || shape.length > LONG * shape.width) return [];
-    const at: Point = [(face.left + x) * factor + middle, (face.top + y) * factor + middle];
+    const at: Point = [left + (face.left + x) * factor + middle, top + (face.top + y) * factor + middle];
     if (scratches.some((line) => goesOnTo(line, at, circle, umPerPx))) return [];
     const distances = spot.pixels.map((i) => face.distance[i]! * factor);
     return [
@@ -85,6 +89,19 @@ export function findOutside(
     ];
   });
   return { defects, seen };
+}
+
+/** The part of a picture within reach of a circle's centre, and where it begins. */
+function partRound(image: GreyImage, { x, y }: Circle, reach: number): [number, number, GreyImage] {
+  const [left, top] = [Math.max(0, Math.floor(x - reach)), Math.max(0, Math.floor(y - reach))];
+  const width = Math.min(image.width, Math.ceil(x + reach) + 1) - left;
+  const height = Math.min(image.height, Math.ceil(y + reach) + 1) - top;
+  const data = new Uint8Array(width * height);
+  for (let row = 0; row < height; row++) {
+    const from = (top + row) * image.width + left;
+    data.set(image.data.subarray(from, from + width), row * width);
+  }
+  return [left, top, { width, height, data }];
 }
 
 /** A place lies where a scratch that crosses the edge of the glass goes on. */

@@ -37,11 +37,10 @@ export interface SpotGround {
   readonly doubt: Float32Array | null;
   /** Noise by the distance at each scale, found when it is first asked for. */
   readonly noiseOf: Map<number, Float32Array>;
-  /** The copy of half the size, made when it is first asked for. */
-  readonly half: { copy?: HalfFace };
+  /** Copies of half and a quarter of the size, made when they are first asked for. */
+  readonly copies: { half?: SmallFace; quarter?: SmallFace };
 }
-interface HalfFace {
-  readonly half: Halved;
+interface SmallFace extends Halved {
   readonly distance: Float32Array;
 }
 
@@ -49,13 +48,13 @@ export function spotGround(face: FlatFace): SpotGround {
   const fine = smooth(face.level, face.side, FINE);
   return {
     ...{ face, fine, noise: spreadByDistance(fine, face), spread: spreadOf(fine, face.inside) },
-    ...{ doubt: null, noiseOf: new Map(), half: {} },
+    ...{ doubt: null, noiseOf: new Map(), copies: {} },
   };
 }
 
 /** The ground of a face with its lines taken out: its noise is that of the face before. */
 export function peeledGround(face: PeeledFace, before: SpotGround): SpotGround {
-  return { ...before, face, fine: smooth(face.level, face.side, FINE), doubt: face.doubt, half: {} };
+  return { ...before, face, fine: smooth(face.level, face.side, FINE), doubt: face.doubt, copies: {} };
 }
 
 /** Spots of the given scales (standard deviations of the smoothing in pixels, largest first), each pixel in one at most. */
@@ -81,40 +80,45 @@ interface Seed {
   readonly height: number;
 }
 
-/** Peaks of the face smoothed at a scale; the coarser scales on a copy of half the size, where they lose nothing. */
+/** Peaks of the face smoothed at a scale; the coarser scales on smaller copies, where they lose nothing. */
 function seedsOf(ground: SpotGround, scale: number): Seed[] {
-  const { face } = ground;
-  if (scale < 2) return seedsIn(ground, scale, ground.fine, ground.face, ground.face.distance);
-  const { half, distance } = (ground.half.copy ??= halfOf(face));
-  return seedsIn(ground, scale, smooth(half.level, half.side, scale / HALVED), half, distance);
+  const { face, copies } = ground;
+  if (scale < 2) return seedsIn(ground, scale, ground.fine, face, 1);
+  copies.half ??= smaller(face);
+  if (scale < 4) return seedsIn(ground, scale, softened(copies.half, scale / HALVED), copies.half, HALVED);
+  copies.quarter ??= smaller(copies.half);
+  const shrunk = HALVED * HALVED;
+  return seedsIn(ground, scale, softened(copies.quarter, scale / shrunk), copies.quarter, shrunk);
 }
 
-function halfOf(face: FlatFace): HalfFace {
+const softened = ({ level, side }: SmallFace, sigma: number): Float32Array => smooth(level, side, sigma);
+
+/** Half the size; distances stay those of the whole face. */
+function smaller(face: SmallFace): SmallFace {
   const half = halved(face.level, face.inside, face.side);
   const distance = new Float32Array(half.level.length);
   for (let y = 0, i = 0; y < half.side; y++) {
     let at = (y * HALVED + 1) * face.side + 1;
     for (let x = 0; x < half.side; x++, at += HALVED) distance[i++] = face.distance[at]!;
   }
-  return { half, distance };
+  return { ...half, distance };
 }
 
 function seedsIn(
   { face, doubt, noiseOf }: SpotGround,
   scale: number,
   soft: Float32Array,
-  { side, inside }: { readonly side: number; readonly inside: Uint8Array },
-  distance: Float32Array,
+  { side, inside, distance }: SmallFace,
+  shrunk: number,
 ): Seed[] {
   const noise = noiseOf.get(scale) ?? spreadByDistance(soft, { inside, distance });
   noiseOf.set(scale, noise);
-  const whole = side === face.side;
   const seeds: Seed[] = [];
   for (let i = 0; i < soft.length; i++) {
     if (inside[i] === 0) continue;
     const height = Math.abs(soft[i]!);
     if (height <= SEED * noise[Math.floor(distance[i]!)]! || !isPeak(soft, side, i)) continue;
-    const at = whole ? i : inFull(i, side, face.side);
+    const at = inFull(i, side, face.side, shrunk);
     if (doubt && height <= SEED * noise[Math.floor(distance[i]!)]! + doubt[at]!) continue;
     seeds.push({ i: at, height });
   }
@@ -137,8 +141,8 @@ export function growSpot(ground: SpotGround, seed: number, taken: Uint8Array): S
   // The peak of the fine picture near the seed of a coarser one.
   let peak = 0;
   const [sx, sy] = [seed % side, Math.floor(seed / side)];
-  for (let dy = -3; dy <= 3; dy++) {
-    for (let dx = -3; dx <= 3; dx++) {
+  for (let dy = -4; dy <= 4; dy++) {
+    for (let dx = -4; dx <= 4; dx++) {
       const [x, y] = [sx + dx, sy + dy];
       if (x >= 0 && y >= 0 && x < side && y < side) peak = Math.max(peak, sign * fine[y * side + x]!);
     }

@@ -22,6 +22,8 @@ export function halved(level: Float32Array, inside: Uint8Array, side: number): H
   return out;
 }
 
-/** The place in the whole square of a pixel of its copy. */
-export const inFull = (i: number, small: number, side: number): number =>
-  (Math.floor(i / small) * HALVED + 1) * side + (i % small) * HALVED + 1;
+/** The place in the whole square of a pixel of a copy of 1 / `shrunk` of its size. */
+export function inFull(i: number, small: number, side: number, shrunk = HALVED): number {
+  const middle = shrunk >> 1;
+  return (Math.floor(i / small) * shrunk + middle) * side + (i % small) * shrunk + middle;
+}

@@ -26,14 +26,14 @@ const LEAST_WIDTH = 0.3;
 
 /**
  * Fits a blurred bar on a level ground to a profile: for each width and offset height and ground follow by least squares;
- * the width by a golden search, the offset by three rounds of it. Distances in pixels, `blur` the standard deviation.
+ * the width by a golden search, the offset by two rounds of it. Distances in pixels, `blur` the standard deviation.
  * Accuracy: a profile of the model itself gives width and height back to 1 %.
  */
 export function fitBar(at: readonly number[], level: readonly number[], blur: number, most: number): BarFit {
   let offset = 0;
   let width = 2;
   const misfitAt = (w: number, o: number): number => linear(at, level, w, o, blur).misfit;
-  for (let round = 0; round < 3; round++) {
+  for (let round = 0; round < 2; round++) {
     width = golden((w) => misfitAt(w, offset), LEAST_WIDTH, most);
     offset = golden((o) => misfitAt(width, o), -2.5, 2.5);
   }
@@ -71,7 +71,7 @@ function golden(f: (x: number) => number, from: number, to: number): number {
   let [a, b] = [from, to];
   let [c, d] = [b - g * (b - a), a + g * (b - a)];
   let [fc, fd] = [f(c), f(d)];
-  for (let k = 0; k < 18; k++) {
+  for (let k = 0; k < 15; k++) {
     if (fc < fd) {
       [b, d, fd] = [d, c, fc];
       c = b - g * (b - a);
