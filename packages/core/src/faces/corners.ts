@@ -16,12 +16,7 @@ const COMPACT = 0.3;
  * from round ends whatever the blur, since a symmetric blur adds nothing to it: its size is R^3 / 10 for a regular triangle
  * of circumradius R and 0 for an ellipse.
  */
-export function lostAtCorners(
-  ground: SpotGround,
-  spot: Spot,
-  size: number,
-  blurPx: number,
-): number {
+export function lostAtCorners(ground: SpotGround, spot: Spot, size: number, blurPx: number): number {
   if (spot.pixels.length < COMPACT * size * size) return 0;
   const { fine, face } = ground;
   const { side } = face;

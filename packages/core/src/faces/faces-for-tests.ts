@@ -1,4 +1,4 @@
-import type { FlatFace } from './flatten.ts';
+import { type FlatFace, spansOf } from './flatten.ts';
 
 export const SIDE = 201;
 export const BLUR = 1.2;
@@ -38,7 +38,7 @@ export function faceOf(paint: Paint, seed = 7): FlatFace {
       inside[i] = distance[i]! < 95 ? 1 : 0;
     }
   }
-  return { left: 0, top: 0, side: SIDE, level, distance, inside };
+  return { left: 0, top: 0, side: SIDE, level, distance, inside, spans: spansOf(inside, SIDE) };
 }
 
 /** A straight mark through a point at an angle, both ways `half` long. */

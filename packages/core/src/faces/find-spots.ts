@@ -45,7 +45,7 @@ interface SmallFace extends Halved {
 }
 
 export function spotGround(face: FlatFace): SpotGround {
-  const fine = smooth(face.level, face.side, FINE);
+  const fine = smooth(face.level, face.side, FINE, face.spans);
   return {
     ...{ face, fine, noise: spreadByDistance(fine, face), spread: spreadOf(fine, face.inside) },
     ...{ doubt: null, noiseOf: new Map(), copies: {} },
@@ -54,7 +54,13 @@ export function spotGround(face: FlatFace): SpotGround {
 
 /** The ground of a face with its lines taken out: its noise is that of the face before. */
 export function peeledGround(face: PeeledFace, before: SpotGround): SpotGround {
-  return { ...before, face, fine: smooth(face.level, face.side, FINE), doubt: face.doubt, copies: {} };
+  return {
+    ...before,
+    face,
+    fine: smooth(face.level, face.side, FINE, face.spans),
+    doubt: face.doubt,
+    copies: {},
+  };
 }
 
 /** Spots of the given scales (standard deviations of the smoothing in pixels, largest first), each pixel in one at most. */

@@ -10,12 +10,27 @@ export interface FlatFace {
   readonly left: number;
   readonly top: number;
   readonly side: number;
-  /** Level less what a clean face would show there. */
+  /** Level less what a clean face would show there; 0 outside. */
   readonly level: Float32Array;
   /** Distance from the fiber's centre in pixels. */
   readonly distance: Float32Array;
   /** 1 where features are looked for; 0 elsewhere. */
   readonly inside: Uint8Array;
+  /** Where each row begins to lie inside and where it has ceased to, two numbers a row. */
+  readonly spans: Int16Array;
+}
+
+/** The spans of what lies inside; the same place twice where nothing of a row does. */
+export function spansOf(inside: Uint8Array, side: number): Int16Array {
+  const spans = new Int16Array(2 * side);
+  for (let y = 0; y < side; y++) {
+    let [from, to] = [0, side];
+    while (from < side && inside[y * side + from] === 0) from++;
+    while (to > from && inside[y * side + to - 1] === 0) to--;
+    spans[2 * y] = from;
+    spans[2 * y + 1] = to;
+  }
+  return spans;
 }
 
 /** A flattened face with what a clean one of its make shows: the level at each half pixel from the centre, light taken out. */
@@ -36,10 +51,11 @@ export function flattenFace(image: GreyImage, circle: Circle): FlattenedFace {
   // A multimode core reaches half way out and is no part of the fit.
   const light = fitLight(image, circle, 0.55, 0.93, 2);
   if (light) takeLight(flat, light);
-  return { ...flat, rings: takeRings(flat) };
+  const rings = takeRings(flat);
+  return { ...flat, rings };
 }
 
-/** The square round a circle with its levels, `inside` between two distances from the centre; pixels. */
+/** The square round a circle with the levels of what is `inside`: between two distances from the centre, pixels. */
 export function squareOf(
   image: GreyImage,
   circle: Circle,
@@ -55,11 +71,10 @@ export function squareOf(
   const distance = new Float32Array(side * side);
   const inside = new Uint8Array(side * side);
   const { width, height, data } = image;
-  const columns = Int32Array.from({ length: side }, (_, x) => Math.max(0, Math.min(width - 1, left + x)));
   const [firstX, lastX] = [Math.max(0, -left), Math.min(side, width - left)];
   const [near, far] = [fromPx > 0 ? fromPx * fromPx : 0, toPx * toPx];
   for (let y = 0; y < side; y++) {
-    const row = Math.max(0, Math.min(height - 1, top + y)) * width;
+    const row = (top + y) * width + left;
     const framedRow = top + y >= 0 && top + y < height;
     const dy = top + y - circle.y;
     const dx0 = left - circle.x;
@@ -67,19 +82,22 @@ export function squareOf(
       const dx = dx0 + x;
       const d = dx * dx + dy * dy;
       distance[i] = Math.sqrt(d);
-      level[i] = data[row + columns[x]!]!;
-      if (framedRow && d >= near && d < far && x >= firstX && x < lastX) inside[i] = 1;
+      if (!framedRow || d < near || d >= far || x < firstX || x >= lastX) continue;
+      inside[i] = 1;
+      level[i] = data[row + x]!;
     }
   }
-  return { left, top, side, level, distance, inside };
+  return { left, top, side, level, distance, inside, spans: spansOf(inside, side) };
 }
 
-/** Subtracts the light. */
-export function takeLight({ side, level, left, top }: FlatFace, light: Light): void {
+/** Subtracts the light from what lies inside. */
+export function takeLight({ side, level, inside, left, top, spans }: FlatFace, light: Light): void {
   const row = new Float32Array(side);
   for (let y = 0; y < side; y++) {
-    lightOfRow(light, top + y, left, row);
-    for (let x = 0; x < side; x++) level[y * side + x]! -= row[x]!;
+    const [from, to] = [spans[2 * y]!, spans[2 * y + 1]!];
+    const part = row.subarray(0, to - from);
+    lightOfRow(light, top + y, left + from, part);
+    for (let k = 0, i = y * side + from; k < part.length; k++, i++) if (inside[i]) level[i]! -= part[k]!;
   }
 }
 
@@ -90,9 +108,15 @@ const TELLING = 48_000;
 const LEAST = 110;
 
 /** Subtracts the median of each ring half a pixel wide, and returns the medians. */
-function takeRings({ level, distance, inside }: FlatFace): Float32Array {
-  const medians = mediansOf(ringsOf(level, distance, inside, BINS_PER_PX, Math.max(1, Math.round(level.length / TELLING))));
-  for (let i = 0; i < level.length; i++) level[i]! -= valueAt(medians, distance[i]!);
+function takeRings({ level, distance, inside, side, spans }: FlatFace): Float32Array {
+  const medians = mediansOf(
+    ringsOf(level, distance, inside, BINS_PER_PX, Math.max(1, Math.round(level.length / TELLING))),
+  );
+  for (let y = 0; y < side; y++) {
+    const end = y * side + spans[2 * y + 1]!;
+    for (let i = y * side + spans[2 * y]!; i < end; i++)
+      if (inside[i]) level[i]! -= valueAt(medians, distance[i]!);
+  }
   return medians;
 }
 

@@ -60,7 +60,8 @@ function endOf(points: readonly Point[]): End {
 
 /** The end of one line and the beginning of the next, both seen outward: they face each other. */
 function goesOn(a: End, b: End): boolean {
-  const turn = (Math.acos(Math.max(-1, Math.min(1, -(a.way[0] * b.way[0] + a.way[1] * b.way[1])))) * 180) / Math.PI;
+  const turn =
+    (Math.acos(Math.max(-1, Math.min(1, -(a.way[0] * b.way[0] + a.way[1] * b.way[1])))) * 180) / Math.PI;
   if (turn > TURNED_DEG) return false;
   const [dx, dy] = [b.at[0] - a.at[0], b.at[1] - a.at[1]];
   // By the direction half-way between the two, as a bend goes.

@@ -5,8 +5,11 @@ import { joined, ringsOf } from './rings.ts';
 /** Beyond so many standard deviations lies less than half a percent of a Gaussian. */
 const REACH = 2.8;
 
-/** Separable Gaussian of a square picture, edges repeated. `sigma` in pixels. */
-export function smooth(level: Float32Array, side: number, sigma: number): Float32Array {
+/**
+ * Separable Gaussian of a square picture, edges repeated. `sigma` in pixels. With `spans` (two columns a row) only what
+ * lies between them is worked out, and the rest taken and left as 0.
+ */
+export function smooth(level: Float32Array, side: number, sigma: number, spans?: Int16Array): Float32Array {
   const reach = Math.max(1, Math.ceil(REACH * sigma));
   const half = Float32Array.from({ length: reach + 1 }, (_, i) => Math.exp(-(i * i) / (2 * sigma * sigma)));
   const total = half.reduce((a, b) => a + 2 * b, 0) - half[0]!;
@@ -15,13 +18,17 @@ export function smooth(level: Float32Array, side: number, sigma: number): Float3
   const padded = new Float32Array(side + 2 * reach);
   for (let y = 0; y < side; y++) {
     const row = y * side;
+    const from = Math.max(0, (spans ? spans[2 * y]! : 0) - reach);
+    const to = Math.min(side, (spans ? spans[2 * y + 1]! : side) + reach);
     padded.fill(level[row]!, 0, reach);
     padded.set(level.subarray(row, row + side), reach);
     padded.fill(level[row + side - 1]!, side + reach);
-    weigh(padded, half, across, row, side);
+    weigh(padded, half, across, row, from, to);
   }
   const out = new Float32Array(level.length);
-  for (let y = 0; y < side; y++) weighDown(across, half, out, y, side);
+  for (let y = 0; y < side; y++) {
+    weighDown(across, half, out, y, side, spans ? spans[2 * y]! : 0, spans ? spans[2 * y + 1]! : side);
+  }
   return out;
 }
 
@@ -32,6 +39,8 @@ function weighDown(
   out: Float32Array,
   y: number,
   side: number,
+  from: number,
+  end: number,
 ): void {
   const reach = half.length - 1;
   const to = y * side;
@@ -39,7 +48,7 @@ function weighDown(
   if (reach === 2) {
     const [a, b, c] = [half[0]!, half[1]!, half[2]!];
     const [b1, b2, c1, c2] = [rowAt(-1), rowAt(1), rowAt(-2), rowAt(2)];
-    for (let x = 0; x < side; x++) {
+    for (let x = from; x < end; x++) {
       out[to + x] =
         a * across[to + x]! +
         b * (across[b1 + x]! + across[b2 + x]!) +
@@ -50,7 +59,7 @@ function weighDown(
   if (reach === 3) {
     const [a, b, c, d] = [half[0]!, half[1]!, half[2]!, half[3]!];
     const [b1, b2, c1, c2, d1, d2] = [rowAt(-1), rowAt(1), rowAt(-2), rowAt(2), rowAt(-3), rowAt(3)];
-    for (let x = 0; x < side; x++) {
+    for (let x = from; x < end; x++) {
       out[to + x] =
         a * across[to + x]! +
         b * (across[b1 + x]! + across[b2 + x]!) +
@@ -59,29 +68,36 @@ function weighDown(
     }
     return;
   }
-  for (let x = 0; x < side; x++) out[to + x] = half[0]! * across[to + x]!;
+  for (let x = from; x < end; x++) out[to + x] = half[0]! * across[to + x]!;
   for (let k = 1; k <= reach; k++) {
     const [above, below] = [rowAt(-k), rowAt(k)];
     const h = half[k]!;
-    for (let x = 0; x < side; x++) out[to + x]! += h * (across[above + x]! + across[below + x]!);
+    for (let x = from; x < end; x++) out[to + x]! += h * (across[above + x]! + across[below + x]!);
   }
 }
 
 /** One row: what lies at equal distances has one weight. */
-function weigh(padded: Float32Array, half: Float32Array, out: Float32Array, to: number, side: number): void {
+function weigh(
+  padded: Float32Array,
+  half: Float32Array,
+  out: Float32Array,
+  row: number,
+  from: number,
+  end: number,
+): void {
   const reach = half.length - 1;
   if (reach === 2) {
     const [a, b, c] = [half[0]!, half[1]!, half[2]!];
-    for (let x = 0; x < side; x++) {
-      out[to + x] =
+    for (let x = from; x < end; x++) {
+      out[row + x] =
         a * padded[x + 2]! + b * (padded[x + 1]! + padded[x + 3]!) + c * (padded[x]! + padded[x + 4]!);
     }
     return;
   }
   if (reach === 3) {
     const [a, b, c, d] = [half[0]!, half[1]!, half[2]!, half[3]!];
-    for (let x = 0; x < side; x++) {
-      out[to + x] =
+    for (let x = from; x < end; x++) {
+      out[row + x] =
         a * padded[x + 3]! +
         b * (padded[x + 2]! + padded[x + 4]!) +
         c * (padded[x + 1]! + padded[x + 5]!) +
@@ -89,11 +105,11 @@ function weigh(padded: Float32Array, half: Float32Array, out: Float32Array, to: 
     }
     return;
   }
-  for (let x = 0; x < side; x++) {
+  for (let x = from; x < end; x++) {
     const at = x + reach;
     let sum = half[0]! * padded[at]!;
     for (let k = 1; k <= reach; k++) sum += half[k]! * (padded[at - k]! + padded[at + k]!);
-    out[to + x] = sum;
+    out[row + x] = sum;
   }
 }
 
