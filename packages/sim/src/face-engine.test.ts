@@ -30,7 +30,7 @@ const SLACK = 0.05;
 
 describe.each<[string, () => Judged[]]>([
   ['the shipped renderer', () => ours(77_000, 32)],
-  ['a second, different one', () => others(91_000, 16)],
+  ['a second, different one', () => others(91_000, 28)],
 ])('faces of %s, against what was drawn', (_, draw) => {
   let judged: Judged[];
   let tally: Tally;

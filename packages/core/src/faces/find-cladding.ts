@@ -74,7 +74,7 @@ function vote(image: GreyImage): Circle | null {
       size[i] = Math.sqrt(gx[i]! * gx[i]! + gy[i]! * gy[i]!);
     }
   }
-  const cut = Math.max(4, selectNth(size.slice(), Math.floor(size.length * 0.92)));
+  const cut = Math.max(4, selectNth(size.slice(), Math.floor(size.length * 0.94)));
   const least = 0.1 * Math.min(w, h);
   const most = 0.56 * Math.min(w, h);
   const votes = new Float32Array(w * h);

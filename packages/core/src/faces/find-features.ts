@@ -43,9 +43,14 @@ const SCALES = [4, 2, 1];
 const PLAIN_PX = 40;
 const THICK_PX = 16;
 const KEEP_OFF_PX = 7;
+/** What lies wholly in so thin a rim is a trace of the edge itself; pixels. */
+const RIM_PX = 2;
 /** A spot so much longer than wide may be a scratch too short for the search of lines; pixels. */
 const LONG = 5;
 const LEAST_SHORT = 14;
+/** A short line that stands out less than this over the noise is a chance row of it. */
+const FAINT = 4;
+const FAINT_PX = 60;
 
 /**
  * Everything that stands out of a flattened cladding: lines first, since a line broken into pieces would look like a row
@@ -59,7 +64,10 @@ export function findFeatures(face: FlatFace, blurPx: number): readonly FoundFeat
   for (const spot of findSpots(before, [4, 2])) {
     if (isPlain(spot, face.side)) keepOff(free, face.side, spot);
   }
-  const lines = withoutCracks(findLines(face, free, blurPx, before.spread), before);
+  const found = findLines(face, free, blurPx, before.spread).filter(
+    (line) => line.length > FAINT_PX || contrastOf(line, before.spread) >= FAINT,
+  );
+  const lines = withoutCracks(found, before);
   const peeled = peelLines(face, lines);
   if (lines.length > 0) takeCentreAgain(peeled);
   const ground = lines.length === 0 ? before : peeledGround(peeled, before);
@@ -68,10 +76,20 @@ export function findFeatures(face: FlatFace, blurPx: number): readonly FoundFeat
   for (const spot of findSpots(ground, SCALES)) {
     const short = shortLine(peeled, spot, blurPx, before.spread);
     if (!short) rest.push(spot);
+    else if (contrastOf(short, before.spread) < FAINT) continue;
     else if (!all.some((line) => isSameLine(line, short, face.side))) all.push(short);
   }
-  const defects = joinThin(rest, face.side).map((spot) => defectOf(ground, spot, blurPx));
+  const rim = farthestIn(face) - RIM_PX;
+  const defects = joinThin(rest, face.side)
+    .map((spot) => defectOf(ground, spot, blurPx))
+    .filter((defect) => defect.nearest < rim);
   return [...mergeLines(all).map((line) => scratchOf(face, line, before.spread)), ...defects];
+}
+
+function farthestIn({ inside, distance }: FlatFace): number {
+  let most = 0;
+  for (let i = 0; i < inside.length; i++) if (inside[i] && distance[i]! > most) most = distance[i]!;
+  return most;
 }
 
 /** Surely none of a line: compact, or thicker than any of them. */
@@ -167,13 +185,16 @@ function defectOf(ground: SpotGround, spot: Spot, blurPx: number): FoundFeature 
   };
 }
 
+const contrastOf = (line: MeasuredLine, spread: number): number =>
+  (line.height * barAt(0, line.width, line.blur)) / spread;
+
 function scratchOf(face: FlatFace, line: MeasuredLine, spread: number): FoundFeature {
   const middle = line.points[line.points.length >> 1]!;
   const distances = line.pixels.map((i) => face.distance[i]!);
   return {
     ...{ kind: 'scratch', x: middle[0], y: middle[1], size: line.width, length: line.length },
     area: line.width * line.length,
-    contrast: (line.height * barAt(0, line.width, line.blur)) / spread,
+    contrast: contrastOf(line, spread),
     nearest: Math.max(0, Math.min(...distances) - line.width / 2),
     farthest: Math.max(...distances) + line.width / 2,
     points: line.points,

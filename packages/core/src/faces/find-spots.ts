@@ -17,6 +17,7 @@ export interface Spot {
 export const FINE = 0.7;
 /** Seeds stand this many spreads above the noise of their scale. */
 const SEED = 5;
+const AT_RIM = 1.6;
 /** A seed grows to where it falls under this share of its highest pixel, which noise lifts over what the spot is high. */
 const GROWS_TO = 0.43;
 const LEAST_PX = 4;
@@ -125,11 +126,16 @@ function seedsIn(
     const height = Math.abs(soft[i]!);
     if (height <= SEED * noise[Math.floor(distance[i]!)]! || !isPeak(soft, side, i)) continue;
     const at = inFull(i, side, face.side, shrunk);
+    // At the rim a slope ends as a peak does: what starts there stands out more.
+    if (isAtRim(inside, side, i) && height <= AT_RIM * SEED * noise[Math.floor(distance[i]!)]!) continue;
     if (doubt && height <= SEED * noise[Math.floor(distance[i]!)]! + doubt[at]!) continue;
     seeds.push({ i: at, height });
   }
   return seeds;
 }
+
+const isAtRim = (inside: Uint8Array, side: number, i: number): boolean =>
+  !inside[i - 1] || !inside[i + 1] || !inside[i - side] || !inside[i + side];
 
 function isPeak(level: Float32Array, side: number, i: number): boolean {
   const v = Math.abs(level[i]!);

@@ -1,4 +1,5 @@
 import type { Circle } from './enclosing-circle.ts';
+import { middleOf } from './quantile.ts';
 import { solve } from './solve.ts';
 
 /**
@@ -14,10 +15,13 @@ export function fitCircle(
   if (xs.length < 8) return null;
   let { x, y, r } = guess;
   let spread = Infinity;
+  const residuals = new Float64Array(xs.length);
   for (let round = 0; round < 15; round++) {
-    const residuals = Array.from(xs, (px, i) => Math.hypot(px - x, ys[i]! - y) - r);
-    const sizes = residuals.map(Math.abs).sort((a, b) => a - b);
-    spread = 1.4826 * sizes[Math.floor(sizes.length / 2)]!;
+    for (let i = 0; i < residuals.length; i++) {
+      const [dx, dy] = [xs[i]! - x, ys[i]! - y];
+      residuals[i] = Math.sqrt(dx * dx + dy * dy) - r;
+    }
+    spread = 1.4826 * middleOf(Float32Array.from(residuals, Math.abs));
     const cut = 4.685 * Math.max(spread, 0.05);
     // Normal equations of the step in x, y and r: the residual falls by the direction cosines and by one.
     const a = [new Float64Array(3), new Float64Array(3), new Float64Array(3)];

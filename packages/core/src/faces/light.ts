@@ -21,7 +21,7 @@ const ROUNDS = [
   { most: 2, cuts: 2 },
   { most: 9, cuts: 3 },
 ];
-const MOST_SAMPLES = 2500;
+const MOST_SAMPLES = 1600;
 
 /**
  * The light on a ring of a face, from `from` to `to` radii: a polynomial, fitted in rounds with what stands out more than

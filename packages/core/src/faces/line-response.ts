@@ -61,7 +61,7 @@ export function lineResponse(
 /** Every so many pixels tell the noise of a direction. */
 const SAMPLED = 13;
 /** The mean of nine pixels, in spreads of it, that a pixel on a line has at least. */
-const LEAST_MEAN = 0.8;
+const LEAST_MEAN = 1;
 
 /** Pixels whose own neighbourhood stands out a little; the others are on no line that is looked for. */
 function likelyPixels(level: Float32Array, inside: Uint8Array, side: number): Uint8Array {

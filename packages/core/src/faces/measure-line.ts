@@ -19,7 +19,7 @@ const LONGER = 4;
 const LEAST_HEIGHT = 1.9;
 /** The curve is moved so often at most; middles that lie this little off it move it no more; pixels. */
 const ROUNDS = 5;
-const CLOSE_ENOUGH = 0.12;
+const CLOSE_ENOUGH = 0.18;
 /** A stretch is on the line when it has this share of the line's height; so much of the line is. */
 const ON = 0.4;
 const SHARE_ON = 0.72;
@@ -123,7 +123,7 @@ function peakOf(profile: Float64Array, sign: number, step: number): { height: nu
   }
   let [sum, weight] = [0, 0];
   // The centre of what is higher than half, so that a wide line has its middle and not its highest grain.
-  const ground = groundOf(profile, step);
+  const ground = groundOf(profile, sign, step);
   const half = ground * sign + (best / 3 - ground * sign) / 2;
   const add = (k: number): boolean => {
     const over = (sign * (profile[k - 1]! + profile[k]! + profile[k + 1]!)) / 3 - half;
@@ -142,13 +142,20 @@ function peakOf(profile: Float64Array, sign: number, step: number): { height: nu
 const NEAR = 4;
 const BESIDE = 6;
 
-function groundOf(profile: Float64Array, step: number): number {
-  const beside = new Float32Array(profile.length);
-  let n = 0;
-  for (let k = 0; k < profile.length; k++) {
-    if (Math.abs(k * step - ACROSS) >= BESIDE && !Number.isNaN(profile[k]!)) beside[n++] = profile[k]!;
+/** What lies beside, on the side that the line stands out of less: beside another line the ground is not that one. */
+function groundOf(profile: Float64Array, sign: number, step: number): number {
+  const half = (profile.length - 1) / 2;
+  const count = half - BESIDE / step + 1;
+  const [one, other] = [new Float32Array(count), new Float32Array(count)];
+  let [n, m] = [0, 0];
+  for (let k = 0; k < count; k++) {
+    const [a, b] = [profile[k]!, profile[profile.length - 1 - k]!];
+    if (!Number.isNaN(a)) one[n++] = a;
+    if (!Number.isNaN(b)) other[m++] = b;
   }
-  return middleOf(beside.subarray(0, n));
+  if (n === 0 || m === 0) return middleOf((n > 0 ? one : other).subarray(0, Math.max(n, m)));
+  const [p, q] = [middleOf(one.subarray(0, n)), middleOf(other.subarray(0, m))];
+  return sign > 0 ? Math.max(p, q) : Math.min(p, q);
 }
 
 /** The ends moved outward while the line goes on, and inward to where it begins. */
@@ -156,7 +163,9 @@ function withEnds(face: FlatFace, curve: Curve, sign: number, least: number): Cu
   const heightAt = (s: number): number => stretchAt(face, curve, s, sign, COARSE).height;
   const reach = (start: number, way: 1 | -1): number => {
     let s = start - way * (STRETCH / 2);
-    for (let inward = 0; heightAt(s) < least && inward < 24; inward++) s -= way * (STRETCH / 4);
+    // Pieces that do not belong may have been joined: to the middle at most.
+    const middle = (curve.from + curve.to) / 2;
+    while (heightAt(s) < least && way * (s - middle) > 0) s -= way * (STRETCH / 4);
     // A gap of up to a stretch and a half, as where something crosses, does not end a line.
     for (let out = s, gap = 0; gap < 6 && Math.abs(out - start) < 2 * face.side;) {
       out += way * (STRETCH / 4);

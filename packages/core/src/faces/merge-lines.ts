@@ -7,6 +7,8 @@ const APART = 40;
 /** They turn by no more than this from one to the other, and lie this little beside each other; degrees, pixels. */
 const TURNED_DEG = 28;
 const ASIDE = 4;
+/** What lies between them may bend on, degrees a pixel. */
+const BENDS_DEG = 0.35;
 /** Width and height differ by no more than this factor. */
 const ALIKE = 1.8;
 /** The direction of an end is that of its last pixels. */
@@ -36,7 +38,37 @@ export function mergeLines(lines: readonly MeasuredLine[]): readonly MeasuredLin
     }
     merged.push(line);
   }
-  return merged;
+  return merged.filter((line) => !merged.some((other) => isLeftOf(other, line)));
+}
+
+/** A short line this near beside a longer one, or beyond its end, of nearly its direction, was left of it; px, degrees. */
+const SHORT = 75;
+const BESIDE = 6;
+const BEYOND = 25;
+const ALONG_DEG = 25;
+
+/** The one is what the taking out of the other left behind, where its curve does not follow to the end. */
+function isLeftOf(long: MeasuredLine, short: MeasuredLine): boolean {
+  if (short.length > SHORT || long.length < 1.5 * short.length || long.sign !== short.sign) return false;
+  const [x, y] = short.points[short.points.length >> 1]!;
+  const [first, last] = [endOf([...long.points].reverse()), endOf(long.points)];
+  const carried = [first, last].flatMap(({ at, way }): Point[] =>
+    Array.from({ length: BEYOND }, (_, s) => [at[0] + s * way[0], at[1] + s * way[1]]),
+  );
+  const on = [...carried.slice(0, BEYOND).reverse(), ...long.points, ...carried.slice(BEYOND)];
+  let nearest = 0;
+  const off = (k: number): number => Math.hypot(on[k]![0] - x, on[k]![1] - y);
+  for (let k = 1; k < on.length; k++) if (off(k) < off(nearest)) nearest = k;
+  if (off(nearest) > long.width / 2 + BESIDE) return false;
+  const [a, b] = [on[Math.max(0, nearest - 6)]!, on[Math.min(on.length - 1, nearest + 6)]!];
+  const [c, d] = [short.points[0]!, short.points[short.points.length - 1]!];
+  return turnedDeg([b[0] - a[0], b[1] - a[1]], [d[0] - c[0], d[1] - c[1]]) < ALONG_DEG;
+}
+
+/** Between two directions, either way round. */
+function turnedDeg([ax, ay]: Point, [bx, by]: Point): number {
+  const cos = Math.abs(ax * bx + ay * by) / (Math.hypot(ax, ay) * Math.hypot(bx, by) || 1);
+  return (Math.acos(Math.min(1, cos)) * 180) / Math.PI;
 }
 
 function joinedTo(a: MeasuredLine, b: MeasuredLine): MeasuredLine | null {
@@ -62,8 +94,8 @@ function endOf(points: readonly Point[]): End {
 function goesOn(a: End, b: End): boolean {
   const turn =
     (Math.acos(Math.max(-1, Math.min(1, -(a.way[0] * b.way[0] + a.way[1] * b.way[1])))) * 180) / Math.PI;
-  if (turn > TURNED_DEG) return false;
   const [dx, dy] = [b.at[0] - a.at[0], b.at[1] - a.at[1]];
+  if (turn > TURNED_DEG + BENDS_DEG * Math.hypot(dx, dy)) return false;
   // By the direction half-way between the two, as a bend goes.
   const [mx, my] = [a.way[0] - b.way[0], a.way[1] - b.way[1]];
   const m = Math.hypot(mx, my);
