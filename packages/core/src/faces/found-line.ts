@@ -16,3 +16,12 @@ export interface MeasuredLine extends FoundLine {
   /** Blur of the picture, standard deviation. */
   readonly blur: number;
 }
+
+/** Along the points, from the first to the last. */
+export function lengthOf(points: MeasuredLine['points']): number {
+  let sum = 0;
+  for (let k = 1; k < points.length; k++) {
+    sum += Math.hypot(points[k]![0] - points[k - 1]![0], points[k]![1] - points[k - 1]![1]);
+  }
+  return sum;
+}

@@ -1,6 +1,6 @@
 import type { FlatFace } from './flatten.ts';
 import { addAcross, alongOf, type Curve, curveThrough, onCurve } from './follow-curve.ts';
-import type { FoundLine, MeasuredLine } from './found-line.ts';
+import { type FoundLine, lengthOf, type MeasuredLine } from './found-line.ts';
 import { barAt, fitBar } from './line-profile.ts';
 import { middleOf } from './quantile.ts';
 
@@ -75,7 +75,7 @@ export function measureLine(
   if (isEdge(on, tall * seenShare(bar.width, blur))) return null;
   const points = pointsOf(curve);
   const pixels = points.map(([x, y]) => Math.round(y) * side + Math.round(x));
-  return { pixels, points, length, width: bar.width, height: tall, sign: line.sign, blur };
+  return { pixels, points, length: lengthOf(points), width: bar.width, height: tall, sign: line.sign, blur };
 }
 
 /** The curve through the middles of its stretches, as long as before, and how far they lay off the one before. */

@@ -1,4 +1,4 @@
-import type { MeasuredLine } from './found-line.ts';
+import { lengthOf, type MeasuredLine } from './found-line.ts';
 
 type Point = readonly [x: number, y: number];
 
@@ -125,12 +125,4 @@ function asOne(
     sign: a.sign,
     blur: a.blur,
   };
-}
-
-function lengthOf(points: readonly Point[]): number {
-  let sum = 0;
-  for (let k = 1; k < points.length; k++) {
-    sum += Math.hypot(points[k]![0] - points[k - 1]![0], points[k]![1] - points[k - 1]![1]);
-  }
-  return sum;
 }
