@@ -17,7 +17,7 @@ export type CladdingFound =
   | { readonly state: 'none' }
   | { readonly state: 'cut' };
 
-const COARSE_WIDTH = 256;
+const COARSE_WIDTH = 200;
 const ANGLES = 360;
 const RIM_ANGLES = 240;
 /** Share of the angles at which the edge has to be seen. */

@@ -60,7 +60,7 @@ const FAINT_PX = 60;
 export function findFeatures(face: FlatFace, blurPx: number): readonly FoundFeature[] {
   const before = spotGround(face);
   // Plain spots are kept off the lines: to their search they would be short wide lines with shadows beside them.
-  const free = Uint8Array.from(face.inside);
+  const free = face.inside.slice();
   for (const spot of findSpots(before, [4, 2])) {
     if (isPlain(spot, face.side)) keepOff(free, face.side, spot);
   }
@@ -128,7 +128,7 @@ function withoutCracks(lines: readonly MeasuredLine[], ground: SpotGround): read
   );
   return lines.filter((line) => {
     if (line.length > LONGEST_PIECE) return true;
-    const onLines = Uint8Array.from(onLong);
+    const onLines = onLong.slice();
     markLine(onLines, side, line);
     const highest = line.pixels.reduce((a, b) =>
       line.sign * ground.fine[b]! > line.sign * ground.fine[a]! ? b : a,

@@ -128,7 +128,7 @@ function mediansOf(rings: readonly Float32Array[]): Float32Array {
       reach += 1;
       values = joined(rings.slice(Math.max(0, d - reach), d + reach + 1));
     }
-    return middleOf(Float32Array.from(values));
+    return middleOf(values.slice());
   });
 }
 

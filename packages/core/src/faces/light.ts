@@ -83,8 +83,18 @@ export function lightOfRow(
   for (let d = 0; d <= degree; d++) {
     for (let j = 0; j <= d; j++) powers[d - j]! += weights[k++]! * v ** j;
   }
+  const step = 1 / circle.r;
+  const first = (left - circle.x) * step;
+  if (degree === 2) {
+    const [a, b, c] = [powers[2]!, powers[1]!, powers[0]!];
+    for (let x = 0; x < out.length; x++) {
+      const u = first + x * step;
+      out[x] = (a * u + b) * u + c;
+    }
+    return;
+  }
   for (let x = 0; x < out.length; x++) {
-    const u = (left + x - circle.x) / circle.r;
+    const u = first + x * step;
     let sum = powers[degree]!;
     for (let d = degree - 1; d >= 0; d--) sum = sum * u + powers[d]!;
     out[x] = sum;

@@ -27,7 +27,8 @@ export function lineResponse(
   side: number,
   reach: LineReach,
 ): LineResponse {
-  const masked = level.map((v, i) => (inside[i] ? v : 0));
+  const masked = level.slice();
+  for (let i = 0; i < masked.length; i++) if (inside[i] === 0) masked[i] = 0;
   const reachAll = Math.ceil(Math.SQRT2 * Math.max(reach.arm, reach.beside)) + 3;
   const deep = eroded(inside, side, reachAll);
   const likely = likelyPixels(masked, inside, side);

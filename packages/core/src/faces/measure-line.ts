@@ -27,6 +27,12 @@ const SHARE_ON = 0.72;
 const MOST_ROUGH = 0.6;
 const ROUGH_BY_CHANCE = 1;
 
+/** Held from one look to the next and never read after it. */
+const LOOK = new Float64Array((2 * ACROSS) / COARSE + 1);
+const LOOK_COUNTS = new Uint16Array(LOOK.length);
+const SIDE_ONE = new Float32Array(ACROSS / STEP);
+const SIDE_OTHER = new Float32Array(ACROSS / STEP);
+
 interface Stretch {
   readonly s: number;
   /** Mean level at each place across; NaN where nothing is seen. */
@@ -103,8 +109,10 @@ function stretchesOf(face: FlatFace, curve: Curve, sign: number, step = STEP): S
 
 /** The mean profile across a stretch at places `step` apart. */
 function stretchAt(face: FlatFace, curve: Curve, s: number, sign: number, step = STEP): Stretch {
-  const profile = new Float64Array((2 * ACROSS) / step + 1);
-  const counts = new Uint16Array(profile.length);
+  const places = (2 * ACROSS) / step + 1;
+  // A coarse look leaves only its height and offset: one profile serves them all.
+  const profile = step === STEP ? new Float64Array(places) : LOOK.fill(0);
+  const counts = step === STEP ? new Uint16Array(places) : LOOK_COUNTS.fill(0);
   const every = step === STEP ? 1 : ALONG;
   for (let d = -STRETCH / 2 + 0.5; d < STRETCH / 2; d += every) {
     addAcross(face, curve, s + d, -ACROSS, step, profile, counts);
@@ -146,7 +154,7 @@ const BESIDE = 6;
 function groundOf(profile: Float64Array, sign: number, step: number): number {
   const half = (profile.length - 1) / 2;
   const count = half - BESIDE / step + 1;
-  const [one, other] = [new Float32Array(count), new Float32Array(count)];
+  const [one, other] = [SIDE_ONE, SIDE_OTHER];
   let [n, m] = [0, 0];
   for (let k = 0; k < count; k++) {
     const [a, b] = [profile[k]!, profile[profile.length - 1 - k]!];

@@ -23,7 +23,7 @@ const TO_RIM = 22;
  */
 export function peelLines(face: FlatFace, lines: readonly MeasuredLine[]): PeeledFace {
   const { side } = face;
-  const level = Float32Array.from(face.level);
+  const level = face.level.slice();
   const doubt = new Float32Array(level.length);
   for (const line of lines) {
     const reach = Math.ceil(line.width / 2 + 3 * line.blur + 1);

@@ -44,10 +44,9 @@ function weighDown(
 ): void {
   const reach = half.length - 1;
   const to = y * side;
-  const rowAt = (dy: number): number => Math.max(0, Math.min(side - 1, y + dy)) * side;
   if (reach === 2) {
     const [a, b, c] = [half[0]!, half[1]!, half[2]!];
-    const [b1, b2, c1, c2] = [rowAt(-1), rowAt(1), rowAt(-2), rowAt(2)];
+    const [b1, b2, c1, c2] = [rowBy(y, -1, side), rowBy(y, 1, side), rowBy(y, -2, side), rowBy(y, 2, side)];
     for (let x = from; x < end; x++) {
       out[to + x] =
         a * across[to + x]! +
@@ -58,7 +57,14 @@ function weighDown(
   }
   if (reach === 3) {
     const [a, b, c, d] = [half[0]!, half[1]!, half[2]!, half[3]!];
-    const [b1, b2, c1, c2, d1, d2] = [rowAt(-1), rowAt(1), rowAt(-2), rowAt(2), rowAt(-3), rowAt(3)];
+    const [b1, b2, c1, c2, d1, d2] = [
+      rowBy(y, -1, side),
+      rowBy(y, 1, side),
+      rowBy(y, -2, side),
+      rowBy(y, 2, side),
+      rowBy(y, -3, side),
+      rowBy(y, 3, side),
+    ];
     for (let x = from; x < end; x++) {
       out[to + x] =
         a * across[to + x]! +
@@ -70,11 +76,14 @@ function weighDown(
   }
   for (let x = from; x < end; x++) out[to + x] = half[0]! * across[to + x]!;
   for (let k = 1; k <= reach; k++) {
-    const [above, below] = [rowAt(-k), rowAt(k)];
+    const [above, below] = [rowBy(y, -k, side), rowBy(y, k, side)];
     const h = half[k]!;
     for (let x = from; x < end; x++) out[to + x]! += h * (across[above + x]! + across[below + x]!);
   }
 }
+
+/** Where the row `dy` below begins, the last where there is none. */
+const rowBy = (y: number, dy: number, side: number): number => Math.max(0, Math.min(side - 1, y + dy)) * side;
 
 /** One row: what lies at equal distances has one weight. */
 function weigh(
