@@ -1,5 +1,5 @@
-import { DomainError } from '../domain-error.ts';
 import { Z95 } from '../stats/index.ts';
+import { squareTable } from './square-table.ts';
 
 /** Agreement beyond chance with its 95 % interval; `none` where chance alone would agree always. */
 export type Kappa =
@@ -17,21 +17,17 @@ export type Kappa =
 /**
  * Cohen's kappa of two raters over a square table of counts, row the first rater's category, column the second's
  * (Cohen 1960), with the standard error of Fleiss, Cohen and Everitt 1969, not the one for kappa 0. The interval is
- * clipped to -1 and 1. Errors: `agreement.bad_table` for counts that are not whole or a table that is not square.
+ * not clipped. Errors: `agreement.bad_table` for counts that are not whole or a table that is not square.
  * Example: 44, 5, 20, 31 of 100 gives 0.503.
  */
 export function cohenKappa(table: readonly (readonly number[])[]): Kappa {
-  const k = table.length;
-  const whole = table.every((row) => row.length === k && row.every((c) => Number.isInteger(c) && c >= 0));
-  if (k < 2 || !whole) throw new DomainError('agreement.bad_table', { rows: k });
-  const n = table.flat().reduce((a, b) => a + b, 0);
-  if (n === 0) return { kind: 'none', n };
-  const p = table.map((row) => row.map((c) => c / n));
-  const rows = p.map((row) => row.reduce((a, b) => a + b, 0));
-  const columns = rows.map((_, j) => p.reduce((sum, row) => sum + row[j]!, 0));
+  const shares = squareTable(table);
+  if (!shares) return { kind: 'none', n: 0 };
+  const { n, p, rows, columns } = shares;
+  const k = rows.length;
   const observed = p.reduce((sum, row, i) => sum + row[i]!, 0);
   const chance = rows.reduce((sum, r, i) => sum + r * columns[i]!, 0);
-  if (chance >= 1) return { kind: 'none', n };
+  if (!(1 - chance > 1e-12)) return { kind: 'none', n };
   const kappa = (observed - chance) / (1 - chance);
   let on = 0;
   let off = 0;
@@ -44,7 +40,7 @@ export function cohenKappa(table: readonly (readonly number[])[]): Kappa {
   const error = Math.sqrt(Math.max(0, variance));
   return {
     ...{ kind: 'kappa', n, kappa, error },
-    low: Math.max(-1, kappa - Z95 * error),
-    high: Math.min(1, kappa + Z95 * error),
+    low: kappa - Z95 * error,
+    high: kappa + Z95 * error,
   };
 }

@@ -1,0 +1,80 @@
+import { DomainError, requireFinite } from '../domain-error.ts';
+
+/** One source of variation: a label for each reading. */
+export interface RandomFactor {
+  readonly source: string;
+  readonly labels: readonly string[];
+}
+
+/** What the fit needs of the readings: cross-products only, whose size is that of the levels and not of the readings. */
+export interface Design {
+  readonly n: number;
+  /** Mean of the readings; they are centred by it. */
+  readonly centre: number;
+  readonly sources: readonly string[];
+  readonly levels: readonly (readonly string[])[];
+  /** First column of each source, and the number of all. */
+  readonly starts: readonly number[];
+  readonly q: number;
+  /** Readings shared by two levels, q by q. */
+  readonly together: Float64Array;
+  /** Readings of a level and their centred sum. */
+  readonly counts: Float64Array;
+  readonly sums: Float64Array;
+  readonly square: number;
+}
+
+/**
+ * Cross-products of readings and their sources. Errors: `stats.not_finite`, `stats.not_paired` where labels are missing,
+ * `components.no_source` without sources or with one named twice.
+ */
+export function designOf(values: ArrayLike<number>, sources: readonly RandomFactor[]): Design {
+  requireFinite(values);
+  const n = values.length;
+  if (sources.length === 0 || new Set(sources.map((s) => s.source)).size < sources.length) {
+    throw new DomainError('components.no_source', { sources: sources.length });
+  }
+  const columns = sources.map(({ labels }) => {
+    if (labels.length !== n) throw new DomainError('stats.not_paired', { first: n, second: labels.length });
+    const places = new Map<string, number>();
+    const of = new Int32Array(n);
+    for (let i = 0; i < n; i++) {
+      let at = places.get(labels[i]!);
+      if (at === undefined) places.set(labels[i]!, (at = places.size));
+      of[i] = at;
+    }
+    return { of, levels: [...places.keys()] };
+  });
+  const starts: number[] = [];
+  let q = 0;
+  for (const { levels } of columns) {
+    starts.push(q);
+    q += levels.length;
+  }
+  let centre = 0;
+  for (let i = 0; i < n; i++) centre += (values[i]! - centre) / (i + 1);
+  const together = new Float64Array(q * q);
+  const [counts, sums] = [new Float64Array(q), new Float64Array(q)];
+  let square = 0;
+  const at = new Int32Array(columns.length);
+  for (let i = 0; i < n; i++) {
+    const y = values[i]! - centre;
+    square += y * y;
+    for (let s = 0; s < columns.length; s++) {
+      at[s] = starts[s]! + columns[s]!.of[i]!;
+      counts[at[s]!]! += 1;
+      sums[at[s]!]! += y;
+      for (let t = 0; t <= s; t++) together[at[s]! * q + at[t]!]! += 1;
+    }
+  }
+  for (let i = 0; i < q; i++) for (let j = 0; j < i; j++) together[j * q + i] = together[i * q + j]!;
+  return {
+    ...{ n, centre, starts, q, together, counts, sums, square },
+    ...{ sources: sources.map((s) => s.source), levels: columns.map((c) => c.levels) },
+  };
+}
+
+/** The columns of a source. */
+export function columnsOf(design: Design, source: number): readonly [from: number, to: number] {
+  return [design.starts[source]!, design.starts[source + 1] ?? design.q];
+}

@@ -1,0 +1,3 @@
+export type { RandomFactor } from './design.ts';
+export type { NotIdentifiable } from './identify.ts';
+export * from './variance-components.ts';

@@ -1,0 +1,3 @@
+export * from './budget.ts';
+export * from './capability.ts';
+export * from './risk.ts';

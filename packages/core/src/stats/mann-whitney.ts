@@ -1,0 +1,85 @@
+import { requireFinite } from '../domain-error.ts';
+import { normalCdf } from '../special/index.ts';
+
+export type MannWhitney =
+  | { readonly kind: 'none'; readonly reason: 'empty' | 'all_equal' }
+  | {
+      readonly kind: 'test';
+      /** Pairs in which the first sample's value is the larger, ties counted half. */
+      readonly u: number;
+      /** u over the number of pairs: how often one of the first is the larger. */
+      readonly share: number;
+      readonly p: number;
+      readonly exact: boolean;
+    };
+
+/** Exact distributions are counted up to this many pairs; beyond, or with ties, the normal one is close. */
+const MOST_PAIRS = 40_000;
+
+/**
+ * Mann-Whitney test of two samples, two-sided: exact by counting every order where no values are tied, else by the normal
+ * distribution with tie and continuity correction (Mann & Whitney 1947; Lehmann 1975). Input: finite values, unit free.
+ * No answer where a sample is empty or all values are equal. Error: `stats.not_finite`. Relative error of the exact p under
+ * 1e-12. Example: 1, 2, 3 against 4, 5, 6 is u = 0, p = 0.1.
+ */
+export function mannWhitney(first: ArrayLike<number>, second: ArrayLike<number>): MannWhitney {
+  requireFinite(first);
+  requireFinite(second);
+  const [m, n] = [first.length, second.length];
+  if (m === 0 || n === 0) return { kind: 'none', reason: 'empty' };
+  const { rankSum, ties } = rankSumOf(first, second);
+  const u = rankSum - (m * (m + 1)) / 2;
+  const pairs = m * n;
+  if (ties.length === 0 && pairs <= MOST_PAIRS) {
+    const smaller = Math.min(u, pairs - u);
+    return { kind: 'test', u, share: u / pairs, p: Math.min(1, 2 * atMost(m, n, smaller)), exact: true };
+  }
+  const all = m + n;
+  const lost = ties.reduce((sum, t) => sum + (t ** 3 - t), 0) / (all * (all - 1));
+  const spread = Math.sqrt((pairs / 12) * (all + 1 - lost));
+  if (!(spread > 0)) return { kind: 'none', reason: 'all_equal' };
+  const off = Math.abs(u - pairs / 2);
+  const p = Math.min(1, 2 * normalCdf(-Math.max(0, off - 0.5) / spread));
+  return { kind: 'test', u, share: u / pairs, p, exact: false };
+}
+
+/** Sum of the first sample's ranks among all, mean ranks where values are tied, and how many share each tied value. */
+function rankSumOf(first: ArrayLike<number>, second: ArrayLike<number>): { rankSum: number; ties: number[] } {
+  const all = [
+    ...Array.from(first, (value) => ({ value, first: 1 })),
+    ...Array.from(second, (value) => ({ value, first: 0 })),
+  ].sort((a, b) => a.value - b.value);
+  let rankSum = 0;
+  const ties: number[] = [];
+  for (let from = 0; from < all.length;) {
+    let to = from;
+    let own = 0;
+    while (to < all.length && all[to]!.value === all[from]!.value) own += all[to++]!.first;
+    rankSum += own * ((from + 1 + to) / 2);
+    if (to - from > 1) ties.push(to - from);
+    from = to;
+  }
+  return { rankSum, ties };
+}
+
+/** Probability that U is at most u, by the numbers of orders: those with the largest in the one sample or in the other. */
+function atMost(m: number, n: number, u: number): number {
+  // Probabilities rather than counts, which outgrow a double: q[j][v] for i of the first sample and j of the second.
+  const whole = Math.floor(u);
+  let row: Float64Array[] = Array.from({ length: n + 1 }, () => Float64Array.of(1));
+  for (let i = 1; i <= m; i++) {
+    const next: Float64Array[] = [Float64Array.of(1)];
+    for (let j = 1; j <= n; j++) {
+      const size = Math.min(whole, i * j) + 1;
+      const chances = new Float64Array(size);
+      const [fromFirst, fromSecond] = [row[j]!, next[j - 1]!];
+      const [p, q] = [i / (i + j), j / (i + j)];
+      for (let v = 0; v < size; v++) {
+        chances[v] = p * (v >= j ? (fromFirst[v - j] ?? 0) : 0) + q * (fromSecond[v] ?? 0);
+      }
+      next.push(chances);
+    }
+    row = next;
+  }
+  return row[n]!.reduce((sum, v) => sum + v, 0);
+}
