@@ -24,6 +24,8 @@ async function main(): Promise<number> {
       return (await import('./stand-ins.ts')).runStandIns(rest);
     case 'loss':
       return (await import('./loss-command.ts')).runLoss(rest);
+    case 'stats':
+      return (await import('./stats-command.ts')).runStats(rest);
     case 'make-faces':
       return (await import('./make-faces.ts')).runMakeFaces(rest);
     case 'grade-faces':

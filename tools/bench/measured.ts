@@ -5,6 +5,8 @@ export interface Measured {
   readonly most: number;
   readonly unit: 'times' | 'kB';
   readonly detail: string;
+  /** Why there is no yardstick in this run; the ratio then says nothing. */
+  readonly notMeasured?: string;
 }
 
 export function medianOf(values: readonly number[]): number {

@@ -30,8 +30,18 @@ describe('more than two raters', () => {
   });
   it('no subject, one answer, uneven raters', () => {
     expect(fleissKappa([])).toEqual({ kind: 'none', reason: 'empty' });
-    expect(fleissKappa([[3, 0], [3, 0]])).toEqual({ kind: 'none', reason: 'one_answer' });
-    expect(() => fleissKappa([[3, 0], [2, 0]])).toThrow('agreement.bad_table');
+    expect(
+      fleissKappa([
+        [3, 0],
+        [3, 0],
+      ]),
+    ).toEqual({ kind: 'none', reason: 'one_answer' });
+    expect(() =>
+      fleissKappa([
+        [3, 0],
+        [2, 0],
+      ]),
+    ).toThrow('agreement.bad_table');
   });
 });
 
@@ -121,17 +131,20 @@ describe('two raters', () => {
   it('is the same whoever comes first', () => {
     const cell = fc.integer({ min: 0, max: 20 });
     fc.assert(
-      fc.property(fc.array(fc.array(cell, { minLength: 3, maxLength: 3 }), { minLength: 3, maxLength: 3 }), (table) => {
-        const turned = table.map((_, i) => table.map((row) => row[i]!));
-        for (const f of [cohenKappa, gwetAc1, pabak, (t: number[][]) => weightedKappa(t, 'quadratic')]) {
-          const [a, b] = [f(table), f(turned)];
-          expect(a.kind).toBe(b.kind);
-          if (a.kind === 'kappa' && b.kind === 'kappa') {
-            expect(a.kappa).toBeCloseTo(b.kappa, 10);
-            expect(a.error).toBeCloseTo(b.error, 8);
+      fc.property(
+        fc.array(fc.array(cell, { minLength: 3, maxLength: 3 }), { minLength: 3, maxLength: 3 }),
+        (table) => {
+          const turned = table.map((_, i) => table.map((row) => row[i]!));
+          for (const f of [cohenKappa, gwetAc1, pabak, (t: number[][]) => weightedKappa(t, 'quadratic')]) {
+            const [a, b] = [f(table), f(turned)];
+            expect(a.kind).toBe(b.kind);
+            if (a.kind === 'kappa' && b.kind === 'kappa') {
+              expect(a.kappa).toBeCloseTo(b.kappa, 10);
+              expect(a.error).toBeCloseTo(b.error, 8);
+            }
           }
-        }
-      }),
+        },
+      ),
       { numRuns: 60, seed: 6 },
     );
   });

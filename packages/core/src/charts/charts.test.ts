@@ -20,7 +20,12 @@ describe('individuals chart', () => {
   });
   it('is quiet over a constant series, far from zero as near it, and none over one value', () => {
     for (const v of [0, 0.1, 1e6 + 0.1]) {
-      expect(individualsChart([v, v, v, v])).toMatchObject({ kind: 'chart', sigma: 0, out: [], rangesOut: [] });
+      expect(individualsChart([v, v, v, v])).toMatchObject({
+        kind: 'chart',
+        sigma: 0,
+        out: [],
+        rangesOut: [],
+      });
     }
     expect(individualsChart([3])).toEqual({ kind: 'none', reason: 'too_few' });
     expect(individualsChart([])).toEqual({ kind: 'none', reason: 'too_few' });
@@ -31,7 +36,8 @@ describe('individuals chart', () => {
 describe('p chart', () => {
   // NIST/SEMATECH e-Handbook 6.3.3.2, wafers: 30 samples of 50, mean 0.2313, limits 0.0524 and 0.4102.
   const WAFERS = [
-    12, 15, 8, 10, 4, 7, 16, 9, 14, 10, 5, 6, 17, 12, 22, 8, 10, 5, 13, 11, 20, 18, 24, 15, 9, 12, 7, 13, 9, 6,
+    12, 15, 8, 10, 4, 7, 16, 9, 14, 10, 5, 6, 17, 12, 22, 8, 10, 5, 13, 11, 20, 18, 24, 15, 9, 12, 7, 13, 9,
+    6,
   ];
   it('the wafers of the e-Handbook: two samples are out', () => {
     const chart = pChart(WAFERS.map((k) => ({ k, n: 50 })));

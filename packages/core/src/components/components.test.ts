@@ -34,9 +34,7 @@ const FACTORS = {
   ),
 };
 const known = (model: string, what: string, level?: string): number =>
-  Number(
-    rowsOf(componentsCsv).find(([m, w, l]) => m === model && w === what && (level ?? '') === l)![3],
-  );
+  Number(rowsOf(componentsCsv).find(([m, w, l]) => m === model && w === what && (level ?? '') === l)![3]);
 
 describe('against lme4', () => {
   // Its optimizer stops where the deviance hardly moves; the criterion agrees to 1e-9, the variances to 1e-5 of the whole.
@@ -102,12 +100,25 @@ describe('what the readings cannot tell', () => {
   const values = [1, 2, 1.5, 3, 2.5, 4, 3, 5];
   const four = ['a', 'a', 'b', 'b', 'c', 'c', 'd', 'd'];
   it('one bench, each piece once, each trainee with an own cleaver', () => {
-    expect(because(values, factor('bench', values.map(() => 'x')), factor('trainee', four))).toEqual([
-      { reason: 'one_level', sources: ['bench'] },
-    ]);
-    expect(because(values, factor('piece', values.map(String).map((v, i) => v + i)))).toEqual([
-      { reason: 'one_reading_each', sources: ['piece'] },
-    ]);
+    expect(
+      because(
+        values,
+        factor(
+          'bench',
+          values.map(() => 'x'),
+        ),
+        factor('trainee', four),
+      ),
+    ).toEqual([{ reason: 'one_level', sources: ['bench'] }]);
+    expect(
+      because(
+        values,
+        factor(
+          'piece',
+          values.map(String).map((v, i) => v + i),
+        ),
+      ),
+    ).toEqual([{ reason: 'one_reading_each', sources: ['piece'] }]);
     const own = four.map((t) => `of ${t}`);
     expect(because(values, factor('trainee', four), factor('cleaver', own))).toEqual([
       { reason: 'same_groups', sources: ['trainee', 'cleaver'] },

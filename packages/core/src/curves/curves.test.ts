@@ -83,13 +83,16 @@ describe('no finite answer is said to be none', () => {
 describe('isotonic regression of any values', () => {
   it('never rises where it falls, keeps the mean, and leaves what falls already', () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 1, maxLength: 30 }), (values) => {
-        const level = isotonic(values, undefined, 'falling');
-        for (let i = 1; i < level.length; i++) expect(level[i]!).toBeLessThanOrEqual(level[i - 1]! + 1e-12);
-        const sum = (v: readonly number[]): number => v.reduce((a, b) => a + b, 0);
-        expect(sum(level)).toBeCloseTo(sum(values), 9);
-        expect(isotonic(level, undefined, 'falling')).toEqual(level);
-      }),
+      fc.property(
+        fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 1, maxLength: 30 }),
+        (values) => {
+          const level = isotonic(values, undefined, 'falling');
+          for (let i = 1; i < level.length; i++) expect(level[i]!).toBeLessThanOrEqual(level[i - 1]! + 1e-12);
+          const sum = (v: readonly number[]): number => v.reduce((a, b) => a + b, 0);
+          expect(sum(level)).toBeCloseTo(sum(values), 9);
+          expect(isotonic(level, undefined, 'falling')).toEqual(level);
+        },
+      ),
       { numRuns: 60, seed: 8 },
     );
   });

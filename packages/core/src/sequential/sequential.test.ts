@@ -131,8 +131,12 @@ describe('run lengths', () => {
         fc.double({ min: 0.3, max: 4, noNaN: true }),
         fc.double({ min: 0.02, max: 0.9, noNaN: true }),
         (h, p) => {
-          expect(meanOf(h + 0.4, 'deterioration', p)).toBeGreaterThanOrEqual(meanOf(h, 'deterioration', p) - 1e-9);
-          expect(meanOf(h, 'deterioration', p + 0.05)).toBeLessThanOrEqual(meanOf(h, 'deterioration', p) + 1e-9);
+          expect(meanOf(h + 0.4, 'deterioration', p)).toBeGreaterThanOrEqual(
+            meanOf(h, 'deterioration', p) - 1e-9,
+          );
+          expect(meanOf(h, 'deterioration', p + 0.05)).toBeLessThanOrEqual(
+            meanOf(h, 'deterioration', p) + 1e-9,
+          );
         },
       ),
       { numRuns: 30, seed: 2 },

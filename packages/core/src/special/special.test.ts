@@ -74,11 +74,15 @@ describe('by what is known of them', () => {
   });
   it('quantiles lead back', () => {
     fc.assert(
-      fc.property(fc.double({ min: 1e-6, max: 1 - 1e-6, noNaN: true }), fc.integer({ min: 1, max: 200 }), (p, n) => {
-        expect(normalShare(normalQuantile(p)).below).toBeCloseTo(p, 13);
-        expect(studentShare(studentQuantile(p, n), n).below).toBeCloseTo(p, 12);
-        expect(betaShare(betaQuantile(p, n / 3, 2), n / 3, 2).below).toBeCloseTo(p, 11);
-      }),
+      fc.property(
+        fc.double({ min: 1e-6, max: 1 - 1e-6, noNaN: true }),
+        fc.integer({ min: 1, max: 200 }),
+        (p, n) => {
+          expect(normalShare(normalQuantile(p)).below).toBeCloseTo(p, 13);
+          expect(studentShare(studentQuantile(p, n), n).below).toBeCloseTo(p, 12);
+          expect(betaShare(betaQuantile(p, n / 3, 2), n / 3, 2).below).toBeCloseTo(p, 11);
+        },
+      ),
       { numRuns: 60, seed: 5 },
     );
     expect(noncentralT(noncentralTQuantile(0.95, 9, 5.2), 9, 5.2)).toBeCloseTo(0.95, 12);

@@ -102,7 +102,10 @@ describe('against what is published', () => {
     expect([orderRank(58), orderRank(59), orderRank(92), orderRank(93)]).toEqual([null, 59, 92, 92]);
     expect([orderRank(298, 0.99), orderRank(299, 0.99)]).toEqual([null, 299]);
     expect(orderUpperBound([1, 2, 3])).toEqual({ kind: 'none', reason: 'too_few', needed: 59 });
-    expect(orderUpperBound(Array.from({ length: 59 }, (_, i) => 59 - i))).toMatchObject({ value: 59, rank: 59 });
+    expect(orderUpperBound(Array.from({ length: 59 }, (_, i) => 59 - i))).toMatchObject({
+      value: 59,
+      rank: 59,
+    });
   });
   // Mann & Whitney (1947): of 3 and 3 values no order has less than 2 in 20 at its ends.
   it('the smallest samples of Mann and Whitney', () => {
@@ -150,23 +153,26 @@ describe('of any data', () => {
   const counts = fc
     .integer({ min: 1, max: 400 })
     .chain((n) => fc.record({ n: fc.constant(n), k: fc.integer({ min: 0, max: n }) }));
-  it.each(INTERVAL_METHODS)('the %s interval holds the share, moves with k and widens with confidence', (method) => {
-    const of = (k: number, n: number, confidence = 0.95) =>
-      must(proportionInterval(k, n, method, confidence), 'interval');
-    fc.assert(
-      fc.property(counts, ({ k, n }) => {
-        const { low, high } = of(k, n);
-        expect(low).toBeLessThanOrEqual(k / n + 1e-12);
-        expect(high).toBeGreaterThanOrEqual(k / n - 1e-12);
-        expect(low).toBeGreaterThanOrEqual(0);
-        expect(high).toBeLessThanOrEqual(1);
-        if (k < n) expect(of(k + 1, n).low).toBeGreaterThanOrEqual(low - 1e-12);
-        const wide = of(k, n, 0.99);
-        expect(wide.high - wide.low).toBeGreaterThanOrEqual(high - low - 1e-12);
-      }),
-      { numRuns: 80, seed: 3 },
-    );
-  });
+  it.each(INTERVAL_METHODS)(
+    'the %s interval holds the share, moves with k and widens with confidence',
+    (method) => {
+      const of = (k: number, n: number, confidence = 0.95) =>
+        must(proportionInterval(k, n, method, confidence), 'interval');
+      fc.assert(
+        fc.property(counts, ({ k, n }) => {
+          const { low, high } = of(k, n);
+          expect(low).toBeLessThanOrEqual(k / n + 1e-12);
+          expect(high).toBeGreaterThanOrEqual(k / n - 1e-12);
+          expect(low).toBeGreaterThanOrEqual(0);
+          expect(high).toBeLessThanOrEqual(1);
+          if (k < n) expect(of(k + 1, n).low).toBeGreaterThanOrEqual(low - 1e-12);
+          const wide = of(k, n, 0.99);
+          expect(wide.high - wide.low).toBeGreaterThanOrEqual(high - low - 1e-12);
+        }),
+        { numRuns: 80, seed: 3 },
+      );
+    },
+  );
   const sample = fc.array(fc.integer({ min: -50, max: 50 }), { minLength: 2, maxLength: 12 });
   it('a test of two samples does not care which comes first', () => {
     fc.assert(

@@ -1,5 +1,5 @@
 import { mean, powerMeanDb, sampleSd, skewnessG1 } from './moments.ts';
-import { quantileOfSorted, scaledMad, sorted } from './quantile.ts';
+import { quantileOfSorted, scaledMadOfSorted, sorted } from './quantile.ts';
 
 export interface Description {
   readonly n: number;
@@ -28,7 +28,7 @@ export function describe(values: ArrayLike<number>): Description | null {
     mean: mean(rising),
     sd: sampleSd(rising),
     median: quantileOfSorted(rising, 0.5),
-    mad: scaledMad(rising),
+    mad: scaledMadOfSorted(rising),
     q05: quantileOfSorted(rising, 0.05),
     q25: quantileOfSorted(rising, 0.25),
     q75: quantileOfSorted(rising, 0.75),

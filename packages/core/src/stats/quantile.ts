@@ -28,10 +28,31 @@ export function median(values: ArrayLike<number>): number {
 }
 
 /**
+ * `scaledMad` of values already in rising order, in one pass: their distances from the median rise on either side of it.
+ * Errors: `stats.empty`.
+ */
+export function scaledMadOfSorted(rising: ArrayLike<number>): number {
+  const n = rising.length;
+  const centre = quantileOfSorted(rising, 0.5);
+  let [left, right] = [Math.floor((n - 1) / 2), Math.floor((n - 1) / 2) + 1];
+  let [one, other] = [0, 0];
+  for (let taken = 0; taken <= n >> 1; taken++) {
+    const [below, above] = [
+      left >= 0 ? centre - rising[left]! : Infinity,
+      right < n ? rising[right]! - centre : Infinity,
+    ];
+    one = other;
+    other = Math.min(below, above);
+    if (below <= above) left -= 1;
+    else right += 1;
+  }
+  return 1.4826 * (n % 2 === 1 ? other : one + 0.5 * (other - one));
+}
+
+/**
  * Median absolute deviation from the median, times 1.4826, which makes it agree with the standard deviation of
  * normal data. Unit that of the values. Errors as `median`. Example: 1, 2, 4 is 1.4826.
  */
 export function scaledMad(values: ArrayLike<number>): number {
-  const centre = median(values);
-  return 1.4826 * median(Float64Array.from(values, (x) => Math.abs(x - centre)));
+  return scaledMadOfSorted(sorted(values));
 }
