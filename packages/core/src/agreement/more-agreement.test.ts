@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { worstOf } from '../fixtures-for-tests.ts';
 import { cohenKappa, fleissKappa, gwetAc1, type Kappa, pabak, weightedKappa } from './index.ts';
 
 const of = (k: Kappa): Extract<Kappa, { kind: 'kappa' }> => {
@@ -148,4 +149,20 @@ describe('two raters', () => {
       { numRuns: 60, seed: 6 },
     );
   });
+});
+
+describe('against R (vcd)', () => {
+  // Rows as R's matrix is filled: column by column.
+  const TABLES = [
+    [11, 1, 0, 2, 10, 2, 1, 3, 10],
+    [30, 4, 1, 9, 22, 6, 0, 8, 40],
+  ].map((v) => [0, 1, 2].map((i) => [v[i]!, v[i + 3]!, v[i + 6]!]));
+  it.each<[string, (table: number[][]) => number]>([
+    ['kappa', (t) => of(cohenKappa(t)).kappa],
+    ['kappa_error', (t) => of(cohenKappa(t)).error],
+    ['kappa_linear', (t) => of(weightedKappa(t, 'linear')).kappa],
+    ['kappa_linear_error', (t) => of(weightedKappa(t, 'linear')).error],
+    ['kappa_quadratic', (t) => of(weightedKappa(t, 'quadratic')).kappa],
+    ['kappa_quadratic_error', (t) => of(weightedKappa(t, 'quadratic')).error],
+  ])('%s to 1e-9', (name, f) => expect(worstOf(name, (i) => f(TABLES[i!]!))).toBeLessThan(1e-9));
 });
