@@ -6,18 +6,27 @@ export interface RandomFactor {
   readonly labels: readonly string[];
 }
 
-/** What the fit needs of the readings: cross-products only, whose size is that of the levels and not of the readings. */
+/**
+ * What the fit needs of the readings: cross-products only, whose size is that of the levels and not of the readings. The
+ * source with most levels comes first: its own block is diagonal, and the fit takes it out in closed form.
+ */
 export interface Design {
   readonly n: number;
   /** Mean of the readings; they are centred by it. */
   readonly centre: number;
   readonly sources: readonly string[];
+  /** Where each source stood when it was given. */
+  readonly given: readonly number[];
   readonly levels: readonly (readonly string[])[];
   /** First column of each source, and the number of all. */
   readonly starts: readonly number[];
   readonly q: number;
-  /** Readings shared by two levels, q by q. */
-  readonly together: Float64Array;
+  /** Levels of the first source, and of all others. */
+  readonly m: number;
+  readonly r: number;
+  /** Readings that a level of the first shares with one of the others, m by r; those that two others share, r by r. */
+  readonly across: Float64Array;
+  readonly among: Float64Array;
   /** Readings of a level and their centred sum. */
   readonly counts: Float64Array;
   readonly sums: Float64Array;
@@ -34,17 +43,19 @@ export function designOf(values: ArrayLike<number>, sources: readonly RandomFact
   if (sources.length === 0 || new Set(sources.map((s) => s.source)).size < sources.length) {
     throw new DomainError('components.no_source', { sources: sources.length });
   }
-  const columns = sources.map(({ labels }) => {
-    if (labels.length !== n) throw new DomainError('stats.not_paired', { first: n, second: labels.length });
-    const places = new Map<string, number>();
-    const of = new Int32Array(n);
-    for (let i = 0; i < n; i++) {
-      let at = places.get(labels[i]!);
-      if (at === undefined) places.set(labels[i]!, (at = places.size));
-      of[i] = at;
-    }
-    return { of, levels: [...places.keys()] };
-  });
+  const columns = sources
+    .map(({ source, labels }, given) => {
+      if (labels.length !== n) throw new DomainError('stats.not_paired', { first: n, second: labels.length });
+      const places = new Map<string, number>();
+      const of = new Int32Array(n);
+      for (let i = 0; i < n; i++) {
+        let at = places.get(labels[i]!);
+        if (at === undefined) places.set(labels[i]!, (at = places.size));
+        of[i] = at;
+      }
+      return { source, given, of, levels: [...places.keys()] };
+    })
+    .sort((a, b) => b.levels.length - a.levels.length || a.given - b.given);
   const starts: number[] = [];
   let q = 0;
   for (const { levels } of columns) {
@@ -53,7 +64,9 @@ export function designOf(values: ArrayLike<number>, sources: readonly RandomFact
   }
   let centre = 0;
   for (let i = 0; i < n; i++) centre += (values[i]! - centre) / (i + 1);
-  const together = new Float64Array(q * q);
+  const m = columns[0]!.levels.length;
+  const r = q - m;
+  const [across, among] = [new Float64Array(m * r), new Float64Array(r * r)];
   const [counts, sums] = [new Float64Array(q), new Float64Array(q)];
   let square = 0;
   const at = new Int32Array(columns.length);
@@ -64,13 +77,16 @@ export function designOf(values: ArrayLike<number>, sources: readonly RandomFact
       at[s] = starts[s]! + columns[s]!.of[i]!;
       counts[at[s]!]! += 1;
       sums[at[s]!]! += y;
-      for (let t = 0; t <= s; t++) together[at[s]! * q + at[t]!]! += 1;
+      if (s > 0) across[at[0]! * r + at[s]! - m]! += 1;
+      for (let t = 1; t <= s; t++) among[(at[s]! - m) * r + at[t]! - m]! += 1;
     }
   }
-  for (let i = 0; i < q; i++) for (let j = 0; j < i; j++) together[j * q + i] = together[i * q + j]!;
+  for (let i = 0; i < r; i++) for (let j = 0; j < i; j++) among[j * r + i] = among[i * r + j]!;
   return {
-    ...{ n, centre, starts, q, together, counts, sums, square },
-    ...{ sources: sources.map((s) => s.source), levels: columns.map((c) => c.levels) },
+    ...{ n, centre, starts, q, m, r, across, among, counts, sums, square },
+    sources: columns.map((c) => c.source),
+    given: columns.map((c) => c.given),
+    levels: columns.map((c) => c.levels),
   };
 }
 

@@ -55,7 +55,9 @@ export function unidentifiable(design: Design): readonly NotIdentifiable[] {
 
 /** Inner products of the covariance patterns, the mean taken out; the last is that of chance. */
 function gramOf(design: Design): Float64Array {
-  const { n, q, together, counts, sources } = design;
+  const { n, m, r, across, among, counts, sources } = design;
+  const together = (i: number, j: number): number =>
+    j < m ? (i < m ? (i === j ? counts[i]! : 0) : across[j * r + i - m]!) : among[(i - m) * r + j - m]!;
   const size = sources.length + 1;
   const gram = new Float64Array(size * size);
   for (let s = 0; s < sources.length; s++) {
@@ -63,17 +65,28 @@ function gramOf(design: Design): Float64Array {
     let withChance = 0;
     for (let i = a; i < b; i++) withChance += counts[i]! - (counts[i]! * counts[i]!) / n;
     gram[s * size + size - 1] = gram[(size - 1) * size + s] = withChance;
-    for (let t = 0; t <= s; t++) {
+    gram[s * size + s] = ownOf(counts.subarray(a, b), n);
+    for (let t = 0; t < s; t++) {
       const [c, d] = columnsOf(design, t);
       let sum = 0;
       for (let i = a; i < b; i++) {
-        for (let j = c; j < d; j++) sum += (together[i * q + j]! - (counts[i]! * counts[j]!) / n) ** 2;
+        for (let j = c; j < d; j++) sum += (together(i, j) - (counts[i]! * counts[j]!) / n) ** 2;
       }
       gram[s * size + t] = gram[t * size + s] = sum;
     }
   }
   gram[size * size - 1] = n - 1;
   return gram;
+}
+
+/** A source with itself: its levels share no reading, so that the product is a sum over them. */
+function ownOf(counts: Float64Array, n: number): number {
+  let [second, third] = [0, 0];
+  for (const c of counts) {
+    second += c * c;
+    third += c * c * c;
+  }
+  return second - (2 * third) / n + (second * second) / (n * n);
 }
 
 /** The first pattern that the ones before it make up, with those that it takes; null where there is none. */

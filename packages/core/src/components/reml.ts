@@ -6,50 +6,100 @@ export interface Look {
   readonly criterion: number;
   readonly mean: number;
   readonly meanVariance: number;
-  /** Z'Py and Z'PZ times the chance variance. */
+  /** Z'Py and the diagonal of Z'PZ, times the chance variance. */
   readonly s: Float64Array;
-  readonly big: Float64Array;
+  readonly diagonal: Float64Array;
   readonly score: Float64Array;
   readonly information: Float64Array;
 }
 
+/** The first source taken out: what is left of the readings' cross-products, at the variances' ratios to chance. */
+interface Absorbed {
+  /** What a reading of each of its levels still counts, 1 / (1 + ratio x readings), and counts and sums by that. */
+  readonly weight: Float64Array;
+  readonly counts: Float64Array;
+  readonly sums: Float64Array;
+  /** Cross-products of the others. */
+  readonly k: Float64Array;
+  readonly n: number;
+  readonly sum: number;
+  readonly square: number;
+  readonly logDet: number;
+}
+
+function absorb(design: Design, ratio: number): Absorbed {
+  const { m, r, across, among } = design;
+  const weight = new Float64Array(m);
+  const [counts, sums] = [design.counts.slice(), design.sums.slice()];
+  const k = among.slice();
+  let [n, sum, square, logDet] = [design.n, 0, design.square, 0];
+  for (let i = 0; i < m; i++) {
+    const [c, y] = [design.counts[i]!, design.sums[i]!];
+    const w = 1 / (1 + ratio * c);
+    const taken = ratio * w;
+    weight[i] = w;
+    logDet -= Math.log(w);
+    counts[i] = c * w;
+    sums[i] = y * w;
+    n -= taken * c * c;
+    sum -= taken * c * y;
+    square -= taken * y * y;
+    const row = i * r;
+    for (let a = 0; a < r; a++) {
+      const shared = across[row + a]!;
+      if (shared === 0) continue;
+      counts[m + a]! -= taken * shared * c;
+      sums[m + a]! -= taken * shared * y;
+      for (let b = 0; b <= a; b++) k[a * r + b]! -= taken * shared * across[row + b]!;
+    }
+  }
+  for (let a = 0; a < r; a++) for (let b = 0; b < a; b++) k[b * r + a] = k[a * r + b]!;
+  return { weight, counts, sums, k, n, sum, square, logDet };
+}
+
 /**
- * The restricted likelihood of variances (the last that of chance), by Woodbury's identity: matrices of the size of the
- * levels, never of the readings. Null where chance is not above 0. `criterion` is -2 log likelihood.
+ * The restricted likelihood of variances (the last that of chance), by Woodbury's identity: the source with most levels in
+ * closed form, the others by a matrix of the size of their levels, never of the readings. Null where chance is not above
+ * 0. `criterion` is -2 log likelihood.
  */
 export function lookAt(design: Design, variances: Float64Array, whole: boolean): Look | null {
-  const { n, q, together: a, counts, sums, square, sources } = design;
+  const { m, r, sources } = design;
   const kinds = sources.length;
   const chance = variances[kinds]!;
   if (!(chance > 0)) return null;
-  const root = new Float64Array(q);
-  for (let k = 0; k < kinds; k++) {
-    const [from, to] = columnsOf(design, k);
-    root.fill(Math.sqrt(variances[k]! / chance), from, to);
+  const left = absorb(design, variances[0]! / chance);
+  const root = new Float64Array(r);
+  for (let s = 1; s < kinds; s++) {
+    const [from, to] = columnsOf(design, s);
+    root.fill(Math.sqrt(variances[s]! / chance), from - m, to - m);
   }
-  const l = new Float64Array(q * q);
-  for (let i = 0; i < q; i++) {
-    for (let j = 0; j <= i; j++) l[i * q + j] = root[i]! * a[i * q + j]! * root[j]!;
-    l[i * q + i]! += 1;
+  const l = new Float64Array(r * r);
+  for (let i = 0; i < r; i++) {
+    for (let j = 0; j <= i; j++) l[i * r + j] = root[i]! * left.k[i * r + j]! * root[j]!;
+    l[i * r + i]! += 1;
   }
-  if (!factorize(l, q)) return null;
-  let logDet = 0;
-  for (let i = 0; i < q; i++) logDet += 2 * Math.log(l[i * q + i]!);
+  if (!factorize(l, r)) return null;
+  let logDet = left.logDet;
+  for (let i = 0; i < r; i++) logDet += 2 * Math.log(l[i * r + i]!);
   // L^-1 D^1/2 of the counts and of the sums: every product with V^-1 is one of these less.
-  const c = Float64Array.from(counts, (v, i) => v * root[i]!);
-  const y = Float64Array.from(sums, (v, i) => v * root[i]!);
-  forward(l, q, c);
-  forward(l, q, y);
-  const ones = n - dot(c, c);
-  const onesY = -dot(c, y);
+  const c = root.map((v, i) => v * left.counts[m + i]!);
+  const y = root.map((v, i) => v * left.sums[m + i]!);
+  forward(l, r, c);
+  forward(l, r, y);
+  const ones = left.n - dot(c, c);
+  const onesY = left.sum - dot(c, y);
   const mean = onesY / ones;
-  const quadratic = square - dot(y, y) - mean * onesY;
-  const criterion = (n - 1) * Math.log(2 * Math.PI * chance) + logDet + Math.log(ones) + quadratic / chance;
+  const quadratic = left.square - dot(y, y) - mean * onesY;
+  const criterion =
+    (design.n - 1) * Math.log(2 * Math.PI * chance) + logDet + Math.log(ones) + quadratic / chance;
   const look = { criterion, mean, meanVariance: chance / ones };
-  const empty = new Float64Array(0);
-  if (!whole) return { ...look, s: empty, big: empty, score: empty, information: empty };
-  const { s, big } = projected(design, l, root, c, y, ones, mean);
-  return { ...look, s, big, ...slopes(design, variances, s, big, quadratic) };
+  if (!whole) {
+    const empty = new Float64Array(0);
+    return { ...look, s: empty, diagonal: empty, score: empty, information: empty };
+  }
+  const products = projected(design, left, l, root, c, y, ones, mean);
+  const { s, diagonal } = products;
+  return { ...look, s, diagonal, ...slopes(design, variances, products, quadratic) };
 }
 
 function dot(a: Float64Array, b: Float64Array): number {
@@ -58,64 +108,106 @@ function dot(a: Float64Array, b: Float64Array): number {
   return sum;
 }
 
-/** Z'Py and Z'PZ, times the chance variance. */
+/** Z'Py, the diagonal of Z'PZ and the squared size of its blocks, times the chance variance. */
+interface Projected {
+  readonly s: Float64Array;
+  readonly diagonal: Float64Array;
+  readonly norm: Float64Array;
+}
+
 function projected(
-  { q, together: a, counts, sums }: Design,
+  design: Design,
+  left: Absorbed,
   l: Float64Array,
   root: Float64Array,
   c: Float64Array,
   y: Float64Array,
   ones: number,
   mean: number,
-): { s: Float64Array; big: Float64Array } {
-  // Rows of (L^-1 D^1/2 A)': each a column of A brought forward.
-  const rows = new Float64Array(q * q);
-  for (let j = 0; j < q; j++) {
-    const row = rows.subarray(j * q, (j + 1) * q);
-    for (let i = 0; i < q; i++) row[i] = root[i]! * a[i * q + j]!;
-    forward(l, q, row);
-  }
-  const [withOnes, s] = [new Float64Array(q), new Float64Array(q)];
-  for (let j = 0; j < q; j++) {
-    const row = rows.subarray(j * q, (j + 1) * q);
-    withOnes[j] = counts[j]! - dot(row, c);
-    s[j] = sums[j]! - dot(row, y) - mean * withOnes[j]!;
-  }
-  const big = new Float64Array(q * q);
+): Projected {
+  const { m, r, q, across, sources } = design;
+  const kinds = sources.length;
+  const [s, diagonal, norm] = [new Float64Array(q), new Float64Array(q), new Float64Array(kinds * kinds)];
+  // A column of what a level shares with the others, brought forward: Z'PZ is a block less the products of these, and the
+  // mean's share is one more number of each.
+  const wide = r + 1;
+  const rows = new Float64Array(q * wide);
+  const scale = 1 / Math.sqrt(ones);
+  const part = new Float64Array(r);
   for (let i = 0; i < q; i++) {
-    for (let j = 0; j <= i; j++) {
-      let sum = a[i * q + j]! - (withOnes[i]! * withOnes[j]!) / ones;
-      for (let k = i * q, m = j * q, end = k + q; k < end; k++, m++) sum -= rows[k]! * rows[m]!;
-      big[i * q + j] = big[j * q + i] = sum;
+    const w = i < m ? left.weight[i]! : 1;
+    const from = i < m ? across : left.k;
+    const at = (i < m ? i : i - m) * r;
+    for (let a = 0; a < r; a++) part[a] = root[a]! * w * from[at + a]!;
+    forward(l, r, part);
+    const withOnes = left.counts[i]! - dot(part, c);
+    s[i] = left.sums[i]! - dot(part, y) - mean * withOnes;
+    rows.set(part, i * wide);
+    rows[i * wide + r] = withOnes * scale;
+  }
+  const productOf = (i: number, j: number): number => {
+    let sum = 0;
+    for (let a = i * wide, b = j * wide, end = a + wide; a < end; a++, b++) sum += rows[a]! * rows[b]!;
+    return sum;
+  };
+  for (let i = 0; i < q; i++)
+    diagonal[i] = (i < m ? left.counts[i]! : left.k[(i - m) * r + i - m]!) - productOf(i, i);
+  norm[0] = ownNorm(left.counts, rows, m, wide);
+  for (let b = 1; b < kinds; b++) {
+    const [start, end] = columnsOf(design, b);
+    for (let a = 0; a <= b; a++) {
+      const [from, to] = columnsOf(design, a);
+      let sum = 0;
+      for (let i = from; i < to; i++) {
+        for (let j = start; j < end; j++) {
+          const block = i < m ? left.weight[i]! * across[i * r + j - m]! : left.k[(i - m) * r + j - m]!;
+          sum += (block - productOf(i, j)) ** 2;
+        }
+      }
+      norm[a * kinds + b] = norm[b * kinds + a] = sum;
     }
   }
-  return { s, big };
+  return { s, diagonal, norm };
+}
+
+/** Squared size of diag(g) - R R' without making it: that of the first source, which may have thousands of levels. */
+function ownNorm(g: Float64Array, rows: Float64Array, m: number, wide: number): number {
+  const gram = new Float64Array(wide * wide);
+  let sum = 0;
+  for (let i = 0; i < m; i++) {
+    const row = i * wide;
+    let own = 0;
+    for (let a = 0; a < wide; a++) {
+      const v = rows[row + a]!;
+      if (v === 0) continue;
+      own += v * v;
+      for (let b = 0; b <= a; b++) gram[a * wide + b]! += v * rows[row + b]!;
+    }
+    sum += g[i]! * g[i]! - 2 * g[i]! * own;
+  }
+  for (let a = 0; a < wide; a++) {
+    for (let b = 0; b <= a; b++) sum += (a === b ? 1 : 2) * gram[a * wide + b]! ** 2;
+  }
+  return sum;
 }
 
 /** Slope of the log likelihood and expected information by the variances, chance last (Searle and others 1992, 6.6). */
 function slopes(
   design: Design,
   variances: Float64Array,
-  s: Float64Array,
-  big: Float64Array,
+  { s, diagonal, norm: blocks }: Projected,
   quadratic: number,
 ): { score: Float64Array; information: Float64Array } {
-  const { n, q, sources } = design;
+  const { n, sources } = design;
   const kinds = sources.length;
   const chance = variances[kinds]!;
   const [trace, squares] = [new Float64Array(kinds), new Float64Array(kinds)];
-  const norm = new Float64Array(kinds * kinds);
+  const norm = blocks.map((v) => v / (chance * chance));
   for (let k = 0; k < kinds; k++) {
     const [from, to] = columnsOf(design, k);
     for (let i = from; i < to; i++) {
-      trace[k]! += big[i * q + i]! / chance;
+      trace[k]! += diagonal[i]! / chance;
       squares[k]! += (s[i]! / chance) ** 2;
-    }
-    for (let m = 0; m < kinds; m++) {
-      const [c, d] = columnsOf(design, m);
-      let sum = 0;
-      for (let i = from; i < to; i++) for (let j = c; j < d; j++) sum += (big[i * q + j]! / chance) ** 2;
-      norm[k * kinds + m] = sum;
     }
   }
   const size = kinds + 1;

@@ -86,7 +86,7 @@ function levelsOf(design: Design, fit: Fit, source: number): LevelEffect[] {
   const ratio = variance / fit.variances[fit.variances.length - 1]!;
   return Array.from({ length: to - from }, (_, k) => {
     const i = from + k;
-    const left = variance * (1 - ratio * fit.big[i * design.q + i]!);
+    const left = variance * (1 - ratio * fit.diagonal[i]!);
     return {
       level: design.levels[source]![k]!,
       n: design.counts[i]!,
