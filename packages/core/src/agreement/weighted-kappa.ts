@@ -9,7 +9,7 @@ export type KappaWeights = (typeof KAPPA_WEIGHTS)[number];
  * Weighted kappa of two raters over ordered grades: weights of agreement 1 - |i - j| / (k - 1) or 1 - ((i - j) / (k - 1))^2
  * (Cohen 1968), with the full large-sample standard error of Fleiss, Cohen and Everitt (1969). The interval is not clipped.
  * Rows rater A, columns rater B. `none` where chance alone would agree always. Error: `agreement.bad_table`. Relative error
- * under 1e-12. Example: 11 2 1 / 1 10 3 / 0 2 10 is 0.701 linear.
+ * under 1e-12. Example: 11 2 1 / 1 10 3 / 0 2 10 is 0.716 linear.
  */
 export function weightedKappa(table: readonly (readonly number[])[], weights: KappaWeights): Kappa {
   const shares = squareTable(table);

@@ -24,7 +24,7 @@ export type LogisticNone = 'too_few' | 'all_pass' | 'all_fail' | 'one_attempt_nu
  * steps). Input: finite numbers, outcomes of 0 and 1. No finite estimate where all are alike or where an attempt number
  * parts passes from failures, quite or but for one shared number (Albert & Anderson 1984); not identified where all attempts
  * have one number. Errors: `stats.not_paired`, `stats.not_finite`, `stats.bad_outcome`. Relative error under 1e-9. Example:
- * fail, fail, pass, fail, pass, pass at 1 to 6 has slope 0.96.
+ * fail, fail, pass, fail, pass, pass at 1 to 6 has slope 1.21.
  */
 export function logisticCurve(
   attempts: ArrayLike<number>,

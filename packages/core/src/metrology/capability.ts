@@ -17,7 +17,7 @@ export type Capability =
  * One-sided capability against an upper limit, (limit - mean) / 3 s, and its exact lower bound: 3 sqrt(n) times the index
  * is non-central t with n - 1 degrees of freedom (Kane 1986; Pearn & Lin 2004). Unit that of the values; n from 2. No answer
  * for fewer than two values or no spread. Errors: `stats.not_finite`, `stats.bad_probability`, `metrology.bad_limit`. Bound
- * to 1e-9. Example: 20 values with an index of 1.33 are at least 0.96 capable at 95 %.
+ * to 1e-9. Example: 20 values with an index of 1.33 are at least 0.95 capable at 95 %.
  */
 export function upperCapability(values: ArrayLike<number>, limit: number, confidence = 0.95): Capability {
   if (!Number.isFinite(limit)) throw new DomainError('metrology.bad_limit', { limit });

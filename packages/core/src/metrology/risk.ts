@@ -51,7 +51,7 @@ const REACH = 9;
 /**
  * Risks over a normal process read with a normal error: bad is above the limit, accepted is read at or under the limit less
  * the guard (JCGM 106:2012, 9.3 and 9.4), by 40 panels of 16 Gauss-Legendre points. All in the unit of the readings. Error:
- * `metrology.bad_uncertainty`. Absolute error under 1e-12. Example: mean 0.5, SD 0.1, limit 0.75, u 0.05: 0.19 % bad and
+ * `metrology.bad_uncertainty`. Absolute error under 1e-12. Example: mean 0.5, SD 0.1, limit 0.75, u 0.05: 0.18 % bad and
  * accepted.
  */
 export function processRisk(mean: number, sd: number, limit: number, u: number, guard = 0): ProcessRisk {

@@ -50,7 +50,7 @@ export function meanInterval(values: ArrayLike<number>, confidence = 0.95): Mean
 /**
  * Welch's t test of two means without the assumption of equal spread, freedom by Welch and Satterthwaite (Welch 1947);
  * two-sided. Unit that of the values. No answer for fewer than two values of either or no spread in both. Errors and
- * accuracy as `meanInterval`. Example: 1, 2, 3 against 2, 4, 6, 8 is t = -2.094, freedom 4.06.
+ * accuracy as `meanInterval`. Example: 1, 2, 3 against 2, 4, 6, 8 is t = -2.121, freedom 4.08.
  */
 export function welchTest(first: ArrayLike<number>, second: ArrayLike<number>, confidence = 0.95): TTest {
   check(confidence);
