@@ -1,4 +1,4 @@
-import { DIRECTIONS, SKILLS, STANDINGS, THING_KINDS, VERDICTS } from '@clear-mark/core';
+import { DIRECTIONS, RUN_RULES, SKILLS, STANDINGS, THING_KINDS, VERDICTS } from '@clear-mark/core';
 import { z } from 'zod';
 import { Day, Id, oneOf } from './common.ts';
 
@@ -87,6 +87,59 @@ export const LossSample = z.object({
   voidReadings: z.number(),
 });
 export type LossSample = z.infer<typeof LossSample>;
+
+/** One sample in order of time: its method, reference, fiber class, wavelength and direction are never put together. */
+export const LossSeriesQuery = ResultFilter.extend({
+  method: z.string().max(200),
+  reference: z.string().max(40),
+  fiber: z.string().max(20),
+  wavelength: z.coerce.number().int(),
+  direction: optional(oneOf(DIRECTIONS)),
+});
+
+const ComponentShape = z.object({
+  source: z.string(),
+  sd: z.number(),
+  share: z.number(),
+  low: z.number(),
+  high: z.number(),
+});
+const LevelShape = z.object({ level: z.string(), n: z.number(), effect: z.number(), error: z.number() });
+
+export const LossSeries = z.object({
+  /** Losses where all links have one limit, distances to the limit (limit less loss) where they differ. */
+  measure: z.enum(['loss', 'distance']),
+  limitDb: z.number().nullable(),
+  /** All readings; the points are the newest of them. */
+  n: z.number(),
+  points: z.array(
+    z.object({
+      attemptId: Id,
+      traineeName: z.string(),
+      startedAt: z.string(),
+      db: z.number(),
+      /** Kinds of things of which another was used than for the reading before. */
+      changed: z.array(z.object({ kind: oneOf(THING_KINDS), label: z.string() })),
+      out: z.boolean(),
+      rules: z.array(oneOf(RUN_RULES)),
+    }),
+  ),
+  chart: z.object({ centre: z.number(), low: z.number(), high: z.number() }).nullable(),
+  /** Upper bounds of the losses, 95 % of them with 95 % confidence: by the normal distribution, and by order alone. */
+  bounds: z.object({ normal: maybe, order: maybe, orderNeeds: maybe }).nullable(),
+  /** What the spread goes with, as far as these readings can tell. */
+  apart: z.object({
+    components: z
+      .object({
+        n: z.number(),
+        sources: z.array(ComponentShape.extend({ levels: z.array(LevelShape) })),
+        chance: ComponentShape,
+      })
+      .nullable(),
+    left: z.array(z.object({ reason: z.string(), sources: z.array(z.string()) })),
+  }),
+});
+export type LossSeries = z.infer<typeof LossSeries>;
 
 /** How often a suggested cause was taken up, and how often it was dismissed. */
 export const SuggestionCount = z.object({

@@ -41,6 +41,8 @@ import {
   Split,
   SplitQuery,
   SuggestionCount,
+  LossSeries,
+  LossSeriesQuery,
 } from './results.ts';
 import { MethodStateBody, MethodVersion } from './methods.ts';
 
@@ -205,6 +207,12 @@ export const ROUTES = {
     params: ById,
     query: SplitQuery,
     reply: Split,
+    errors: CLASS_ERRORS,
+  }),
+  lossSeries: route('get /classes/:id/results/loss-series', 'instructor', {
+    params: ById,
+    query: LossSeriesQuery,
+    reply: LossSeries,
     errors: CLASS_ERRORS,
   }),
   attemptList: route('get /classes/:id/attempts', 'instructor', {

@@ -6,6 +6,7 @@ import { AppError } from '../http/app-error.ts';
 import { handle, requireAccess } from '../http/handle.ts';
 import { attemptListService } from './attempt-list.ts';
 import { csvService } from './csv.ts';
+import { lossSeries } from './loss-series.ts';
 import { resultsService } from './results.service.ts';
 import { spliceRows } from './splices.ts';
 import { suggestionCounts } from './suggestions.ts';
@@ -16,6 +17,7 @@ export function resultRoutes(router: Router, db: Database, now: () => Date): voi
   const csv = csvService(db);
   handle(router, ROUTES.results, ({ params, query, me }) => results.results(params.id, query, me, now()));
   handle(router, ROUTES.split, ({ params, query, me }) => results.split(params.id, query, me));
+  handle(router, ROUTES.lossSeries, ({ params, query, me }) => lossSeries(db, params.id, query, me));
   handle(router, ROUTES.attemptList, ({ params, query, me }) => lists.list(params.id, query, me));
   handle(router, ROUTES.splices, async ({ params, me }) => {
     await classForInstructor(db, params.id, me);

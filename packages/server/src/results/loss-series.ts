@@ -1,0 +1,140 @@
+import {
+  individualsChart,
+  normalUpperBound,
+  orderUpperBound,
+  runSignals,
+  THING_KINDS,
+  type ThingKind,
+  tellApart,
+  WESTERN_ELECTRIC,
+} from '@clear-mark/core';
+import type { LossSeries, LossSeriesQuery, Person } from '@clear-mark/contract';
+import type { z } from 'zod';
+import { classForInstructor } from '../classes/index.ts';
+import type { Database } from '../database/database.ts';
+import { filterCondition } from './filter.ts';
+
+type Query = z.infer<typeof LossSeriesQuery>;
+
+/** A chart of more points than this is read by nobody; the newest are shown. */
+const MOST_POINTS = 240;
+/** What the spread goes with is told of so many of the newest. */
+const MOST_TOLD = 5000;
+/** A source that so few of the readings name is none. */
+const LEAST_NAMED = 0.95;
+
+interface Row {
+  readonly attemptId: string;
+  readonly traineeName: string;
+  readonly startedAt: Date;
+  readonly lossDb: number;
+  readonly limitDb: number;
+  readonly things: Readonly<Partial<Record<ThingKind, string>>> | null;
+}
+
+/** Readings of one sample in order of time, with its control chart, its bounds and what its spread goes with. */
+export async function lossSeries(
+  db: Database,
+  classId: string,
+  query: Query,
+  me: Person,
+): Promise<LossSeries> {
+  const summary = await classForInstructor(db, classId, me);
+  const where = filterCondition({ classId, timeZone: summary.timeZone }, query);
+  const { rows } = (await db.raw(
+    `select o.attempt_id as "attemptId", p.name as "traineeName", o.started_at as "startedAt",
+            o.loss_db as "lossDb", o.limit_db as "limitDb",
+            (select jsonb_object_agg(t.kind, t.label)
+               from attempt_things x join things t on t.id = x.thing_id
+              where x.attempt_id = o.attempt_id) as things
+       from outcome_losses o
+       join people p on p.id = o.trainee_id
+      where ${where.sql} and o.reference_method = ? and o.fiber_class = ? and o.wavelength_nm = ?
+        and o.direction = ? and o.loss_db is not null
+      order by o.started_at, o.attempt_id, o.criterion_id, o.fiber`,
+    [...where.bindings, query.reference, query.fiber, query.wavelength, query.direction ?? ''] as never,
+  )) as { rows: Row[] };
+  return seriesOf(rows);
+}
+
+/** Decides nothing that a database is needed for. */
+export function seriesOf(rows: readonly Row[]): LossSeries {
+  const limits = new Set(rows.map((r) => r.limitDb));
+  const measure = limits.size > 1 ? 'distance' : 'loss';
+  const values = rows.map((r) => (measure === 'loss' ? r.lossDb : r.limitDb - r.lossDb));
+  const chart = individualsChart(values);
+  const rules = chart.kind === 'chart' ? runSignals(values, chart.centre, chart.sigma, WESTERN_ELECTRIC) : [];
+  const out = new Set(chart.kind === 'chart' ? chart.out : []);
+  const first = Math.max(0, rows.length - MOST_POINTS);
+  return {
+    measure,
+    limitDb: measure === 'loss' ? (rows[0]?.limitDb ?? null) : null,
+    n: rows.length,
+    points: rows.slice(first).map((row, k) => ({
+      attemptId: row.attemptId,
+      traineeName: row.traineeName,
+      startedAt: row.startedAt.toISOString(),
+      db: values[first + k]!,
+      changed: changedOf(rows[first + k - 1], row),
+      out: out.has(first + k),
+      rules: rules.filter((r) => r.at === first + k).map((r) => r.rule),
+    })),
+    chart: chart.kind === 'chart' ? { centre: chart.centre, low: chart.low, high: chart.high } : null,
+    bounds: rows.length === 0 ? null : boundsOf(rows.map((r) => r.lossDb)),
+    apart: apartOf(rows.slice(-MOST_TOLD), values.slice(-MOST_TOLD)),
+  };
+}
+
+function changedOf(before: Row | undefined, row: Row): { kind: ThingKind; label: string }[] {
+  if (!before) return [];
+  return THING_KINDS.flatMap((kind) => {
+    const [was, is] = [before.things?.[kind], row.things?.[kind]];
+    return is !== undefined && was !== undefined && is !== was ? [{ kind, label: is }] : [];
+  });
+}
+
+function boundsOf(losses: readonly number[]): LossSeries['bounds'] {
+  const [normal, order] = [normalUpperBound(losses), orderUpperBound(losses)];
+  return {
+    normal: normal.kind === 'bound' ? normal.value : null,
+    order: order.kind === 'order' ? order.value : null,
+    orderNeeds: order.kind === 'none' ? order.needed : null,
+  };
+}
+
+function apartOf(rows: readonly Row[], values: readonly number[]): LossSeries['apart'] {
+  const kinds = THING_KINDS.filter(
+    (kind) =>
+      rows.filter((r) => r.things?.[kind] !== undefined).length >= LEAST_NAMED * rows.length &&
+      rows.length > 0,
+  );
+  const factors = [
+    { source: 'trainee', labels: rows.map((r) => r.traineeName) },
+    ...kinds.map((kind) => ({ source: kind, labels: rows.map((r) => r.things?.[kind] ?? 'none') })),
+  ];
+  const { components, left } =
+    rows.length === 0 ? { components: null, left: [] } : tellApart(values, factors);
+  const shape = ({
+    source,
+    sd,
+    share,
+    low,
+    high,
+  }: {
+    source: string;
+    sd: number;
+    share: number;
+    low: number;
+    high: number;
+  }) => ({
+    ...{ source, sd, share, low, high },
+  });
+  return {
+    components: components && {
+      n: components.n,
+      sources: components.components.map((c) => ({ ...shape(c), levels: c.levels.map((l) => ({ ...l })) })),
+      chance: shape(components.chance),
+    },
+    left: left.map(({ reason, sources }) => ({ reason, sources: [...sources] })),
+  };
+}
