@@ -49,6 +49,24 @@ test('the loss sample has its limit, its table twin, and its outliers', async ({
   await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${count} attempt`));
 });
 
+test('losses in order of time: chart, words, table twin, and from a point to its piece', async ({ page }) => {
+  await page.getByRole('button', { name: 'In time, and why' }).click();
+  await expect(page).toHaveURL(/loss=time/);
+  const sample = page.locator('.sample').first();
+  await expect(sample.getByRole('img', { name: /in order of time, 240 readings/ })).toBeVisible();
+  await expect(sample.locator('[data-test=apart]')).toContainText('95 % of such work stays under');
+  await expect(sample.locator('[data-test=apart]')).toContainText(/readings/);
+  await sample.getByText(/stand out; all as a table/).click();
+  const outside = sample.locator('tbody tr', { hasText: 'outside' }).first();
+  const who = (await outside.locator('td').nth(1).textContent())!;
+  expect(Number(await outside.locator('td').nth(2).textContent())).toBeGreaterThan(0.5);
+  await outside.getByRole('link').click();
+  await expect(page.getByRole('heading', { level: 1, name: who })).toBeVisible();
+  await page.goBack();
+  await page.getByRole('button', { name: 'How they lie' }).click();
+  await expect(page.locator('.sample').first()).toContainText('More figures');
+});
+
 test('CSV of attempts and outcomes', async ({ page }) => {
   await page.getByRole('link', { name: 'Records' }).click();
   const [download] = await Promise.all([

@@ -1,5 +1,5 @@
-import { describeLoss, summarizeSkill } from '@clear-mark/core';
-import type { AttemptList, Person, Results, Split } from '@clear-mark/contract';
+import { describeLoss, individualsChart, normalUpperBound, summarizeSkill } from '@clear-mark/core';
+import type { AttemptList, LossSeries, Person, Results, Split } from '@clear-mark/contract';
 import { SCENARIO } from '@clear-mark/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemo } from '../../../tools/load-demo.ts';
@@ -163,5 +163,54 @@ describe('an empty class', () => {
     expect(((await api.get(`/classes/${empty.id}/attempts.csv`)).body as string).split('\r\n')).toHaveLength(
       2,
     );
+  });
+});
+
+describe('losses in order of time', () => {
+  const series = async (wavelength: number, more = ''): Promise<LossSeries> => {
+    const sample = results.losses.find((l) => l.wavelengthNm === wavelength)!;
+    const at = new URLSearchParams({
+      method: sample.methodId,
+      reference: sample.referenceMethod,
+      fiber: sample.fiberClass,
+      wavelength: String(wavelength),
+    });
+    return (await api.get(`/classes/${classId}/results/loss-series?${at}${more}`)).body;
+  };
+  it('every reading of the sample once, its chart and bounds core’s', async () => {
+    const found = await series(1310);
+    const stored: number[] = await world
+      .db('outcome_losses')
+      .where({ wavelength_nm: 1310 })
+      .whereNotNull('loss_db')
+      .orderBy('started_at')
+      .orderBy('attempt_id')
+      .orderBy('criterion_id')
+      .pluck('loss_db');
+    const { limitDb } = results.losses.find((l) => l.wavelengthNm === 1310)!;
+    expect(found).toMatchObject({ measure: 'loss', n: stored.length, limitDb });
+    expect(found.points.map((p) => p.db)).toEqual(stored.slice(-found.points.length));
+    const chart = individualsChart(stored);
+    if (chart.kind !== 'chart') throw new Error();
+    expect(found.chart!.high).toBeCloseTo(chart.high, 12);
+    const bound = normalUpperBound(stored);
+    expect(found.bounds!.normal).toBeCloseTo(bound.kind === 'bound' ? bound.value : NaN, 12);
+    const first = stored.length - found.points.length;
+    const out = found.points.flatMap((p, i) => (p.out ? [i + first] : []));
+    expect(out).toEqual(chart.out.filter((i) => i >= first));
+  });
+  it('what the spread goes with adds up, or says why it cannot be told', async () => {
+    const { apart } = await series(1550);
+    expect(apart.components).not.toBeNull();
+    const { sources, chance } = apart.components!;
+    expect(sources.reduce((sum, s) => sum + s.share, chance.share)).toBeCloseTo(1, 9);
+    expect(sources.map((s) => s.source)).toContain('trainee');
+    for (const l of apart.left) expect(l.sources.length).toBeGreaterThan(0);
+  });
+  it('of nothing there is nothing', async () => {
+    expect(await series(1310, '&from=2001-01-01&to=2001-01-02')).toEqual({
+      ...{ measure: 'loss', limitDb: null, n: 0, points: [], chart: null, bounds: null },
+      apart: { components: null, left: [] },
+    });
   });
 });

@@ -7,3 +7,4 @@ export * from './params.ts';
 export * from './reasons.ts';
 export * from './reference-steps.ts';
 export * from './faces.ts';
+export * from './apart.ts';

@@ -12,8 +12,9 @@ export interface ToldApart {
 
 /**
  * Variance components of those sources that the readings can tell apart. A source that they cannot tell is left out with
- * its reason; of two that group the readings alike both are, since either could be the cause. Input and errors as
- * `varianceComponents`. Example: trainees who each keep to an own cleaver at two benches: benches alone, and why.
+ * its reason; of two that group the readings alike the first stands for both, since either could be the cause. Input and
+ * errors as `varianceComponents`. Example: trainees who each keep to an own bench, with cleavers that change hands: the
+ * trainee (or bench, as `left` says) and the cleaver.
  */
 export function tellApart(
   values: ArrayLike<number>,
@@ -27,7 +28,9 @@ export function tellApart(
     if (found.kind === 'components') return { components: found, left };
     left.push(...found.because);
     const out = new Set(
-      found.because.flatMap(({ reason, sources }) => (reason === 'combined' ? sources.slice(-1) : sources)),
+      found.because.flatMap(({ reason, sources }) =>
+        reason === 'combined' || reason === 'same_groups' ? sources.slice(-1) : sources,
+      ),
     );
     rest = rest.filter((f) => !out.has(f.source));
   }

@@ -26,7 +26,7 @@ const LEAST_NAMED = 0.95;
 interface Row {
   readonly attemptId: string;
   readonly traineeName: string;
-  readonly startedAt: Date;
+  readonly startedAt: string;
   readonly lossDb: number;
   readonly limitDb: number;
   readonly things: Readonly<Partial<Record<ThingKind, string>>> | null;
@@ -73,7 +73,7 @@ export function seriesOf(rows: readonly Row[]): LossSeries {
     points: rows.slice(first).map((row, k) => ({
       attemptId: row.attemptId,
       traineeName: row.traineeName,
-      startedAt: row.startedAt.toISOString(),
+      startedAt: new Date(row.startedAt).toISOString(),
       db: values[first + k]!,
       changed: changedOf(rows[first + k - 1], row),
       out: out.has(first + k),

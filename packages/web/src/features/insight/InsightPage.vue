@@ -113,7 +113,7 @@ watch(
         </section>
         <section class="section">
           <h2>Loss of the finished ends</h2>
-          <LossSamples :samples="results.losses" :link="link" />
+          <LossSamples :class-id="classId" :filter="filter" :samples="results.losses" :link="link" />
         </section>
         <section class="section">
           <h2>What fails most, by points lost</h2>

@@ -1,15 +1,27 @@
 <script setup lang="ts">
-import type { LossSample } from '@clear-mark/contract';
+import type { LossSample, ResultFilter } from '@clear-mark/contract';
 import { DIRECTION_WORDS, REFERENCE_WORDS } from '@clear-mark/words';
 import type { ReferenceMethod } from '@clear-mark/core';
-import { defineAsyncComponent } from 'vue';
-import { useRouter } from 'vue-router';
+import { computed, defineAsyncComponent } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import { type Bar, barsOf } from './insight.model.ts';
+import LossInTime from './LossInTime.vue';
 import type { RecordsLink } from './records-link.ts';
 
-const props = defineProps<{ samples: readonly LossSample[]; link: RecordsLink }>();
+const props = defineProps<{
+  classId: string;
+  filter: ResultFilter;
+  samples: readonly LossSample[];
+  link: RecordsLink;
+}>();
 const LossChart = defineAsyncComponent(() => import('./LossChart.vue'));
 const router = useRouter();
+const route = useRoute();
+const inTime = computed(() => route.query['loss'] === 'time');
+function show(time: boolean): void {
+  const { loss: _, ...rest } = route.query;
+  void router.replace({ query: time ? { ...rest, loss: 'time' } : rest });
+}
 /** A sample is of one wavelength in one direction. */
 const reading = (s: LossSample) => ({
   wavelength: s.wavelengthNm,
@@ -25,6 +37,10 @@ function open(sample: LossSample, bar: Bar): void {
   <p v-if="samples.length === 0" class="soft">
     No valid reading yet. Readings come with the loss step of a sheet.
   </p>
+  <div v-else class="row views" role="group" aria-label="Losses shown">
+    <button class="act" type="button" :aria-pressed="!inTime" @click="show(false)">How they lie</button>
+    <button class="act" type="button" :aria-pressed="inTime" @click="show(true)">In time, and why</button>
+  </div>
   <div class="samples">
     <article
       v-for="s in samples"
@@ -37,7 +53,8 @@ function open(sample: LossSample, bar: Bar): void {
           >{{ s.fiberClass }}, {{ REFERENCE_WORDS[s.referenceMethod as ReferenceMethod] }}</span
         >
       </h3>
-      <LossChart :sample="s" @open="open(s, $event)" />
+      <LossInTime v-if="inTime" :class-id="classId" :sample="s" :filter="filter" />
+      <LossChart v-else :sample="s" @open="open(s, $event)" />
       <dl class="stats">
         <div>
           <dt>n</dt>
@@ -82,7 +99,7 @@ function open(sample: LossSample, bar: Bar): void {
           </dd>
         </div>
       </dl>
-      <details>
+      <details v-if="!inTime">
         <summary>More figures, and the bars as a table</summary>
         <p class="soft small">
           MAD × 1.4826 {{ db(s.summary.mad) }}, quartiles {{ db(s.summary.q25) }} and
@@ -113,6 +130,9 @@ function open(sample: LossSample, bar: Bar): void {
 </template>
 
 <style scoped>
+.views {
+  margin-bottom: 12px;
+}
 .samples {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(440px, 1fr));

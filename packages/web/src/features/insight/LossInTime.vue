@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import type { LossSample, LossSeries, ResultFilter } from '@clear-mark/contract';
+import { apartWords } from '@clear-mark/words';
+import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { boundWords, lookOf, type SeriesPoint } from './series.model.ts';
+
+const props = defineProps<{ classId: string; sample: LossSample; filter: ResultFilter }>();
+const LossTimeChart = defineAsyncComponent(() => import('./LossTimeChart.vue'));
+const router = useRouter();
+const series = shallowRef<LossSeries | null>(null);
+const failure = ref<string | null>(null);
+const query = computed(() => ({
+  ...props.filter,
+  method: props.sample.methodId,
+  reference: props.sample.referenceMethod,
+  fiber: props.sample.fiberClass,
+  wavelength: props.sample.wavelengthNm,
+  ...(props.sample.direction === '' ? {} : { direction: props.sample.direction }),
+}));
+const looks = computed(() => series.value?.points.map((p) => lookOf(p, series.value!)) ?? []);
+const told = computed(() => looks.value.filter((look) => look !== 'plain').length);
+const sheetOf = (p: SeriesPoint) => ({
+  name: 'sheet',
+  params: { classId: props.classId, attemptId: p.attemptId },
+});
+const when = (iso: string): string =>
+  new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+
+watch(
+  () => JSON.stringify(query.value),
+  async () => {
+    try {
+      series.value = await call(ROUTES.lossSeries, {
+        params: { id: props.classId },
+        query: query.value as never,
+      });
+      failure.value = null;
+    } catch (error) {
+      failure.value = wordsOf(error);
+    }
+  },
+  { immediate: true },
+);
+</script>
+
+<template>
+  <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+  <template v-if="series">
+    <LossTimeChart
+      :series="series"
+      :name="`Losses at ${sample.wavelengthNm} nm`"
+      @open="router.push(sheetOf($event))"
+    />
+    <p v-if="!series.chart" class="soft">One reading makes no chart: it takes two.</p>
+    <p v-if="series.points.length < series.n" class="soft small">
+      The newest {{ series.points.length }} of {{ series.n }}.
+    </p>
+    <ul class="said" data-test="apart">
+      <li v-for="words in apartWords(series)" :key="words">{{ words }}</li>
+      <li v-if="boundWords(series)">{{ boundWords(series) }}</li>
+    </ul>
+    <details>
+      <summary>{{ told }} of {{ series.points.length }} stand out; all as a table</summary>
+      <p class="soft small">
+        Expected: mean ± 3 mean moving range / 1.128 (individuals chart). A diamond lies beyond it on the
+        worse side; a square ends a run by the rules of Western Electric (1956). Shares by restricted maximum
+        likelihood, their intervals 95 %; a tap on a point opens its piece.
+      </p>
+      <table class="plain small">
+        <thead>
+          <tr>
+            <th>when</th>
+            <th>who</th>
+            <th class="n">dB</th>
+            <th>what</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(p, i) in series.points" :key="i">
+            <td>
+              <RouterLink :to="sheetOf(p)">{{ when(p.startedAt) }}</RouterLink>
+            </td>
+            <td>{{ p.traineeName }}</td>
+            <td class="n">{{ p.db.toFixed(3) }}</td>
+            <td>{{ looks[i] === 'out' ? 'outside' : looks[i] === 'run' ? 'ends a run' : '' }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </details>
+  </template>
+</template>
+
+<style scoped>
+.said {
+  display: grid;
+  gap: 6px;
+  margin: 8px 0 10px;
+  padding: 0;
+  list-style: none;
+}
+table {
+  display: block;
+  max-height: 320px;
+  overflow: auto;
+}
+</style>
