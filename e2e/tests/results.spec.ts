@@ -89,3 +89,19 @@ test('filters live in the address', async ({ page }) => {
   await expect(page.getByText('Rates and samples are narrowed')).toBeVisible();
   await expect(page.locator('[data-standing-of]')).toHaveCount(1);
 });
+
+test('the policy says whom it would sign off and retrain while it is set', async ({ page }) => {
+  await page.getByRole('link', { name: 'Class', exact: true }).click();
+  const foretold = page.locator('[data-test=operating]');
+  const bad = foretold.locator('[data-rate="0.3"] td');
+  await expect(bad.nth(1)).toHaveText('99 %');
+  // Three in a row at 0.7: (0.7^-3 - 1) / 0.3 = 6.4.
+  await expect(bad.nth(3)).toHaveText('6.4');
+  await foretold.getByRole('button', { name: '10 pieces' }).click();
+  await expect(bad.nth(1)).not.toHaveText('99 %');
+  const wanted = page.getByLabel('Passes in a row that show competence');
+  await wanted.fill('6');
+  await expect(bad.nth(3)).toHaveText('25.0');
+  await wanted.fill('60');
+  await expect(foretold).toContainText('contradict themselves');
+});

@@ -3,3 +3,4 @@ export * from './outcome-marks.ts';
 export * from './policy.ts';
 export * from './rates.ts';
 export * from './standing.ts';
+export * from './policy-operating.ts';

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Policy } from '@clear-mark/core';
-import { reactive, ref, watch } from 'vue';
+import { computed, reactive, ref, watch } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import PolicyOperating from './PolicyOperating.vue';
 
 const props = defineProps<{ classId: string; policy: Policy }>();
 const emit = defineEmits<{ changed: [] }>();
@@ -19,6 +20,11 @@ watch(
   () => props.policy,
   (now) => Object.assign(form, now),
 );
+/** The policy that the form shows, kept or not. */
+const asked = computed((): Policy => ({
+  ...form,
+  ...Object.fromEntries(FIELDS.map(({ key }) => [key, Number(form[key])])),
+}));
 const failure = ref<string | null>(null);
 const saved = ref(false);
 
@@ -26,8 +32,7 @@ async function save(): Promise<void> {
   failure.value = null;
   saved.value = false;
   try {
-    const numbers = Object.fromEntries(FIELDS.map(({ key }) => [key, Number(form[key])]));
-    await call(ROUTES.setPolicy, { params: { id: props.classId }, body: { ...form, ...numbers } });
+    await call(ROUTES.setPolicy, { params: { id: props.classId }, body: asked.value });
     saved.value = true;
     emit('changed');
   } catch (error) {
@@ -52,6 +57,7 @@ async function save(): Promise<void> {
       >
       <button class="act" type="submit">Keep the policy</button>
     </form>
+    <PolicyOperating :policy="asked" />
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <p v-if="saved" class="soft" role="status">
       Kept. Standings follow it from now on; signed outcomes stay.
