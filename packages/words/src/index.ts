@@ -1,3 +1,4 @@
+export * from './ahead.ts';
 export * from './conclusions.ts';
 export * from './diagnosis.ts';
 export * from './errors.ts';

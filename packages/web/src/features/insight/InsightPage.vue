@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { type ClassDetail, ResultFilter, type Results } from '@clear-mark/contract';
+import { DEFAULT_POLICY } from '@clear-mark/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
@@ -101,7 +102,11 @@ watch(
       <template v-else>
         <section class="section">
           <h2>Who needs what again</h2>
-          <NeedsList :results="results" :link="link" />
+          <NeedsList
+            :results="results"
+            :wanted="(detail?.policy ?? DEFAULT_POLICY).passesInARow"
+            :link="link"
+          />
         </section>
         <section class="section">
           <h2>Pass rate of each skill</h2>

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import type { Results } from '@clear-mark/contract';
-import type { EvidenceCode } from '@clear-mark/core';
-import { evidenceWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
+import { type EvidenceCode, piecesAhead } from '@clear-mark/core';
+import { aheadWords, evidenceWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import { needs } from './insight.model.ts';
 import type { RecordsLink } from './records-link.ts';
 import StandingMark from './StandingMark.vue';
 import WindowMarks from './WindowMarks.vue';
 
-const props = defineProps<{ results: Results; link: RecordsLink }>();
+const props = defineProps<{ results: Results; wanted: number; link: RecordsLink }>();
 const all = computed(() => needs(props.results));
 const SHOWN = 6;
 const wide = ref(false);
@@ -34,6 +34,9 @@ const shown = computed(() => (wide.value ? all.value : all.value.slice(0, SHOWN)
             {{ need.cell.behind.label.toLowerCase() }} ({{ need.cell.behind.times }} of the last
             {{ need.cell.window.length }}).
           </template>
+          {{
+            need.cell.standing === 'lapsed' ? '' : aheadWords(piecesAhead(need.cell.window, wanted), wanted)
+          }}
         </p>
       </div>
       <WindowMarks :marks="need.cell.window" />
