@@ -121,9 +121,12 @@ function seedsIn(
   const noise = noiseOf.get(scale) ?? spreadByDistance(soft, { inside, distance });
   noiseOf.set(scale, noise);
   const seeds: Seed[] = [];
+  // Nearly every pixel is under the least that any ring asks for.
+  let least = Infinity;
+  for (const n of noise) least = Math.min(least, SEED * n);
   for (let i = 0; i < soft.length; i++) {
-    if (inside[i] === 0) continue;
     const height = Math.abs(soft[i]!);
+    if (height <= least || inside[i] === 0) continue;
     if (height <= SEED * noise[Math.floor(distance[i]!)]! || !isPeak(soft, side, i)) continue;
     const at = inFull(i, side, face.side, shrunk);
     // At the rim a slope ends as a peak does: what starts there stands out more.

@@ -134,11 +134,12 @@ function mediansOf(rings: readonly Float32Array[]): Float32Array {
 
 /** Between the middles of two rings in proportion. */
 function valueAt(medians: Float32Array, distance: number): number {
-  const d = Math.max(0, distance * BINS_PER_PX - 0.5);
-  const low = Math.min(medians.length - 1, Math.floor(d));
+  const d = distance * BINS_PER_PX - 0.5;
+  if (d <= 0) return medians[0]!;
+  const low = Math.floor(d);
+  if (low >= medians.length - 1) return medians[medians.length - 1]!;
   const a = medians[low]!;
-  const b = medians[low + 1] ?? a;
-  return a + (b - a) * (d - low);
+  return a + (medians[low + 1]! - a) * (d - low);
 }
 
 /** Round the centre a line covers much of a ring; pixels. */
