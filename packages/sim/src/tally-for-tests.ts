@@ -53,7 +53,7 @@ function offBy(f: TrueFeature, d: MeasuredFeature): number | null {
 }
 
 /** Each detection of at most one feature, the nearest pairs first, so that where two cross each gets its own. */
-export function pairsOf(
+function pairsOf(
   features: readonly TrueFeature[],
   found: readonly MeasuredFeature[],
 ): Map<TrueFeature, number> {

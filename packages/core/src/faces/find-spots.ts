@@ -17,6 +17,7 @@ export interface Spot {
 export const FINE = 0.7;
 /** Seeds stand this many spreads above the noise of their scale. */
 const SEED = 5;
+/** At the rim so many times as much: there the blurred edge is never taken out without a trace. */
 const AT_RIM = 1.6;
 /** A seed grows to where it falls under this share of its highest pixel, which noise lifts over what the spot is high. */
 const GROWS_TO = 0.43;

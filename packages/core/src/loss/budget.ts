@@ -1,4 +1,5 @@
 import { DomainError } from '../domain-error.ts';
+import { uncertaintyOf } from '../metrology/budget.ts';
 import type { UncertaintyPart } from '../sheet/index.ts';
 
 export interface BudgetLine extends UncertaintyPart {
@@ -14,8 +15,6 @@ export interface Budget {
   readonly expandedDb: number;
 }
 
-const DIVISOR = { rectangular: 3, triangular: 6, standard: 1 } as const;
-
 /**
  * Uncertainty budget (JCGM 100:2008, 4.3 and 5.1): each component as a standard uncertainty, a rectangular half-width a
  * as a / sqrt(3), a triangular one a / sqrt(6); u their root sum of squares, U = 2 u; components taken as independent.
@@ -23,21 +22,16 @@ const DIVISOR = { rectangular: 3, triangular: 6, standard: 1 } as const;
  * Example: rectangular 0.1 and standard 0.03 give U = 0.130 dB, of which the first carries 79 % of the variance.
  */
 export function uncertaintyBudget(parts: readonly UncertaintyPart[]): Budget {
-  const squares = parts.map((part) => {
-    if (!(part.db >= 0) || !Number.isFinite(part.db)) {
-      throw new DomainError('loss.bad_uncertainty', { name: part.name, db: part.db });
-    }
-    return (part.db * part.db) / DIVISOR[part.shape];
-  });
-  const variance = squares.reduce((sum, s) => sum + s, 0);
-  const standardDb = Math.sqrt(variance);
+  for (const { name, db } of parts) {
+    if (!(db >= 0) || !Number.isFinite(db)) throw new DomainError('loss.bad_uncertainty', { name, db });
+  }
+  const budget = uncertaintyOf(parts.map(({ name, db, shape }) => ({ name, value: db, shape })));
   return {
-    lines: parts.map((part, i) => ({
-      ...part,
-      standardDb: Math.sqrt(squares[i]!),
-      share: variance > 0 ? squares[i]! / variance : 0,
-    })),
-    standardDb,
-    expandedDb: 2 * standardDb,
+    lines: parts.map((part, i) => {
+      const { standard, share } = budget.lines[i]!;
+      return { ...part, standardDb: standard, share };
+    }),
+    standardDb: budget.standard,
+    expandedDb: budget.expanded,
   };
 }

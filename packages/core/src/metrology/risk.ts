@@ -1,23 +1,27 @@
 import { DomainError } from '../domain-error.ts';
+import { compileBand, judgeBand } from '../scoring/judge-band.ts';
+import type { Verdict } from '../scoring/types.ts';
+import type { Source } from '../sheet/types.ts';
 import { GAUSS_16 } from '../special/gauss.ts';
 import { normalDensity, normalShare } from '../special/index.ts';
-
-export const GUARDED_VERDICTS = ['pass', 'marginal_pass', 'marginal_fail', 'fail'] as const;
-export type GuardedVerdict = (typeof GUARDED_VERDICTS)[number];
+import { parseDecimal } from '../units/index.ts';
 
 /**
- * Verdict of a reading against an upper limit with expanded uncertainty U, edges to the better verdict (ISO 14253-1, JCGM
- * 106:2012): <= limit - U pass, <= limit marginal pass, <= limit + U marginal fail. A lower limit is mirrored by the signs.
- * Error: `metrology.bad_uncertainty`. Example: 1.05 against 1.0 with U 0.1 is a marginal fail.
+ * Verdict of a reading against an upper limit with expanded uncertainty U, by the rule that scores sheets (`judgeBand`; ISO
+ * 14253-1, JCGM 106:2012), numbers taken to 12 decimals. A lower limit is mirrored by the signs. Error:
+ * `metrology.bad_uncertainty`. Example: 1.05 against 1.0 with U 0.1 is a marginal fail.
  */
-export function guardedVerdict(reading: number, limit: number, expanded: number): GuardedVerdict {
-  if (!Number.isFinite(reading) || !Number.isFinite(limit) || !(expanded >= 0)) {
+export function guardedVerdict(reading: number, limit: number, expanded: number): Verdict {
+  if (!Number.isFinite(reading) || !Number.isFinite(limit) || !(expanded >= 0 && expanded < Infinity)) {
     throw new DomainError('metrology.bad_uncertainty', { reading, limit, expanded });
   }
-  if (reading <= limit - expanded) return 'pass';
-  if (reading <= limit) return 'marginal_pass';
-  return reading <= limit + expanded ? 'marginal_fail' : 'fail';
+  const [value, at, u] = [reading, limit, expanded].map((x) => x.toFixed(12)) as [string, string, string];
+  const band = compileBand({ upper: { value: at, source: UNSOURCED } }, '1', { value: u, source: UNSOURCED });
+  return judgeBand(parseDecimal(value), band).verdict;
 }
+
+/** The limit is the caller's, and so is its source. */
+const UNSOURCED: Source = { kind: 'house', fromMemory: false, words: '' };
 
 /**
  * Chance that the true value of this one reading lies above the limit (the risk of accepting it) or not above it (of

@@ -1,4 +1,5 @@
 import {
+  type Component,
   individualsChart,
   normalUpperBound,
   orderUpperBound,
@@ -114,21 +115,7 @@ function apartOf(rows: readonly Row[], values: readonly number[]): LossSeries['a
   ];
   const { components, left } =
     rows.length === 0 ? { components: null, left: [] } : tellApart(values, factors);
-  const shape = ({
-    source,
-    sd,
-    share,
-    low,
-    high,
-  }: {
-    source: string;
-    sd: number;
-    share: number;
-    low: number;
-    high: number;
-  }) => ({
-    ...{ source, sd, share, low, high },
-  });
+  const shape = ({ source, sd, share, low, high }: Component) => ({ source, sd, share, low, high });
   return {
     components: components && {
       n: components.n,

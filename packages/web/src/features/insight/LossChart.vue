@@ -6,21 +6,18 @@ import { use } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import { computed } from 'vue';
 import VChart from 'vue-echarts';
-import { usePreferences } from '../../shell/preferences.ts';
+import { useChartLook } from './chart-look.ts';
 import { type Bar, barsOf } from './insight.model.ts';
 
 use([BarChart, GridComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
 
 const props = defineProps<{ sample: LossSample }>();
 const emit = defineEmits<{ open: [bar: Bar] }>();
-const preferences = usePreferences();
+const look = useChartLook();
 const bars = computed(() => barsOf(props.sample));
 
 const option = computed(() => {
-  void preferences.theme;
-  const style = getComputedStyle(document.documentElement);
-  const token = (name: string): string => style.getPropertyValue(name).trim();
-  const soft = { color: token('--ink-soft'), fontFamily: token('--font'), fontSize: 13 };
+  const { token, soft, tooltip } = look.value;
   const { limitDb, expectedDb, histogram } = props.sample;
   const line = (xAxis: number, name: string, type: 'solid' | 'dashed') => ({
     xAxis,
@@ -30,7 +27,7 @@ const option = computed(() => {
   return {
     animation: false,
     grid: { left: 40, right: 16, top: 26, bottom: 40 },
-    tooltip: { trigger: 'item', textStyle: { fontFamily: token('--font') } },
+    tooltip,
     xAxis: {
       type: 'value',
       min: Math.min(0, histogram.from),

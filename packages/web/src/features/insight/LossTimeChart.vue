@@ -6,24 +6,21 @@ import { use } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import { computed } from 'vue';
 import VChart from 'vue-echarts';
-import { usePreferences } from '../../shell/preferences.ts';
+import { useChartLook } from './chart-look.ts';
 import { changeMarks, lookOf, type SeriesPoint } from './series.model.ts';
 
 use([LineChart, GridComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
 
 const props = defineProps<{ series: LossSeries; name: string }>();
 const emit = defineEmits<{ open: [point: SeriesPoint] }>();
-const preferences = usePreferences();
+const theme = useChartLook();
 const day = (iso: string): string => {
   const at = new Date(iso);
   return `${at.getDate()}.${at.getMonth() + 1}.`;
 };
 
 const option = computed(() => {
-  void preferences.theme;
-  const style = getComputedStyle(document.documentElement);
-  const token = (name: string): string => style.getPropertyValue(name).trim();
-  const soft = { color: token('--ink-soft'), fontFamily: token('--font'), fontSize: 13 };
+  const { token, soft, tooltip } = theme.value;
   const { points, chart, limitDb } = props.series;
   // The limit's words stand at the end, those of the chart at the beginning, so that they never lie on each other.
   const level = (yAxis: number, name: string, type: 'solid' | 'dashed' | 'dotted', color: string) => ({
@@ -61,7 +58,7 @@ const option = computed(() => {
   return {
     animation: false,
     grid: { left: 46, right: 16, top: 30, bottom: 30 },
-    tooltip: { trigger: 'item', textStyle: { fontFamily: token('--font') } },
+    tooltip,
     xAxis: {
       type: 'category',
       data: points.map((p) => day(p.startedAt)),
