@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, type Browser, expect, type Page } from '@playwright/test';
 import {
   migrate,
   openDatabase,
@@ -155,3 +155,18 @@ export async function startPiece(page: Page, trainee: string): Promise<string> {
 }
 
 export const row = (page: Page, criterion: string) => page.locator(`[data-criterion="${criterion}"]`);
+
+/** Waits until everything that was entered has reached the server. */
+export const saved = (page: Page) =>
+  expect(page.locator('[data-test=queue-state]')).toContainText('All saved', { timeout: 20_000 });
+
+/** Waits until a criterion shows a verdict. */
+export const verdict = (page: Page, name: string, wanted: string) =>
+  expect(row(page, name)).toHaveAttribute('data-verdict', wanted, { timeout: 8000 });
+
+/** A second device with somebody signed in. */
+export async function another(browser: Browser, own: DemoServer, as: RegExp): Promise<Page> {
+  const page = await (await browser.newContext()).newPage();
+  await enterDemo(page, own, as);
+  return page;
+}

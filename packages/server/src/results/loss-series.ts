@@ -24,8 +24,9 @@ const MOST_TOLD = 5000;
 /** A source that so few of the readings name is none. */
 const LEAST_NAMED = 0.95;
 
-interface Row {
+export interface SeriesRow {
   readonly attemptId: string;
+  readonly traineeId: string;
   readonly traineeName: string;
   readonly startedAt: string;
   readonly lossDb: number;
@@ -43,7 +44,7 @@ export async function lossSeries(
   const summary = await classForInstructor(db, classId, me);
   const where = filterCondition({ classId, timeZone: summary.timeZone }, query);
   const { rows } = (await db.raw(
-    `select o.attempt_id as "attemptId", p.name as "traineeName", o.started_at as "startedAt",
+    `select o.attempt_id as "attemptId", o.trainee_id as "traineeId", p.name as "traineeName", o.started_at as "startedAt",
             o.loss_db as "lossDb", o.limit_db as "limitDb",
             (select jsonb_object_agg(t.kind, t.label)
                from attempt_things x join things t on t.id = x.thing_id
@@ -54,12 +55,12 @@ export async function lossSeries(
         and o.direction = ? and o.loss_db is not null
       order by o.started_at, o.attempt_id, o.criterion_id, o.fiber`,
     [...where.bindings, query.reference, query.fiber, query.wavelength, query.direction ?? ''] as never,
-  )) as { rows: Row[] };
+  )) as { rows: SeriesRow[] };
   return seriesOf(rows);
 }
 
 /** Decides nothing that a database is needed for. */
-export function seriesOf(rows: readonly Row[]): LossSeries {
+export function seriesOf(rows: readonly SeriesRow[]): LossSeries {
   const limits = new Set(rows.map((r) => r.limitDb));
   const measure = limits.size > 1 ? 'distance' : 'loss';
   const values = rows.map((r) => (measure === 'loss' ? r.lossDb : r.limitDb - r.lossDb));
@@ -86,7 +87,7 @@ export function seriesOf(rows: readonly Row[]): LossSeries {
   };
 }
 
-function changedOf(before: Row | undefined, row: Row): { kind: ThingKind; label: string }[] {
+function changedOf(before: SeriesRow | undefined, row: SeriesRow): { kind: ThingKind; label: string }[] {
   if (!before) return [];
   return THING_KINDS.flatMap((kind) => {
     const [was, is] = [before.things?.[kind], row.things?.[kind]];
@@ -103,23 +104,28 @@ function boundsOf(losses: readonly number[]): LossSeries['bounds'] {
   };
 }
 
-function apartOf(rows: readonly Row[], values: readonly number[]): LossSeries['apart'] {
+function apartOf(rows: readonly SeriesRow[], values: readonly number[]): LossSeries['apart'] {
   const kinds = THING_KINDS.filter(
     (kind) =>
       rows.filter((r) => r.things?.[kind] !== undefined).length >= LEAST_NAMED * rows.length &&
       rows.length > 0,
   );
   const factors = [
-    { source: 'trainee', labels: rows.map((r) => r.traineeName) },
+    { source: 'trainee', labels: rows.map((r) => r.traineeId) },
     ...kinds.map((kind) => ({ source: kind, labels: rows.map((r) => r.things?.[kind] ?? 'none') })),
   ];
   const { components, left } =
     rows.length === 0 ? { components: null, left: [] } : tellApart(values, factors);
+  // Two of one name stay two.
+  const names = new Map(rows.map((r) => [r.traineeId, r.traineeName]));
   const shape = ({ source, sd, share, low, high }: Component) => ({ source, sd, share, low, high });
   return {
     components: components && {
       n: components.n,
-      sources: components.components.map((c) => ({ ...shape(c), levels: c.levels.map((l) => ({ ...l })) })),
+      sources: components.components.map((c) => ({
+        ...shape(c),
+        levels: c.levels.map((l) => ({ ...l, level: names.get(l.level) ?? l.level })),
+      })),
       chance: shape(components.chance),
     },
     left: left.map(({ reason, sources }) => ({ reason, sources: [...sources] })),

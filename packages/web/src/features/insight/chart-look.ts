@@ -1,0 +1,24 @@
+import { computed, type ComputedRef } from 'vue';
+import { usePreferences } from '../../shell/preferences.ts';
+
+/** What a chart is drawn with: the colours of the theme by their names, and the words of its axes. */
+export interface ChartLook {
+  readonly token: (name: string) => string;
+  readonly soft: { readonly color: string; readonly fontFamily: string; readonly fontSize: number };
+  readonly tooltip: { readonly trigger: 'item'; readonly textStyle: { readonly fontFamily: string } };
+}
+
+/** It follows the theme, since the colours are asked for anew when that changes. */
+export function useChartLook(): ComputedRef<ChartLook> {
+  const preferences = usePreferences();
+  return computed(() => {
+    void preferences.theme;
+    const style = getComputedStyle(document.documentElement);
+    const token = (name: string): string => style.getPropertyValue(name).trim();
+    return {
+      token,
+      soft: { color: token('--ink-soft'), fontFamily: token('--font'), fontSize: 13 },
+      tooltip: { trigger: 'item', textStyle: { fontFamily: token('--font') } },
+    };
+  });
+}
