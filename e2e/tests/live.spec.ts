@@ -228,6 +228,7 @@ test('twenty seconds of a full class: two instructors at four acts a second, twe
 });
 
 test('a new version waits until it is asked for, and what was entered is still there', async ({ page }) => {
+  test.setTimeout(120_000);
   const files = mkdtempSync(path.join(os.tmpdir(), 'clear-mark-web-'));
   cpSync(webDir, files, { recursive: true });
   const server = await DemoServer.make('demo', files);
@@ -235,6 +236,8 @@ test('a new version waits until it is asked for, and what was entered is still t
     await enterDemo(page, server);
     await page.waitForFunction(
       async () => (await navigator.serviceWorker.ready).active?.state === 'activated',
+      undefined,
+      { timeout: 30_000 },
     );
     const api = new Api(page, server);
     await page.goto(await api.start(await api.classDetail(), 'bench-cleave', 5));
@@ -247,12 +250,16 @@ test('a new version waits until it is asked for, and what was entered is still t
     // Nothing is reloaded by itself.
     await row(page, 'shards-ready').locator('.main').click();
     await expect(offer).toBeVisible();
-    await Promise.all([page.waitForEvent('load'), offer.click()]);
+    await page.evaluate(() => (document.documentElement.dataset['before'] = 'yes'));
+    await offer.click();
+    await page.waitForFunction(() => !('before' in document.documentElement.dataset), undefined, {
+      timeout: 30_000,
+    });
     await verdict(page, 'glasses', 'pass');
     await verdict(page, 'shards-ready', 'pass');
     await expect(offer).toHaveCount(0);
   } finally {
-    await page.goto('about:blank');
+    await page.goto('about:blank').catch(() => undefined);
     await server.close();
     rmSync(files, { recursive: true, force: true });
   }

@@ -16,7 +16,11 @@ export function registerServiceWorker(): void {
   void workbox.register().catch(() => undefined);
 }
 
+/** The browser may let the version in use finish what it is at first, and forget that it was asked. */
+const ASK_AGAIN_MS = 1000;
+
 /** Takes the waiting version: the page is loaded again by it. Entries are on the device already. */
 export function takeUpdate(): void {
   workbox?.messageSkipWaiting();
+  setInterval(() => workbox?.messageSkipWaiting(), ASK_AGAIN_MS);
 }
