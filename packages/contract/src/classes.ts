@@ -1,4 +1,4 @@
-import { type Policy, THING_KINDS, type ThingKind } from '@clear-mark/core';
+import { COMPETENCE_RULES, type Policy, THING_KINDS, type ThingKind } from '@clear-mark/core';
 import { z } from 'zod';
 import { Day, Id, Label, Name, oneOf } from './common.ts';
 import { ClassLink } from './links.ts';
@@ -16,6 +16,14 @@ export const PolicyShape = z.object({
   window: whole,
   marginalPassCounts: z.boolean(),
   marginalFailCounts: z.boolean(),
+  competentBy: oneOf(COMPETENCE_RULES),
+  sharePasses: whole,
+  shareOf: whole,
+  pGood: z.number(),
+  pBad: z.number(),
+  falseSignalAfter: whole,
+  chartRetrains: z.boolean(),
+  stopRetrains: z.boolean(),
 }) satisfies z.ZodType<Policy>;
 
 export const ClassSummary = z.object({
@@ -63,7 +71,7 @@ export const ClassDetail = ClassSummary.extend({
   /** Choices between schools that differ from the shipped ones. */
   schools: z.record(z.string(), z.string()),
   instructors: z.array(Person),
-  trainees: z.array(Person),
+  trainees: z.array(Person.extend({ group: z.string() })),
   things: z.array(Thing),
   methods: z.array(MethodInUse),
   links: z.array(ClassLink),

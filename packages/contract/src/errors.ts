@@ -93,6 +93,14 @@ export const ERRORS = {
   'time.seconds_over_59': 422,
   'policy.out_of_range': 422,
   'policy.window_too_short': 422,
+  'policy.share_crossed': 422,
+  'policy.rates_crossed': 422,
+  'sign_off.not_shown': 422,
+  'not_found.plan_item': 404,
+  'what_if.too_many': 409,
+  'what_if.bad_limit': 422,
+  'what_if.bad_pass_mark': 422,
+  'not_found.job': 404,
 } as const satisfies Record<string, number>;
 
 export type ErrorCode = keyof typeof ERRORS;

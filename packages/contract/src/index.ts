@@ -3,6 +3,7 @@ export * from './classes.ts';
 export * from './common.ts';
 export * from './errors.ts';
 export * from './faces.ts';
+export * from './insight.ts';
 export * from './instruments.ts';
 export * from './links.ts';
 export * from './methods.ts';

@@ -11,6 +11,7 @@ export const ResultFilter = z.object({
   method: optional(z.string().max(200)),
   trainee: optional(Id),
   thing: optional(Id),
+  group: optional(z.string().max(30)),
 });
 export type ResultFilter = z.infer<typeof ResultFilter>;
 

@@ -31,6 +31,7 @@ import { Id } from './common.ts';
 import { ClaimBody, Instrument, InstrumentClaim, InstrumentOrder, InstrumentSetting } from './instruments.ts';
 import { ClassLink, LinkBody, SpliceRow } from './links.ts';
 import { FACE_ROUTES } from './face-routes.ts';
+import { INSIGHT_ROUTES } from './insight.ts';
 import { ATTEMPT_ERRORS, ById, CLASS_ERRORS, route } from './route.ts';
 import { DemoSignInBody, NewPersonBody, Person, SetupBody, SignInBody, StartInfo } from './people.ts';
 import {
@@ -48,6 +49,7 @@ import { MethodStateBody, MethodVersion } from './methods.ts';
 
 export const ROUTES = {
   ...FACE_ROUTES,
+  ...INSIGHT_ROUTES,
   health: route('get /health', 'open', {
     reply: z.object({ status: z.literal('ok'), database: z.literal('ok') }),
     errors: ['server.unavailable'],
@@ -113,7 +115,13 @@ export const ROUTES = {
   setPolicy: route('put /classes/:id/policy', 'instructor', {
     params: ById,
     body: PolicyShape,
-    errors: [...CLASS_ERRORS, 'policy.out_of_range', 'policy.window_too_short'],
+    errors: [
+      ...CLASS_ERRORS,
+      'policy.out_of_range',
+      'policy.window_too_short',
+      'policy.share_crossed',
+      'policy.rates_crossed',
+    ],
   }),
   classSchools: route('get /classes/:id/schools', 'instructor', {
     params: ById,

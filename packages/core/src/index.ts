@@ -18,3 +18,4 @@ export * from './sheet/index.ts';
 export * from './special/index.ts';
 export * from './stats/index.ts';
 export * from './units/index.ts';
+export * from './what-if/index.ts';

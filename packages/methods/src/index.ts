@@ -11,3 +11,4 @@ export { type DescribedLink, linkOfAttempt } from './link-of-attempt.ts';
 export { lossRulesFor, shippedBudget } from './loss-rules.ts';
 export { DECIDED_ELSEWHERE, SCHOOLS } from './schools.ts';
 export { LC_WEDGE_LOCATOR };
+export * from './drills.ts';

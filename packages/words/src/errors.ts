@@ -101,8 +101,36 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'time.not_an_instant': () => 'That is not a time.',
   'time.backwards': () => 'It stops before it started.',
   'time.seconds_over_59': (p) => `${say(p, 'text')} has more than 59 seconds after the colon.`,
-  'policy.out_of_range': (p) => `${say(p, 'field')} must be a whole number from 1 to 120.`,
+  'policy.out_of_range': (p) => `${POLICY_FIELDS[say(p, 'field')] ?? say(p, 'field')} is out of range.`,
   'policy.window_too_short': () => 'The window is shorter than the run it has to show.',
+  'policy.share_crossed': (p) =>
+    `${say(p, 'sharePasses')} passes among the last ${say(p, 'shareOf')} outcomes cannot be: ask for fewer, or look at more.`,
+  'policy.rates_crossed': (p) =>
+    `The failure rate of a good trainee (${say(p, 'pGood')}) must be under that of one who is not ready (${say(p, 'pBad')}): otherwise the chart has nothing to tell apart.`,
+  'sign_off.not_shown': () =>
+    'The policy’s rule does not show competence here, so there is nothing to sign off. Nothing was signed.',
+  'not_found.plan_item': () => 'That part of the plan is not there any more. Load the plan again.',
+  'what_if.too_many': () =>
+    'Another “what if” is still being worked out for this class. Wait for it or cancel it.',
+  'what_if.bad_limit': () =>
+    'That cannot be a limit: the lower end is above the upper, or it is not a number.',
+  'what_if.bad_pass_mark': () => 'A pass mark is from 0 to 100 percent of the possible points.',
+  'not_found.job': () => 'That calculation is not there any more. Start it again.',
+};
+
+/** Fields of the policy, and what they may be. */
+const POLICY_FIELDS: Readonly<Record<string, string>> = {
+  passesInARow: 'Passes in a row (a whole number from 1 to 120)',
+  failsInARow: 'Fails in a row (a whole number from 1 to 120)',
+  retrainAfter: 'Not before this many outcomes (a whole number from 1 to 120)',
+  marginalInARow: 'Marginal passes in a row (a whole number from 1 to 120)',
+  currencyMonths: 'Months without a pass (a whole number from 1 to 120)',
+  window: 'Outcomes that the recent view looks at (a whole number from 1 to 120)',
+  sharePasses: 'Passes wanted among the last outcomes (a whole number from 1)',
+  shareOf: 'Last outcomes looked at (a whole number from 1 to 12)',
+  pGood: 'Failure rate of a good trainee (over 0 and under 1)',
+  pBad: 'Failure rate of one who is not ready (over 0 and under 1)',
+  falseSignalAfter: 'Pieces to a false signal (a whole number from 2 to 10000)',
 };
 
 /** The sentence for an error code. */

@@ -9,3 +9,4 @@ export * from './reasons.ts';
 export * from './reference-steps.ts';
 export * from './faces.ts';
 export * from './apart.ts';
+export * from './two-sentences.ts';

@@ -127,12 +127,21 @@ const EVIDENCE: Readonly<Record<EvidenceCode, (p: Params) => string>> = {
   'standing.stop_breach': (p) =>
     `A stop breach is not cleared: it takes ${say(p, 'wanted')} passes in a row.`,
   'standing.fails_in_a_row': (p) => `The last ${say(p, 'fails')} of ${say(p, 'n')} outcomes failed.`,
+  'standing.chart_signals': (p) =>
+    `Was competent; ${say(p, 'fails')} of ${say(p, 'of')} outcomes since the chart began failed, more than chance gives.`,
   'standing.slipped': (p) =>
     Number(p['fails']) === 1
       ? 'Was competent; the last outcome failed.'
       : `Was competent; the last ${say(p, 'fails')} outcomes failed.`,
   'standing.only_marginal': (p) => `The last ${say(p, 'marginal')} passes were all marginal.`,
   'standing.competent': (p) => `The last ${say(p, 'passes')} outcomes passed.`,
+  'standing.competent_share': (p) =>
+    `${say(p, 'passes')} of the last ${say(p, 'of')} outcomes passed, ${say(p, 'wanted')} are wanted.`,
+  'standing.competent_chart': (p) => `The chart showed competence at outcome ${say(p, 'piece')}.`,
+  'standing.learning_share': (p) =>
+    `${say(p, 'passes')} of ${plural(p['of'], 'outcome', 'outcomes')} passed; ${say(p, 'wanted')} of ${say(p, 'window')} show competence.`,
+  'standing.learning_chart': (p) =>
+    `${plural(p['n'], 'outcome', 'outcomes')}; the chart has not reached its limit of ${Number(p['limit']).toFixed(1)}.`,
   'standing.learning': (p) =>
     `${plural(p['passes'], 'pass', 'passes')} in a row after ${plural(p['n'], 'outcome', 'outcomes')}; ${say(p, 'wanted')} in a row are wanted.`,
 };

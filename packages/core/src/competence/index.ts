@@ -1,3 +1,4 @@
+export * from './competence-chart.ts';
 export * from './costliest.ts';
 export * from './outcome-marks.ts';
 export * from './policy.ts';
@@ -5,3 +6,5 @@ export * from './rates.ts';
 export * from './standing.ts';
 export * from './policy-operating.ts';
 export * from './pieces-ahead.ts';
+export * from './failing-together.ts';
+export * from './skill-in-time.ts';

@@ -1,5 +1,9 @@
 import { DomainError } from '../domain-error.ts';
 
+/** What shows competence: passes in a row, passes among the last ones, or the learning chart at its limit. */
+export const COMPETENCE_RULES = ['in_a_row', 'share', 'chart'] as const;
+export type CompetenceRule = (typeof COMPETENCE_RULES)[number];
+
 /** The class's rule for competence, currency and retraining. */
 export interface Policy {
   /** Passes in a row that show competence, and that clear a stop breach. */
@@ -14,6 +18,19 @@ export interface Policy {
   readonly window: number;
   readonly marginalPassCounts: boolean;
   readonly marginalFailCounts: boolean;
+  readonly competentBy: CompetenceRule;
+  /** For the rule of a share: so many passes among so many of the last outcomes. */
+  readonly sharePasses: number;
+  readonly shareOf: number;
+  /** Failure rates of the charts: of one who is good, and of one who is not ready. */
+  readonly pGood: number;
+  readonly pBad: number;
+  /** Pieces that a chart runs on the average before it signals falsely. */
+  readonly falseSignalAfter: number;
+  /** A signal of the deterioration chart asks for retraining. */
+  readonly chartRetrains: boolean;
+  /** A stop breach asks for retraining until it is cleared. */
+  readonly stopRetrains: boolean;
 }
 
 export const DEFAULT_POLICY: Policy = {
@@ -25,9 +42,24 @@ export const DEFAULT_POLICY: Policy = {
   window: 10,
   marginalPassCounts: true,
   marginalFailCounts: false,
+  competentBy: 'in_a_row',
+  sharePasses: 8,
+  shareOf: 10,
+  pGood: 0.1,
+  pBad: 0.3,
+  falseSignalAfter: 100,
+  chartRetrains: true,
+  stopRetrains: true,
 };
 
-/** Refuses a policy that contradicts itself. Error: `policy.out_of_range` with the field. */
+/** The longest window of the share rule: every window of passes and failures is a state of its own. */
+const MOST_SHARE_OF = 12;
+const MOST_FALSE_SIGNAL = 10_000;
+
+/**
+ * Refuses a policy that contradicts itself. Errors: `policy.out_of_range` with the field, `policy.window_too_short`,
+ * `policy.share_crossed` (more passes wanted than outcomes looked at), `policy.rates_crossed` (pGood not under pBad).
+ */
 export function checkPolicy(policy: Policy): Policy {
   const whole = ['passesInARow', 'failsInARow', 'retrainAfter', 'marginalInARow', 'window'] as const;
   for (const field of [...whole, 'currencyMonths'] as const) {
@@ -39,5 +71,18 @@ export function checkPolicy(policy: Policy): Policy {
   if (policy.window < Math.max(policy.passesInARow, policy.failsInARow)) {
     throw new DomainError('policy.window_too_short', { window: policy.window });
   }
+  const { sharePasses, shareOf, pGood, pBad, falseSignalAfter } = policy;
+  const inRange: readonly (readonly [keyof Policy, number, boolean])[] = [
+    ['sharePasses', sharePasses, Number.isInteger(sharePasses) && sharePasses >= 1],
+    ['shareOf', shareOf, Number.isInteger(shareOf) && shareOf >= 1 && shareOf <= MOST_SHARE_OF],
+    ['pGood', pGood, pGood > 0 && pGood < 1],
+    ['pBad', pBad, pBad > 0 && pBad < 1],
+    ['falseSignalAfter', falseSignalAfter, Number.isInteger(falseSignalAfter) && falseSignalAfter >= 2],
+  ];
+  for (const [field, value, holds] of inRange) {
+    if (!holds || value > MOST_FALSE_SIGNAL) throw new DomainError('policy.out_of_range', { field, value });
+  }
+  if (sharePasses > shareOf) throw new DomainError('policy.share_crossed', { sharePasses, shareOf });
+  if (pGood >= pBad) throw new DomainError('policy.rates_crossed', { pGood, pBad });
   return policy;
 }

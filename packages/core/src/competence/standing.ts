@@ -1,3 +1,4 @@
+import { type ChartPoint, chartLimits, competenceChart } from './competence-chart.ts';
 import { isFailMark, isPassMark, withVerdict } from './outcome-marks.ts';
 import type { Policy } from './policy.ts';
 
@@ -9,6 +10,8 @@ export interface SkillHistory {
   readonly marks: string;
   /** Instant of the last pass in ms since 1970, or null. */
   readonly lastPassMs: number | null;
+  /** For each sign-off: how many outcomes with a verdict came before it. */
+  readonly signOffs?: readonly number[];
 }
 
 export interface Standing {
@@ -18,6 +21,10 @@ export interface Standing {
   /** Outcomes with a verdict within the window, oldest first. */
   readonly window: string;
   readonly wasCompetent: boolean;
+  /** Position of the outcome with which competence was first shown, from 0; null while it was not. */
+  readonly competentFrom: number | null;
+  /** Instant in ms since 1970 at which competence lapses without a further pass; null where there is none to lapse. */
+  readonly lapsesMs: number | null;
 }
 
 export const EVIDENCE_CODES = [
@@ -25,23 +32,32 @@ export const EVIDENCE_CODES = [
   'standing.lapsed',
   'standing.stop_breach',
   'standing.fails_in_a_row',
+  'standing.chart_signals',
   'standing.slipped',
   'standing.only_marginal',
   'standing.competent',
+  'standing.competent_share',
+  'standing.competent_chart',
   'standing.learning',
+  'standing.learning_share',
+  'standing.learning_chart',
 ] as const;
 export type EvidenceCode = (typeof EVIDENCE_CODES)[number];
 
 /**
- * Where a trainee stands in a skill: the first of these that holds. Not tried (no verdict); lapsed (was
- * competent, no pass within the currency); retrain (a stop breach not yet cleared by passes in a row, or the
- * last fails in a row once there are enough outcomes); watch (was competent and the last outcome failed, or
- * the last passes all marginal); competent (the last N passed); learning.
- * `nowMs`: ms since 1970. Example: `PFPPP` is competent, by its last 3.
+ * Where a trainee stands in a skill: the first of these that holds. Not tried (no verdict); lapsed (was competent, no pass
+ * within the currency); retrain (a stop breach not yet cleared by passes in a row or a sign-off, the last fails in a row once
+ * there are enough outcomes, or a signal of the deterioration chart since it last began); watch (was competent and the last
+ * outcome failed, or the last passes all marginal); competent (by the policy's rule); learning. `nowMs`: ms since 1970.
+ * Errors: `competence.unknown_mark`, `sequential.bad_rates`. Example: `PFPPP` is competent, by its last 3.
  */
 export function standingOf(history: SkillHistory, policy: Policy, nowMs: number): Standing {
   const marks = withVerdict(history.marks);
-  const wasCompetent = longestRun(marks, isPassMark) >= policy.passesInARow;
+  const competentFrom = firstShown(marks, policy);
+  const wasCompetent = competentFrom !== null;
+  const signOffs = history.signOffs ?? [];
+  const lapsesMs =
+    wasCompetent && history.lastPassMs !== null ? monthsOn(history.lastPassMs, policy.currencyMonths) : null;
   const give = (
     standing: StandingName,
     code: EvidenceCode,
@@ -50,27 +66,98 @@ export function standingOf(history: SkillHistory, policy: Policy, nowMs: number)
     standing,
     evidence: { code, params },
     window: marks.slice(-policy.window),
-    wasCompetent,
+    ...{ wasCompetent, competentFrom, lapsesMs },
   });
   const n = marks.length;
   if (n === 0) return give('not_tried', 'standing.not_tried');
-  if (wasCompetent && outOfCurrency(history.lastPassMs, policy.currencyMonths, nowMs)) {
+  if (wasCompetent && (lapsesMs === null || nowMs > lapsesMs)) {
     return give('lapsed', 'standing.lapsed', { months: policy.currencyMonths });
   }
-  if (stopBreachOpen(marks, policy.passesInARow)) {
+  if (policy.stopRetrains && stopBreachOpen(marks, policy.passesInARow, signOffs)) {
     return give('retrain', 'standing.stop_breach', { wanted: policy.passesInARow });
   }
   const fails = trailingRun(marks, isFailMark);
   if (fails >= policy.failsInARow && n >= policy.retrainAfter) {
     return give('retrain', 'standing.fails_in_a_row', { fails, n });
   }
+  const signal = policy.chartRetrains
+    ? openSignal(competenceChart(marks, policy, competentFrom, signOffs), signOffs)
+    : null;
+  if (signal) return give('retrain', 'standing.chart_signals', signal);
   if (wasCompetent && fails > 0) return give('watch', 'standing.slipped', { fails });
   const marginal = trailingRun(marks, (mark) => mark === 'p');
   if (marginal >= policy.marginalInARow) return give('watch', 'standing.only_marginal', { marginal });
-  const passes = trailingRun(marks, isPassMark);
-  if (passes >= policy.passesInARow) return give('competent', 'standing.competent', { passes });
-  return give('learning', 'standing.learning', { passes, n, wanted: policy.passesInARow });
+  return byRule(marks, policy, competentFrom, give);
 }
+
+type Give = (
+  standing: StandingName,
+  code: EvidenceCode,
+  params: Readonly<Record<string, number>>,
+) => Standing;
+
+/** Competent or still learning, by the policy's rule. */
+function byRule(marks: string, policy: Policy, competentFrom: number | null, give: Give): Standing {
+  const n = marks.length;
+  switch (policy.competentBy) {
+    case 'in_a_row': {
+      const [passes, wanted] = [trailingRun(marks, isPassMark), policy.passesInARow];
+      return passes >= wanted
+        ? give('competent', 'standing.competent', { passes })
+        : give('learning', 'standing.learning', { passes, n, wanted });
+    }
+    case 'share': {
+      const passes = passesIn(marks.slice(-policy.shareOf));
+      const params = {
+        passes,
+        of: Math.min(n, policy.shareOf),
+        wanted: policy.sharePasses,
+        window: policy.shareOf,
+      };
+      return n >= policy.shareOf && passes >= policy.sharePasses
+        ? give('competent', 'standing.competent_share', params)
+        : give('learning', 'standing.learning_share', params);
+    }
+    case 'chart':
+      return competentFrom === null
+        ? give('learning', 'standing.learning_chart', { n, limit: chartLimits(policy).learning })
+        : give('competent', 'standing.competent_chart', { piece: competentFrom + 1 });
+    default: {
+      const never: never = policy.competentBy;
+      return never;
+    }
+  }
+}
+
+/** Position of the outcome with which the policy's rule first held. */
+function firstShown(marks: string, policy: Policy): number | null {
+  if (policy.competentBy === 'chart') {
+    return competenceChart(marks, policy, null).find((p) => p.signal)?.at ?? null;
+  }
+  let streak = 0;
+  for (let at = 0; at < marks.length; at++) {
+    streak = isPassMark(marks[at]!) ? streak + 1 : 0;
+    const holds =
+      policy.competentBy === 'in_a_row'
+        ? streak >= policy.passesInARow
+        : at + 1 >= policy.shareOf &&
+          passesIn(marks.slice(at + 1 - policy.shareOf, at + 1)) >= policy.sharePasses;
+    if (holds) return at;
+  }
+  return null;
+}
+
+/** The signal of the deterioration chart since it last began anew. */
+function openSignal(points: readonly ChartPoint[], signOffs: readonly number[]) {
+  const restarted = points.reduce((last, p) => (p.restarts ? p.at + 1 : last), 0);
+  const from = Math.max(restarted, ...signOffs);
+  const signal = points.find((p) => p.form === 'deterioration' && p.at >= from && p.signal);
+  if (!signal) return null;
+  const run = points.filter((p) => p.form === 'deterioration' && p.at >= from && p.at <= signal.at);
+  return { fails: run.filter((p) => p.failed).length, of: run.length };
+}
+
+const passesIn = (marks: string): number => [...marks].filter(isPassMark).length;
 
 function trailingRun(marks: string, holds: (mark: string) => boolean): number {
   let run = 0;
@@ -78,28 +165,27 @@ function trailingRun(marks: string, holds: (mark: string) => boolean): number {
   return run;
 }
 
-function longestRun(marks: string, holds: (mark: string) => boolean): number {
-  let longest = 0;
-  let run = 0;
-  for (const mark of marks) {
-    run = holds(mark) ? run + 1 : 0;
-    if (run > longest) longest = run;
-  }
-  return longest;
-}
-
-function stopBreachOpen(marks: string, wanted: number): boolean {
+function stopBreachOpen(marks: string, wanted: number, signOffs: readonly number[]): boolean {
   const breach = marks.lastIndexOf('S');
-  return breach >= 0 && longestRun(marks.slice(breach + 1), isPassMark) < wanted;
+  if (breach < 0 || signOffs.some((at) => at > breach)) return false;
+  let streak = 0;
+  for (const mark of marks.slice(breach + 1)) {
+    streak = isPassMark(mark) ? streak + 1 : 0;
+    if (streak >= wanted) return false;
+  }
+  return true;
 }
 
-function outOfCurrency(lastPassMs: number | null, months: number, nowMs: number): boolean {
-  if (lastPassMs === null) return true;
-  const lapses = new Date(lastPassMs);
-  const day = lapses.getUTCDate();
-  lapses.setUTCDate(1);
-  lapses.setUTCMonth(lapses.getUTCMonth() + months);
-  const lastDay = new Date(Date.UTC(lapses.getUTCFullYear(), lapses.getUTCMonth() + 1, 0)).getUTCDate();
-  lapses.setUTCDate(Math.min(day, lastDay));
-  return nowMs > lapses.getTime();
+/**
+ * So many calendar months after an instant, on the month's last day where it has no such day. Instants in ms since 1970,
+ * days in UTC. Example: twelve months after 29 February 2024 is 28 February 2025.
+ */
+export function monthsOn(fromMs: number, months: number): number {
+  const then = new Date(fromMs);
+  const day = then.getUTCDate();
+  then.setUTCDate(1);
+  then.setUTCMonth(then.getUTCMonth() + months);
+  const lastDay = new Date(Date.UTC(then.getUTCFullYear(), then.getUTCMonth() + 1, 0)).getUTCDate();
+  then.setUTCDate(Math.min(day, lastDay));
+  return then.getTime();
 }

@@ -20,7 +20,7 @@ export interface LossTerms {
 /**
  * Limit = length x coefficient + counted connections x allowance + splices x allowance; the expected loss of
  * good work and the floor of the fiber by the same sum. An end mated to a reference-grade cord has its own allowance
- * where the rules give one. Lengths in m, coefficients in dB/km.
+ * where the rules give one, and a limit set outright stands in place of the sum. Lengths in m, coefficients in dB/km.
  * Errors: `loss.no_coefficient` for a wavelength without one, `loss.bad_link` for a negative part.
  * Example: 2 m at 1.0 dB/km with one connection at 0.75 dB is 0.752 dB.
  */
@@ -47,7 +47,7 @@ export function lossTerms(link: LinkUnderTest, rules: LossRules, wavelengthNm: n
     fiberDb,
     connectionsDb,
     splicesDb,
-    limitDb: fiberDb + connectionsDb + splicesDb,
+    limitDb: rules.limitDb?.db ?? fiberDb + connectionsDb + splicesDb,
     expectedDb:
       km * expected + connections * rules.expectedConnectionDb.db + link.splices * rules.expectedSpliceDb.db,
     floorDb: km * floor,

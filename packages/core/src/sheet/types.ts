@@ -198,6 +198,8 @@ export interface UncertaintyPart {
 }
 
 export interface LossRules {
+  /** A limit set outright, in place of the sum of the allowances. */
+  readonly limitDb?: SourcedDb;
   readonly connectionDb: SourcedDb;
   /** What an allowance is for: a mated pair inside the measured span (the default), or each connector. */
   readonly counts?: 'mated_pairs' | 'connectors';

@@ -3,6 +3,7 @@ export * from './fisher.ts';
 export * from './histogram.ts';
 export * from './holm.ts';
 export * from './mann-whitney.ts';
+export * from './mantel-haenszel.ts';
 export * from './mcnemar.ts';
 export * from './moments.ts';
 export * from './proportion-intervals.ts';

@@ -9,7 +9,7 @@ import { sheetDigest, sheetOfAttempt } from '../methods/index.ts';
 import { referencesStore } from '../references/index.ts';
 import { type AttemptRow, attemptsStore } from './attempts.store.ts';
 import { revisionHash } from './revision-hash.ts';
-import { outcomeRows, signStore } from './sign.store.ts';
+import { minutesOf, outcomeRows, signStore } from './sign.store.ts';
 
 interface SignRequest {
   readonly entryIds: readonly string[];
@@ -130,7 +130,8 @@ async function record(trx: Database, attempt: AttemptRow, decided: Decided): Pro
     previous_hash: chain.lastHash,
     hash,
   });
-  await store.replaceOutcome(attempt.id, outcomeRows(attempt, sheet, outcome));
+  const minutes = minutesOf(attempt.startedAt, chained);
+  await store.replaceOutcome(attempt.id, outcomeRows(attempt, sheet, outcome, minutes));
   await store.advanceChain(attempt.classId, chain.nextSeq + 1, hash);
   await store.markSigned(attempt.id);
   return {

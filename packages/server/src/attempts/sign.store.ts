@@ -41,11 +41,22 @@ export interface OutcomeRows {
   readonly losses: Record<string, unknown>[];
 }
 
+/** An attempt that was open for longer was left lying: its time says nothing. */
+const LONGEST_MINUTES = 240;
+
+/** Minutes from the start to the last entry; null where there is none or it was left open for hours. */
+export function minutesOf(startedAt: string, entries: readonly Record<string, unknown>[]): number | null {
+  const last = Math.max(...entries.map((e) => new Date(e['at'] as string | Date).getTime()));
+  const minutes = (last - new Date(startedAt).getTime()) / 60_000;
+  return minutes >= 0 && minutes <= LONGEST_MINUTES ? minutes : null;
+}
+
 /** A signed outcome laid out for counting. */
 export function outcomeRows(
   attempt: Pick<AttemptRow, 'id' | 'classId' | 'traineeId' | 'methodVersionId' | 'startedAt'>,
   sheet: MethodSheet,
   outcome: Outcome,
+  minutes: number | null,
 ): OutcomeRows {
   const base = {
     attempt_id: attempt.id,
@@ -59,9 +70,9 @@ export function outcomeRows(
   const skills: Record<string, unknown>[] = SKILLS.flatMap((skill) => {
     const group = outcome.skills[skill];
     const stop = breached.some((c) => c.skill === skill);
-    return group ? [{ ...base, skill, mark: outcomeMark(group.verdict, stop) }] : [];
+    return group ? [{ ...base, skill, mark: outcomeMark(group.verdict, stop), minutes }] : [];
   });
-  skills.push({ ...base, skill: WHOLE, mark: outcomeMark(outcome.verdict, outcome.stopped) });
+  skills.push({ ...base, skill: WHOLE, mark: outcomeMark(outcome.verdict, outcome.stopped), minutes });
   const byId = new Map(sheet.steps.flatMap((s) => s.criteria.map((c) => [c.id, c] as const)));
   const counted = isVoid ? [] : outcome.criteria.filter((c) => c.state === 'scored' || c.state === 'void');
   return {

@@ -16,6 +16,10 @@ export function classRoutes(router: Router, db: Database): void {
   handle(router, ROUTES.addClass, ({ body, me }) => classes.add(body, me));
   handle(router, ROUTES.classDetail, ({ params, me }) => classes.detail(params.id, me));
   handle(router, ROUTES.addMember, ({ params, body, me }) => classes.addMember(params.id, body, me));
+  handle(router, ROUTES.setGroup, async ({ params, body, me }) => {
+    await classes.setGroup(params.id, params.traineeId, body.group, me);
+    return { done: true } as const;
+  });
   handle(router, ROUTES.addThing, ({ params, body, me }) => classes.addThing(params.id, body, me));
   handle(router, ROUTES.changeThing, ({ params, body, me }) =>
     classes.retireThing(params.id, params.thingId, body.retired, me),

@@ -31,7 +31,7 @@ export const classesService = (db: Database) => {
       const found = await classForInstructor(db, classId, me);
       const [instructors, trainees, things, methods, links] = await Promise.all([
         store.members(classId, 'instructor'),
-        store.members(classId, 'trainee'),
+        store.trainees(classId),
         store.things(classId),
         store.methods(classId),
         linksStore(db).ofClass(classId),
@@ -69,6 +69,11 @@ export const classesService = (db: Database) => {
         await classesStore(trx).addMember(classId, person.id, member.role);
         return person;
       });
+    },
+
+    setGroup: async (classId: string, traineeId: string, group: string, me: Person): Promise<void> => {
+      await classForInstructor(db, classId, me);
+      if (!(await store.setGroup(classId, traineeId, group))) throw new AppError('not_found.person');
     },
 
     addThing: async (classId: string, thing: Omit<Thing, 'retired'>, me: Person): Promise<Thing> => {

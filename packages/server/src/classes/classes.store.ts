@@ -1,4 +1,4 @@
-import type { Policy, SchoolChoices } from '@clear-mark/core';
+import { DEFAULT_POLICY, type Policy, type SchoolChoices } from '@clear-mark/core';
 import type { ClassSummary, MethodInUse, Person, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 
@@ -16,11 +16,14 @@ export const classesStore = (db: Database) => ({
       .orderBy('starts_on', 'desc')
       .orderBy('id'),
 
-  byId: async (id: string): Promise<(ClassSummary & { policy: Policy; schools: SchoolChoices }) | null> =>
-    (await db('classes')
+  byId: async (id: string): Promise<(ClassSummary & { policy: Policy; schools: SchoolChoices }) | null> => {
+    const found = await db('classes')
       .select([...CLASS, 'policy', 'schools'])
       .where({ id })
-      .first()) ?? null,
+      .first();
+    // A policy that was kept before a rule was there goes by the default of that rule.
+    return found ? { ...found, policy: { ...DEFAULT_POLICY, ...found.policy } } : null;
+  },
 
   insert: async (summary: ClassSummary, policy: Policy): Promise<void> => {
     await db('classes').insert({
@@ -66,6 +69,20 @@ export const classesStore = (db: Database) => ({
       .where({ class_id: classId, 'class_members.role': role })
       .orderBy('people.name')
       .orderBy('people.id'),
+
+  trainees: (classId: string): Promise<(Person & { group: string })[]> =>
+    db('class_members')
+      .join('people', 'people.id', 'class_members.person_id')
+      .select([...PERSON, 'class_members.group_name as group'])
+      .where({ class_id: classId, 'class_members.role': 'trainee' })
+      .orderBy('people.name')
+      .orderBy('people.id'),
+
+  /** False when that person is no trainee of the class. */
+  setGroup: async (classId: string, personId: string, group: string): Promise<boolean> =>
+    (await db('class_members')
+      .where({ class_id: classId, person_id: personId, role: 'trainee' })
+      .update({ group_name: group })) === 1,
 
   addMember: async (classId: string, personId: string, role: 'instructor' | 'trainee'): Promise<void> => {
     await db('class_members').insert({ class_id: classId, person_id: personId, role });

@@ -19,7 +19,9 @@ import { type Bell, liveRoutes } from '../live/index.ts';
 import { methodRoutes } from '../methods/index.ts';
 import { peopleRoutes, peopleService } from '../people/index.ts';
 import { referenceRoutes } from '../references/index.ts';
+import { planRoutes } from '../plan/index.ts';
 import { resultRoutes } from '../results/index.ts';
+import { whatIfRoutes } from '../what-if/index.ts';
 import { AppError } from './app-error.ts';
 import { codeOf, problemOf } from './problem.ts';
 
@@ -68,6 +70,8 @@ export function buildApp(parts: AppParts): Express {
   faceRoutes(router, db);
   callRoutes(router, db, parts.now);
   resultRoutes(router, db, parts.now);
+  planRoutes(router, db, parts.now);
+  whatIfRoutes(router, db, parts.now);
   liveRoutes(router, db, parts.bell);
   const standInsPort = config.standInsPort ?? null;
   instrumentRoutes(router, { db, hub: parts.hub, now: parts.now, standInsPort });

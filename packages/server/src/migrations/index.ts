@@ -8,6 +8,7 @@ import * as schools from './0006-schools-and-parts.ts';
 import * as live from './0007-live.ts';
 import * as measuring from './0008-measuring.ts';
 import * as faces from './0009-faces.ts';
+import * as insight from './0010-insight.ts';
 
 export interface Migration {
   readonly name: string;
@@ -25,4 +26,5 @@ export const MIGRATIONS: readonly Migration[] = [
   live,
   measuring,
   faces,
+  insight,
 ];

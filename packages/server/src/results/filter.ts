@@ -33,5 +33,12 @@ export function filterCondition(scope: Scope, filter: ResultFilter): Condition {
   if (filter.thing !== undefined) {
     add('o.attempt_id in (select attempt_id from attempt_things where thing_id = ?)', filter.thing);
   }
+  if (filter.group !== undefined) {
+    add(
+      'o.trainee_id in (select person_id from class_members where class_id = ? and group_name = ?)',
+      scope.classId,
+      filter.group,
+    );
+  }
   return { sql: parts.join(' and '), bindings };
 }

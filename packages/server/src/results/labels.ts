@@ -1,4 +1,4 @@
-import type { Skill } from '@clear-mark/core';
+import type { CriterionKind, Skill } from '@clear-mark/core';
 import type { Database } from '../database/database.ts';
 import { methodVersion } from '../methods/index.ts';
 import { resultsStore } from './results.store.ts';
@@ -7,6 +7,7 @@ export interface CriterionLabel {
   readonly label: string;
   readonly stepTitle: string;
   readonly skill: Skill;
+  readonly kind: CriterionKind;
   readonly critical: boolean;
 }
 
@@ -28,6 +29,7 @@ export async function readLabels(db: Database): Promise<Labels> {
           label: c.label,
           stepTitle: step.title,
           skill: c.skill ?? step.skill,
+          kind: c.kind,
           critical: c.critical,
         });
       }

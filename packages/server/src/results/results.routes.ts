@@ -5,6 +5,11 @@ import type { Database } from '../database/database.ts';
 import { AppError } from '../http/app-error.ts';
 import { handle, requireAccess } from '../http/handle.ts';
 import { attemptListService } from './attempt-list.ts';
+import { skillEvidence } from './evidence.ts';
+import { failingTogetherOf } from './together.ts';
+import { instructorsView } from './instructors.ts';
+import { signOff } from './sign-offs.ts';
+import { skillsInTime } from './skills-in-time.ts';
 import { csvService } from './csv.ts';
 import { lossSeries } from './loss-series.ts';
 import { resultsService } from './results.service.ts';
@@ -18,6 +23,15 @@ export function resultRoutes(router: Router, db: Database, now: () => Date): voi
   handle(router, ROUTES.results, ({ params, query, me }) => results.results(params.id, query, me, now()));
   handle(router, ROUTES.split, ({ params, query, me }) => results.split(params.id, query, me));
   handle(router, ROUTES.lossSeries, ({ params, query, me }) => lossSeries(db, params.id, query, me));
+  handle(router, ROUTES.skillsInTime, ({ params, query, me }) => skillsInTime(db, params.id, query, me));
+  handle(router, ROUTES.failingTogether, ({ params, query, me }) =>
+    failingTogetherOf(db, params.id, query, me),
+  );
+  handle(router, ROUTES.instructorsView, ({ params, query, me }) =>
+    instructorsView(db, params.id, query, me),
+  );
+  handle(router, ROUTES.skillEvidence, ({ params, me }) => skillEvidence(db, params, me, now()));
+  handle(router, ROUTES.signOff, ({ params, body, me }) => signOff(db, params.id, body, me, now()));
   handle(router, ROUTES.attemptList, ({ params, query, me }) => lists.list(params.id, query, me));
   handle(router, ROUTES.splices, async ({ params, me }) => {
     await classForInstructor(db, params.id, me);

@@ -1,17 +1,4 @@
-import {
-  costliest,
-  describeLoss,
-  histogram,
-  type Policy,
-  type Skill,
-  SKILLS,
-  standingOf,
-  standsApart,
-  summarizeSkill,
-  wilsonRate,
-  withVerdict,
-  isPassMark,
-} from '@clear-mark/core';
+import { describeLoss, histogram, SKILLS, standsApart, summarizeSkill, wilsonRate } from '@clear-mark/core';
 import type {
   CriterionFailure,
   LossSample,
@@ -19,13 +6,13 @@ import type {
   ResultFilter,
   Results,
   Split,
-  StandingCell,
 } from '@clear-mark/contract';
 import { classesStore, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { filterCondition } from './filter.ts';
 import { type Labels, readLabels } from './labels.ts';
-import { type HistoryRow, type LossRow, resultsStore, type WindowLoss } from './results.store.ts';
+import { type HistoryRow, type LossRow, resultsStore } from './results.store.ts';
+import { standingRows } from './standings.ts';
 
 /** Width of a bar of the loss histogram. */
 export const LOSS_BIN_DB = 0.05;
@@ -51,7 +38,7 @@ export const resultsService = (db: Database) => ({
     const skillsOf = (list: readonly HistoryRow[], skill: string): string[] =>
       list.filter((r) => r.skill === skill).map((r) => r.marks);
     const shown = SKILLS.filter((skill) => rows.some((r) => r.skill === skill));
-    const standings = await standingRows(db, classId, allRows, summary.policy, now, labels);
+    const standings = await standingRows(db, { classId, policy: summary.policy, rows: allRows, now, labels });
     return {
       skills: shown.map((skill) => ({ skill, summary: mutable(summarizeSkill(skillsOf(rows, skill))) })),
       whole: mutable(summarizeSkill(skillsOf(rows, 'whole'))),
@@ -124,51 +111,4 @@ function lossSample(row: LossRow, labels: Labels): LossSample[] {
       voidReadings: row.voids,
     },
   ];
-}
-
-async function standingRows(
-  db: Database,
-  classId: string,
-  rows: readonly HistoryRow[],
-  policy: Policy,
-  now: Date,
-  labels: Labels,
-): Promise<(traineeId: string) => StandingCell[]> {
-  const skills = SKILLS.filter((skill) => rows.some((r) => r.skill === skill));
-  const history = new Map(rows.map((r) => [`${r.traineeId} ${r.skill}`, r]));
-  const pairs = rows.filter((r) => r.skill !== 'whole');
-  const losses = pairs.length === 0 ? [] : await resultsStore(db).windowLosses(classId, pairs, policy.window);
-  const lossesOf = new Map<string, WindowLoss[]>();
-  for (const loss of losses) {
-    const key = `${loss.traineeId} ${loss.skill}`;
-    const list = lossesOf.get(key);
-    if (list) list.push(loss);
-    else lossesOf.set(key, [loss]);
-  }
-  return (traineeId) =>
-    skills.map((skill: Skill): StandingCell => {
-      const key = `${traineeId} ${skill}`;
-      const row = history.get(key) ?? { marks: '', lastPassMs: null };
-      const standing = standingOf(row, policy, now.getTime());
-      const marks = withVerdict(row.marks);
-      const passed = [...marks].filter(isPassMark).length;
-      const worst = costliest(lossesOf.get(key) ?? [])[0];
-      const label = worst && labels.criteria.get(worst.criterionId);
-      return {
-        skill,
-        standing: standing.standing,
-        evidence: { code: standing.evidence.code, params: { ...standing.evidence.params } },
-        window: standing.window,
-        rate: wilsonRate(passed, marks.length),
-        behind:
-          worst && label
-            ? {
-                criterionId: worst.criterionId,
-                label: label.label,
-                stepTitle: label.stepTitle,
-                times: worst.times,
-              }
-            : null,
-      };
-    });
 }

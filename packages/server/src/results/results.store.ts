@@ -63,6 +63,21 @@ export const resultsStore = (db: Database) => ({
       where.bindings,
     ),
 
+  /** The same with the minutes of each attempt beside its mark; grouped as it is sorted, or the order would be lost. */
+  timedHistories: (
+    where: Condition,
+  ): Promise<{ skill: Skill; marks: string; minutes: (number | null)[] }[]> =>
+    all(
+      db,
+      `select skill, string_agg(mark::text, '') as marks, array_agg(minutes) as minutes
+         from (select trainee_id, skill, mark, minutes from outcome_skills o
+                where ${where.sql} and o.skill <> 'whole'
+                order by trainee_id, skill, started_at, attempt_id) o
+        group by trainee_id, skill
+        order by trainee_id, skill`,
+      where.bindings,
+    ),
+
   losses: (where: Condition): Promise<LossRow[]> =>
     all<LossRow>(
       db,

@@ -1,0 +1,3 @@
+export * from './moved-sheet.ts';
+export * from './what-if-tally.ts';
+export * from './replay.ts';

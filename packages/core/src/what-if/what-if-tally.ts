@@ -1,0 +1,139 @@
+import {
+  isFailMark,
+  isPassMark,
+  outcomeMark,
+  type Policy,
+  type StandingName,
+  standingOf,
+} from '../competence/index.ts';
+import type { Outcome, Verdict } from '../scoring/index.ts';
+import { type Skill, SKILLS } from '../sheet/index.ts';
+import { type Rate, wilsonRate } from '../stats/index.ts';
+
+export interface WhatIfChange {
+  readonly attemptId: string;
+  readonly before: Verdict;
+  readonly after: Verdict;
+}
+export interface WhatIfStanding {
+  readonly traineeId: string;
+  readonly skill: Skill;
+  readonly before: StandingName;
+  readonly after: StandingName;
+}
+export interface WhatIfResult {
+  readonly attempts: number;
+  readonly changed: number;
+  readonly newlyFailed: number;
+  readonly newlyPassed: number;
+  readonly skills: readonly {
+    readonly skill: Skill | 'whole';
+    readonly before: Rate;
+    readonly after: Rate;
+  }[];
+  readonly standings: readonly WhatIfStanding[];
+  readonly changes: readonly WhatIfChange[];
+}
+export interface WhatIfTally {
+  /** Attempts in order of time. */
+  readonly add: (
+    attempt: { readonly id: string; readonly traineeId: string; readonly startedMs: number },
+    before: Outcome,
+    after: Outcome,
+  ) => void;
+  readonly result: (nowMs: number) => WhatIfResult;
+}
+
+interface History {
+  marks: string;
+  lastPassMs: number | null;
+}
+interface Pair {
+  readonly traineeId: string;
+  readonly skill: Skill;
+  readonly before: History;
+  readonly after: History;
+}
+
+const PASSED: readonly Verdict[] = ['pass', 'marginal_pass'];
+const FAILED: readonly Verdict[] = ['fail', 'marginal_fail'];
+const MOST_CHANGES = 200;
+
+/**
+ * Who and what comes out otherwise, counted attempt by attempt: rates of each skill and of the whole before and after, the
+ * standings that differ, the first 200 attempts whose verdict differs. Input: both outcomes of each attempt by `score`, in
+ * order of time; the policies before and after.
+ */
+export function whatIfTally(before: Policy, after: Policy): WhatIfTally {
+  const counts = new Map<string, { k0: number; n0: number; k1: number; n1: number }>();
+  const pairs = new Map<string, Pair>();
+  const changes: WhatIfChange[] = [];
+  let [attempts, changed, newlyFailed, newlyPassed] = [0, 0, 0, 0];
+
+  const count = (skill: Skill | 'whole', a: string, b: string): void => {
+    const c = counts.get(skill) ?? { k0: 0, n0: 0, k1: 0, n1: 0 };
+    c.k0 += Number(isPassMark(a));
+    c.n0 += Number(isPassMark(a) || isFailMark(a));
+    c.k1 += Number(isPassMark(b));
+    c.n1 += Number(isPassMark(b) || isFailMark(b));
+    counts.set(skill, c);
+  };
+  return {
+    add: (attempt, was, is) => {
+      attempts += 1;
+      for (const skill of SKILLS) {
+        const [a, b] = [markOf(was, skill), markOf(is, skill)];
+        if (a === '' && b === '') continue;
+        count(skill, a, b);
+        const key = `${attempt.traineeId} ${skill}`;
+        let pair = pairs.get(key);
+        if (!pair) {
+          const { traineeId } = attempt;
+          pair = {
+            traineeId,
+            skill,
+            before: { marks: '', lastPassMs: null },
+            after: { marks: '', lastPassMs: null },
+          };
+          pairs.set(key, pair);
+        }
+        note(pair.before, a, attempt.startedMs);
+        note(pair.after, b, attempt.startedMs);
+      }
+      count('whole', outcomeMark(was.verdict, false), outcomeMark(is.verdict, false));
+      if (was.verdict === is.verdict) return;
+      changed += 1;
+      newlyFailed += Number(PASSED.includes(was.verdict) && FAILED.includes(is.verdict));
+      newlyPassed += Number(FAILED.includes(was.verdict) && PASSED.includes(is.verdict));
+      if (changes.length < MOST_CHANGES) {
+        changes.push({ attemptId: attempt.id, before: was.verdict, after: is.verdict });
+      }
+    },
+    result: (nowMs) => ({
+      ...{ attempts, changed, newlyFailed, newlyPassed, changes },
+      skills: [...SKILLS, 'whole' as const].flatMap((skill) => {
+        const c = counts.get(skill);
+        return c ? [{ skill, before: wilsonRate(c.k0, c.n0), after: wilsonRate(c.k1, c.n1) }] : [];
+      }),
+      standings: [...pairs.values()]
+        .map((p) => ({
+          ...{ traineeId: p.traineeId, skill: p.skill },
+          before: standingOf(p.before, before, nowMs).standing,
+          after: standingOf(p.after, after, nowMs).standing,
+        }))
+        .filter((s) => s.before !== s.after),
+    }),
+  };
+}
+
+function note(history: History, mark: string, at: number): void {
+  history.marks += mark;
+  if (isPassMark(mark)) history.lastPassMs = Math.max(at, history.lastPassMs ?? at);
+}
+
+function markOf(outcome: Outcome, skill: Skill): string {
+  const group = outcome.skills[skill];
+  if (!group) return '';
+  const stop = outcome.criteria.some((c) => c.stop && c.verdict === 'fail' && c.skill === skill);
+  return outcomeMark(group.verdict, stop);
+}

@@ -1,0 +1,1 @@
+export { planRoutes } from './plan.routes.ts';

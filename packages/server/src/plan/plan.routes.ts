@@ -1,0 +1,36 @@
+import { Id, type Person, PLAN_CALENDAR_PATH, ROUTES } from '@clear-mark/contract';
+import type { Request, Response, Router } from 'express';
+import { classForInstructor } from '../classes/index.ts';
+import type { Database } from '../database/database.ts';
+import { AppError } from '../http/app-error.ts';
+import { handle, requireAccess } from '../http/handle.ts';
+import { planCalendar } from './calendar.ts';
+import { planService } from './plan.service.ts';
+
+const done = { done: true } as const;
+
+export function planRoutes(router: Router, db: Database, now: () => Date): void {
+  const plans = planService(db);
+  handle(router, ROUTES.plan, ({ params, me }) => plans.plan(params.id, me, now()));
+  handle(router, ROUTES.changePlanItem, async ({ params, body, me }) => {
+    await plans.change(params.id, params.itemId, body, me);
+    return done;
+  });
+  handle(router, ROUTES.savePlanSession, async ({ params, body, me }) => {
+    await plans.saveSession(params.id, { ...body, id: params.sessionId }, me);
+    return done;
+  });
+  handle(router, ROUTES.dropPlanSession, async ({ params, me }) => {
+    await plans.dropSession(params.id, params.sessionId, me);
+    return done;
+  });
+  router.get(PLAN_CALENDAR_PATH, async (request: Request, response: Response) => {
+    const me = response.locals['me'] as Person | null;
+    requireAccess('instructor', me);
+    const id = Id.safeParse(request.params['id']);
+    if (!id.success) throw new AppError('not_found.class');
+    const found = await classForInstructor(db, id.data, me!);
+    const text = planCalendar(await plans.plan(id.data, me!, now()), found, now());
+    response.type('text/calendar').attachment('retraining.ics').send(text);
+  });
+}

@@ -1,0 +1,101 @@
+import { type Policy, type Skill, type Standing, standingOf } from '@clear-mark/core';
+import type { Person, SkillEvidence } from '@clear-mark/contract';
+import { classForInstructor, classesStore } from '../classes/index.ts';
+import type { Database } from '../database/database.ts';
+import { AppError } from '../http/app-error.ts';
+import { readLabels } from './labels.ts';
+import { PASS_MARKS, resultsStore } from './results.store.ts';
+import { signOffsStore } from './sign-offs.store.ts';
+import { cellOf } from './standings.ts';
+
+export interface OfSkill {
+  readonly id: string;
+  readonly traineeId: string;
+  readonly skill: Skill;
+}
+type Outcome = SkillEvidence['outcomes'][number];
+
+/** The outcomes of one trainee in one skill, oldest first. */
+async function outcomesOf(db: Database, { id, traineeId, skill }: OfSkill): Promise<Outcome[]> {
+  return (
+    await db.raw(
+      `select o.attempt_id as "attemptId", o.started_at as "startedAt", i.label as "pieceLabel",
+              v.title as "methodTitle", o.mark::text as mark, o.minutes
+         from outcome_skills o
+         join attempts a on a.id = o.attempt_id
+         join pieces i on i.id = a.piece_id
+         join method_versions v on v.id = a.method_version_id
+        where o.class_id = ? and o.trainee_id = ? and o.skill = ?
+        order by o.started_at, o.attempt_id`,
+      [id, traineeId, skill],
+    )
+  ).rows as Outcome[];
+}
+
+interface Found {
+  readonly trainee: { readonly id: string; readonly name: string };
+  readonly policy: Policy;
+  readonly timeZone: string;
+  readonly outcomes: readonly Outcome[];
+  readonly signedOffAfter: readonly number[];
+  readonly standing: Standing;
+}
+
+/** What the standing of one trainee in one skill rests on. Errors: those of the class, `not_found.person`. */
+export async function standingFound(db: Database, of: OfSkill, me: Person, now: Date): Promise<Found> {
+  const { policy, timeZone } = await classForInstructor(db, of.id, me);
+  const trainee = (await classesStore(db).trainees(of.id)).find((t) => t.id === of.traineeId);
+  if (!trainee) throw new AppError('not_found.person');
+  const [outcomes, signed] = await Promise.all([outcomesOf(db, of), signOffsStore(db).positions(of.id)]);
+  const signedOffAfter = signed
+    .filter((s) => s.traineeId === of.traineeId && s.skill === of.skill)
+    .map((s) => s.after);
+  const last = outcomes.filter((o) => PASS_MARKS.includes(`'${o.mark}'`)).at(-1);
+  const history = {
+    marks: outcomes.map((o) => o.mark).join(''),
+    lastPassMs: last ? Date.parse(last.startedAt) : null,
+    signOffs: signedOffAfter,
+  };
+  const standing = standingOf(history, policy, now.getTime());
+  return {
+    trainee: { id: trainee.id, name: trainee.name },
+    policy,
+    timeZone,
+    outcomes,
+    signedOffAfter,
+    standing,
+  };
+}
+
+/** A day in the class's zone, YYYY-MM-DD. */
+export const dayIn = (timeZone: string, ms: number): string =>
+  new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(
+    ms,
+  );
+
+export async function skillEvidence(
+  db: Database,
+  of: OfSkill,
+  me: Person,
+  now: Date,
+): Promise<SkillEvidence> {
+  const found = await standingFound(db, of, me, now);
+  const { policy, standing, outcomes } = found;
+  const marks = outcomes.map((o) => o.mark).join('');
+  const pair = { traineeId: of.traineeId, skill: of.skill };
+  const [losses, labels, signOffs] = await Promise.all([
+    resultsStore(db).windowLosses(of.id, [pair], policy.window),
+    readLabels(db),
+    signOffsStore(db).of(of.id, of.traineeId, of.skill),
+  ]);
+  return {
+    trainee: found.trainee,
+    policy,
+    cell: cellOf(of.skill, marks, standing, losses, labels),
+    lapsesOn: standing.lapsesMs === null ? null : dayIn(found.timeZone, standing.lapsesMs),
+    outcomes: [...outcomes],
+    signOffs,
+    signedOffAfter: [...found.signedOffAfter],
+    competentFrom: standing.competentFrom,
+  };
+}

@@ -1,0 +1,98 @@
+import {
+  costliest,
+  isPassMark,
+  type Policy,
+  type Skill,
+  SKILLS,
+  type Standing,
+  standingOf,
+  wilsonRate,
+  withVerdict,
+} from '@clear-mark/core';
+import type { StandingCell } from '@clear-mark/contract';
+import type { Database } from '../database/database.ts';
+import { filterCondition } from './filter.ts';
+import { type Labels, readLabels } from './labels.ts';
+import { type HistoryRow, resultsStore, type WindowLoss } from './results.store.ts';
+import { signOffsStore } from './sign-offs.store.ts';
+
+interface Wanted {
+  readonly classId: string;
+  readonly policy: Policy;
+  /** Histories of the whole class, never a part of them. */
+  readonly rows: readonly HistoryRow[];
+  readonly now: Date;
+  readonly labels: Labels;
+}
+
+/** Where each trainee stands in each skill that the class has tried, with the evidence. */
+export async function standingRows(
+  db: Database,
+  { classId, policy, rows, now, labels }: Wanted,
+): Promise<(traineeId: string) => StandingCell[]> {
+  const skills = SKILLS.filter((skill) => rows.some((r) => r.skill === skill));
+  const keyOf = (r: { traineeId: string; skill: string }): string => `${r.traineeId} ${r.skill}`;
+  const history = new Map(rows.map((r) => [keyOf(r), r]));
+  const pairs = rows.filter((r) => r.skill !== 'whole');
+  const [losses, signed] = await Promise.all([
+    pairs.length === 0 ? [] : resultsStore(db).windowLosses(classId, pairs, policy.window),
+    signOffsStore(db).positions(classId),
+  ]);
+  const lossesOf = new Map<string, WindowLoss[]>();
+  for (const loss of losses) {
+    const key = keyOf(loss);
+    const list = lossesOf.get(key);
+    if (list) list.push(loss);
+    else lossesOf.set(key, [loss]);
+  }
+  return (traineeId) =>
+    skills.map((skill: Skill): StandingCell => {
+      const key = keyOf({ traineeId, skill });
+      const row = history.get(key) ?? { marks: '', lastPassMs: null };
+      const signOffs = signed.filter((s) => keyOf(s) === key).map((s) => s.after);
+      const standing = standingOf({ ...row, signOffs }, policy, now.getTime());
+      return cellOf(skill, row.marks, standing, lossesOf.get(key) ?? [], labels);
+    });
+}
+
+export function cellOf(
+  skill: Skill,
+  history: string,
+  standing: Standing,
+  losses: readonly WindowLoss[],
+  labels: Labels,
+): StandingCell {
+  const marks = withVerdict(history);
+  const passed = [...marks].filter(isPassMark).length;
+  const worst = costliest(losses)[0];
+  const label = worst && labels.criteria.get(worst.criterionId);
+  return {
+    skill,
+    standing: standing.standing,
+    evidence: { code: standing.evidence.code, params: { ...standing.evidence.params } },
+    window: standing.window,
+    rate: wilsonRate(passed, marks.length),
+    behind:
+      worst && label
+        ? {
+            criterionId: worst.criterionId,
+            label: label.label,
+            stepTitle: label.stepTitle,
+            times: worst.times,
+          }
+        : null,
+  };
+}
+
+/** The standings of a whole class, for those who work with them elsewhere. */
+export async function classStandings(
+  db: Database,
+  { id: classId, timeZone, policy }: { id: string; timeZone: string; policy: Policy },
+  now: Date,
+): Promise<(traineeId: string) => StandingCell[]> {
+  const [rows, labels] = await Promise.all([
+    resultsStore(db).histories(filterCondition({ classId, timeZone }, {})),
+    readLabels(db),
+  ]);
+  return standingRows(db, { classId, policy, rows, now, labels });
+}

@@ -1,0 +1,2 @@
+export { whatIfRoutes } from './what-if.routes.ts';
+export { whatIfService } from './what-if.service.ts';
