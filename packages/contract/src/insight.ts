@@ -1,4 +1,4 @@
-import { CRITERION_KINDS, SKILLS, STANDINGS, VERDICTS } from '@clear-mark/core';
+import { CRITERION_KINDS, SKILLS, STANDINGS, THING_KINDS, VERDICTS } from '@clear-mark/core';
 import { z } from 'zod';
 import { PolicyShape } from './classes.ts';
 import { Day, Id, oneOf } from './common.ts';
@@ -93,6 +93,40 @@ export const FailingTogether = z.object({
 });
 export type FailingTogether = z.infer<typeof FailingTogether>;
 
+/** Who and what stands apart from the others on comparable work: the trainee, the tool, or neither. */
+export const StandsOut = z.object({
+  /** How many were compared; with too little shared work none. */
+  compared: z.number(),
+  skills: z.array(
+    z.object({
+      skill: oneOf(SKILLS),
+      source: z.enum(['trainee', ...THING_KINDS]),
+      id: Id,
+      label: z.string(),
+      k: z.number(),
+      n: z.number(),
+      expected: z.number(),
+      difference: z.number(),
+      low: z.number(),
+      high: z.number(),
+      p: z.number(),
+    }),
+  ),
+  criteria: z.array(
+    z.object({
+      criterionId: z.string(),
+      label: z.string(),
+      traineeId: Id,
+      traineeName: z.string(),
+      failed: z.number(),
+      n: z.number(),
+      expected: z.number(),
+      p: z.number(),
+    }),
+  ),
+});
+export type StandsOut = z.infer<typeof StandsOut>;
+
 export const PlanItem = z.object({
   id: Id,
   traineeId: Id,
@@ -132,6 +166,7 @@ export const PlanItemBody = z.object({
   drill: z.string().trim().max(500).nullable(),
   sessionId: Id.nullable(),
 });
+export type PlanItemBody = z.infer<typeof PlanItemBody>;
 export const PlanSessionBody = PlanSession.omit({ id: true }).extend({ startsAt: z.iso.datetime() });
 
 /** One signed attempt with what scoring needs of it, small enough that thousands can be sent. */
@@ -276,6 +311,9 @@ export const INSIGHT_ROUTES = {
   }),
   failingTogether: route('get /classes/:id/results/together', 'instructor', {
     ...{ params: ById, query: ResultFilter, reply: FailingTogether, errors: CLASS_ERRORS },
+  }),
+  standsOut: route('get /classes/:id/results/stands-out', 'instructor', {
+    ...{ params: ById, query: ResultFilter, reply: StandsOut, errors: CLASS_ERRORS },
   }),
   instructorsView: route('get /classes/:id/results/instructors', 'lead', {
     ...{ params: ById, query: ResultFilter, reply: InstructorsView, errors: CLASS_ERRORS },

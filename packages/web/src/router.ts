@@ -38,6 +38,18 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/class/:classId/insight/:traineeId/:skill',
+      name: 'evidence',
+      component: () => import('./features/insight/EvidencePage.vue'),
+      props: true,
+    },
+    {
+      path: '/class/:classId/retraining',
+      name: 'retraining',
+      component: () => import('./features/retraining/RetrainingPage.vue'),
+      props: true,
+    },
+    {
       path: '/class/:classId/records',
       name: 'records',
       component: () => import('./features/records/RecordsPage.vue'),

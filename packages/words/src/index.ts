@@ -10,3 +10,4 @@ export * from './reference-steps.ts';
 export * from './faces.ts';
 export * from './apart.ts';
 export * from './two-sentences.ts';
+export * from './stands-out.ts';

@@ -87,7 +87,7 @@ export function classSentences(results: Pick<Results, 'skills' | 'standings'>): 
   const [best, worst] = [rates[0], rates[rates.length - 1]];
   if (!best || !worst) return ['Nothing is signed with a verdict yet.', 'Sign a first piece to see rates.'];
   const rateOf = ({ rate }: (typeof rates)[number]): string =>
-    `${rate.k} of ${rate.n} passed (${Math.round(100 * rate.low)} to ${Math.round(100 * rate.high)} % by chance)`;
+    `${rate.k} of ${rate.n} passed (95 % interval ${Math.round(100 * rate.low)} to ${Math.round(100 * rate.high)} %)`;
   // Only rates whose intervals part are called best and weakest.
   const apart = best.rate.low > worst.rate.high;
   const first =

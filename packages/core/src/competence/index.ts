@@ -8,3 +8,4 @@ export * from './policy-operating.ts';
 export * from './pieces-ahead.ts';
 export * from './failing-together.ts';
 export * from './skill-in-time.ts';
+export * from './planned-pieces.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { wilsonRate } from '../stats/index.ts';
-import { piecesAhead } from './index.ts';
+import { DEFAULT_POLICY, plannedPieces, piecesAhead } from './index.ts';
 
 describe('pieces ahead', () => {
   it('at the window’s rate, and at both ends of its interval', () => {
@@ -30,5 +30,15 @@ describe('pieces ahead', () => {
     expect(piecesAhead('FFS', 3)).toEqual({ kind: 'none', reason: 'no_pass_yet' });
     expect(piecesAhead('P', 3)).toMatchObject({ kind: 'pieces', pieces: 2, low: 2 });
     expect(() => piecesAhead('P', 0)).toThrow('stats.bad_count');
+  });
+});
+
+describe('pieces to plan', () => {
+  it('as expected, the passes again where it lapsed, or a first round', () => {
+    expect(plannedPieces('retrain', 'FPFPP', DEFAULT_POLICY)).toEqual({ pieces: 5, firstRound: false });
+    expect(plannedPieces('watch', 'PPPP', DEFAULT_POLICY)).toEqual({ pieces: 1, firstRound: false });
+    expect(plannedPieces('lapsed', 'PPPP', DEFAULT_POLICY)).toEqual({ pieces: 3, firstRound: false });
+    expect(plannedPieces('retrain', 'FFF', DEFAULT_POLICY)).toEqual({ pieces: 10, firstRound: true });
+    expect(plannedPieces('retrain', 'FFPFFFFFFF', DEFAULT_POLICY)).toEqual({ pieces: 10, firstRound: true });
   });
 });

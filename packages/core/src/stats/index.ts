@@ -1,3 +1,4 @@
+export * from './against-the-others.ts';
 export * from './describe.ts';
 export * from './fisher.ts';
 export * from './histogram.ts';

@@ -1,17 +1,11 @@
 import type { Plan, PlanItem } from '@clear-mark/contract';
-import { piecesAhead, type Policy } from '@clear-mark/core';
+import { plannedPieces, type Policy } from '@clear-mark/core';
 import { consumablesOf, drillFor } from '@clear-mark/methods';
 import { SKILL_WORDS } from '@clear-mark/words';
 import ical from 'ical-generator';
 
-/** Pieces of an item: as edited, or as expected from the evidence; null where nothing can be foretold. */
-export function piecesOf(item: PlanItem, policy: Pick<Policy, 'passesInARow'>): number | null {
-  if (item.pieces !== null) return item.pieces;
-  const ahead = piecesAhead(item.window, policy.passesInARow);
-  return ahead.kind === 'pieces' && Number.isFinite(ahead.pieces)
-    ? Math.max(1, Math.ceil(ahead.pieces))
-    : null;
-}
+const piecesOf = (item: PlanItem, policy: Policy): number =>
+  item.pieces ?? plannedPieces(item.standing, item.window, policy).pieces;
 
 /** The plan's sessions as iCalendar (RFC 5545): who trains what, how many pieces, and what to lay out. */
 export function planCalendar(
@@ -26,12 +20,12 @@ export function planCalendar(
     const lines = own.map((item) => {
       const pieces = piecesOf(item, policy);
       const drill = drillFor(item.skill, item.behind?.criterionId ?? null);
-      return `${item.traineeName}: ${SKILL_WORDS[item.skill].toLowerCase()}, ${item.drill ?? drill.title}${pieces === null ? '' : `, ${pieces} pieces`}`;
+      return `${item.traineeName}: ${SKILL_WORDS[item.skill].toLowerCase()}, ${item.drill ?? drill.title}, ${pieces} pieces`;
     });
     const needed = consumablesOf(
       own.map((item) => ({
         drill: drillFor(item.skill, item.behind?.criterionId ?? null),
-        pieces: piecesOf(item, policy) ?? 0,
+        pieces: piecesOf(item, policy),
       })),
     )
       .filter((c) => c.each > 0)

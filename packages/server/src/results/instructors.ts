@@ -1,13 +1,4 @@
-import {
-  cohenKappa,
-  gwetAc1,
-  holm,
-  type Kappa,
-  standsApart,
-  stratifiedDifference,
-  type Stratum,
-  wilsonRate,
-} from '@clear-mark/core';
+import { againstTheOthers, cohenKappa, gwetAc1, type Kappa, standsApart, wilsonRate } from '@clear-mark/core';
 import type { InstructorsView, Person, ResultFilter } from '@clear-mark/contract';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
@@ -15,8 +6,6 @@ import { filterCondition } from './filter.ts';
 import { type Labels, readLabels } from './labels.ts';
 import { type InstructorCell, instructorsStore, type JudgedTwice } from './instructors.store.ts';
 
-const LEVEL = 0.05;
-const Z95 = 1.959963984540054;
 /** Fewer scored pieces say nothing about a criterion that never fails. */
 const LEAST_SCORED = 20;
 
@@ -73,31 +62,10 @@ function pairsOf(rows: readonly JudgedTwice[], what: 'pieces' | 'series'): Instr
 
 /** Cells of instructor and stratum (trainee, skill, week): each against the other instructors on the same. */
 export function leniencyOf(cells: readonly InstructorCell[]): InstructorsView['leniency'] {
-  const totals = new Map<string, { k: number; n: number }>();
-  for (const c of cells) {
-    const total = totals.get(c.stratum) ?? { k: 0, n: 0 };
-    totals.set(c.stratum, { k: total.k + c.k, n: total.n + c.n });
-  }
-  const people = [...new Map(cells.map((c) => [c.id, c.name]))];
-  const found = people.flatMap(([id, name]) => {
-    const own = cells.filter((c) => c.id === id);
-    const strata = own.map((c): Stratum => {
-      const all = totals.get(c.stratum)!;
-      return { k: c.k, n: c.n, othersK: all.k - c.k, othersN: all.n - c.n };
-    });
-    const difference = stratifiedDifference(strata);
-    if (difference.kind === 'none') return [];
-    const k = own.reduce((sum, c) => sum + c.k, 0);
-    const n = own.reduce((sum, c) => sum + c.n, 0);
-    return [{ id, name, rate: wilsonRate(k, n), difference }];
-  });
-  const adjusted = holm(found.map((f) => f.difference.p));
-  return found
-    .map(({ id, name, rate, difference: d }, i) => ({
-      ...{ id, name, rate, expected: d.expected, difference: d.difference },
-      low: d.difference - Z95 * d.error,
-      high: d.difference + Z95 * d.error,
-      ...{ p: adjusted[i]!, apart: adjusted[i]! <= LEVEL },
+  const names = new Map(cells.map((c) => [c.id, c.name]));
+  return againstTheOthers(cells.map((c) => ({ ...c, group: '' })))
+    .map(({ id, k, n, expected, difference, low, high, p, apart }) => ({
+      ...{ id, name: names.get(id)!, rate: wilsonRate(k, n), expected, difference, low, high, p, apart },
     }))
     .sort((a, b) => b.difference - a.difference);
 }

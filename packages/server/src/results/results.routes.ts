@@ -9,6 +9,7 @@ import { skillEvidence } from './evidence.ts';
 import { failingTogetherOf } from './together.ts';
 import { instructorsView } from './instructors.ts';
 import { signOff } from './sign-offs.ts';
+import { standsOut } from './stands-out.ts';
 import { skillsInTime } from './skills-in-time.ts';
 import { csvService } from './csv.ts';
 import { lossSeries } from './loss-series.ts';
@@ -27,6 +28,7 @@ export function resultRoutes(router: Router, db: Database, now: () => Date): voi
   handle(router, ROUTES.failingTogether, ({ params, query, me }) =>
     failingTogetherOf(db, params.id, query, me),
   );
+  handle(router, ROUTES.standsOut, ({ params, query, me }) => standsOut(db, params.id, query, me));
   handle(router, ROUTES.instructorsView, ({ params, query, me }) =>
     instructorsView(db, params.id, query, me),
   );

@@ -21,12 +21,14 @@ const places = computed(() =>
         { name: 'faces', label: 'Faces' },
         { name: 'links', label: 'Links' },
         { name: 'insight', label: 'Insight' },
+        { name: 'retraining', label: 'Retraining' },
         { name: 'records', label: 'Records' },
         { name: 'setup', label: 'Class' },
       ]
     : [],
 );
-const here = (name: string): boolean => route.name === name || (name === 'today' && route.name === 'sheet');
+const INSIDE: Readonly<Record<string, string>> = { sheet: 'today', evidence: 'insight' };
+const here = (name: string): boolean => (INSIDE[String(route.name)] ?? route.name) === name;
 
 function openClass(event: Event): void {
   const id = (event.target as HTMLSelectElement).value;
@@ -87,8 +89,8 @@ async function leave(): Promise<void> {
 .bar {
   display: flex;
   align-items: center;
-  gap: 6px;
-  padding: 4px 16px;
+  gap: 4px;
+  padding: 4px 14px;
   border-bottom: 1px solid var(--hair);
   background: var(--sheet);
   min-height: 56px;
@@ -109,7 +111,7 @@ async function leave(): Promise<void> {
   border: 0;
   border-bottom: 1px solid var(--hair-strong);
   background: transparent;
-  max-width: 190px;
+  max-width: 180px;
   padding: 0 4px;
 }
 .class option {
@@ -121,7 +123,7 @@ nav {
 }
 .place {
   min-height: var(--tap);
-  padding: 0 9px;
+  padding: 0 8px;
   display: inline-flex;
   align-items: center;
   color: var(--ink);
@@ -136,8 +138,18 @@ nav {
   flex: 1;
 }
 .who {
-  gap: 10px;
-  padding: 0 6px;
+  flex-direction: column;
+  align-items: flex-end;
+  justify-content: center;
+  gap: 0;
+  line-height: 1.15;
+  padding: 0 4px;
+}
+.who .name {
+  max-width: 150px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 @media (max-width: 800px) {
   .mark span,

@@ -1,13 +1,25 @@
 <script setup lang="ts">
-import type { CriterionFailure } from '@clear-mark/contract';
+import type { CriterionFailure, FailingTogether, StandsOut } from '@clear-mark/contract';
 import { faultWords, SKILL_WORDS } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import type { RecordsLink } from './records-link.ts';
 
-const props = defineProps<{ failures: readonly CriterionFailure[]; link: RecordsLink }>();
+const props = defineProps<{
+  failures: readonly CriterionFailure[];
+  pieces: FailingTogether['pieces'];
+  /** Trainees who fail a criterion beyond the others. */
+  who: StandsOut['criteria'];
+  link: RecordsLink;
+}>();
+const lost = (id: string) => props.pieces.find((p) => p.criterionId === id);
 const SHOWN = 8;
 const wide = ref(false);
-const shown = computed(() => (wide.value ? props.failures : props.failures.slice(0, SHOWN)));
+/** Those that somebody fails beyond the others are always among the shown. */
+const shown = computed(() =>
+  wide.value
+    ? props.failures
+    : props.failures.filter((f, i) => i < SHOWN || props.who.some((w) => w.criterionId === f.criterionId)),
+);
 const most = computed(() => Math.max(1, ...props.failures.map((f) => f.pointsLost)));
 </script>
 
@@ -21,6 +33,7 @@ const most = computed(() => Math.max(1, ...props.failures.map((f) => f.pointsLos
         <th class="n">Failed</th>
         <th class="n">Points lost</th>
         <th class="bar" />
+        <th class="n lost">Pieces lost</th>
         <th>What went wrong</th>
       </tr>
     </thead>
@@ -38,11 +51,27 @@ const most = computed(() => Math.max(1, ...props.failures.map((f) => f.pointsLos
         </td>
         <td class="n">{{ f.pointsLost }}</td>
         <td class="bar"><span class="fill" :style="{ width: `${(100 * f.pointsLost) / most}%` }" /></td>
-        <td class="small soft">{{ f.faults.map((x) => `${faultWords(x.code)} ${x.times}`).join(', ') }}</td>
+        <td class="n">
+          {{ lost(f.criterionId)?.failedPieces ?? 0
+          }}<span v-if="(lost(f.criterionId)?.aloneIn ?? 0) > 0" class="small soft step"
+            >{{ lost(f.criterionId)!.aloneIn }} by it alone</span
+          >
+        </td>
+        <td class="small">
+          <RouterLink
+            v-for="w in who.filter((x) => x.criterionId === f.criterionId)"
+            :key="w.traineeId"
+            class="step"
+            :to="link({ criterion: f.criterionId, criterionLabel: f.label, trainee: w.traineeId })"
+            >{{ w.traineeName }}: {{ w.failed }} of {{ w.n }}, {{ (100 * w.expected).toFixed(0) }} %
+            expected</RouterLink
+          >
+          <span class="soft">{{ f.faults.map((x) => `${faultWords(x.code)} ${x.times}`).join(', ') }}</span>
+        </td>
       </tr>
     </tbody>
   </table>
-  <button v-if="failures.length > SHOWN" class="act quiet" type="button" @click="wide = !wide">
+  <button v-if="failures.length > shown.length || wide" class="act quiet" type="button" @click="wide = !wide">
     {{ wide ? 'Show fewer' : `Show all ${failures.length}` }}
   </button>
 </template>
@@ -50,6 +79,9 @@ const most = computed(() => Math.max(1, ...props.failures.map((f) => f.pointsLos
 <style scoped>
 .step {
   display: block;
+}
+.lost {
+  min-width: 112px;
 }
 .bar {
   width: 150px;

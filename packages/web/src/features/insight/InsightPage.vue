@@ -2,20 +2,39 @@
 import { type ClassDetail, ResultFilter, type Results } from '@clear-mark/contract';
 import { DEFAULT_POLICY } from '@clear-mark/core';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute } from 'vue-router';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
-import FailureList from './FailureList.vue';
+import { useSession } from '../../shell/session.ts';
+import ViewSwitch from '../../shared/ViewSwitch.vue';
+import InsightFilter from './InsightFilter.vue';
+import InstructorsPanel from './InstructorsPanel.vue';
 import LossSamples from './LossSamples.vue';
-import NeedsList from './NeedsList.vue';
 import type { RecordsLink } from './records-link.ts';
-import SkillRates from './SkillRates.vue';
-import SplitTable from './SplitTable.vue';
-import StandingTable from './StandingTable.vue';
-import SuggestionList from './SuggestionList.vue';
+import SkillsPanel from './SkillsPanel.vue';
+import WhatIfPanel from './WhatIfPanel.vue';
+import WhoPanel from './WhoPanel.vue';
+import WhyPanel from './WhyPanel.vue';
 
 const props = defineProps<{ classId: string }>();
 const route = useRoute();
-const router = useRouter();
+const session = useSession();
+const VIEWS = [
+  { id: 'who', label: 'Who needs what' },
+  { id: 'skills', label: 'How it is learned' },
+  { id: 'loss', label: 'Loss' },
+  { id: 'why', label: 'Why it fails' },
+  { id: 'what-if', label: 'What if' },
+  { id: 'instructors', label: 'Instructors and items' },
+] as const;
+const views = computed(() => VIEWS.filter((v) => v.id !== 'instructors' || session.me?.role === 'lead'));
+const view = computed(() => views.value.find((v) => v.id === route.query['view'])?.id ?? 'who');
+const busiest = computed(
+  () =>
+    results.value?.losses[0]?.methodId ??
+    results.value?.failures[0]?.criterionId.split('/').slice(0, 2).join('/') ??
+    null,
+);
+const policy = computed(() => detail.value?.policy ?? DEFAULT_POLICY);
 const results = shallowRef<Results | null>(null);
 const detail = shallowRef<ClassDetail | null>(null);
 const failure = ref<string | null>(null);
@@ -31,12 +50,6 @@ const link: RecordsLink = (more) => ({
   params: { classId: props.classId },
   query: { ...filter.value, ...more } as Record<string, string>,
 });
-
-function set(name: string, event: Event): void {
-  const value = (event.target as HTMLInputElement | HTMLSelectElement).value;
-  const { [name]: _, ...rest } = route.query;
-  void router.replace({ query: value === '' ? rest : { ...rest, [name]: value } });
-}
 
 watch(
   key,
@@ -58,93 +71,68 @@ watch(
 
 <template>
   <div class="page">
-    <div class="row spread">
+    <div class="row spread head">
       <div>
         <h1>Insight</h1>
         <p v-if="results" class="soft">{{ results.signed }} signed attempts</p>
       </div>
-      <div class="row filters">
-        <label class="field"
-          ><span>Trainee</span>
-          <select class="act" :value="filter.trainee ?? ''" @change="set('trainee', $event)">
-            <option value="">all</option>
-            <option v-for="t in detail?.trainees ?? []" :key="t.id" :value="t.id">{{ t.name }}</option>
-          </select>
-        </label>
-        <label class="field"
-          ><span>Thing used</span>
-          <select class="act" :value="filter.thing ?? ''" @change="set('thing', $event)">
-            <option value="">any</option>
-            <option v-for="t in detail?.things ?? []" :key="t.id" :value="t.id">{{ t.label }}</option>
-          </select>
-        </label>
-        <label class="field"
-          ><span>From</span
-          ><input class="act" type="date" :value="filter.from ?? ''" @change="set('from', $event)"
-        /></label>
-        <label class="field"
-          ><span>To</span><input class="act" type="date" :value="filter.to ?? ''" @change="set('to', $event)"
-        /></label>
-      </div>
+      <InsightFilter :filter="filter" :detail="detail" />
     </div>
+    <ViewSwitch place="Insight" :views="views" :current="view" />
     <p v-if="narrowed" class="notice">
       Rates and samples are narrowed; standings always rest on the whole history.
-      <RouterLink :to="{ query: {} }">Show everything</RouterLink>
+      <RouterLink :to="{ query: view === 'who' ? {} : { view } }">Show everything</RouterLink>
     </p>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <template v-if="results">
       <p v-if="results.signed === 0" class="empty">
-        Nothing is signed yet, so there is nothing to count.
+        {{
+          narrowed
+            ? 'Nothing is signed within this choice.'
+            : 'Nothing is signed yet, so there is nothing to count.'
+        }}
         <RouterLink class="act next" :to="{ name: 'today', params: { classId } }"
           >To today’s benches</RouterLink
         >
       </p>
-      <template v-else>
-        <section class="section">
-          <h2>Who needs what again</h2>
-          <NeedsList
-            :results="results"
-            :wanted="(detail?.policy ?? DEFAULT_POLICY).passesInARow"
-            :link="link"
-          />
-        </section>
-        <section class="section">
-          <h2>Pass rate of each skill</h2>
-          <SkillRates :results="results" :link="link" />
-        </section>
-        <section class="section">
-          <h2>Where everyone stands</h2>
-          <StandingTable :results="results" :link="link" />
-        </section>
-        <section class="section">
-          <h2>Loss of the finished ends</h2>
-          <LossSamples :class-id="classId" :filter="filter" :samples="results.losses" :link="link" />
-        </section>
-        <section class="section">
-          <h2>What fails most, by points lost</h2>
-          <FailureList :failures="results.failures" :link="link" />
-        </section>
-        <section class="section">
-          <h2>Suggested causes, taken up or put away</h2>
-          <SuggestionList :class-id="classId" />
-        </section>
-        <section class="section">
-          <h2>Trainee, tool or day?</h2>
-          <SplitTable :class-id="classId" :filter="filter" :link="link" />
-        </section>
-      </template>
+      <WhoPanel
+        v-else-if="view === 'who'"
+        :class-id="classId"
+        :results="results"
+        :policy="policy"
+        :link="link"
+      />
+      <SkillsPanel v-else-if="view === 'skills'" :class-id="classId" :filter="filter" :link="link" />
+      <section v-else-if="view === 'loss'" class="section">
+        <h2>Loss of the finished ends</h2>
+        <LossSamples :class-id="classId" :filter="filter" :samples="results.losses" :link="link" />
+      </section>
+      <WhyPanel
+        v-else-if="view === 'why'"
+        :class-id="classId"
+        :filter="filter"
+        :results="results"
+        :link="link"
+      />
+      <WhatIfPanel
+        v-else-if="view === 'what-if' && detail"
+        :detail="detail"
+        :filter="filter"
+        :busiest="busiest"
+      />
+      <InstructorsPanel
+        v-else-if="view === 'instructors'"
+        :class-id="classId"
+        :filter="filter"
+        :link="link"
+      />
     </template>
   </div>
 </template>
 
 <style scoped>
-.filters {
-  margin-bottom: 14px;
+.head {
   align-items: flex-end;
-}
-.filters .act {
-  justify-content: flex-start;
-  max-width: 190px;
 }
 .empty {
   display: grid;

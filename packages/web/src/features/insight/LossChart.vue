@@ -1,15 +1,9 @@
 <script setup lang="ts">
 import type { LossSample } from '@clear-mark/contract';
-import { BarChart } from 'echarts/charts';
-import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
-import { use } from 'echarts/core';
-import { SVGRenderer } from 'echarts/renderers';
 import { computed } from 'vue';
-import VChart from 'vue-echarts';
-import { useChartLook } from './chart-look.ts';
+import { useChartLook } from '../../charts/chart-look.ts';
+import ChartView from '../../charts/ChartView.vue';
 import { type Bar, barsOf } from './insight.model.ts';
-
-use([BarChart, GridComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
 
 const props = defineProps<{ sample: LossSample }>();
 const emit = defineEmits<{ open: [bar: Bar] }>();
@@ -74,26 +68,20 @@ const option = computed(() => {
   };
 });
 
-function click(event: unknown): void {
-  const bar = bars.value[(event as { dataIndex: number }).dataIndex];
-  if (bar) emit('open', bar);
-}
+const table = computed(() => ({
+  head: ['from dB', 'to under dB', 'readings'],
+  rows: bars.value.map((b) => [b.from, b.to, b.count]),
+}));
 </script>
 
 <template>
-  <VChart
-    class="chart"
+  <ChartView
     :option="option"
-    autoresize
-    role="img"
-    :aria-label="`Histogram of ${sample.summary.n} losses at ${sample.wavelengthNm} nm, limit ${sample.limitDb.toFixed(2)} dB`"
-    @click="click"
+    :height="220"
+    own-table
+    :table="table"
+    :title="`Losses at ${sample.wavelengthNm} nm`"
+    :label="`Histogram of ${sample.summary.n} losses at ${sample.wavelengthNm} nm, limit ${sample.limitDb.toFixed(2)} dB`"
+    @open="bars[$event.dataIndex] && emit('open', bars[$event.dataIndex]!)"
   />
 </template>
-
-<style scoped>
-.chart {
-  height: 220px;
-  width: 100%;
-}
-</style>

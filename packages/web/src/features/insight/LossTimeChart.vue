@@ -1,15 +1,9 @@
 <script setup lang="ts">
 import type { LossSeries } from '@clear-mark/contract';
-import { LineChart } from 'echarts/charts';
-import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
-import { use } from 'echarts/core';
-import { SVGRenderer } from 'echarts/renderers';
 import { computed } from 'vue';
-import VChart from 'vue-echarts';
-import { useChartLook } from './chart-look.ts';
+import { useChartLook } from '../../charts/chart-look.ts';
+import ChartView from '../../charts/ChartView.vue';
 import { changeMarks, lookOf, type SeriesPoint } from './series.model.ts';
-
-use([LineChart, GridComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
 
 const props = defineProps<{ series: LossSeries; name: string }>();
 const emit = defineEmits<{ open: [point: SeriesPoint] }>();
@@ -100,26 +94,20 @@ const option = computed(() => {
   };
 });
 
-function click(event: unknown): void {
-  const point = props.series.points[(event as { dataIndex: number }).dataIndex];
-  if (point) emit('open', point);
-}
+const table = computed(() => ({
+  head: ['when', 'who', 'dB', 'what'],
+  rows: props.series.points.map((p) => [p.startedAt, p.traineeName, p.db, lookOf(p, props.series)]),
+}));
 </script>
 
 <template>
-  <VChart
-    class="chart"
+  <ChartView
     :option="option"
-    autoresize
-    role="img"
-    :aria-label="`${name} in order of time, ${series.points.length} readings`"
-    @click="click"
+    :height="260"
+    own-table
+    :table="table"
+    :title="`${name} in order of time`"
+    :label="`${name} in order of time, ${series.points.length} readings`"
+    @open="series.points[$event.dataIndex] && emit('open', series.points[$event.dataIndex]!)"
   />
 </template>
-
-<style scoped>
-.chart {
-  height: 260px;
-  width: 100%;
-}
-</style>

@@ -8,7 +8,7 @@ import type { RecordsLink } from './records-link.ts';
 import StandingMark from './StandingMark.vue';
 import WindowMarks from './WindowMarks.vue';
 
-const props = defineProps<{ results: Results; wanted: number; link: RecordsLink }>();
+const props = defineProps<{ classId: string; results: Results; wanted: number; link: RecordsLink }>();
 const all = computed(() => needs(props.results));
 const SHOWN = 6;
 const wide = ref(false);
@@ -23,7 +23,10 @@ const shown = computed(() => (wide.value ? all.value : all.value.slice(0, SHOWN)
       <div class="who">
         <RouterLink
           class="name"
-          :to="link({ trainee: need.traineeId, skill: need.cell.skill, verdict: 'judged', last: 10 })"
+          :to="{
+            name: 'evidence',
+            params: { classId, traineeId: need.traineeId, skill: need.cell.skill },
+          }"
           >{{ need.traineeName }}: {{ SKILL_WORDS[need.cell.skill].toLowerCase() }}</RouterLink
         >
         <p>
@@ -39,7 +42,12 @@ const shown = computed(() => (wide.value ? all.value : all.value.slice(0, SHOWN)
           }}
         </p>
       </div>
-      <WindowMarks :marks="need.cell.window" />
+      <RouterLink
+        class="pieces"
+        :to="link({ trainee: need.traineeId, skill: need.cell.skill, verdict: 'judged', last: 10 })"
+        :aria-label="`The last pieces of ${need.traineeName}`"
+        ><WindowMarks :marks="need.cell.window"
+      /></RouterLink>
     </li>
   </ul>
   <button v-if="all.length > SHOWN" class="act quiet" type="button" @click="wide = !wide">
@@ -60,6 +68,11 @@ const shown = computed(() => (wide.value ? all.value : all.value.slice(0, SHOWN)
   align-items: center;
   border-bottom: 1px solid var(--hair);
   padding: 8px 0;
+}
+.pieces {
+  min-height: var(--tap);
+  display: flex;
+  align-items: center;
 }
 .name {
   font-weight: 700;

@@ -4,10 +4,9 @@ import type { Results } from '@clear-mark/contract';
 import { evidenceWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { rateWords } from './insight.model.ts';
-import type { RecordsLink } from './records-link.ts';
 import StandingMark from './StandingMark.vue';
 
-const props = defineProps<{ results: Results; link: RecordsLink }>();
+const props = defineProps<{ classId: string; results: Results }>();
 const skills = computed(() => props.results.standings[0]?.cells.map((c) => c.skill) ?? []);
 </script>
 
@@ -26,7 +25,7 @@ const skills = computed(() => props.results.standings[0]?.cells.map((c) => c.ski
           <td v-for="cell in row.cells" :key="cell.skill" :data-skill="cell.skill">
             <RouterLink
               class="cell"
-              :to="link({ trainee: row.traineeId, skill: cell.skill, verdict: 'judged', last: 10 })"
+              :to="{ name: 'evidence', params: { classId, traineeId: row.traineeId, skill: cell.skill } }"
               :title="`${evidenceWords(cell.evidence.code as EvidenceCode, cell.evidence.params)} ${rateWords(cell.rate)}`"
             >
               <StandingMark :standing="cell.standing" />

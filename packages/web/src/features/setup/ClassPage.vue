@@ -4,6 +4,7 @@ import { v7 } from 'uuid';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { useClassroom } from '../../storage/use-classroom.ts';
+import CommitField from '../../shared/CommitField.vue';
 import InstrumentsPanel from './InstrumentsPanel.vue';
 import PolicyForm from './PolicyForm.vue';
 import SchoolsPanel from './SchoolsPanel.vue';
@@ -71,6 +72,8 @@ const addInstructor = (): Promise<void> =>
   );
 const useMethod = (versionId: string, inUse: boolean): Promise<void> =>
   run(() => call(ROUTES.useMethod, { params: params.value, body: { versionId, inUse } }));
+const setGroup = (traineeId: string, group: string): Promise<void> =>
+  run(() => call(ROUTES.setGroup, { params: { ...params.value, traineeId }, body: { group } }));
 async function changed(): Promise<void> {
   await refresh();
   classroom.renew();
@@ -91,7 +94,17 @@ onMounted(() => void refresh());
           <h2>Trainees</h2>
           <p v-if="detail.trainees.length === 0" class="soft">Nobody yet. Type or paste names, one a line.</p>
           <ol class="names">
-            <li v-for="t in detail.trainees" :key="t.id">{{ t.name }}</li>
+            <li v-for="t in detail.trainees" :key="t.id" class="trainee">
+              <span>{{ t.name }}</span>
+              <CommitField
+                class="typed group"
+                :maxlength="30"
+                :value="t.group"
+                :label="`Group of ${t.name}`"
+                placeholder="no group"
+                @commit="setGroup(t.id, $event)"
+              />
+            </li>
           </ol>
           <el-input
             v-model="names"
@@ -155,6 +168,14 @@ onMounted(() => void refresh());
   columns: 2;
   padding-left: 24px;
   margin: 8px 0 12px;
+}
+.trainee {
+  break-inside: avoid;
+  margin-bottom: 4px;
+}
+.group {
+  width: 110px;
+  margin-left: 8px;
 }
 .draft {
   border-style: dashed;

@@ -1,30 +1,26 @@
 <script setup lang="ts">
-import type { Policy } from '@clear-mark/core';
+import { COMPETENCE_RULES, type Policy } from '@clear-mark/core';
 import { computed, reactive, ref, watch } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import PolicyOperating from './PolicyOperating.vue';
+import { type NumberField, POLICY_FIELDS, RULE_WORDS, typedPolicy } from './policy.model.ts';
 
 const props = defineProps<{ classId: string; policy: Policy }>();
 const emit = defineEmits<{ changed: [] }>();
-type Field = 'passesInARow' | 'failsInARow' | 'retrainAfter' | 'marginalInARow' | 'currencyMonths' | 'window';
-const FIELDS: readonly { key: Field; label: string }[] = [
-  { key: 'passesInARow', label: 'Passes in a row that show competence' },
-  { key: 'failsInARow', label: 'Fails in a row that ask for retraining' },
-  { key: 'retrainAfter', label: 'Not before this many outcomes' },
-  { key: 'marginalInARow', label: 'Marginal passes in a row that put on watch' },
-  { key: 'currencyMonths', label: 'Months without a pass until it lapses' },
-  { key: 'window', label: 'Outcomes that the recent view looks at' },
-];
-const form = reactive({ ...props.policy });
+const typed = (policy: Policy) =>
+  Object.fromEntries(POLICY_FIELDS.map((f) => [f.key, String(policy[f.key])])) as Record<NumberField, string>;
+const form = reactive({ ...props.policy, ...typed(props.policy) });
 watch(
   () => props.policy,
-  (now) => Object.assign(form, now),
+  (now) => Object.assign(form, now, typed(now)),
 );
 /** The policy that the form shows, kept or not. */
-const asked = computed((): Policy => ({
-  ...form,
-  ...Object.fromEntries(FIELDS.map(({ key }) => [key, Number(form[key])])),
-}));
+const asked = computed((): Policy => typedPolicy(form));
+const parts = computed(() => [
+  { title: 'What shows competence', fields: POLICY_FIELDS.filter((f) => f.part === form.competentBy) },
+  { title: 'What asks for more', fields: POLICY_FIELDS.filter((f) => f.part === 'asks') },
+  { title: 'The charts', fields: POLICY_FIELDS.filter((f) => f.part === 'charts') },
+]);
 const failure = ref<string | null>(null);
 const saved = ref(false);
 
@@ -44,18 +40,49 @@ async function save(): Promise<void> {
 <template>
   <section class="section">
     <h2>Competence policy</h2>
-    <form class="form" @submit.prevent="save">
-      <label v-for="f in FIELDS" :key="f.key" class="field">
-        <span>{{ f.label }}</span>
-        <el-input v-model="form[f.key]" inputmode="numeric" />
-      </label>
-      <label class="row toggle"
-        ><input v-model="form.marginalPassCounts" type="checkbox" /> A marginal pass counts as a pass</label
-      >
-      <label class="row toggle"
-        ><input v-model="form.marginalFailCounts" type="checkbox" /> A marginal fail counts as a pass</label
-      >
-      <button class="act" type="submit">Keep the policy</button>
+    <form @submit.prevent="save">
+      <fieldset v-for="part in parts" :key="part.title">
+        <legend>{{ part.title }}</legend>
+        <div v-if="part.title === 'What shows competence'" class="row rules" role="group" aria-label="Rule">
+          <button
+            v-for="r in COMPETENCE_RULES"
+            :key="r"
+            class="act"
+            type="button"
+            :aria-pressed="form.competentBy === r"
+            @click="form.competentBy = r"
+          >
+            {{ RULE_WORDS[r].title }}
+          </button>
+          <p class="soft small why">{{ RULE_WORDS[form.competentBy].why }}</p>
+        </div>
+        <div class="form">
+          <label v-for="f in part.fields" :key="f.key" class="field">
+            <span>{{ f.label }}</span>
+            <el-input v-model="form[f.key]" :inputmode="f.decimal ? 'decimal' : 'numeric'" />
+            <span class="soft small">{{ f.why }}</span>
+          </label>
+          <template v-if="part.title === 'What asks for more'">
+            <label class="row toggle"
+              ><input v-model="form.stopRetrains" type="checkbox" /> A stop breach asks for retraining until
+              it is cleared</label
+            >
+            <label class="row toggle"
+              ><input v-model="form.marginalPassCounts" type="checkbox" /> A marginal pass counts as a
+              pass</label
+            >
+            <label class="row toggle"
+              ><input v-model="form.marginalFailCounts" type="checkbox" /> A marginal fail counts as a
+              pass</label
+            >
+          </template>
+          <label v-if="part.title === 'The charts'" class="row toggle"
+            ><input v-model="form.chartRetrains" type="checkbox" /> The chart asks for retraining when the
+            work gets worse</label
+          >
+        </div>
+      </fieldset>
+      <button class="act next" type="submit">Keep the policy</button>
     </form>
     <PolicyOperating :policy="asked" />
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
@@ -66,19 +93,34 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
+fieldset {
+  border: 0;
+  border-top: 1px solid var(--hair);
+  margin: 10px 0 0;
+  padding: 10px 0 12px;
+}
+legend {
+  font-weight: 700;
+  padding: 0 10px 0 0;
+}
 .form {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(300px, 1fr));
-  gap: 10px 20px;
-  align-items: end;
+  gap: 12px 20px;
+  align-items: start;
   margin-top: 8px;
+}
+.why {
+  flex-basis: 100%;
 }
 .toggle {
   min-height: var(--tap);
+  flex-wrap: nowrap;
 }
 .toggle input {
   width: 22px;
   height: 22px;
+  flex: none;
   accent-color: var(--accent);
 }
 </style>

@@ -1,31 +1,65 @@
 <script setup lang="ts">
+import { isErrorCode } from '@clear-mark/contract';
 import {
+  chartLimits,
   checkPolicy,
   DomainError,
   type Policy,
   policyOperating,
   type PolicyOperating,
+  runLength,
 } from '@clear-mark/core';
+import { errorWords } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 
 const props = defineProps<{ policy: Policy }>();
-/** Who passes easily, and who is not ready. */
-const GOOD = 0.1;
-const BAD = 0.3;
-const RATES = [0.05, GOOD, 0.2, BAD, 0.5];
 const SPANS = [10, 20, 40];
 const pieces = ref(20);
+/** Who passes easily, and who is not ready, as the policy has them; and some beside them. */
+const rates = computed(() =>
+  [...new Set([0.05, props.policy.pGood, 0.2, props.policy.pBad, 0.5])].sort((a, b) => a - b),
+);
 
-const rows = computed((): readonly PolicyOperating[] | null => {
+type Foretold =
+  | { readonly kind: 'rows'; readonly rows: readonly PolicyOperating[]; readonly chart: Chart }
+  | { readonly kind: 'refused'; readonly words: string };
+interface Chart {
+  readonly learning: number;
+  readonly deterioration: number;
+  /** Mean pieces to the signal of one who is good, and of one who is not. */
+  readonly good: number | null;
+  readonly bad: number | null;
+}
+const foretold = computed((): Foretold => {
   try {
     const policy = checkPolicy(props.policy);
-    return RATES.map((p) => policyOperating(policy, p, pieces.value));
+    const limits = chartLimits(policy);
+    const mean = (p: number): number | null => {
+      const run = runLength(policy, limits.deterioration, 'deterioration', p);
+      return run.kind === 'run_length' ? run.mean : null;
+    };
+    return {
+      kind: 'rows',
+      rows: rates.value.map((p) => policyOperating(policy, p, pieces.value)),
+      chart: { ...limits, good: mean(policy.pGood), bad: mean(policy.pBad) },
+    };
   } catch (error) {
-    if (error instanceof DomainError) return null;
-    throw error;
+    if (!(error instanceof DomainError)) throw error;
+    return {
+      kind: 'refused',
+      words: isErrorCode(error.code)
+        ? errorWords(error.code, error.params)
+        : 'Nothing can be foretold of it.',
+    };
   }
 });
+const rows = computed(() => (foretold.value.kind === 'rows' ? foretold.value.rows : null));
+const chart = computed(() => (foretold.value.kind === 'rows' ? foretold.value.chart : null));
+const words = computed(() => (foretold.value.kind === 'refused' ? foretold.value.words : ''));
 const rowAt = (p: number): PolicyOperating => rows.value!.find((row) => row.p === p)!;
+const inAHundred = (p: number): string => `${Math.round(1000 * p) / 10} in 100`;
+const meanWords = (mean: number | null): string =>
+  mean === null ? 'no number of pieces' : `${mean.toFixed(0)} pieces on the average`;
 const percent = (share: number): string =>
   share > 0.995 && share < 1
     ? 'over 99 %'
@@ -38,7 +72,7 @@ const percent = (share: number): string =>
   <div class="operating" data-test="operating">
     <h3>What this policy makes of whom</h3>
     <p v-if="!rows" class="notice">
-      These numbers contradict themselves or are out of range, so nothing can be foretold of them.
+      {{ words }}
     </p>
     <template v-else>
       <div class="row" role="group" aria-label="Pieces made">
@@ -64,7 +98,7 @@ const percent = (share: number): string =>
         </thead>
         <tbody>
           <tr v-for="row in rows" :key="row.p" :data-rate="row.p">
-            <td>{{ Math.round(100 * row.p) }} in 100</td>
+            <td>{{ inAHundred(row.p) }}</td>
             <td class="n">{{ percent(row.competent) }}</td>
             <td class="n">{{ percent(row.retrain) }}</td>
             <td class="n">{{ row.pieces === null ? 'never' : row.pieces.toFixed(1) }}</td>
@@ -72,13 +106,19 @@ const percent = (share: number): string =>
         </tbody>
       </table>
       <p>
-        False sign-off: who fails 3 in 10 is shown competent within {{ pieces }} pieces with a chance of
-        <strong>{{ percent(rowAt(BAD).competent) }}</strong>. Needless retraining: who fails 1 in 10 is asked
-        to it with a chance of <strong>{{ percent(rowAt(GOOD).retrain) }}</strong>.
+        False sign-off: who fails {{ inAHundred(policy.pBad) }} is shown competent within {{ pieces }} pieces
+        with a chance of <strong>{{ percent(rowAt(policy.pBad).competent) }}</strong>. Needless retraining:
+        who fails {{ inAHundred(policy.pGood) }} is asked to it with a chance of
+        <strong>{{ percent(rowAt(policy.pGood).retrain) }}</strong>.
+      </p>
+      <p v-if="chart" data-test="chart-limits">
+        The chart of learning shows competence at {{ chart.learning.toFixed(2) }}, that of deterioration
+        signals at {{ chart.deterioration.toFixed(2) }}: after {{ meanWords(chart.good) }} of one who is good,
+        after {{ meanWords(chart.bad) }} of one who is not.
       </p>
       <p class="soft small">
-        Counted exactly from the streaks, each piece failing by the same chance; stop breaches, marginal
-        passes and lapses not counted.
+        Counted exactly by a Markov chain over what the rules look at, each piece failing by the same chance;
+        stop breaches, marginal passes and lapses not counted.
       </p>
     </template>
   </div>

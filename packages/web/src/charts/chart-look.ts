@@ -1,5 +1,5 @@
 import { computed, type ComputedRef } from 'vue';
-import { usePreferences } from '../../shell/preferences.ts';
+import { usePreferences } from '../shell/preferences.ts';
 
 /** What a chart is drawn with: the colours of the theme by their names, and the words of its axes. */
 export interface ChartLook {

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import VChart from 'vue-echarts';
+import { type ChartTable, download, fileName, tableCsv } from './chart-file.ts';
+import { useChartLook } from './chart-look.ts';
+import { type ChartOption, chartPng } from './echarts.ts';
+
+/** The one doorway to charts: the drawing, the same as a table, and both as files. */
+const props = defineProps<{
+  option: ChartOption;
+  /** What it shows, for the files and for those who cannot see it. */
+  title: string;
+  label: string;
+  table: ChartTable;
+  height?: number;
+  /** The view around it has a table of its own. */
+  ownTable?: boolean;
+}>();
+const emit = defineEmits<{ open: [event: { seriesIndex: number; dataIndex: number }] }>();
+const look = useChartLook();
+const place = ref<HTMLElement | null>(null);
+const height = computed(() => props.height ?? 240);
+const failure = ref<string | null>(null);
+
+async function picture(): Promise<void> {
+  failure.value = null;
+  const { token } = look.value;
+  const size = { width: place.value!.clientWidth, height: height.value };
+  const ink = { ground: token('--sheet'), ink: token('--ink'), font: token('--font') };
+  try {
+    download(fileName(props.title, 'png'), await chartPng(props.option, size, props.title, ink));
+  } catch {
+    failure.value = 'The picture could not be made here. The figures still can.';
+  }
+}
+function figures(): void {
+  download(
+    fileName(props.title, 'csv'),
+    new Blob([tableCsv(props.table)], { type: 'text/csv;charset=utf-8' }),
+  );
+}
+const said = (value: string | number | null): string => (value === null ? '' : String(value));
+</script>
+
+<template>
+  <div ref="place" class="view">
+    <VChart
+      :style="{ height: `${height}px` }"
+      :option="option"
+      autoresize
+      role="img"
+      :aria-label="label"
+      @click="emit('open', $event as never)"
+    />
+    <div class="row files">
+      <button class="act quiet" type="button" @click="picture">Picture (PNG)</button>
+      <button class="act quiet" type="button" @click="figures">Figures (CSV)</button>
+      <details v-if="!ownTable">
+        <summary>As a table</summary>
+        <div class="twin">
+          <table class="plain small">
+            <thead>
+              <tr>
+                <th v-for="h in table.head" :key="h">{{ h }}</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="(row, i) in table.rows" :key="i">
+                <td v-for="(value, j) in row" :key="j" :class="{ n: typeof value === 'number' }">
+                  {{ said(value) }}
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </details>
+    </div>
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+  </div>
+</template>
+
+<style scoped>
+.view {
+  width: 100%;
+  min-width: 0;
+}
+.files {
+  gap: 4px;
+  align-items: flex-start;
+}
+.files .act {
+  padding: 0 10px 0 0;
+  color: var(--accent);
+}
+.files details[open] {
+  flex-basis: 100%;
+}
+.twin {
+  max-height: 320px;
+  overflow: auto;
+}
+@media print {
+  .files {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,157 @@
+<script setup lang="ts">
+import type { SkillEvidence } from '@clear-mark/contract';
+import { type EvidenceCode, piecesAhead, type Skill, verdictOfMark } from '@clear-mark/core';
+import {
+  aheadWords,
+  evidenceWords,
+  ruleWords,
+  SKILL_WORDS,
+  STANDING_WORDS,
+  VERDICT_WORDS,
+} from '@clear-mark/words';
+import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import VerdictRing from '../../shared/VerdictRing.vue';
+import RateBar from './RateBar.vue';
+import { rateWords } from './insight.model.ts';
+import SignOffPanel from './SignOffPanel.vue';
+import StandingMark from './StandingMark.vue';
+
+const props = defineProps<{ classId: string; traineeId: string; skill: string }>();
+const CompetenceChart = defineAsyncComponent(() => import('./CompetenceChart.vue'));
+const router = useRouter();
+const found = shallowRef<SkillEvidence | null>(null);
+const failure = ref<string | null>(null);
+const skill = computed(() => props.skill as Skill);
+const sheetOf = (attemptId: string) => ({ name: 'sheet', params: { classId: props.classId, attemptId } });
+const newest = computed(() => [...(found.value?.outcomes ?? [])].reverse());
+const ahead = computed(() => {
+  const { cell, policy } = found.value!;
+  return cell.standing === 'competent' || policy.competentBy !== 'in_a_row'
+    ? ''
+    : aheadWords(piecesAhead(cell.window, policy.passesInARow), policy.passesInARow);
+});
+const when = (iso: string): string =>
+  new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+
+async function load(): Promise<void> {
+  try {
+    const params = { id: props.classId, traineeId: props.traineeId, skill: skill.value };
+    found.value = await call(ROUTES.skillEvidence, { params });
+    failure.value = null;
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+}
+watch(() => [props.classId, props.traineeId, props.skill], load, { immediate: true });
+</script>
+
+<template>
+  <div class="page">
+    <RouterLink class="back" :to="{ name: 'insight', params: { classId } }">Insight</RouterLink>
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <template v-if="found">
+      <div class="head">
+        <StandingMark :standing="found.cell.standing" />
+        <div>
+          <h1>{{ found.trainee.name }}: {{ SKILL_WORDS[skill].toLowerCase() }}</h1>
+          <p class="standing" data-test="standing">
+            <b>{{ STANDING_WORDS[found.cell.standing] }}.</b>
+            {{ evidenceWords(found.cell.evidence.code as EvidenceCode, found.cell.evidence.params) }}
+            <template v-if="found.cell.behind">
+              Most points went at “{{ found.cell.behind.stepTitle }}”:
+              {{ found.cell.behind.label.toLowerCase() }}.
+            </template>
+            {{ ahead }}
+          </p>
+          <p class="soft">
+            Rule of the class: {{ ruleWords(found.policy) }}.
+            <template v-if="found.lapsesOn">Lapses on {{ found.lapsesOn }} without a further pass.</template>
+          </p>
+        </div>
+        <div class="rate">
+          <span class="soft small">all outcomes</span>
+          <RateBar :rate="found.cell.rate" />
+          <span>{{ rateWords(found.cell.rate) }}</span>
+        </div>
+      </div>
+      <p v-if="found.outcomes.length === 0" class="notice">
+        Nothing of this skill is signed yet. The chart begins with the first signed piece.
+      </p>
+      <section v-else class="section">
+        <h2>Outcome by outcome</h2>
+        <p v-if="found.cell.rate.kind === 'none'" class="soft">
+          All outcomes are void or incomplete, so there is nothing to chart.
+        </p>
+        <CompetenceChart v-else :evidence="found" @open="router.push(sheetOf($event))" />
+      </section>
+      <SignOffPanel :class-id="classId" :evidence="found" @signed="load" />
+      <section v-if="newest.length > 0" class="section">
+        <h2>The pieces behind it</h2>
+        <table class="plain">
+          <thead>
+            <tr>
+              <th>When</th>
+              <th>Piece</th>
+              <th>Method</th>
+              <th>{{ SKILL_WORDS[skill] }}</th>
+              <th class="n">Minutes</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="o in newest" :key="o.attemptId" data-test="piece">
+              <td>
+                <RouterLink :to="sheetOf(o.attemptId)">{{ when(o.startedAt) }}</RouterLink>
+              </td>
+              <td>{{ o.pieceLabel }}</td>
+              <td>{{ o.methodTitle }}</td>
+              <td>
+                <span class="row verdict">
+                  <VerdictRing :verdict="verdictOfMark(o.mark)" :size="22" />
+                  {{ VERDICT_WORDS[verdictOfMark(o.mark)] }}{{ o.mark === 'S' ? ', stop breach' : '' }}
+                </span>
+              </td>
+              <td class="n">{{ o.minutes === null ? 'not timed' : Math.round(o.minutes) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.back {
+  min-height: var(--tap);
+  display: inline-flex;
+  align-items: center;
+}
+.head {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) 220px;
+  gap: 16px;
+  align-items: start;
+  padding-bottom: 14px;
+}
+.head > .mark {
+  width: 54px;
+  height: 54px;
+}
+.standing {
+  font-size: 1.125rem;
+  margin: 4px 0;
+}
+.rate {
+  display: grid;
+  gap: 4px;
+}
+.verdict {
+  gap: 8px;
+}
+@media (max-width: 800px) {
+  .head {
+    grid-template-columns: auto minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import type { SkillInTime } from '@clear-mark/contract';
+import { SKILL_WORDS } from '@clear-mark/words';
+import { computed } from 'vue';
+import { useChartLook } from '../../charts/chart-look.ts';
+import ChartView from '../../charts/ChartView.vue';
+import { rateAxes, rateSeries, rateTable } from './rate-series.ts';
+
+const props = defineProps<{ skill: SkillInTime }>();
+const look = useChartLook();
+const rates = computed(() => props.skill.learning.map((p) => ({ at: `attempt ${p.attempt}`, rate: p.rate })));
+const title = computed(() => `${SKILL_WORDS[props.skill.skill]}: passed by attempt`);
+
+const option = computed(() => ({
+  animation: false,
+  tooltip: look.value.tooltip,
+  ...rateAxes(
+    props.skill.learning.map((p) => String(p.attempt)),
+    'a trainee’s attempts in this skill',
+    look.value,
+  ),
+  series: [
+    {
+      type: 'line',
+      silent: true,
+      showSymbol: false,
+      step: 'middle',
+      lineStyle: { color: look.value.token('--ink'), width: 2 },
+      data: props.skill.learning.map((p) => 1 - p.level),
+    },
+    ...rateSeries(rates.value, look.value),
+  ],
+}));
+</script>
+
+<template>
+  <ChartView
+    :option="option"
+    :title="title"
+    :label="`${title}, ${skill.learning.length} attempt numbers`"
+    :table="rateTable(rates, 'attempt')"
+  />
+</template>

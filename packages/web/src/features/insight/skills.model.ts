@@ -1,0 +1,43 @@
+import type { SkillInTime } from '@clear-mark/contract';
+import type { LogisticNone } from '@clear-mark/core';
+
+const NONE: Readonly<Record<LogisticNone, string>> = {
+  too_few: 'One outcome alone shows no trend.',
+  all_pass: 'Everything passed, so there is no trend to fit.',
+  all_fail: 'Everything failed, so there is no trend to fit.',
+  one_attempt_number:
+    'All have one attempt each, so a trend cannot be told from differences between trainees.',
+  separated: 'Failures and passes part at one attempt number: the trend is too steep for a figure.',
+};
+
+const twoPlaces = (x: number): string => (x >= 10 ? x.toFixed(0) : x.toFixed(2));
+
+/** Whether the class learns, in a sentence that stays silent where the interval holds 1. */
+export function trendWords({ odds, oddsNone }: Pick<SkillInTime, 'odds' | 'oddsNone'>): string {
+  if (!odds) return oddsNone === null ? '' : NONE[oddsNone as LogisticNone];
+  const figures = `the odds of failing change by a factor of ${twoPlaces(odds.factor)} from one attempt to the next (95 % interval ${twoPlaces(odds.low)} to ${twoPlaces(odds.high)})`;
+  if (odds.high < 1) return `It is being learned: ${figures}.`;
+  if (odds.low > 1) return `It gets worse with every attempt: ${figures}.`;
+  return `No trend beyond chance: ${figures}.`;
+}
+
+/** What it takes to the first pass, with those who have not passed counted. */
+export function firstPassWords(
+  { n, passed, median, medianLow, medianHigh }: SkillInTime['attempts'],
+  unit: 'attempts' | 'minutes',
+): string {
+  if (n === 0) return unit === 'minutes' ? 'Nobody was timed.' : 'Nobody has tried.';
+  const open = n - passed;
+  const rest = open === 0 ? 'all have passed' : `${open} of ${n} have not passed yet and are counted as such`;
+  if (median === null) return `Fewer than half have passed so far; ${rest}.`;
+  const whole = (x: number): string => (Number.isInteger(x) ? String(x) : x.toFixed(1));
+  const range =
+    medianLow === null && medianHigh === null
+      ? ''
+      : ` (95 % interval ${medianLow === null ? 'none' : whole(medianLow)} to ${medianHigh === null ? 'open' : whole(medianHigh)})`;
+  const one = unit === 'attempts' && median === 1 ? 'attempt' : unit;
+  return `Half have passed after ${whole(median)} ${one}${range}; ${rest}.`;
+}
+
+/** Attempt numbers that fewer trainees than this have reached are drawn hollow: they rest on few. */
+export const FEW = 5;

@@ -1,0 +1,80 @@
+import { isErrorCode, type ResultFilter, type WhatIfCounts, type WhatIfSetting } from '@clear-mark/contract';
+import type { Policy } from '@clear-mark/core';
+import { errorWords } from '@clear-mark/words';
+import { onScopeDispose, ref, shallowRef } from 'vue';
+import { useServerJob } from './use-server-job.ts';
+import type { WhatIfNews, WhatIfOrder } from './what-if-worker.ts';
+
+/** Scores the class again by other settings: in a worker, or by a job of the server where there is too much for it. */
+export function useWhatIf(classId: () => string) {
+  const results = shallowRef<readonly WhatIfCounts[] | null>(null);
+  const progress = ref<{ done: number; total: number } | null>(null);
+  const failure = ref<string | null>(null);
+  const ms = ref<number | null>(null);
+  let worker: Worker | null = null;
+  const there = useServerJob(classId);
+
+  function run(filter: ResultFilter, policy: Policy, settings: readonly WhatIfSetting[]): void {
+    cancel();
+    failure.value = null;
+    progress.value = { done: 0, total: 0 };
+    worker ??= new Worker(new URL('./what-if-worker.ts', import.meta.url), { type: 'module' });
+    const order: WhatIfOrder = JSON.parse(
+      JSON.stringify({ classId: classId(), filter, policy, settings, nowMs: Date.now() }),
+    ) as WhatIfOrder;
+    worker.onmessage = ({ data }: MessageEvent<WhatIfNews>) => void hear(data, order);
+    worker.onerror = () => fail('It could not be worked out here.');
+    worker.postMessage(order);
+  }
+  function hear(news: WhatIfNews, order: WhatIfOrder): void {
+    switch (news.news) {
+      case 'progress':
+        progress.value = { done: news.done, total: news.total };
+        break;
+      case 'too_many':
+        void runThere(order);
+        break;
+      case 'done':
+        done(news.results, news.ms);
+        break;
+      case 'refused':
+        fail(
+          isErrorCode(news.code) ? errorWords(news.code, news.params) : 'That setting cannot be scored by.',
+        );
+        break;
+      case 'failed':
+        fail('The attempts could not be read. Is the server there?');
+        break;
+      default: {
+        const never: never = news;
+        return never;
+      }
+    }
+  }
+  async function runThere({ filter, settings }: WhatIfOrder): Promise<void> {
+    const started = performance.now();
+    const found = await there.run(filter, settings, (now) => (progress.value = now));
+    if (found.kind === 'done') done(found.results, performance.now() - started);
+    else if (found.kind === 'failed') fail(found.words);
+  }
+  function done(found: readonly WhatIfCounts[], took: number): void {
+    [results.value, progress.value, ms.value] = [found, null, took];
+  }
+  function fail(words: string): void {
+    [failure.value, progress.value] = [words, null];
+  }
+  /** Work that is under way ends; what was found before stays on the page. */
+  function cancel(): void {
+    there.cancel();
+    if (progress.value) {
+      worker?.terminate();
+      worker = null;
+    }
+    progress.value = null;
+  }
+  onScopeDispose(() => {
+    cancel();
+    worker?.terminate();
+  });
+  return { results, progress, failure, ms, run, cancel };
+}

@@ -1,0 +1,177 @@
+<script setup lang="ts">
+import type { Plan, PlanItemBody } from '@clear-mark/contract';
+import type { EvidenceCode } from '@clear-mark/core';
+import { aheadWords, evidenceWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
+import { computed, ref, watch } from 'vue';
+import { editOf, type PlannedItem, typedWhole } from './plan.model.ts';
+
+const props = defineProps<{
+  classId: string;
+  item: PlannedItem;
+  wanted: number;
+  sessions: Plan['sessions'];
+}>();
+const emit = defineEmits<{ change: [body: PlanItemBody] }>();
+const editing = ref(false);
+const [pieces, minutes, drill] = [ref(''), ref(''), ref('')];
+watch(
+  editing,
+  () => {
+    pieces.value = String(props.item.pieces ?? '');
+    minutes.value = String(props.item.minutes ?? '');
+    drill.value = props.item.drill ?? '';
+  },
+  { immediate: true },
+);
+const problem = computed(() =>
+  typedWhole(pieces.value, 500) === undefined || typedWhole(minutes.value, 10_000) === undefined
+    ? 'Pieces and minutes are whole numbers from 1.'
+    : null,
+);
+function keep(): void {
+  if (problem.value) return;
+  emit('change', {
+    ...editOf(props.item),
+    pieces: typedWhole(pieces.value, 500) ?? null,
+    minutes: typedWhole(minutes.value, 10_000) ?? null,
+    drill: drill.value.trim() === '' ? null : drill.value.trim(),
+  });
+  editing.value = false;
+}
+function assign(event: Event): void {
+  const id = (event.target as HTMLSelectElement).value;
+  emit('change', { ...editOf(props.item), sessionId: id === '' ? null : id });
+}
+const short = (iso: string): string =>
+  new Date(iso).toLocaleString('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
+</script>
+
+<template>
+  <li class="item" :data-plan="item.traineeName" :data-skill="item.skill">
+    <div class="who">
+      <RouterLink
+        class="name"
+        :to="{ name: 'evidence', params: { classId, traineeId: item.traineeId, skill: item.skill } }"
+        >{{ item.traineeName }}: {{ SKILL_WORDS[item.skill].toLowerCase() }}</RouterLink
+      >
+      <p>
+        <b>{{ STANDING_WORDS[item.standing] }}.</b>
+        {{ evidenceWords(item.evidence.code as EvidenceCode, item.evidence.params) }}
+        <template v-if="item.behind">Step: “{{ item.behind.stepTitle }}”.</template>
+        <template v-if="item.reopened > 0">
+          Opened again {{ item.reopened === 1 ? 'once' : `${item.reopened} times` }}.</template
+        >
+      </p>
+      <p>
+        <b>{{ item.drillShown.title }}.</b> <span class="soft">{{ item.drillShown.how }}</span>
+      </p>
+      <p class="soft small">
+        {{ aheadWords(item.ahead, wanted)
+        }}<template v-if="item.firstRound">
+          A first round of {{ item.piecesShown }}, then look again.</template
+        >
+      </p>
+    </div>
+    <dl>
+      <div>
+        <dt>pieces</dt>
+        <dd class="figure">{{ item.piecesShown }}</dd>
+      </div>
+      <div>
+        <dt>bench, min</dt>
+        <dd class="figure">{{ item.minutesShown }}</dd>
+      </div>
+    </dl>
+    <div class="tools">
+      <select
+        class="act"
+        :value="item.sessionId ?? ''"
+        :aria-label="`Session of ${item.traineeName}, ${SKILL_WORDS[item.skill].toLowerCase()}`"
+        @change="assign"
+      >
+        <option value="">no session</option>
+        <option v-for="s in sessions" :key="s.id" :value="s.id">{{ short(s.startsAt) }}</option>
+      </select>
+      <button class="act quiet" type="button" :aria-expanded="editing" @click="editing = !editing">
+        Change
+      </button>
+    </div>
+    <form v-if="editing" class="row edit" @submit.prevent="keep">
+      <label class="field"
+        ><span>Pieces</span><el-input v-model="pieces" inputmode="numeric" name="pieces"
+      /></label>
+      <label class="field"
+        ><span>Bench minutes</span><el-input v-model="minutes" inputmode="numeric" name="minutes"
+      /></label>
+      <label class="field grow"
+        ><span>Drill, in your words</span><el-input v-model="drill" maxlength="500" name="drill"
+      /></label>
+      <button class="act next" type="submit" :disabled="problem !== null">Keep</button>
+      <p v-if="problem" class="notice bad" role="alert">{{ problem }}</p>
+      <p class="soft small whole">What is left empty follows the evidence.</p>
+    </form>
+  </li>
+</template>
+
+<style scoped>
+.item {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto 220px;
+  gap: 8px 20px;
+  align-items: start;
+  border-bottom: 1px solid var(--hair);
+  padding: 10px 0;
+  break-inside: avoid;
+}
+.name {
+  font-weight: 700;
+  font-size: 1.0625rem;
+}
+dl {
+  display: flex;
+  gap: 18px;
+  margin: 0;
+}
+dt {
+  font-size: 0.875rem;
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+}
+.tools {
+  display: flex;
+  gap: 6px;
+}
+.tools select {
+  max-width: 150px;
+}
+.edit {
+  grid-column: 1 / -1;
+  align-items: flex-end;
+}
+.grow {
+  flex: 1;
+  min-width: 240px;
+}
+.whole {
+  flex-basis: 100%;
+}
+@media (max-width: 800px) {
+  .item {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+}
+@media print {
+  .tools,
+  .edit {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,180 @@
+<script setup lang="ts">
+import {
+  type ClassDetail,
+  type Plan,
+  PLAN_CALENDAR_PATH,
+  type PlanItem,
+  type PlanItemBody,
+} from '@clear-mark/contract';
+import { DEFAULT_POLICY } from '@clear-mark/core';
+import { SKILL_WORDS } from '@clear-mark/words';
+import { v7 } from 'uuid';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { call, pathOf, ROUTES, wordsOf } from '../../api/client.ts';
+import { amountWords, planGroups } from './plan.model.ts';
+import PlanRow from './PlanRow.vue';
+import SessionForm from './SessionForm.vue';
+
+const props = defineProps<{ classId: string }>();
+const plan = shallowRef<Plan | null>(null);
+const detail = shallowRef<ClassDetail | null>(null);
+const failure = ref<string | null>(null);
+const adding = ref(false);
+const policy = computed(() => detail.value?.policy ?? DEFAULT_POLICY);
+const groups = computed(() => (plan.value ? planGroups(plan.value, policy.value) : []));
+const closed = computed(() => plan.value?.items.filter((i) => i.closedAt !== null) ?? []);
+const sessions = computed(() => plan.value?.sessions ?? []);
+const params = computed(() => ({ id: props.classId }));
+
+async function act(work: () => Promise<unknown>): Promise<void> {
+  try {
+    await work();
+    plan.value = await call(ROUTES.plan, { params: params.value });
+    failure.value = null;
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+}
+watch(
+  () => props.classId,
+  () => act(async () => (detail.value = await call(ROUTES.classDetail, { params: params.value }))),
+  { immediate: true },
+);
+const change = (item: PlanItem, body: PlanItemBody): Promise<void> =>
+  act(() => call(ROUTES.changePlanItem, { params: { ...params.value, itemId: item.id }, body }));
+const save = (session: Plan['sessions'][number]): Promise<void> =>
+  act(async () => {
+    const { id, ...body } = session;
+    await call(ROUTES.savePlanSession, { params: { ...params.value, sessionId: id }, body });
+    adding.value = false;
+  });
+const drop = (id: string): Promise<void> =>
+  act(() => call(ROUTES.dropPlanSession, { params: { ...params.value, sessionId: id } }));
+
+function nextMorning(): Plan['sessions'][number] {
+  const at = new Date();
+  at.setDate(at.getDate() + 1);
+  at.setHours(9, 0, 0, 0);
+  return { id: v7(), startsAt: at.toISOString(), minutes: 120, place: detail.value?.place ?? '' };
+}
+const when = (iso: string): string =>
+  new Date(iso).toLocaleString('en-GB', {
+    ...{ weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' },
+  });
+const day = (iso: string): string => new Date(iso).toLocaleDateString('en-GB', { dateStyle: 'medium' });
+const hours = (minutes: number): string =>
+  minutes < 60
+    ? `${minutes} min`
+    : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
+const print = (): void => window.print();
+</script>
+
+<template>
+  <div class="page">
+    <div class="row spread">
+      <div>
+        <h1>Retraining</h1>
+        <p class="soft">{{ detail?.name }}: who practises what, how many pieces, when</p>
+      </div>
+      <div class="row tools">
+        <button class="act next" type="button" @click="adding = true">Plan a session</button>
+        <button class="act" type="button" @click="print">Print</button>
+        <a class="act" :href="pathOf(PLAN_CALENDAR_PATH, { id: classId })" download>Calendar file</a>
+      </div>
+    </div>
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <SessionForm v-if="adding" :session="nextMorning()" @save="save" @leave="adding = false" />
+    <template v-if="plan">
+      <p v-if="groups.length === 0" class="empty">
+        Nobody needs retraining. An item opens by itself when a standing asks for it.
+        <RouterLink :to="{ name: 'insight', params: { classId } }">See how everyone stands</RouterLink>
+      </p>
+      <section
+        v-for="g in groups"
+        :key="g.session?.id ?? 'none'"
+        class="section"
+        :data-session="g.session?.id ?? 'none'"
+      >
+        <div class="row spread">
+          <h2>{{ g.session ? when(g.session.startsAt) : 'Not in a session yet' }}</h2>
+          <button v-if="g.session" class="act quiet tools" type="button" @click="drop(g.session.id)">
+            Give the session up
+          </button>
+        </div>
+        <p v-if="g.session" class="soft">{{ g.session.place }}, {{ hours(g.session.minutes) }}</p>
+        <p v-if="g.overMinutes > 0" class="notice" data-test="over">
+          {{ hours(g.minutes) }} for the busiest trainee, {{ hours(g.overMinutes) }} more than the session
+          has.
+        </p>
+        <p v-else-if="g.items.length > 0" class="soft">
+          {{ hours(g.minutes) }} at the bench for the busiest trainee.
+        </p>
+        <p v-if="g.items.length === 0" class="soft">
+          Nobody is in this session yet: choose it at a trainee below.
+        </p>
+        <ul class="items">
+          <PlanRow
+            v-for="item in g.items"
+            :key="item.id"
+            :class-id="classId"
+            :item="item"
+            :wanted="policy.passesInARow"
+            :sessions="sessions"
+            @change="change(item, $event)"
+          />
+        </ul>
+        <p v-if="g.consumables.length > 0" data-test="consumables">
+          <b>Lay out:</b> {{ g.consumables.map(amountWords).join(', ') }}.
+        </p>
+      </section>
+      <section v-if="closed.length > 0" class="section">
+        <h2>Closed by the evidence</h2>
+        <ul class="closed">
+          <li v-for="item in closed" :key="item.id">
+            <RouterLink
+              :to="{ name: 'evidence', params: { classId, traineeId: item.traineeId, skill: item.skill } }"
+              >{{ item.traineeName }}, {{ SKILL_WORDS[item.skill].toLowerCase() }}</RouterLink
+            >: competent again, closed on {{ day(item.closedAt!) }}
+          </li>
+        </ul>
+      </section>
+      <details>
+        <summary>How this is worked out</summary>
+        <p class="soft">
+          An item opens when a standing is retrain, lapsed or watch, closes when the skill is competent again,
+          and opens anew when that goes. Pieces: expected until {{ policy.passesInARow }} pass in a row at the
+          rate of the last {{ policy.window }}, (p^−r − p^−j) / (1 − p) from a streak of j, with the ends of
+          the rate’s 95 % interval as its range. Minutes of a piece: the class’s own median where at least
+          five were timed, never more than the drill’s. Drills and what they take are house values: change
+          them where yours differ. Wear eye protection and keep offcuts counted in retraining as in class;
+          local rules and licensed practice go first.
+        </p>
+      </details>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.items,
+.closed {
+  list-style: none;
+  margin: 8px 0;
+  padding: 0;
+}
+.closed li {
+  min-height: var(--tap);
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.empty {
+  padding: 30px 0;
+  font-size: 1.125rem;
+}
+@media print {
+  .tools,
+  details {
+    display: none;
+  }
+}
+</style>
