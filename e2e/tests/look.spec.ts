@@ -48,17 +48,38 @@ const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
     ],
   ),
   [
-    'Insight',
+    'Insight and the evidence',
     async (page) => {
       await page.getByRole('link', { name: 'Insight' }).click();
-      await expect(page.locator('.sample svg').first()).toBeVisible();
+      const views: readonly [string, string][] = [
+        ['How it is learned', '[data-learned] svg'],
+        ['Loss', '.sample svg'],
+        ['Why it fails', '[data-test=together]'],
+        ['What if', '[data-setting=B]'],
+        ['Who needs what', '[data-standing-of]'],
+      ];
+      for (const [view, shown] of views) {
+        await page.getByRole('button', { name: view, exact: true }).click();
+        await expect(page.locator(shown).first()).toBeVisible();
+        expect(await audit(page)).toEqual([]);
+      }
+      await page.locator('[data-need] a').first().click();
+      await expect(page.getByRole('img', { name: /Sequential chart/ })).toBeVisible();
+    },
+  ],
+  [
+    'Retraining',
+    async (page) => {
+      await page.getByRole('link', { name: 'Retraining' }).click();
+      await page.locator('[data-plan]').first().getByRole('button', { name: 'Change' }).click();
+      await page.getByRole('button', { name: 'Plan a session' }).click();
     },
   ],
   [
     'Records',
     async (page) => {
       await page.getByRole('link', { name: 'Insight' }).click();
-      await page.locator('[data-need] a').first().click();
+      await page.locator('[data-need] a.pieces').first().click();
       await expect(page.locator('[data-test=total]')).toBeVisible();
     },
   ],

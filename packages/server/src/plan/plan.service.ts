@@ -22,10 +22,8 @@ export const planService = (db: Database) => ({
     const found = await classForInstructor(db, classId, me);
     return db.transaction(async (trx) => {
       await trx.raw('select pg_advisory_xact_lock(hashtextextended(?, 10))', [classId]);
-      const [cellsOf, trainees] = await Promise.all([
-        classStandings(trx, found, now),
-        classesStore(trx).trainees(classId),
-      ]);
+      const cellsOf = await classStandings(trx, found, now);
+      const trainees = await classesStore(trx).trainees(classId);
       const store = planStore(trx);
       const rows = await store.items(classId);
       const cells = trainees.flatMap((t) =>
@@ -39,11 +37,9 @@ export const planService = (db: Database) => ({
           await store.close(row.id, now);
         else if (row && row.closedAt !== null && asks) await store.reopen(row.id, now);
       }
-      const [items, sessions, minutes] = await Promise.all([
-        store.items(classId),
-        store.sessions(classId),
-        store.minutes(classId),
-      ]);
+      const items = await store.items(classId);
+      const sessions = await store.sessions(classId);
+      const minutes = await store.minutes(classId);
       const shown = items.flatMap((row): PlanItem[] => {
         const at = cells.find((c) => c.traineeId === row.traineeId && c.cell.skill === row.skill);
         if (!at) return [];

@@ -46,7 +46,8 @@ export async function standingFound(db: Database, of: OfSkill, me: Person, now: 
   const { policy, timeZone } = await classForInstructor(db, of.id, me);
   const trainee = (await classesStore(db).trainees(of.id)).find((t) => t.id === of.traineeId);
   if (!trainee) throw new AppError('not_found.person');
-  const [outcomes, signed] = await Promise.all([outcomesOf(db, of), signOffsStore(db).positions(of.id)]);
+  const outcomes = await outcomesOf(db, of);
+  const signed = await signOffsStore(db).positions(of.id);
   const signedOffAfter = signed
     .filter((s) => s.traineeId === of.traineeId && s.skill === of.skill)
     .map((s) => s.after);

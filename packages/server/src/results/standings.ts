@@ -34,10 +34,9 @@ export async function standingRows(
   const keyOf = (r: { traineeId: string; skill: string }): string => `${r.traineeId} ${r.skill}`;
   const history = new Map(rows.map((r) => [keyOf(r), r]));
   const pairs = rows.filter((r) => r.skill !== 'whole');
-  const [losses, signed] = await Promise.all([
-    pairs.length === 0 ? [] : resultsStore(db).windowLosses(classId, pairs, policy.window),
-    signOffsStore(db).positions(classId),
-  ]);
+  // One after the other: within a transaction there is one connection.
+  const losses = pairs.length === 0 ? [] : await resultsStore(db).windowLosses(classId, pairs, policy.window);
+  const signed = await signOffsStore(db).positions(classId);
   const lossesOf = new Map<string, WindowLoss[]>();
   for (const loss of losses) {
     const key = keyOf(loss);
@@ -90,9 +89,7 @@ export async function classStandings(
   { id: classId, timeZone, policy }: { id: string; timeZone: string; policy: Policy },
   now: Date,
 ): Promise<(traineeId: string) => StandingCell[]> {
-  const [rows, labels] = await Promise.all([
-    resultsStore(db).histories(filterCondition({ classId, timeZone }, {})),
-    readLabels(db),
-  ]);
+  const rows = await resultsStore(db).histories(filterCondition({ classId, timeZone }, {}));
+  const labels = await readLabels(db);
   return standingRows(db, { classId, policy, rows, now, labels });
 }

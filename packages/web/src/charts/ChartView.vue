@@ -47,6 +47,7 @@ const said = (value: string | number | null): string => (value === null ? '' : S
     <VChart
       :style="{ height: `${height}px` }"
       :option="option"
+      :init-options="{ renderer: 'svg' }"
       autoresize
       role="img"
       :aria-label="label"

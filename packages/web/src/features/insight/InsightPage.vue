@@ -74,7 +74,9 @@ watch(
     <div class="row spread head">
       <div>
         <h1>Insight</h1>
-        <p v-if="results" class="soft">{{ results.signed }} signed attempts</p>
+        <p v-if="results" class="soft">
+          {{ results.signed }} signed {{ results.signed === 1 ? 'attempt' : 'attempts' }}
+        </p>
       </div>
       <InsightFilter :filter="filter" :detail="detail" />
     </div>

@@ -122,7 +122,7 @@ const short = (iso: string): string =>
 <style scoped>
 .item {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto 220px;
+  grid-template-columns: minmax(0, 1fr) auto 276px;
   gap: 8px 20px;
   align-items: start;
   border-bottom: 1px solid var(--hair);
@@ -150,7 +150,7 @@ dd {
   gap: 6px;
 }
 .tools select {
-  max-width: 150px;
+  max-width: 196px;
 }
 .edit {
   grid-column: 1 / -1;

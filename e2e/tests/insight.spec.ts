@@ -1,0 +1,124 @@
+import { enterDemo, expect, test } from '../world.ts';
+
+/** Ways from the first screen to each thing that the demo’s results hold; every line ends within three taps. */
+test.describe('the stories of the demo, found within three taps', () => {
+  test.beforeEach(({ page, demo }) => enterDemo(page, demo));
+
+  test('who is stuck, at which step, and since when', async ({ page }) => {
+    await page.getByRole('link', { name: 'Insight' }).click();
+    const need = page.locator('[data-need="Kwabena Ostrey"]').first();
+    await expect(need).toContainText('cleaving');
+    await expect(need).toContainText(/Most points went at “Cleave/);
+    await need.getByRole('link').first().click();
+    await expect(page.getByRole('heading', { level: 1, name: 'Kwabena Ostrey: cleaving' })).toBeVisible();
+    await expect(page.locator('[data-test=standing]')).toContainText('Retrain.');
+    await expect(page.getByRole('img', { name: /Sequential chart of Kwabena Ostrey/ })).toBeVisible();
+    await page.locator('[data-test=piece] a').first().click();
+    await expect(page.getByRole('heading', { level: 1, name: 'Kwabena Ostrey' })).toBeVisible();
+  });
+
+  test('the blunt cleaver, told from the trainees who used it; who forgets the boot', async ({ page }) => {
+    await page.getByRole('link', { name: 'Insight' }).click();
+    await page.getByRole('button', { name: 'Why it fails' }).click();
+    const lines = page.locator('[data-test=stands-out]');
+    await expect(lines).toContainText(/Cleaver 3, cleaving: \d+ points fewer pass/);
+    await expect(lines).toContainText('That speaks for the cleaver, not the trainees.');
+    await expect(lines).not.toContainText(/Cleaver [124]/);
+    await expect(lines).toContainText(/Fausto Merrigan, stripping/);
+    await expect(page.locator('[data-split="Cleaver 3"] [data-skill=cleave]')).toContainText('worse');
+    const boot = page.locator('[data-failure=boot-on]');
+    await expect(boot).toContainText(/Fausto Merrigan: \d+ of \d+/);
+    const told = (await boot.getByRole('link', { name: /Fausto/ }).textContent())!;
+    await boot.getByRole('link', { name: /Fausto/ }).click();
+    const failed = Number(/: (\d+) of/.exec(told)![1]);
+    await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${failed} attempts`));
+  });
+
+  test('who is ready to be signed off, and on what evidence', async ({ page }) => {
+    await page.getByRole('link', { name: 'Insight' }).click();
+    const ready = page.locator('[data-test=ready] li', { hasText: 'Marit Solvane' });
+    await ready.getByRole('link', { name: 'cleaving' }).click();
+    await expect(page.locator('[data-test=standing]')).toContainText(
+      /Competent\. The last \d+ outcomes passed/,
+    );
+    await expect(page.getByText('the lead can sign this off')).toBeVisible();
+  });
+
+  test('the day of the bad reference', async ({ page }) => {
+    await page.getByRole('link', { name: 'Insight' }).click();
+    await page.getByRole('button', { name: 'Loss', exact: true }).click();
+    const voids = page
+      .locator('.sample')
+      .first()
+      .locator('dl div', { hasText: 'void readings' })
+      .getByRole('link');
+    const count = Number(await voids.textContent());
+    expect(count).toBeGreaterThan(2);
+    await voids.click();
+    await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${count} attempts`));
+    const days = await page.locator('tbody tr td:first-child').allTextContents();
+    expect(new Set(days.map((d) => /\d+ \w+|\d+\.\d+|\d{4}-\d{2}-\d{2}/.exec(d)?.[0])).size).toBe(1);
+  });
+});
+
+test('how a skill is learned: trend, first pass, chart with its table, PNG and CSV', async ({
+  page,
+  demo,
+}) => {
+  await enterDemo(page, demo);
+  await page.getByRole('link', { name: 'Insight' }).click();
+  await page.getByRole('button', { name: 'How it is learned' }).click();
+  await page.getByRole('button', { name: 'Cleaving', exact: true }).click();
+  await expect(page).toHaveURL(/skill=cleave/);
+  const learned = page.locator('[data-learned=cleave]');
+  await expect(learned).toContainText('It is being learned');
+  await expect(learned).toContainText(/Half have passed after .* attempts/);
+  await expect(learned.getByRole('img', { name: /Cleaving: passed by attempt/ })).toBeVisible();
+  await learned.getByText('As a table').click();
+  const rows = learned.locator('tbody tr');
+  await expect(rows.first()).toContainText('attempt 1');
+  const [csv] = await Promise.all([
+    page.waitForEvent('download'),
+    learned.getByRole('button', { name: 'Figures (CSV)' }).click(),
+  ]);
+  expect(csv.suggestedFilename()).toBe('cleaving-passed-by-attempt.csv');
+  let text = '';
+  for await (const part of await csv.createReadStream()) text += String(part);
+  expect(text.trimEnd().split('\r\n')).toHaveLength((await rows.count()) + 1);
+  const [png] = await Promise.all([
+    page.waitForEvent('download'),
+    learned.getByRole('button', { name: 'Picture (PNG)' }).click(),
+  ]);
+  const parts: Buffer[] = [];
+  for await (const part of await png.createReadStream()) parts.push(part as Buffer);
+  const bytes = Buffer.concat(parts);
+  expect(bytes.subarray(1, 4).toString()).toBe('PNG');
+  expect(bytes.readUInt32BE(16)).toBeGreaterThan(1600);
+  expect(bytes.length).toBeGreaterThan(10_000);
+});
+
+test('what if the loss limit were 0.5 dB: two settings side by side, in a worker, the page not held up', async ({
+  page,
+  demo,
+}) => {
+  await enterDemo(page, demo);
+  await page.getByRole('link', { name: 'Insight' }).click();
+  await page.getByRole('button', { name: 'What if' }).click();
+  const [a, b] = [page.locator('[data-setting=A]'), page.locator('[data-setting=B]')];
+  await a.getByLabel(/Passes in a row/).fill('5');
+  await b.getByLabel('Limit to move').selectOption({ label: 'Loss read: loss of the finished end' });
+  await b.locator('input[name=max]').fill('nothing');
+  await expect(b.getByRole('alert')).toContainText('not a number');
+  await expect(page.getByRole('button', { name: 'Score again' })).toBeDisabled();
+  await b.locator('input[name=max]').fill('0,5');
+  await page.getByRole('button', { name: 'Score again' }).click();
+  const policy = page.locator('[data-result=A]');
+  const limit = page.locator('[data-result=B]');
+  await expect(policy).toContainText('no verdict changes');
+  await expect(policy).toContainText(/\d+ standings change/);
+  await expect(limit).toContainText(/Of \d+ attempts \d+ would have failed/);
+  const test = limit.locator('tr[data-skill=whole] td');
+  expect(await test.nth(1).textContent()).not.toBe(await test.nth(2).textContent());
+  await limit.locator('.pieces a').first().click();
+  await expect(page.locator('.row-of').first()).toBeVisible();
+});
