@@ -10,7 +10,8 @@ import { benchFacesSet } from './faces-set.ts';
 import { benchInstruments } from './instruments.ts';
 import { benchLibrary } from './library.ts';
 import type { Measured } from './measured.ts';
-import { benchResults } from './results.ts';
+import { benchInsight, benchInsightQuantiles, benchResults } from './results.ts';
+import { benchWhatIf } from './what-if.ts';
 import { benchScore } from './score.ts';
 import { benchStatsReml, benchStatsSearch, benchStatsSummary } from './stats.ts';
 import { benchTap, benchTapWithGrids } from './tap.ts';
@@ -35,6 +36,9 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   'faces-page': (url) => benchFacesPage(url),
   'faces-set': () => benchFacesSet('ours'),
   'faces-other': () => benchFacesSet('other'),
+  insight: (url) => benchInsight(url),
+  'insight-quantiles': (url) => benchInsightQuantiles(url),
+  'what-if': (url) => benchWhatIf(url),
   'stats-reml': () => benchStatsReml(),
   'stats-summary': () => Promise.resolve(benchStatsSummary()),
   'stats-search': () => Promise.resolve(benchStatsSearch()),

@@ -1,6 +1,13 @@
 import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import { migrate, openDatabase, readConfig, startServer, syncShippedMethods } from '@clear-mark/server';
+import {
+  type Database,
+  migrate,
+  openDatabase,
+  readConfig,
+  startServer,
+  syncShippedMethods,
+} from '@clear-mark/server';
 import { build } from 'vite';
 import { loadDemo } from '../load-demo.ts';
 import { ROOT, STATE } from '../paths.ts';
@@ -14,11 +21,11 @@ export interface SheetPage {
   readonly close: () => Promise<void>;
 }
 
-/**
- * The application with the demo class and the benchmark's sheets, and a page of it with a new piece by one of them.
- * The page carries a bare component beside the sheet, which is the yardstick.
- */
-export async function openSheetPage(url: string, method: string): Promise<SheetPage> {
+/** The application with the demo class as `prepare` leaves it, and a page with its instructor signed in. */
+export async function openDemoPage(
+  url: string,
+  prepare: (db: Database, fresh: boolean) => Promise<void>,
+): Promise<SheetPage> {
   await build({
     root: path.join(ROOT, 'packages/web'),
     mode: 'bench',
@@ -28,7 +35,7 @@ export async function openSheetPage(url: string, method: string): Promise<SheetP
   const db = openDatabase(url, 2);
   await migrate(db);
   await syncShippedMethods(db);
-  if (await loadDemo(db, { seed: 7, story: true, now: new Date() })) await sixtyCriteria(db);
+  await prepare(db, await loadDemo(db, { seed: 7, story: true, now: new Date() }));
   await db.destroy();
   const server = await startServer(
     readConfig({
@@ -42,14 +49,26 @@ export async function openSheetPage(url: string, method: string): Promise<SheetP
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(server.url);
   await page.getByRole('button', { name: /demo’s instructor/ }).click();
-  await page.locator('[data-trainee="Anouk Derrey"] button').click();
-  await page.getByLabel('Method').selectOption({ label: method });
-  await page.getByRole('button', { name: 'Start the piece' }).click();
-  await page.locator('.row-of').nth(59).waitFor();
-  await page.locator('#bare button').waitFor();
   const close = async (): Promise<void> => {
     await browser.close();
     await server.stop();
   };
   return { page, close };
+}
+
+/**
+ * The same with the benchmark's sheets, and a new piece by one of them. The page carries a bare component beside the sheet,
+ * which is the yardstick.
+ */
+export async function openSheetPage(url: string, method: string): Promise<SheetPage> {
+  const open = await openDemoPage(url, async (db, fresh) => {
+    if (fresh) await sixtyCriteria(db);
+  });
+  const { page } = open;
+  await page.locator('[data-trainee="Anouk Derrey"] button').click();
+  await page.getByLabel('Method').selectOption({ label: method });
+  await page.getByRole('button', { name: 'Start the piece' }).click();
+  await page.locator('.row-of').nth(59).waitFor();
+  await page.locator('#bare button').waitFor();
+  return open;
 }

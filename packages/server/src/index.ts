@@ -5,5 +5,6 @@ export { migrate } from './database/migrate.ts';
 export { type Running, startServer } from './main.ts';
 export { sheetDigest, syncShippedMethods } from './methods/index.ts';
 export { peopleService } from './people/index.ts';
-export { resultsService } from './results/index.ts';
+export { filterCondition, lossesOf, lossSeries, resultsService, resultsStore } from './results/index.ts';
+export { whatIfService } from './what-if/index.ts';
 export { storesForLoading } from './loading.ts';

@@ -1,5 +1,5 @@
 import { type CusumForm, cusumWeights, limitFor } from '../sequential/index.ts';
-import { isFailMark, isPassMark, withVerdict } from './outcome-marks.ts';
+import { isFailMark, withVerdict } from './outcome-marks.ts';
 import type { Policy } from './policy.ts';
 
 type ChartPolicy = Pick<Policy, 'pGood' | 'pBad' | 'falseSignalAfter' | 'passesInARow'>;
@@ -39,6 +39,41 @@ export interface ChartPoint {
   readonly restarts: boolean;
 }
 
+/** One step of the chart, without an object of its own: a history may hold many thousands. */
+type Visit = (at: number, form: CusumForm, failed: boolean, sum: number, restarts: boolean) => void;
+
+/** Walks the chart of `competenceChart` over marks that all carry a verdict. */
+export function walkChart(
+  marks: string,
+  policy: ChartPolicy,
+  competentFrom: number | null,
+  signOffs: readonly number[],
+  visit: Visit,
+): void {
+  const rates = { pGood: policy.pGood, pBad: policy.pBad };
+  const weights = {
+    learning: cusumWeights(rates, 'learning'),
+    deterioration: cusumWeights(rates, 'deterioration'),
+  };
+  let [sum, streak] = [0, 0];
+  let form: CusumForm = 'learning';
+  for (let at = 0; at < marks.length; at++) {
+    if (form === 'learning' && competentFrom !== null && at > competentFrom) {
+      [form, sum] = ['deterioration', 0];
+    }
+    if (form === 'deterioration' && signOffs.length > 0 && signOffs.includes(at)) sum = 0;
+    const failed = isFailMark(marks[at]!);
+    sum = Math.max(0, sum + (failed ? weights[form].fail : weights[form].pass));
+    streak = failed ? 0 : streak + 1;
+    const restarts = form === 'deterioration' && streak > 0 && streak % policy.passesInARow === 0;
+    visit(at, form, failed, sum, restarts);
+    if (restarts) sum = 0;
+  }
+}
+
+/** A sum at its limit, binary dust forgiven. */
+export const atLimit = (sum: number, limit: number): boolean => sum >= limit * (1 - 1e-12);
+
 /**
  * A trainee's sequential chart of a skill: learning until it first says competent or the trainee is competent otherwise,
  * deterioration from then on, which passes in a row and a sign-off begin anew. Input: outcome marks, oldest first; the
@@ -51,25 +86,10 @@ export function competenceChart(
   competentFrom: number | null,
   signOffs: readonly number[] = [],
 ): ChartPoint[] {
-  const marks = withVerdict(history);
   const limits = chartLimits(policy);
-  const rates = { pGood: policy.pGood, pBad: policy.pBad };
-  const weights = {
-    learning: cusumWeights(rates, 'learning'),
-    deterioration: cusumWeights(rates, 'deterioration'),
-  };
-  let [sum, streak] = [0, 0];
-  let form: CusumForm = 'learning';
-  return [...marks].map((mark, at): ChartPoint => {
-    if (form === 'learning' && competentFrom !== null && at > competentFrom)
-      [form, sum] = ['deterioration', 0];
-    if (form === 'deterioration' && signOffs.includes(at)) sum = 0;
-    const failed = isFailMark(mark);
-    sum = Math.max(0, sum + (failed ? weights[form].fail : weights[form].pass));
-    streak = isPassMark(mark) ? streak + 1 : 0;
-    const point = { form, at, failed, sum, signal: sum >= limits[form] * (1 - 1e-12) };
-    const restarts = form === 'deterioration' && streak > 0 && streak % policy.passesInARow === 0;
-    if (restarts) sum = 0;
-    return { ...point, restarts };
+  const points: ChartPoint[] = [];
+  walkChart(withVerdict(history), policy, competentFrom, signOffs, (at, form, failed, sum, restarts) => {
+    points.push({ form, at, failed, sum, signal: atLimit(sum, limits[form]), restarts });
   });
+  return points;
 }

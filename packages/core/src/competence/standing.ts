@@ -1,4 +1,4 @@
-import { type ChartPoint, chartLimits, competenceChart } from './competence-chart.ts';
+import { atLimit, chartLimits, walkChart } from './competence-chart.ts';
 import { isFailMark, isPassMark, withVerdict } from './outcome-marks.ts';
 import type { Policy } from './policy.ts';
 
@@ -80,9 +80,7 @@ export function standingOf(history: SkillHistory, policy: Policy, nowMs: number)
   if (fails >= policy.failsInARow && n >= policy.retrainAfter) {
     return give('retrain', 'standing.fails_in_a_row', { fails, n });
   }
-  const signal = policy.chartRetrains
-    ? openSignal(competenceChart(marks, policy, competentFrom, signOffs), signOffs)
-    : null;
+  const signal = policy.chartRetrains ? openSignal(marks, policy, competentFrom, signOffs) : null;
   if (signal) return give('retrain', 'standing.chart_signals', signal);
   if (wasCompetent && fails > 0) return give('watch', 'standing.slipped', { fails });
   const marginal = trailingRun(marks, (mark) => mark === 'p');
@@ -132,7 +130,12 @@ function byRule(marks: string, policy: Policy, competentFrom: number | null, giv
 /** Position of the outcome with which the policy's rule first held. */
 function firstShown(marks: string, policy: Policy): number | null {
   if (policy.competentBy === 'chart') {
-    return competenceChart(marks, policy, null).find((p) => p.signal)?.at ?? null;
+    const limit = chartLimits(policy).learning;
+    let first: number | null = null;
+    walkChart(marks, policy, null, [], (at, _form, _failed, sum) => {
+      if (first === null && atLimit(sum, limit)) first = at;
+    });
+    return first;
   }
   let streak = 0;
   for (let at = 0; at < marks.length; at++) {
@@ -147,14 +150,26 @@ function firstShown(marks: string, policy: Policy): number | null {
   return null;
 }
 
-/** The signal of the deterioration chart since it last began anew. */
-function openSignal(points: readonly ChartPoint[], signOffs: readonly number[]) {
-  const restarted = points.reduce((last, p) => (p.restarts ? p.at + 1 : last), 0);
-  const from = Math.max(restarted, ...signOffs);
-  const signal = points.find((p) => p.form === 'deterioration' && p.at >= from && p.signal);
-  if (!signal) return null;
-  const run = points.filter((p) => p.form === 'deterioration' && p.at >= from && p.at <= signal.at);
-  return { fails: run.filter((p) => p.failed).length, of: run.length };
+/** The first signal of the deterioration chart since it last began anew, with the outcomes from there to it. */
+function openSignal(
+  marks: string,
+  policy: Policy,
+  competentFrom: number | null,
+  signOffs: readonly number[],
+): { fails: number; of: number } | null {
+  if (competentFrom === null) return null;
+  const limit = chartLimits(policy).deterioration;
+  let [fails, of] = [0, 0];
+  let signal: { fails: number; of: number } | null = null;
+  walkChart(marks, policy, competentFrom, signOffs, (at, form, failed, sum, restarts) => {
+    if (form !== 'deterioration') return;
+    if (signOffs.includes(at)) [fails, of, signal] = [0, 0, null];
+    fails += Number(failed);
+    of += 1;
+    if (signal === null && atLimit(sum, limit)) signal = { fails, of };
+    if (restarts) [fails, of, signal] = [0, 0, null];
+  });
+  return signOffs.some((at) => at >= marks.length) ? null : signal;
 }
 
 const passesIn = (marks: string): number => [...marks].filter(isPassMark).length;

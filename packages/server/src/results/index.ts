@@ -1,6 +1,7 @@
 export { resultRoutes } from './results.routes.ts';
-export { resultsService } from './results.service.ts';
+export { lossesOf, resultsService } from './results.service.ts';
+export { lossSeries } from './loss-series.ts';
 export { filterCondition } from './filter.ts';
 export { dayIn } from './evidence.ts';
-export { JUDGED_MARKS } from './results.store.ts';
+export { JUDGED_MARKS, resultsStore } from './results.store.ts';
 export { classStandings } from './standings.ts';

@@ -19,7 +19,7 @@ type Query = z.infer<typeof LossSeriesQuery>;
 
 /** A chart of more points than this is read by nobody; the newest are shown. */
 const MOST_POINTS = 240;
-/** What the spread goes with is told of so many of the newest. */
+/** Chart, bounds and what the spread goes with are those of so many of the newest. */
 const MOST_TOLD = 5000;
 /** A source that so few of the readings name is none. */
 const LEAST_NAMED = 0.95;
@@ -43,24 +43,31 @@ export async function lossSeries(
 ): Promise<LossSeries> {
   const summary = await classForInstructor(db, classId, me);
   const where = filterCondition({ classId, timeZone: summary.timeZone }, query);
-  const { rows } = (await db.raw(
-    `select o.attempt_id as "attemptId", o.trainee_id as "traineeId", p.name as "traineeName", o.started_at as "startedAt",
-            o.loss_db as "lossDb", o.limit_db as "limitDb",
-            (select jsonb_object_agg(t.kind, t.label)
-               from attempt_things x join things t on t.id = x.thing_id
-              where x.attempt_id = o.attempt_id) as things
-       from outcome_losses o
-       join people p on p.id = o.trainee_id
-      where ${where.sql} and o.reference_method = ? and o.fiber_class = ? and o.wavelength_nm = ?
-        and o.direction = ? and o.loss_db is not null
-      order by o.started_at, o.attempt_id, o.criterion_id, o.fiber`,
-    [...where.bindings, query.reference, query.fiber, query.wavelength, query.direction ?? ''] as never,
-  )) as { rows: SeriesRow[] };
-  return seriesOf(rows);
+  const sample = `${where.sql} and o.reference_method = ? and o.fiber_class = ? and o.wavelength_nm = ?
+        and o.direction = ? and o.loss_db is not null`;
+  const of = [query.reference, query.fiber, query.wavelength, query.direction ?? ''];
+  const bindings = [...where.bindings, ...of] as never;
+  const [counted, newest] = await Promise.all([
+    db.raw(`select count(*)::int as n from outcome_losses o where ${sample}`, bindings),
+    db.raw(
+      `select o.attempt_id as "attemptId", o.trainee_id as "traineeId", p.name as "traineeName",
+              o.started_at as "startedAt", o.loss_db as "lossDb", o.limit_db as "limitDb",
+              (select jsonb_object_agg(t.kind, t.label)
+                 from attempt_things x join things t on t.id = x.thing_id
+                where x.attempt_id = o.attempt_id) as things
+         from (select * from outcome_losses o where ${sample}
+                order by o.started_at desc, o.attempt_id desc, o.criterion_id desc, o.fiber desc
+                limit ${MOST_TOLD}) o
+         join people p on p.id = o.trainee_id
+        order by o.started_at, o.attempt_id, o.criterion_id, o.fiber`,
+      bindings,
+    ),
+  ]);
+  return seriesOf(newest.rows as SeriesRow[], (counted.rows as { n: number }[])[0]!.n);
 }
 
 /** Decides nothing that a database is needed for. */
-export function seriesOf(rows: readonly SeriesRow[]): LossSeries {
+export function seriesOf(rows: readonly SeriesRow[], n = rows.length): LossSeries {
   const limits = new Set(rows.map((r) => r.limitDb));
   const measure = limits.size > 1 ? 'distance' : 'loss';
   const values = rows.map((r) => (measure === 'loss' ? r.lossDb : r.limitDb - r.lossDb));
@@ -71,7 +78,7 @@ export function seriesOf(rows: readonly SeriesRow[]): LossSeries {
   return {
     measure,
     limitDb: measure === 'loss' ? (rows[0]?.limitDb ?? null) : null,
-    n: rows.length,
+    n,
     points: rows.slice(first).map((row, k) => ({
       attemptId: row.attemptId,
       traineeName: row.traineeName,
@@ -83,7 +90,7 @@ export function seriesOf(rows: readonly SeriesRow[]): LossSeries {
     })),
     chart: chart.kind === 'chart' ? { centre: chart.centre, low: chart.low, high: chart.high } : null,
     bounds: rows.length === 0 ? null : boundsOf(rows.map((r) => r.lossDb)),
-    apart: apartOf(rows.slice(-MOST_TOLD), values.slice(-MOST_TOLD)),
+    apart: apartOf(rows, values),
   };
 }
 

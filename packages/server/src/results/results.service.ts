@@ -91,8 +91,11 @@ export const resultsService = (db: Database) => ({
 /** The same values under the contract's types, which do not say readonly. */
 const mutable = (s: ReturnType<typeof summarizeSkill>) => ({ ...s, firstPassAt: [...s.firstPassAt] });
 
+export const lossesOf = (row: LossRow): number[] =>
+  row.losses === null ? [] : row.losses.split(' ').map(Number);
+
 function lossSample(row: LossRow, labels: Labels): LossSample[] {
-  const losses = row.losses === null ? [] : row.losses.split(' ').map(Number);
+  const losses = lossesOf(row);
   const summary = describeLoss(losses, row.limitDb);
   const bars = histogram(losses, LOSS_BIN_DB);
   if (!summary || !bars) return [];

@@ -86,7 +86,7 @@ const skillName = (skill: string): string =>
         <span role="status">{{ progress.done }} of {{ progress.total || '…' }} attempts</span>
         <button class="act" type="button" @click="cancel">Cancel</button>
       </template>
-      <span v-else-if="ms !== null" class="soft small" data-test="took"
+      <span v-else-if="ms !== null" class="soft small" data-test="took" :data-ms="ms"
         >worked out in {{ (ms / 1000).toFixed(2) }} s</span
       >
     </div>

@@ -1,0 +1,97 @@
+import type { LossReference, MethodSheet, Policy, ReplayedAttempt, ReplaySetting } from '@clear-mark/core';
+import { replayOf } from '@clear-mark/core';
+import type { Person, ReplayPage } from '@clear-mark/contract';
+import { SCENARIO } from '@clear-mark/demo';
+import { type Database, openDatabase, whatIfService } from '@clear-mark/server';
+import { copyAttempts } from './copy-attempts.ts';
+import { type Measured, medianOf } from './measured.ts';
+import { openDemoPage } from './sheet-page.ts';
+
+const ATTEMPTS = 20_000;
+const ROUNDS = 3;
+const LIMIT = 'clear-mark/lc-wedge-locator/loss';
+
+/** “What if” of 20,000 attempts in the page's worker against the same loop in Node, the longest task of the page beside it. */
+export async function benchWhatIf(url: string): Promise<Measured> {
+  const { page, close } = await openDemoPage(url, async (db, fresh) => {
+    if (fresh) await copyAttempts(db, ATTEMPTS, true);
+  });
+  try {
+    const node = await inNode(url);
+    await page.getByRole('link', { name: 'Insight' }).click();
+    await page.getByRole('button', { name: 'What if' }).click();
+    const setting = page.locator('[data-setting=B]');
+    await setting.getByLabel('Limit to move').selectOption({ value: LIMIT });
+    await page.evaluate(() => {
+      const seen: number[] = [];
+      (window as never as { seen: number[] }).seen = seen;
+      new PerformanceObserver((list) => seen.push(...list.getEntries().map((e) => e.duration))).observe({
+        entryTypes: ['longtask'],
+      });
+    });
+    const times: number[] = [];
+    const whole: number[] = [];
+    // The first loads the attempts; those after score what is there.
+    for (let i = 0; i <= ROUNDS; i++) {
+      await setting.locator('input[name=max]').fill(`0.${50 + i}`);
+      const from = performance.now();
+      await page.getByRole('button', { name: 'Score again' }).click();
+      await page.getByText('Cancel').waitFor();
+      await page.locator('[data-test=took]').waitFor({ timeout: 300_000 });
+      whole.push(performance.now() - from);
+      times.push(Number(await page.locator('[data-test=took]').getAttribute('data-ms')));
+    }
+    const seen = await page.evaluate(() => (window as never as { seen: number[] }).seen);
+    const worker = medianOf(times.slice(1));
+    return {
+      ...{ name: 'what if of 20,000 attempts in the worker / in Node', most: 2, unit: 'times' },
+      ratio: worker / node.ms,
+      detail: `${node.attempts} attempts by two settings; worker ${worker.toFixed(0)} ms, Node ${node.ms.toFixed(0)} ms; loading them first ${(whole[0]! / 1000).toFixed(1)} s; longest task of the page ${Math.max(0, ...seen).toFixed(0)} ms`,
+    };
+  } finally {
+    await close();
+  }
+}
+
+async function inNode(url: string): Promise<{ ms: number; attempts: number }> {
+  const db: Database = openDatabase(url, 2);
+  try {
+    const me = (await db('people').where({ role: 'lead' }).first()) as Person;
+    const found = await db('classes').where({ name: SCENARIO.className }).first();
+    const service = whatIfService(db);
+    const sheets = new Map<string, MethodSheet>();
+    const attempts: { attempt: ReplayedAttempt; references: LossReference[] }[] = [];
+    let after: string | undefined;
+    do {
+      // Through text, as the worker has it.
+      const text = JSON.stringify(await service.replay(found.id, after === undefined ? {} : { after }, me));
+      const part = JSON.parse(text) as ReplayPage;
+      for (const v of part.versions) sheets.set(v.id, v.sheet);
+      const references = part.references as LossReference[];
+      for (const a of part.attempts) {
+        const attempt = a as unknown as ReplayedAttempt;
+        const ids = new Set(
+          attempt.entries.map((e) => (e.value?.kind === 'loss' ? e.value.referenceId : '')),
+        );
+        attempts.push({ attempt, references: references.filter((r) => ids.has(r.id)) });
+      }
+      after = part.next ?? undefined;
+    } while (after !== undefined);
+    const times: number[] = [];
+    const none = { passMark: null, policy: null };
+    for (let i = 0; i <= ROUNDS; i++) {
+      const settings: ReplaySetting[] = [
+        { ...none, limit: null },
+        { ...none, limit: { criterionId: LIMIT, min: null, max: 0.5 + i / 100 } },
+      ];
+      const from = performance.now();
+      const replay = replayOf(sheets, found.policy as Policy, settings);
+      for (const { attempt, references } of attempts) replay.add(attempt, references);
+      replay.results(Date.now());
+      times.push(performance.now() - from);
+    }
+    return { ms: medianOf(times.slice(1)), attempts: attempts.length };
+  } finally {
+    await db.destroy();
+  }
+}
