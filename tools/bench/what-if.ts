@@ -1,8 +1,19 @@
-import type { LossReference, MethodSheet, Policy, ReplayedAttempt, ReplaySetting } from '@clear-mark/core';
-import { replayOf } from '@clear-mark/core';
+import path from 'node:path';
+import { pathToFileURL } from 'node:url';
+import type {
+  LossReference,
+  MethodSheet,
+  Policy,
+  replayOf,
+  ReplayedAttempt,
+  ReplaySetting,
+} from '@clear-mark/core';
+import { type PackedEntry, unpackEntries } from '@clear-mark/core';
+import { build } from 'vite';
 import type { Person, ReplayPage } from '@clear-mark/contract';
 import { SCENARIO } from '@clear-mark/demo';
 import { type Database, openDatabase, whatIfService } from '@clear-mark/server';
+import { ROOT, STATE } from '../paths.ts';
 import { copyAttempts } from './copy-attempts.ts';
 import { type Measured, medianOf } from './measured.ts';
 import { openDemoPage } from './sheet-page.ts';
@@ -53,7 +64,20 @@ export async function benchWhatIf(url: string): Promise<Measured> {
   }
 }
 
+/** Core built as the application's is: run from its sources by the tools' loader it is several times slower. */
+async function builtCore(): Promise<{ readonly replayOf: typeof replayOf }> {
+  const outDir = path.join(STATE, 'bench-core');
+  await build({
+    root: ROOT,
+    configFile: false,
+    logLevel: 'warn',
+    build: { ssr: path.join(ROOT, 'packages/core/src/index.ts'), outDir, emptyOutDir: true, minify: true },
+  });
+  return (await import(pathToFileURL(path.join(outDir, 'index.js')).href)) as never;
+}
+
 async function inNode(url: string): Promise<{ ms: number; attempts: number }> {
+  const core = await builtCore();
   const db: Database = openDatabase(url, 2);
   try {
     const me = (await db('people').where({ role: 'lead' }).first()) as Person;
@@ -69,7 +93,8 @@ async function inNode(url: string): Promise<{ ms: number; attempts: number }> {
       for (const v of part.versions) sheets.set(v.id, v.sheet);
       const references = part.references as LossReference[];
       for (const a of part.attempts) {
-        const attempt = a as unknown as ReplayedAttempt;
+        const entries = unpackEntries(a.entries as PackedEntry[]);
+        const attempt = { ...a, entries } as unknown as ReplayedAttempt;
         const ids = new Set(
           attempt.entries.map((e) => (e.value?.kind === 'loss' ? e.value.referenceId : '')),
         );
@@ -85,7 +110,7 @@ async function inNode(url: string): Promise<{ ms: number; attempts: number }> {
         { ...none, limit: { criterionId: LIMIT, min: null, max: 0.5 + i / 100 } },
       ];
       const from = performance.now();
-      const replay = replayOf(sheets, found.policy as Policy, settings);
+      const replay = core.replayOf(sheets, found.policy as Policy, settings);
       for (const { attempt, references } of attempts) replay.add(attempt, references);
       replay.results(Date.now());
       times.push(performance.now() - from);

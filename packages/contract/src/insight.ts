@@ -28,6 +28,8 @@ export const SkillInTime = z.object({
   oddsNone: z.string().nullable(),
   attempts: SurvivalShape,
   minutes: SurvivalShape,
+  /** Minutes of a first piece, their factor at twice the attempts, and how much of the spread that explains. */
+  pace: z.object({ first: z.number(), onDoubling: z.number(), r2: maybe, n: z.number() }).nullable(),
 });
 export type SkillInTime = z.infer<typeof SkillInTime>;
 
@@ -180,6 +182,7 @@ export const ReplayAttempt = z.object({
   schools: z.record(z.string(), z.string()),
   link: z.unknown(),
   asVoid: z.boolean(),
+  /** Packed, as core makes them. */
   entries: z.array(z.unknown()),
 });
 export type ReplayAttempt = z.infer<typeof ReplayAttempt>;

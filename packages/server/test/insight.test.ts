@@ -7,6 +7,7 @@ import type {
   SignOff,
   SkillEvidence,
   SkillInTime,
+  StandsOut,
 } from '@clear-mark/contract';
 import { SCENARIO } from '@clear-mark/demo';
 import { v7 } from 'uuid';
@@ -235,5 +236,76 @@ describe('an empty class', () => {
     expect(found).toMatchObject({ outcomes: [], signOffs: [], lapsesOn: null, competentFrom: null });
     expect(found.cell).toMatchObject({ standing: 'not_tried', rate: { kind: 'none' } });
     expect((await api.get(`/classes/${empty.id}/plan`)).body).toEqual({ items: [], sessions: [] });
+  });
+});
+
+describe('what stands apart', () => {
+  const apart = async (id: string): Promise<StandsOut> =>
+    (await api.get(`/classes/${id}/results/stands-out`)).body;
+
+  it('the blunt cleaver, who is stuck, who forgets the boot, and nothing else', async () => {
+    const { skills, criteria } = await apart(classId);
+    expect(skills.map((s) => `${s.label} ${s.skill}`).sort()).toEqual([
+      'Cleaver 3 cleave',
+      'Fausto Merrigan strip',
+      'Kwabena Ostrey cleave',
+    ]);
+    expect(skills.every((s) => s.difference < 0 && s.high < 0)).toBe(true);
+    const boot = criteria.find((c) => c.criterionId.endsWith('/boot-on'))!;
+    expect(boot.traineeName).toBe('Fausto Merrigan');
+    const failed = (
+      await api.get(
+        at(`/attempts?criterion=${encodeURIComponent(boot.criterionId)}&trainee=${boot.traineeId}`),
+      )
+    ).body as { total: number };
+    expect(boot.failed).toBe(failed.total);
+  });
+
+  it('of classes without a story hardly anything, and no day of bad references', async () => {
+    let marks = 0;
+    const seeds = [11, 12];
+    for (const seed of seeds) {
+      const other = await World.make(() => NOW);
+      try {
+        await loadDemo(other.db, { seed, story: false, now: NOW });
+        const id = (await other.db('classes').where({ name: SCENARIO.className }).pluck('id'))[0];
+        const caller = await other.signedIn(await other.person('lead'));
+        const { skills, criteria } = (await caller.get(`/classes/${id}/results/stands-out`))
+          .body as StandsOut;
+        const { leniency } = (await caller.get(`/classes/${id}/results/instructors`)).body as InstructorsView;
+        // Each of the three families shows something by chance in one class of twenty.
+        marks +=
+          Number(skills.length > 0) + Number(criteria.length > 0) + Number(leniency.some((l) => l.apart));
+        const { losses } = (await caller.get(`/classes/${id}/results`)).body as Results;
+        expect(losses.every((l) => l.voidReadings <= 2)).toBe(true);
+      } finally {
+        await other.close();
+      }
+    }
+    expect(marks).toBe(0);
+  }, 120_000);
+});
+
+describe('a trainee who changed class, a method that retired half-way', () => {
+  it('stands by the outcomes of each class alone, and keeps what the method was called', async () => {
+    const moved = results.standings[2]!;
+    const second = await world.classOf([await world.person('instructor')], [await world.person('trainee')]);
+    await world
+      .db('class_members')
+      .insert({ class_id: second.id, person_id: moved.traineeId, role: 'trainee' });
+    const there = (await api.get(`/classes/${second.id}/trainees/${moved.traineeId}/skills/strip`))
+      .body as SkillEvidence;
+    expect(there.cell.standing).toBe('not_tried');
+    const here = await evidence(moved.traineeName, 'strip');
+    expect(here.outcomes.length).toBeGreaterThan(5);
+
+    const attempt = await world.db('attempts').where({ id: here.outcomes[0]!.attemptId }).first();
+    await world.db('method_versions').where({ id: attempt.method_version_id }).update({ state: 'retired' });
+    const after = await evidence(moved.traineeName, 'strip');
+    expect(after).toEqual(here);
+    const again = (await api.get(at('/results'))).body as Results;
+    expect(again.failures).toEqual(results.failures);
+    const detail = (await api.get(at(''))).body as { methods: { versionId: string; state: string }[] };
+    expect(detail.methods.find((m) => m.versionId === attempt.method_version_id)!.state).toBe('retired');
   });
 });

@@ -1,5 +1,5 @@
 import type { Person, Plan, Results, WhatIfJob } from '@clear-mark/contract';
-import { DEFAULT_POLICY, type MethodSheet, replayOf } from '@clear-mark/core';
+import { DEFAULT_POLICY, type MethodSheet, replayOf, unpackEntries } from '@clear-mark/core';
 import { SCENARIO } from '@clear-mark/demo';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -130,7 +130,12 @@ describe('what if', () => {
     } while (after !== null);
     const sheets = new Map(pages.flatMap((p) => p.versions.map((v) => [v.id, v.sheet] as const)));
     const replay = replayOf(sheets, DEFAULT_POLICY, [NOTHING]);
-    for (const page of pages) for (const a of page.attempts) replay.add(a, page.references);
+    for (const page of pages) {
+      for (const a of page.attempts) {
+        const entries = unpackEntries(a.entries as never);
+        replay.add({ ...a, entries }, page.references);
+      }
+    }
     const [found] = replay.results(NOW.getTime());
     const { skills, signed } = (await api.get(at('/results'))).body as Results;
     expect(found!.attempts).toBe(signed);

@@ -22,6 +22,15 @@ describe('how a skill is learned', () => {
     expect(found.minutes.steps.map((s) => s.attempts)).toEqual([8, 20]);
     expect(found.attempts.n).toBe(4);
   });
+  it('the time of a piece falls by a power of the attempt number', () => {
+    // 20 minutes at first, three quarters of it at each doubling.
+    const minutes = [1, 2, 3, 4].map((n) => 20 * n ** Math.log2(0.75));
+    const { pace } = skillLearning([of('PFPP', minutes)]);
+    if (pace.kind === 'none') throw new Error(pace.reason);
+    expect(pace.first).toBeCloseTo(20, 9);
+    expect(pace.onDoubling).toBeCloseTo(0.75, 9);
+    expect(skillLearning([of('P', [null])]).pace).toEqual({ kind: 'none', reason: 'too_few' });
+  });
   it('says why there is no slope', () => {
     expect(skillLearning([]).oddsNone).toBe('too_few');
     expect(skillLearning([of('PPP')]).oddsNone).toBe('all_pass');

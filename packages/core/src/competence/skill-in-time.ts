@@ -1,4 +1,12 @@
-import { isotonic, logisticCurve, type LogisticNone, type Survival, toFirstPass } from '../curves/index.ts';
+import {
+  isotonic,
+  logisticCurve,
+  type LogisticNone,
+  type PowerLaw,
+  powerLaw,
+  type Survival,
+  toFirstPass,
+} from '../curves/index.ts';
 import { type Rate, wilsonRate } from '../stats/index.ts';
 import { isFailMark, isPassMark, withVerdict } from './outcome-marks.ts';
 
@@ -23,6 +31,8 @@ export interface SkillLearning {
   readonly oddsNone: LogisticNone | null;
   readonly attempts: Survival;
   readonly minutes: Survival;
+  /** Minutes of a piece by attempt number: the learning curve of time. */
+  readonly pace: PowerLaw;
 }
 
 /** Later attempts are those of few trainees: they are left out of the curve, not of the counts. */
@@ -30,7 +40,8 @@ const LONGEST = 40;
 
 /**
  * How a skill is learned by a class: failures by attempt number and the same never rising, the change of the odds an attempt
- * by logistic regression, attempts and minutes to the first pass with those counted who have not passed (Kaplan-Meier).
+ * by logistic regression, minutes of a piece by a power law, attempts and minutes to the first pass with those counted who
+ * have not passed (Kaplan-Meier).
  * Minutes run over all attempts up to the first pass, in whole minutes; a trainee with an untimed attempt before it is left
  * out of them. Input: a history a trainee. Error: `competence.unknown_mark`. Example: `FP` and `PP`: failed 1 of 2 first,
  * 0 of 2 second; first passes at 2 and 1.
@@ -58,6 +69,9 @@ export function skillLearning(histories: readonly TimedHistory[]): SkillLearning
           'falling',
         );
   const fit = logisticCurve(numbers, passed);
+  const timed = judged.flatMap(({ minutes }) =>
+    minutes.flatMap((m, i) => (m !== null && m > 0 ? [{ attempt: i + 1, minutes: m }] : [])),
+  );
   return {
     learning: shown.map((n, i) => ({
       attempt: i + 1,
@@ -70,6 +84,10 @@ export function skillLearning(histories: readonly TimedHistory[]): SkillLearning
         ? { factor: Math.exp(-fit.slope), low: Math.exp(-fit.slopeHigh), high: Math.exp(-fit.slopeLow) }
         : null,
     oddsNone: fit.kind === 'none' ? fit.reason : null,
+    pace: powerLaw(
+      timed.map((t) => t.attempt),
+      timed.map((t) => t.minutes),
+    ),
     attempts: toFirstPass(judged.map(({ marks }) => untilPass(marks, () => 1)!)),
     minutes: toFirstPass(
       judged.flatMap(({ marks, minutes }) => {

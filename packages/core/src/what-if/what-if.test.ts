@@ -3,7 +3,7 @@ import { DEFAULT_POLICY } from '../competence/index.ts';
 import { DEFAULT_SCORING, score } from '../scoring/index.ts';
 import { check, entry, limit, loss, measure, sheetOf, step } from '../scoring/sheet-for-tests.ts';
 import type { MethodSheet } from '../sheet/index.ts';
-import { canMove, movedSheet, whatIfTally } from './index.ts';
+import { canMove, movedSheet, packEntries, unpackEntries, whatIfTally } from './index.ts';
 
 const SHEET = sheetOf(
   step('strip', 'strip', [check('clean'), measure('length', { upper: limit('8.5') }, { critical: true })]),
@@ -85,5 +85,34 @@ describe('who comes out otherwise', () => {
   });
   it('of nothing', () => {
     expect(whatIfTally(DEFAULT_POLICY, DEFAULT_POLICY).result(1)).toMatchObject({ attempts: 0, skills: [] });
+  });
+});
+
+describe('entries made small', () => {
+  it('score as they did: corrections, retractions and what no score looks at', () => {
+    const wrong = entry('length', { kind: 'measure', text: '9', unit: 'mm' });
+    const right = entry('length', { kind: 'measure', text: '8', unit: 'mm' }, { supersedes: [wrong.id] });
+    const slip = entry('clean', { kind: 'check', passed: false });
+    const entries = [
+      ...[wrong, right, slip],
+      entry('clean', null, { kind: 'retract', criterionId: null, targetId: slip.id }),
+      entry('clean', { kind: 'check', passed: true }),
+      entry('clean', null, { kind: 'note', note: 'hands shake' }),
+      entry(
+        'loss',
+        { kind: 'loss', text: '0.6', unit: 'dB', referenceId: 'r' },
+        { part: '1310', clockOffsetMs: 5 },
+      ),
+    ];
+    const packed = JSON.parse(JSON.stringify(packEntries(entries))) as ReturnType<typeof packEntries>;
+    expect(JSON.stringify(packed)).not.toContain('hands shake');
+    const context = { ...DEFAULT_SCORING, references: [REFERENCE], final: true };
+    const [was, is] = [score(SHEET, entries, context), score(SHEET, unpackEntries(packed), context)];
+    const bare = (o: typeof was) => ({
+      ...o,
+      criteria: o.criteria.map(({ entryIds: _, parts: __, ...c }) => c),
+    });
+    expect(bare(is)).toEqual(bare(was));
+    expect(was.verdict).toBe('pass');
   });
 });

@@ -23,7 +23,7 @@ export async function skillsInTime(
   return SKILLS.flatMap((skill): SkillInTime[] => {
     const histories = rows.filter((r) => r.skill === skill);
     if (histories.length === 0) return [];
-    const { learning, odds, oddsNone, attempts, minutes } = skillLearning(histories);
+    const { learning, odds, oddsNone, attempts, minutes, pace } = skillLearning(histories);
     return [
       {
         skill,
@@ -32,6 +32,10 @@ export async function skillsInTime(
           .map((d) => ({ day: d.key, rate: wilsonRate(d.k, d.n), void: d.void })),
         learning: learning.map((p) => ({ ...p })),
         ...{ odds, oddsNone, attempts: short(attempts), minutes: short(minutes) },
+        pace:
+          pace.kind === 'curve'
+            ? { first: pace.first, onDoubling: pace.onDoubling, r2: pace.r2, n: pace.n }
+            : null,
       },
     ];
   });

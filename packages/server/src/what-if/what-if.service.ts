@@ -1,4 +1,11 @@
-import { checkPolicy, movedSheet, type MethodSheet, type Policy, replayOf } from '@clear-mark/core';
+import {
+  checkPolicy,
+  type MethodSheet,
+  movedSheet,
+  packEntries,
+  type Policy,
+  replayOf,
+} from '@clear-mark/core';
 import type {
   Person,
   ReplayPage,
@@ -39,7 +46,8 @@ export const whatIfService = (db: Database) => ({
     ]);
     const ids = [...new Set(page.attempts.map((a) => a.versionId))];
     const versions = await Promise.all(ids.map((id) => methodVersion(db, id)));
-    return { total, ...page, versions: versions.map((v) => v!) };
+    const attempts = page.attempts.map((a) => ({ ...a, entries: packEntries(a.entries) }));
+    return { total, ...page, attempts, versions: versions.map((v) => v!) };
   },
 
   /** Begins a job and gives it back at once; its state and its result are in the database. */

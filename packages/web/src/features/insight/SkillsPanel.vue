@@ -5,7 +5,7 @@ import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import type { RecordsLink } from './records-link.ts';
-import { firstPassWords, trendWords } from './skills.model.ts';
+import { firstPassWords, paceWords, trendWords } from './skills.model.ts';
 
 const props = defineProps<{ classId: string; filter: ResultFilter; link: RecordsLink }>();
 const LearningChart = defineAsyncComponent(() => import('./LearningChart.vue'));
@@ -72,6 +72,10 @@ function openDay(day: string): void {
             <dt>Minutes at the bench to the first pass</dt>
             <dd>{{ firstPassWords(shown.minutes, 'minutes') }}</dd>
           </div>
+          <div>
+            <dt>Minutes of a piece</dt>
+            <dd>{{ paceWords(shown.pace) }}</dd>
+          </div>
         </dl>
       </template>
       <details>
@@ -82,7 +86,8 @@ function openDay(day: string): void {
           by isotonic regression (pool adjacent violators, Ayer and others 1955). Trend: logistic regression
           on the attempt number, Wald interval. First pass: Kaplan &amp; Meier 1958, those without a pass
           counted as not yet; minutes run from the start of an attempt to its last entry, all attempts before
-          the first pass together.
+          the first pass together. Minutes of a piece: power law by least squares of logarithms, R² in
+          logarithms.
         </p>
       </details>
     </section>

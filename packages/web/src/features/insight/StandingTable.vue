@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import type { EvidenceCode } from '@clear-mark/core';
+import type { EvidenceCode, Policy } from '@clear-mark/core';
 import type { Results } from '@clear-mark/contract';
-import { evidenceWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
+import { evidenceWords, ruleWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { rateWords } from './insight.model.ts';
 import StandingMark from './StandingMark.vue';
 
-const props = defineProps<{ classId: string; results: Results }>();
+const props = defineProps<{ classId: string; results: Results; policy: Policy }>();
 const skills = computed(() => props.results.standings[0]?.cells.map((c) => c.skill) ?? []);
 </script>
 
@@ -41,6 +41,18 @@ const skills = computed(() => props.results.standings[0]?.cells.map((c) => c.ski
       </tbody>
     </table>
   </div>
+  <details>
+    <summary>How a standing is decided</summary>
+    <p class="soft">
+      The first that holds. Lapsed: was competent, no pass within {{ policy.currencyMonths }} months. Retrain:
+      {{ policy.stopRetrains ? 'a stop breach not cleared by passes in a row or a sign-off, or ' : '' }}the
+      last {{ policy.failsInARow }} outcomes failed after at least {{ policy.retrainAfter
+      }}{{ policy.chartRetrains ? ', or the chart of deterioration signals' : '' }}. Watch: was competent and
+      the last outcome failed, or the last {{ policy.marginalInARow }} were all marginal passes. Competent:
+      {{ ruleWords(policy) }}. Otherwise learning; not tried without a verdict. The figures are the class’s
+      policy.
+    </p>
+  </details>
 </template>
 
 <style scoped>

@@ -69,7 +69,7 @@ async function copy(): Promise<void> {
   </section>
   <section class="section">
     <h2>Where everyone stands</h2>
-    <StandingTable :class-id="classId" :results="results" />
+    <StandingTable :class-id="classId" :results="results" :policy="policy" />
   </section>
   <section class="section">
     <h2>Pass rate of each skill</h2>

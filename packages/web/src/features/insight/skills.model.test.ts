@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { firstPassWords, trendWords } from './skills.model.ts';
+import { firstPassWords, paceWords, trendWords } from './skills.model.ts';
 
 const odds = (factor: number, low: number, high: number) => ({ odds: { factor, low, high }, oddsNone: null });
 
@@ -20,5 +20,12 @@ describe('how a skill is learned, in words', () => {
       'Fewer than half have passed so far; 3 of 4 have not passed yet and are counted as such.',
     );
     expect(of(0, 0, null)).toBe('Nobody has tried.');
+  });
+  it('the time of a piece', () => {
+    expect(paceWords({ first: 31.2, onDoubling: 0.8, r2: 0.42, n: 90 })).toBe(
+      'About 31 minutes for a first piece, 20 % less with every doubling of the attempts; that explains 42 % of the spread.',
+    );
+    expect(paceWords({ first: 10, onDoubling: 1, r2: null, n: 4 })).toContain('no change with practice');
+    expect(paceWords(null)).toContain('Too few');
   });
 });

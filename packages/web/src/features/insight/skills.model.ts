@@ -41,3 +41,15 @@ export function firstPassWords(
 
 /** Attempt numbers that fewer trainees than this have reached are drawn hollow: they rest on few. */
 export const FEW = 5;
+
+/** The learning curve of time, or that there is none to draw. */
+export function paceWords(pace: SkillInTime['pace']): string {
+  if (!pace) return 'Too few pieces were timed for a curve.';
+  const change = Math.round(100 * Math.abs(1 - pace.onDoubling));
+  const way = pace.onDoubling < 1 ? 'less' : 'more';
+  const first = `About ${Math.round(pace.first)} minutes for a first piece`;
+  const fit = pace.r2 === null ? '' : `; that explains ${Math.round(100 * pace.r2)} % of the spread`;
+  return change === 0
+    ? `${first}, and no change with practice.`
+    : `${first}, ${change} % ${way} with every doubling of the attempts${fit}.`;
+}

@@ -9,9 +9,11 @@ import {
   DomainError,
   type LossReference,
   type MethodSheet,
+  type PackedEntry,
   type Policy,
   type ReplayedAttempt,
   replayOf,
+  unpackEntries,
 } from '@clear-mark/core';
 import { call } from '../../api/client.ts';
 import { MOST_HERE } from './what-if.model.ts';
@@ -61,7 +63,8 @@ async function load({ classId, filter }: WhatIfOrder): Promise<Kept | null> {
     const references = new Map((page.references as LossReference[]).map((r) => [r.id, r]));
     for (const attempt of page.attempts) {
       const { traineeName, pieceLabel, startedAt, ...rest } = attempt;
-      const replayed = { ...rest, startedAt } as ReplayedAttempt;
+      const entries = unpackEntries(attempt.entries as PackedEntry[]);
+      const replayed = { ...rest, startedAt, entries } as ReplayedAttempt;
       const ids = replayed.entries.flatMap((e) => (e.value?.kind === 'loss' ? [e.value.referenceId] : []));
       const used = [...new Set(ids)].flatMap((id) => references.get(id) ?? []);
       fresh.attempts.push({ attempt: replayed, references: used });
