@@ -1,6 +1,6 @@
 import { fisherExact, holm } from '../stats/index.ts';
 
-export interface TogetherPair {
+export interface FailedPair {
   readonly first: string;
   readonly second: string;
   readonly together: number;
@@ -8,18 +8,12 @@ export interface TogetherPair {
   readonly secondFailed: number;
   /** Pieces on which both were scored. */
   readonly of: number;
+}
+export interface TogetherPair extends FailedPair {
   /** Pieces on which both would fail if they had nothing to do with each other. */
   readonly expected: number;
   /** Fisher's exact test, Holm over all pairs. */
   readonly p: number;
-}
-export interface FailedPair {
-  readonly first: string;
-  readonly second: string;
-  readonly together: number;
-  readonly firstFailed: number;
-  readonly secondFailed: number;
-  readonly of: number;
 }
 
 const LEVEL = 0.05;

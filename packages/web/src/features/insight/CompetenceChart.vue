@@ -3,7 +3,7 @@ import type { SkillEvidence } from '@clear-mark/contract';
 import { chartLimits, competenceChart, verdictOfMark, withVerdict } from '@clear-mark/core';
 import { SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
-import { useChartLook } from '../../charts/chart-look.ts';
+import { placesAxis, useChartLook } from '../../charts/chart-look.ts';
 import ChartView from '../../charts/ChartView.vue';
 
 /** The sequential chart of one trainee in one skill: learning up to competence, then watching for what gets worse. */
@@ -62,17 +62,11 @@ const option = computed(() => {
     animation: false,
     tooltip,
     grid: { left: 44, right: 16, top: 22, bottom: 44 },
-    xAxis: {
-      type: 'category',
-      data: all.map((p) => String(p.at + 1)),
-      name: 'outcome',
-      nameLocation: 'middle',
-      nameGap: 26,
-      nameTextStyle: soft,
-      axisLabel: { ...soft, hideOverlap: true },
-      axisTick: { show: false },
-      axisLine: { lineStyle: { color: token('--hair-strong') } },
-    },
+    xAxis: placesAxis(
+      all.map((p) => String(p.at + 1)),
+      'outcome',
+      look.value,
+    ),
     yAxis: {
       type: 'value',
       min: 0,

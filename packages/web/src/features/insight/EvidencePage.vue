@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { SkillEvidence } from '@clear-mark/contract';
 import { type EvidenceCode, piecesAhead, type Skill, verdictOfMark } from '@clear-mark/core';
 import {
   aheadWords,
@@ -9,9 +8,10 @@ import {
   STANDING_WORDS,
   VERDICT_WORDS,
 } from '@clear-mark/words';
-import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue';
+import { computed, defineAsyncComponent } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, ROUTES } from '../../api/client.ts';
+import { useLoaded } from '../../shared/use-loaded.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import RateBar from './RateBar.vue';
 import { rateWords } from './insight.model.ts';
@@ -21,9 +21,14 @@ import StandingMark from './StandingMark.vue';
 const props = defineProps<{ classId: string; traineeId: string; skill: string }>();
 const CompetenceChart = defineAsyncComponent(() => import('./CompetenceChart.vue'));
 const router = useRouter();
-const found = shallowRef<SkillEvidence | null>(null);
-const failure = ref<string | null>(null);
 const skill = computed(() => props.skill as Skill);
+const { found, failure, again } = useLoaded(
+  () => [props.classId, props.traineeId, props.skill],
+  () => {
+    const params = { id: props.classId, traineeId: props.traineeId, skill: skill.value };
+    return call(ROUTES.skillEvidence, { params });
+  },
+);
 const sheetOf = (attemptId: string) => ({ name: 'sheet', params: { classId: props.classId, attemptId } });
 const newest = computed(() => [...(found.value?.outcomes ?? [])].reverse());
 const ahead = computed(() => {
@@ -34,17 +39,6 @@ const ahead = computed(() => {
 });
 const when = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
-
-async function load(): Promise<void> {
-  try {
-    const params = { id: props.classId, traineeId: props.traineeId, skill: skill.value };
-    found.value = await call(ROUTES.skillEvidence, { params });
-    failure.value = null;
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-}
-watch(() => [props.classId, props.traineeId, props.skill], load, { immediate: true });
 </script>
 
 <template>
@@ -86,7 +80,7 @@ watch(() => [props.classId, props.traineeId, props.skill], load, { immediate: tr
         </p>
         <CompetenceChart v-else :evidence="found" @open="router.push(sheetOf($event))" />
       </section>
-      <SignOffPanel :class-id="classId" :evidence="found" @signed="load" />
+      <SignOffPanel :class-id="classId" :evidence="found" @signed="again" />
       <section v-if="newest.length > 0" class="section">
         <h2>The pieces behind it</h2>
         <table class="plain">

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { type ClassDetail, ResultFilter, type Results } from '@clear-mark/contract';
+import { ResultFilter } from '@clear-mark/contract';
 import { DEFAULT_POLICY } from '@clear-mark/core';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, ROUTES } from '../../api/client.ts';
+import { useLoaded } from '../../shared/use-loaded.ts';
 import { useSession } from '../../shell/session.ts';
 import ViewSwitch from '../../shared/ViewSwitch.vue';
 import InsightFilter from './InsightFilter.vue';
@@ -35,38 +36,26 @@ const busiest = computed(
     null,
 );
 const policy = computed(() => detail.value?.policy ?? DEFAULT_POLICY);
-const results = shallowRef<Results | null>(null);
-const detail = shallowRef<ClassDetail | null>(null);
-const failure = ref<string | null>(null);
 
 const filter = computed(() => {
   const parsed = ResultFilter.safeParse(route.query);
   return parsed.success ? parsed.data : {};
 });
-const key = computed(() => JSON.stringify(filter.value));
+const params = computed(() => ({ id: props.classId }));
+const { found: results, failure } = useLoaded(
+  () => [params.value, filter.value],
+  () => call(ROUTES.results, { params: params.value, query: filter.value as never }),
+);
+const { found: detail } = useLoaded(
+  () => params.value,
+  () => call(ROUTES.classDetail, { params: params.value }),
+);
 const narrowed = computed(() => Object.values(filter.value).some((v) => v !== undefined));
 const link: RecordsLink = (more) => ({
   name: 'records',
   params: { classId: props.classId },
   query: { ...filter.value, ...more } as Record<string, string>,
 });
-
-watch(
-  key,
-  async () => {
-    try {
-      const params = { id: props.classId };
-      [results.value, detail.value] = await Promise.all([
-        call(ROUTES.results, { params, query: filter.value as never }),
-        detail.value ?? call(ROUTES.classDetail, { params }),
-      ]);
-      failure.value = null;
-    } catch (error) {
-      failure.value = wordsOf(error);
-    }
-  },
-  { immediate: true },
-);
 </script>
 
 <template>

@@ -1,28 +1,15 @@
 <script setup lang="ts">
 import type { InstructorsView, ResultFilter } from '@clear-mark/contract';
-import { ref, shallowRef, watch } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, ROUTES } from '../../api/client.ts';
+import { useLoaded } from '../../shared/use-loaded.ts';
 import { rateWords } from './insight.model.ts';
 import type { RecordsLink } from './records-link.ts';
 
 /** For the lead alone: how alike instructors judge, and what the items tell. */
 const props = defineProps<{ classId: string; filter: ResultFilter; link: RecordsLink }>();
-const found = shallowRef<InstructorsView | null>(null);
-const failure = ref<string | null>(null);
-watch(
-  () => JSON.stringify(props.filter),
-  async () => {
-    try {
-      found.value = await call(ROUTES.instructorsView, {
-        params: { id: props.classId },
-        query: props.filter as never,
-      });
-      failure.value = null;
-    } catch (error) {
-      failure.value = wordsOf(error);
-    }
-  },
-  { immediate: true },
+const { found, failure } = useLoaded(
+  () => props.filter,
+  () => call(ROUTES.instructorsView, { params: { id: props.classId }, query: props.filter as never }),
 );
 type Kappa = InstructorsView['pairs'][number]['kappa'];
 const kappaWords = (k: Kappa): string =>

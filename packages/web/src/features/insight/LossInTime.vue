@@ -1,16 +1,15 @@
 <script setup lang="ts">
-import type { LossSample, LossSeries, ResultFilter } from '@clear-mark/contract';
+import type { LossSample, ResultFilter } from '@clear-mark/contract';
 import { apartWords } from '@clear-mark/words';
-import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue';
+import { computed, defineAsyncComponent } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, ROUTES } from '../../api/client.ts';
+import { useLoaded } from '../../shared/use-loaded.ts';
 import { boundWords, lookOf, type SeriesPoint } from './series.model.ts';
 
 const props = defineProps<{ classId: string; sample: LossSample; filter: ResultFilter }>();
 const LossTimeChart = defineAsyncComponent(() => import('./LossTimeChart.vue'));
 const router = useRouter();
-const series = shallowRef<LossSeries | null>(null);
-const failure = ref<string | null>(null);
 const query = computed(() => ({
   ...props.filter,
   method: props.sample.methodId,
@@ -19,6 +18,10 @@ const query = computed(() => ({
   wavelength: props.sample.wavelengthNm,
   ...(props.sample.direction === '' ? {} : { direction: props.sample.direction }),
 }));
+const { found: series, failure } = useLoaded(
+  () => query.value,
+  () => call(ROUTES.lossSeries, { params: { id: props.classId }, query: query.value as never }),
+);
 const looks = computed(() => series.value?.points.map((p) => lookOf(p, series.value!)) ?? []);
 const told = computed(() => looks.value.filter((look) => look !== 'plain').length);
 const sheetOf = (p: SeriesPoint) => ({
@@ -27,22 +30,6 @@ const sheetOf = (p: SeriesPoint) => ({
 });
 const when = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
-
-watch(
-  () => JSON.stringify(query.value),
-  async () => {
-    try {
-      series.value = await call(ROUTES.lossSeries, {
-        params: { id: props.classId },
-        query: query.value as never,
-      });
-      failure.value = null;
-    } catch (error) {
-      failure.value = wordsOf(error);
-    }
-  },
-  { immediate: true },
-);
 </script>
 
 <template>

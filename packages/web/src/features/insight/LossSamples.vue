@@ -27,6 +27,12 @@ const reading = (s: LossSample) => ({
   wavelength: s.wavelengthNm,
   ...(s.direction === '' ? {} : { direction: s.direction }),
 });
+/** One of many is not none, and all but one is not all. */
+function shareOver({ summary: { over, n } }: LossSample): string {
+  const share = (100 * over) / n;
+  if (over === 0 || over === n) return '';
+  return share < 1 ? 'under 1 %' : share > 99 ? 'over 99 %' : `${Math.round(share)} %`;
+}
 const db = (x: number | null): string => (x === null ? 'none' : x.toFixed(3));
 function open(sample: LossSample, bar: Bar): void {
   void router.push(props.link({ ...reading(sample), lossFrom: bar.from, lossTo: bar.to }));
@@ -87,6 +93,7 @@ function open(sample: LossSample, bar: Bar): void {
               >{{ s.summary.over }}</RouterLink
             >
             <template v-else>0</template>
+            <span class="soft small"> {{ shareOver(s) }}</span>
           </dd>
         </div>
         <div>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import type { ResultFilter, SkillInTime } from '@clear-mark/contract';
+import type { ResultFilter } from '@clear-mark/contract';
 import { SKILL_WORDS } from '@clear-mark/words';
-import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue';
+import { computed, defineAsyncComponent } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, ROUTES } from '../../api/client.ts';
+import { useLoaded } from '../../shared/use-loaded.ts';
 import type { RecordsLink } from './records-link.ts';
 import { firstPassWords, paceWords, trendWords } from './skills.model.ts';
 
@@ -12,28 +13,15 @@ const LearningChart = defineAsyncComponent(() => import('./LearningChart.vue'));
 const DaysChart = defineAsyncComponent(() => import('./DaysChart.vue'));
 const route = useRoute();
 const router = useRouter();
-const skills = shallowRef<readonly SkillInTime[] | null>(null);
-const failure = ref<string | null>(null);
+const { found: skills, failure } = useLoaded(
+  () => props.filter,
+  () => call(ROUTES.skillsInTime, { params: { id: props.classId }, query: props.filter as never }),
+);
 const shown = computed(
   () => skills.value?.find((s) => s.skill === route.query['skill']) ?? skills.value?.[0],
 );
 const pick = (skill: string): void => void router.replace({ query: { ...route.query, skill } });
 
-watch(
-  () => JSON.stringify(props.filter),
-  async () => {
-    try {
-      skills.value = await call(ROUTES.skillsInTime, {
-        params: { id: props.classId },
-        query: props.filter as never,
-      });
-      failure.value = null;
-    } catch (error) {
-      failure.value = wordsOf(error);
-    }
-  },
-  { immediate: true },
-);
 function openDay(day: string): void {
   void router.push(props.link({ skill: shown.value!.skill, verdict: 'judged', from: day, to: day }));
 }

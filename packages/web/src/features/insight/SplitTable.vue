@@ -2,9 +2,10 @@
 import { THING_KINDS } from '@clear-mark/core';
 import type { ResultFilter, Split } from '@clear-mark/contract';
 import { SKILL_WORDS, THING_WORDS } from '@clear-mark/words';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, ROUTES } from '../../api/client.ts';
+import { useLoaded } from '../../shared/use-loaded.ts';
 import { percent } from './insight.model.ts';
 import RateBar from './RateBar.vue';
 import type { RecordsLink } from './records-link.ts';
@@ -18,30 +19,20 @@ const OFFERED = [
   ),
   'day',
 ] as const;
-const split = shallowRef<Split | null>(null);
-const failure = ref<string | null>(null);
 const by = computed(() => (OFFERED.find((o) => o === route.query['by']) ?? 'cleaver') as string);
+const { found: split, failure } = useLoaded(
+  () => [by.value, props.filter],
+  () =>
+    call(ROUTES.split, {
+      params: { id: props.classId },
+      query: { ...props.filter, by: by.value } as never,
+    }),
+);
 const label = (key: string): string => (key === 'day' ? 'Day' : THING_WORDS[key as keyof typeof THING_WORDS]);
 const skills = computed(() => {
   const there = new Set(split.value?.rows.flatMap((r) => r.skills.map((s) => s.skill)) ?? []);
   return (Object.keys(SKILL_WORDS) as (keyof typeof SKILL_WORDS)[]).filter((s) => there.has(s));
 });
-
-watch(
-  [by, () => props.filter],
-  async () => {
-    try {
-      split.value = await call(ROUTES.split, {
-        params: { id: props.classId },
-        query: { ...props.filter, by: by.value } as never,
-      });
-      failure.value = null;
-    } catch (error) {
-      failure.value = wordsOf(error);
-    }
-  },
-  { immediate: true },
-);
 
 const cellOf = (row: Split['rows'][number], skill: string) => row.skills.find((s) => s.skill === skill);
 const linkOf = (row: Split['rows'][number], skill: string) =>

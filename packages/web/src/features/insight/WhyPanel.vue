@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { FailingTogether, ResultFilter, Results, StandsOut } from '@clear-mark/contract';
+import type { ResultFilter, Results, StandsOut } from '@clear-mark/contract';
 import { nothingStandsOutWords, standsOutWords } from '@clear-mark/words';
-import { ref, shallowRef, watch } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, ROUTES } from '../../api/client.ts';
+import { useLoaded } from '../../shared/use-loaded.ts';
 import FailureList from './FailureList.vue';
 import type { RecordsLink } from './records-link.ts';
 import SplitTable from './SplitTable.vue';
@@ -14,27 +14,17 @@ const props = defineProps<{
   results: Results;
   link: RecordsLink;
 }>();
-const found = shallowRef<FailingTogether | null>(null);
-const out = shallowRef<StandsOut | null>(null);
 type Apart = StandsOut['skills'][number];
 const linkOf = ({ skill, source, id }: Apart) =>
   props.link({ skill, verdict: 'failed', ...(source === 'trainee' ? { trainee: id } : { thing: id }) });
-const failure = ref<string | null>(null);
-watch(
-  () => JSON.stringify(props.filter),
-  async () => {
-    try {
-      const given = { params: { id: props.classId }, query: props.filter as never };
-      [found.value, out.value] = await Promise.all([
-        call(ROUTES.failingTogether, given),
-        call(ROUTES.standsOut, given),
-      ]);
-      failure.value = null;
-    } catch (error) {
-      failure.value = wordsOf(error);
-    }
-  },
-  { immediate: true },
+const given = () => ({ params: { id: props.classId }, query: props.filter as never });
+const { found, failure } = useLoaded(
+  () => props.filter,
+  () => call(ROUTES.failingTogether, given()),
+);
+const { found: out, failure: outFailure } = useLoaded(
+  () => props.filter,
+  () => call(ROUTES.standsOut, given()),
 );
 </script>
 
@@ -68,7 +58,7 @@ watch(
       :who="out?.criteria ?? []"
       :link="link"
     />
-    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <p v-if="failure ?? outFailure" class="notice bad" role="alert">{{ failure ?? outFailure }}</p>
   </section>
   <section v-if="found" class="section">
     <h2>What fails together</h2>

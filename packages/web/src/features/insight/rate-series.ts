@@ -1,5 +1,5 @@
 import type { StandingCell } from '@clear-mark/contract';
-import type { ChartLook } from '../../charts/chart-look.ts';
+import { type ChartLook, placesAxis } from '../../charts/chart-look.ts';
 import { FEW } from './skills.model.ts';
 
 type RateValue = StandingCell['rate'];
@@ -43,20 +43,11 @@ export function rateSeries(rates: readonly RateAt[], { token }: ChartLook) {
 }
 
 /** Axes for rates over a list of places. */
-export function rateAxes(labels: readonly string[], name: string, { token, soft }: ChartLook) {
+export function rateAxes(labels: readonly string[], name: string, look: ChartLook) {
+  const { token, soft } = look;
   return {
     grid: { left: 54, right: 16, top: 16, bottom: 44 },
-    xAxis: {
-      type: 'category',
-      data: labels,
-      name,
-      nameLocation: 'middle',
-      nameGap: 26,
-      nameTextStyle: soft,
-      axisLabel: { ...soft, hideOverlap: true },
-      axisTick: { show: false },
-      axisLine: { lineStyle: { color: token('--hair-strong') } },
-    },
+    xAxis: placesAxis(labels, name, look),
     yAxis: {
       type: 'value',
       min: 0,

@@ -1,21 +1,27 @@
 <script setup lang="ts">
-import { type AttemptList, AttemptListFilter, type ClassDetail, CSV_PATHS } from '@clear-mark/contract';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { AttemptListFilter, CSV_PATHS } from '@clear-mark/contract';
+import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { call, pathOf, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, pathOf, ROUTES } from '../../api/client.ts';
+import { useLoaded } from '../../shared/use-loaded.ts';
 import AttemptTable from './AttemptTable.vue';
 import { filterWords } from './attempt-table.model.ts';
 
 const props = defineProps<{ classId: string }>();
 const route = useRoute();
-const list = shallowRef<AttemptList | null>(null);
-const detail = shallowRef<ClassDetail | null>(null);
-const failure = ref<string | null>(null);
-
 const filter = computed(() => {
   const parsed = AttemptListFilter.safeParse(route.query);
   return parsed.success ? parsed.data : {};
 });
+const params = computed(() => ({ id: props.classId }));
+const { found: list, failure } = useLoaded(
+  () => [params.value, filter.value],
+  () => call(ROUTES.attemptList, { params: params.value, query: filter.value as never }),
+);
+const { found: detail } = useLoaded(
+  () => params.value,
+  () => call(ROUTES.classDetail, { params: params.value }),
+);
 const query = computed(() => route.query as Record<string, string>);
 const words = computed(() =>
   filterWords(filter.value, {
@@ -31,23 +37,6 @@ const csv = computed(() => ({
   attempts: pathOf(CSV_PATHS.attempts, { id: props.classId }, filter.value),
   outcomes: pathOf(CSV_PATHS.outcomes, { id: props.classId }, filter.value),
 }));
-
-watch(
-  filter,
-  async (now) => {
-    try {
-      const params = { id: props.classId };
-      [list.value, detail.value] = await Promise.all([
-        call(ROUTES.attemptList, { params, query: now as never }),
-        detail.value ?? call(ROUTES.classDetail, { params }),
-      ]);
-      failure.value = null;
-    } catch (error) {
-      failure.value = wordsOf(error);
-    }
-  },
-  { immediate: true },
-);
 </script>
 
 <template>
