@@ -64,8 +64,8 @@ function points(share: number): string {
         <summary>How this is counted</summary>
         <p class="soft">
           Only work is compared that others signed too: the same trainee, skill and week. Expected: the share
-          that all of them passed there; the test is that of Mantel &amp; Haenszel (1959) without continuity
-          correction, adjusted by Holm (1979). The rate stands for all of an instructor’s signed outcomes.
+          that all of them passed there; the test is exact, given what each of them holds (after Mantel &amp;
+          Haenszel 1959), adjusted by Holm (1979). The rate stands for all of an instructor’s signed outcomes.
         </p>
       </details>
     </section>

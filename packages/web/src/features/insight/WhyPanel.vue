@@ -42,9 +42,10 @@ const { found: out, failure: outFailure } = useLoaded(
         <summary>How trainee and tool are told apart</summary>
         <p class="soft">
           A tool is compared with the others of its kind in the hands of the same trainee in the same week, a
-          trainee with the others of the same week: expected is what all of them passed there, the test that
-          of Mantel &amp; Haenszel (1959), adjusted by Holm (1979) over all {{ out.compared }} comparisons.
-          With nothing but chance at work one class in twenty shows a line here.
+          trainee with the others of the same week: expected is what all of them passed there, the test is
+          exact, given what each trainee and week holds (after Mantel &amp; Haenszel 1959), adjusted by Holm
+          (1979) over all {{ out.compared }} comparisons. With nothing but chance at work one class in twenty
+          shows a line here.
         </p>
       </details>
     </template>
