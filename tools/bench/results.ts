@@ -10,7 +10,7 @@ import {
   resultsStore,
   syncShippedMethods,
 } from '@clear-mark/server';
-import { describeLoss } from '@clear-mark/core';
+import { describeLossCounts } from '@clear-mark/core';
 import { SCENARIO } from '@clear-mark/demo';
 import { loadDemo } from '../load-demo.ts';
 import { copyAttempts } from './copy-attempts.ts';
@@ -102,7 +102,7 @@ export const benchInsightQuantiles = (url: string): Promise<Measured> =>
             sql: `${where.sql} and o.wavelength_nm = 1310`,
             bindings: where.bindings,
           });
-          for (const row of samples) describeLoss(lossesOf(row), row.limitDb);
+          for (const row of samples) describeLossCounts(lossesOf(row), row.limitDb);
         }),
       () => timed(() => db.raw(ORDERED, [classId])),
     );

@@ -8,10 +8,15 @@ export interface Histogram {
 
 /**
  * Counts in bins of equal width whose edges are whole multiples of `width`; a value on an edge falls into
- * the upper bin, with 1e-9 of a width forgiven as binary dust. Null for no values.
+ * the upper bin, with 1e-9 of a width forgiven as binary dust. Each value counts as often as `times` says, once without it.
+ * Null for no values.
  * Errors: `stats.bad_width`, `stats.not_finite`. Example: 0.1, 0.14, 0.2 by 0.1 is 2 from 0.1 and 1 from 0.2.
  */
-export function histogram(values: ArrayLike<number>, width: number): Histogram | null {
+export function histogram(
+  values: ArrayLike<number>,
+  width: number,
+  times?: ArrayLike<number>,
+): Histogram | null {
   if (!(width > 0) || !Number.isFinite(width)) throw new DomainError('stats.bad_width', { width });
   if (values.length === 0) return null;
   requireFinite(values);
@@ -24,6 +29,6 @@ export function histogram(values: ArrayLike<number>, width: number): Histogram |
   }
   if (last - first > 10_000) throw new DomainError('stats.bad_width', { width });
   const counts = new Array<number>(last - first + 1).fill(0);
-  for (let i = 0; i < values.length; i++) counts[bin(values[i]!) - first]! += 1;
+  for (let i = 0; i < values.length; i++) counts[bin(values[i]!) - first]! += times ? times[i]! : 1;
   return { from: first * width, width, counts };
 }

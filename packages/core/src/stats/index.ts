@@ -1,4 +1,5 @@
 export * from './against-the-others.ts';
+export * from './counted.ts';
 export * from './describe.ts';
 export * from './fisher.ts';
 export * from './histogram.ts';

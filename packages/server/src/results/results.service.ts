@@ -1,4 +1,12 @@
-import { describeLoss, histogram, SKILLS, standsApart, summarizeSkill, wilsonRate } from '@clear-mark/core';
+import {
+  type CountedSample,
+  describeLossCounts,
+  histogram,
+  SKILLS,
+  standsApart,
+  summarizeSkill,
+  wilsonRate,
+} from '@clear-mark/core';
 import type {
   CriterionFailure,
   LossSample,
@@ -91,13 +99,21 @@ export const resultsService = (db: Database) => ({
 /** The same values under the contract's types, which do not say readonly. */
 const mutable = (s: ReturnType<typeof summarizeSkill>) => ({ ...s, firstPassAt: [...s.firstPassAt] });
 
-export const lossesOf = (row: LossRow): number[] =>
-  row.losses === null ? [] : row.losses.split(' ').map(Number);
+const VALUE_BYTES = 12;
+
+/** The losses of a row: its values from the lowest on, and how often each was read. */
+export function lossesOf({ losses }: LossRow): CountedSample {
+  const n = (losses?.length ?? 0) / VALUE_BYTES;
+  return {
+    values: Float64Array.from({ length: n }, (_, i) => losses!.readDoubleBE(i * VALUE_BYTES)),
+    counts: Int32Array.from({ length: n }, (_, i) => losses!.readInt32BE(i * VALUE_BYTES + 8)),
+  };
+}
 
 function lossSample(row: LossRow, labels: Labels): LossSample[] {
   const losses = lossesOf(row);
-  const summary = describeLoss(losses, row.limitDb);
-  const bars = histogram(losses, LOSS_BIN_DB);
+  const summary = describeLossCounts(losses, row.limitDb);
+  const bars = histogram(losses.values, LOSS_BIN_DB, losses.counts);
   if (!summary || !bars) return [];
   return [
     {

@@ -21,8 +21,11 @@ export interface LossRow {
   readonly direction: '' | Direction;
   readonly limitDb: number;
   readonly expectedDb: number;
-  /** Losses in dB, separated by blanks: one text to read instead of a row each. */
-  readonly losses: string | null;
+  /**
+   * Losses in dB from the lowest on: each value once in eight bytes, how often it was read in four. A meter shows hundredths,
+   * so that a million readings are some hundred values; one number a reading took twice as long.
+   */
+  readonly losses: Buffer | null;
   readonly voids: number;
 }
 
@@ -82,10 +85,15 @@ export const resultsStore = (db: Database) => ({
     all<LossRow>(
       db,
       `select method_id as "methodId", reference_method as "referenceMethod", fiber_class as "fiberClass",
-              wavelength_nm as "wavelengthNm", direction, limit_db as "limitDb", max(expected_db) as "expectedDb",
-              string_agg(loss_db::text, ' ') as losses, count(*) filter (where mark = 'V') as voids
-         from outcome_losses o
-        where ${where.sql}
+              wavelength_nm as "wavelengthNm", direction, limit_db as "limitDb", max(expected) as "expectedDb",
+              string_agg(float8send(loss_db) || int4send(times), ''::bytea order by loss_db)
+                filter (where loss_db is not null) as losses,
+              sum(voids)::int as voids
+         from (select method_id, reference_method, fiber_class, wavelength_nm, direction, limit_db, loss_db,
+                      count(*)::int as times, max(expected_db) as expected, count(*) filter (where mark = 'V') as voids
+                 from outcome_losses o
+                where ${where.sql}
+                group by method_id, reference_method, fiber_class, wavelength_nm, direction, limit_db, loss_db) o
         group by method_id, reference_method, fiber_class, wavelength_nm, direction, limit_db
         order by method_id, wavelength_nm, direction`,
       where.bindings,

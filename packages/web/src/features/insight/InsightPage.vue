@@ -70,7 +70,7 @@ const link: RecordsLink = (more) => ({
       <InsightFilter :filter="filter" :detail="detail" />
     </div>
     <ViewSwitch place="Insight" :views="views" :current="view" />
-    <p v-if="narrowed" class="notice">
+    <p v-if="narrowed" class="notice narrowed">
       Rates and samples are narrowed; standings always rest on the whole history.
       <RouterLink :to="{ query: view === 'who' ? {} : { view } }">Show everything</RouterLink>
     </p>
@@ -124,6 +124,9 @@ const link: RecordsLink = (more) => ({
 <style scoped>
 .head {
   align-items: flex-end;
+}
+.narrowed {
+  margin-bottom: 12px;
 }
 .empty {
   display: grid;

@@ -5,11 +5,18 @@ import { computed } from 'vue';
 import { useChartLook } from '../../charts/chart-look.ts';
 import ChartView from '../../charts/ChartView.vue';
 import { rateAxes, rateSeries, rateTable } from './rate-series.ts';
+import { FEW } from './skills.model.ts';
 
 const props = defineProps<{ skill: SkillInTime }>();
 const look = useChartLook();
 const rates = computed(() => props.skill.learning.map((p) => ({ at: `attempt ${p.attempt}`, rate: p.rate })));
 const title = computed(() => `${SKILL_WORDS[props.skill.skill]}: passed by attempt`);
+
+/** A line through the outcomes of a handful of trainees is not drawn as if it were known. */
+const few = computed(() => {
+  const first = props.skill.learning[0]?.rate;
+  return !first || first.kind === 'none' || first.n < FEW;
+});
 
 const option = computed(() => ({
   animation: false,
@@ -25,7 +32,9 @@ const option = computed(() => ({
       silent: true,
       showSymbol: false,
       step: 'middle',
-      lineStyle: { color: look.value.token('--ink'), width: 2 },
+      lineStyle: few.value
+        ? { color: look.value.token('--ink-soft'), width: 1.5, type: 'dashed' }
+        : { color: look.value.token('--ink'), width: 2 },
       data: props.skill.learning.map((p) => 1 - p.level),
     },
     ...rateSeries(rates.value, look.value),

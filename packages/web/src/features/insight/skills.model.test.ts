@@ -14,10 +14,12 @@ describe('how a skill is learned, in words', () => {
   it('counts those who have not passed, and says when half have not', () => {
     const of = (n: number, passed: number, median: number | null) =>
       firstPassWords({ n, passed, median, medianLow: null, medianHigh: median }, 'attempts');
-    expect(of(4, 4, 1)).toBe('Half have passed after 1 attempt (95 % interval none to 1); all have passed.');
-    expect(of(4, 3, 2.5)).toContain('2.5 attempts (95 % interval none to 2.5); 1 of 4 have not passed yet');
-    expect(of(4, 1, null)).toBe(
-      'Fewer than half have passed so far; 3 of 4 have not passed yet and are counted as such.',
+    expect(of(8, 8, 1)).toBe('Half have passed after 1 attempt (95 % interval none to 1); all have passed.');
+    expect(of(8, 7, 2.5)).toContain('2.5 attempts (95 % interval none to 2.5); 1 of 8 have not passed yet');
+    expect(of(1, 1, 2)).toBe('One trainee, all passed: too few for a median.');
+    expect(of(3, 0, null)).toBe('3 trainees, none has passed: too few for a median.');
+    expect(of(8, 1, null)).toBe(
+      'Fewer than half have passed so far; 7 of 8 have not passed yet and are counted as such.',
     );
     expect(of(0, 0, null)).toBe('Nobody has tried.');
   });

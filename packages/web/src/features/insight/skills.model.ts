@@ -1,6 +1,9 @@
 import type { SkillInTime } from '@clear-mark/contract';
 import type { LogisticNone } from '@clear-mark/core';
 
+/** What rests on fewer trainees than this looks like little: no median, hollow points, a dashed line. */
+export const FEW = 5;
+
 const NONE: Readonly<Record<LogisticNone, string>> = {
   too_few: 'One outcome alone shows no trend.',
   all_pass: 'Everything passed, so there is no trend to fit.',
@@ -27,6 +30,10 @@ export function firstPassWords(
   unit: 'attempts' | 'minutes',
 ): string {
   if (n === 0) return unit === 'minutes' ? 'Nobody was timed.' : 'Nobody has tried.';
+  if (n < FEW) {
+    const people = n === 1 ? 'One trainee' : `${n} trainees`;
+    return `${people}, ${passed === n ? 'all passed' : passed === 0 ? 'none has passed' : `${passed} passed`}: too few for a median.`;
+  }
   const open = n - passed;
   const rest = open === 0 ? 'all have passed' : `${open} of ${n} have not passed yet and are counted as such`;
   if (median === null) return `Fewer than half have passed so far; ${rest}.`;
@@ -38,9 +45,6 @@ export function firstPassWords(
   const one = unit === 'attempts' && median === 1 ? 'attempt' : unit;
   return `Half have passed after ${whole(median)} ${one}${range}; ${rest}.`;
 }
-
-/** Attempt numbers that fewer trainees than this have reached are drawn hollow: they rest on few. */
-export const FEW = 5;
 
 /** The learning curve of time, or that there is none to draw. */
 export function paceWords(pace: SkillInTime['pace']): string {

@@ -1,6 +1,6 @@
 import type { WhatIfCounts, WhatIfSetting } from '@clear-mark/contract';
 import { canMove, type Criterion, type MethodSheet } from '@clear-mark/core';
-import { UNIT_WORDS } from '@clear-mark/words';
+import { ruleWords, UNIT_WORDS } from '@clear-mark/words';
 
 /** Over this many attempts the server works it out. */
 export const MOST_HERE = 20_000;
@@ -49,7 +49,7 @@ export function settingWords(setting: WhatIfSetting, limits: readonly MovableLim
     const ends = [min === null ? '' : `from ${min}`, max === null ? '' : `to ${max}`].filter((e) => e !== '');
     parts.push(`${limit?.label ?? 'limit'} ${ends.join(' ')} ${limit?.unit ?? ''}`.trim());
   }
-  if (setting.policy) parts.push('another policy');
+  if (setting.policy) parts.push(ruleWords(setting.policy));
   return parts.length === 0 ? 'as it is' : parts.join(', ');
 }
 

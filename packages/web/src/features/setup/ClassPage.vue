@@ -95,15 +95,17 @@ onMounted(() => void refresh());
           <p v-if="detail.trainees.length === 0" class="soft">Nobody yet. Type or paste names, one a line.</p>
           <ol class="names">
             <li v-for="t in detail.trainees" :key="t.id" class="trainee">
-              <span>{{ t.name }}</span>
-              <CommitField
-                class="typed group"
-                :maxlength="30"
-                :value="t.group"
-                :label="`Group of ${t.name}`"
-                placeholder="no group"
-                @commit="setGroup(t.id, $event)"
-              />
+              <div class="line">
+                <span>{{ t.name }}</span>
+                <CommitField
+                  class="typed group"
+                  :maxlength="30"
+                  :value="t.group"
+                  :label="`Group of ${t.name}`"
+                  placeholder="no group"
+                  @commit="setGroup(t.id, $event)"
+                />
+              </div>
             </li>
           </ol>
           <el-input
@@ -173,9 +175,15 @@ onMounted(() => void refresh());
   break-inside: avoid;
   margin-bottom: 4px;
 }
+.line {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+}
 .group {
-  width: 110px;
-  margin-left: 8px;
+  width: 96px;
+  flex: none;
 }
 .draft {
   border-style: dashed;
