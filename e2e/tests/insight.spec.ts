@@ -122,3 +122,37 @@ test('what if the loss limit were 0.5 dB: two settings side by side, in a worker
   await limit.locator('.pieces a').first().click();
   await expect(page.locator('.row-of').first()).toBeVisible();
 });
+
+test('what if over 20,000 attempts is a job of the server, with progress, and can be cancelled', async ({
+  page,
+  demo,
+}) => {
+  // The class is as large as the first page says; what follows is the server's own work.
+  await page.context().route('**/replay*', async (route) => {
+    const reply = await route.fetch();
+    const body = (await reply.json()) as object;
+    await route.fulfill({ response: reply, json: { ...body, total: 20_001 } });
+  });
+  await enterDemo(page, demo);
+  await page.getByRole('link', { name: 'Insight' }).click();
+  await page.getByRole('button', { name: 'What if' }).click();
+  const jobs: string[] = [];
+  page.on('request', (r) => {
+    if (/\/api\/.*\/what-if/.test(r.url()))
+      jobs.push(`${r.method()} ${r.url().split('/what-if')[1] ? 'one' : 'new'}`);
+  });
+  const b = page.locator('[data-setting=B]');
+  await b.getByLabel('Limit to move').selectOption({ label: 'Loss read: loss of the finished end' });
+  await b.locator('input[name=max]').fill('0.45');
+  await page.getByRole('button', { name: 'Score again' }).click();
+  await expect(page.locator('[data-result=B]')).toContainText(/would have failed/, { timeout: 30_000 });
+  expect(jobs[0]).toBe('POST new');
+  expect(jobs).toContain('GET one');
+  await b.locator('input[name=max]').fill('0.4');
+  await page.getByRole('button', { name: 'Score again' }).click();
+  await expect.poll(() => jobs.filter((j) => j === 'POST new').length).toBe(2);
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect.poll(() => jobs).toContain('DELETE one');
+  await expect(page.getByRole('button', { name: 'Score again' })).toBeEnabled();
+  await expect(page.locator('[data-result=B]')).toContainText('0.45');
+});

@@ -17,7 +17,6 @@ const props = defineProps<{
 }>();
 const AS_IT_IS: WhatIfSetting = { label: 'A', passMark: null, limit: null, policy: null };
 const settings = reactive<WhatIfSetting[]>([{ ...AS_IT_IS }, { ...AS_IT_IS, label: 'B' }]);
-const asked = shallowRef<readonly WhatIfSetting[]>([]);
 const methods = computed(() => props.detail.methods.filter((m) => m.inUse));
 const first = [props.filter.method, props.busiest].flatMap(
   (id) => methods.value.find((m) => m.methodId === id) ?? [],
@@ -48,8 +47,8 @@ watch(results, async (found) => {
   if (found) shownAt.value?.scrollIntoView({ block: 'nearest' });
 });
 function ask(): void {
-  asked.value = settings.filter((s, i) => i === 0 || moves(s)).map((s) => ({ ...s }));
-  run(props.filter, props.detail.policy, asked.value);
+  const asked = settings.filter((s, i) => i === 0 || moves(s)).map((s) => ({ ...s }));
+  run(props.filter, props.detail.policy, asked);
 }
 const skillName = (skill: string): string =>
   skill === 'whole' ? 'Whole pieces' : SKILL_WORDS[skill as Skill];
@@ -94,15 +93,20 @@ const skillName = (skill: string): string =>
   </section>
   <section v-if="results" ref="shownAt" class="section">
     <div class="two">
-      <article v-for="(r, i) in results" :key="i" class="result" :data-result="asked[i]?.label">
-        <h3>{{ asked[i]?.label }}: {{ asked[i] ? settingWords(asked[i]!, limits) : '' }}</h3>
+      <article
+        v-for="{ setting, counts: r } in results"
+        :key="setting.label"
+        class="result"
+        :data-result="setting.label"
+      >
+        <h3>{{ setting.label }}: {{ settingWords(setting, limits) }}</h3>
         <p class="said">{{ whatIfWords(r) }}</p>
         <table class="plain">
           <thead>
             <tr>
               <th>Skill</th>
               <th>as signed</th>
-              <th>by {{ asked[i]?.label }}</th>
+              <th>by {{ setting.label }}</th>
             </tr>
           </thead>
           <tbody>

@@ -5,9 +5,15 @@ import { onScopeDispose, ref, shallowRef } from 'vue';
 import { useServerJob } from './use-server-job.ts';
 import type { WhatIfNews, WhatIfOrder } from './what-if-worker.ts';
 
+export interface WhatIfFound {
+  readonly setting: WhatIfSetting;
+  readonly counts: WhatIfCounts;
+}
+
 /** Scores the class again by other settings: in a worker, or by a job of the server where there is too much for it. */
 export function useWhatIf(classId: () => string) {
-  const results = shallowRef<readonly WhatIfCounts[] | null>(null);
+  /** What was found, each with the setting that it was found by, whatever is asked meanwhile. */
+  const results = shallowRef<readonly WhatIfFound[] | null>(null);
   const progress = ref<{ done: number; total: number } | null>(null);
   const failure = ref<string | null>(null);
   const ms = ref<number | null>(null);
@@ -35,7 +41,7 @@ export function useWhatIf(classId: () => string) {
         void runThere(order);
         break;
       case 'done':
-        done(news.results, news.ms);
+        done(news.results, order, news.ms);
         break;
       case 'refused':
         fail(
@@ -51,14 +57,16 @@ export function useWhatIf(classId: () => string) {
       }
     }
   }
-  async function runThere({ filter, settings }: WhatIfOrder): Promise<void> {
+  async function runThere(order: WhatIfOrder): Promise<void> {
+    const { filter, settings } = order;
     const started = performance.now();
     const found = await there.run(filter, settings, (now) => (progress.value = now));
-    if (found.kind === 'done') done(found.results, performance.now() - started);
+    if (found.kind === 'done') done(found.results, order, performance.now() - started);
     else if (found.kind === 'failed') fail(found.words);
   }
-  function done(found: readonly WhatIfCounts[], took: number): void {
-    [results.value, progress.value, ms.value] = [found, null, took];
+  function done(found: readonly WhatIfCounts[], { settings }: WhatIfOrder, took: number): void {
+    results.value = found.map((counts, i) => ({ counts, setting: settings[i]! }));
+    [progress.value, ms.value] = [null, took];
   }
   function fail(words: string): void {
     [failure.value, progress.value] = [words, null];

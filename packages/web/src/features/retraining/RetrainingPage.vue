@@ -101,7 +101,9 @@ const print = (): void => window.print();
             Give the session up
           </button>
         </div>
-        <p v-if="g.session" class="soft">{{ g.session.place }}, {{ hours(g.session.minutes) }}</p>
+        <p v-if="g.session" class="soft">
+          {{ [g.session.place, hours(g.session.minutes)].filter((w) => w !== '').join(', ') }}
+        </p>
         <p v-if="g.overMinutes > 0" class="notice" data-test="over">
           {{ hours(g.minutes) }} for the busiest trainee, {{ hours(g.overMinutes) }} more than the session
           has.
@@ -110,7 +112,7 @@ const print = (): void => window.print();
           {{ hours(g.minutes) }} at the bench for the busiest trainee.
         </p>
         <p v-if="g.items.length === 0" class="soft">
-          Nobody is in this session yet: choose it at a trainee below.
+          Nobody is in this session yet: choose it at a trainee’s need.
         </p>
         <ul class="items">
           <PlanRow
