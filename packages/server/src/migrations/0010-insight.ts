@@ -29,8 +29,16 @@ export async function up(db: Knex): Promise<void> {
       foreign key (class_id, trainee_id) references class_members (class_id, person_id)
     );
     create index sign_offs_of on sign_offs (class_id, trainee_id, skill, at);
+    -- Only the personal text of its note may be erased.
+    create function refuse_sign_off_change() returns trigger language plpgsql as $$
+    begin
+      if tg_op = 'UPDATE' and new.note = '' and to_jsonb(new) - 'note' = to_jsonb(old) - 'note' then
+        return new;
+      end if;
+      raise exception 'sign_offs is append only' using errcode = 'CM002';
+    end $$;
     create trigger sign_offs_append_only before update or delete on sign_offs
-      for each row execute function refuse_change();
+      for each row execute function refuse_sign_off_change();
 
     create table plan_sessions (
       id uuid primary key,

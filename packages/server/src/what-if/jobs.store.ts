@@ -2,6 +2,8 @@ import type { WhatIfCounts, WhatIfJob } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 import { sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
 
+/** Results name people: they are kept for those who wait for them, and no longer. */
+const KEPT_HOURS = 24;
 /** A job whose process has not been heard of for so long was lost with it. */
 const LOST_AFTER_SECONDS = 60;
 
@@ -14,6 +16,10 @@ export const jobsStore = (db: Database) => ({
       .where({ class_id: job.classId, state: 'running' })
       .whereRaw(`beat < now() - make_interval(secs => ${LOST_AFTER_SECONDS})`)
       .update({ state: 'failed' });
+    await db('what_if_jobs')
+      .whereNot({ state: 'running' })
+      .whereRaw(`at < now() - make_interval(hours => ${KEPT_HOURS})`)
+      .del();
     try {
       await db('what_if_jobs').insert({
         ...{ id: job.id, class_id: job.classId, by: job.by, total: job.total, state: 'running' },

@@ -160,17 +160,22 @@ nav {
     margin-right: 0;
   }
   .class {
-    max-width: 104px;
+    max-width: 84px;
   }
   .bar {
-    padding: 4px 8px;
+    padding: 4px 6px;
+    gap: 0;
+  }
+  nav {
     gap: 0;
   }
   .place {
-    padding: 0 9px;
+    padding: 0 5px;
+    font-size: 0.9375rem;
   }
   .bar .act {
-    padding: 0 6px;
+    padding: 0 4px;
+    min-width: 0;
   }
 }
 </style>

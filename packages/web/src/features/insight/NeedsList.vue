@@ -53,6 +53,15 @@ const shown = computed(() => (wide.value ? all.value : all.value.slice(0, SHOWN)
   <button v-if="all.length > SHOWN" class="act quiet" type="button" @click="wide = !wide">
     {{ wide ? 'Show fewer' : `Show all ${all.length}` }}
   </button>
+  <details v-if="all.length > 0">
+    <summary>How the further pieces are foretold</summary>
+    <p class="soft">
+      Expected pieces until {{ wanted }} pass in a row: (p^−r − p^−j) / (1 − p), r the passes wanted, j the
+      present streak, p the share passed in the window; the range is the same at both ends of its 95 %
+      interval (Wilson 1927). Nothing is foretold while nothing passed. The step behind a need is the
+      criterion that cost most points in the failed pieces of the window.
+    </p>
+  </details>
 </template>
 
 <style scoped>

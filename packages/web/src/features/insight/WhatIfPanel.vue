@@ -89,6 +89,15 @@ const skillName = (skill: string): string =>
         >worked out in {{ (ms / 1000).toFixed(2) }} s</span
       >
     </div>
+    <details>
+      <summary>How this is counted</summary>
+      <p class="soft">
+        Each attempt is scored twice by the scoring of the sheet: as it was signed, and with the limit, pass
+        mark or policy moved; what is signed is never changed. Standings before and after rest on these
+        attempts alone, without sign-offs: choose the whole class to see those of the first view. Rates with
+        Wilson’s 95 % interval (Wilson 1927).
+      </p>
+    </details>
     <p v-if="failure ?? refused" class="notice bad" role="alert">{{ failure ?? refused }}</p>
   </section>
   <section v-if="results" ref="shownAt" class="section">

@@ -168,6 +168,7 @@ onMounted(() => void refresh());
 }
 .names {
   columns: 2;
+  column-gap: 44px;
   padding-left: 24px;
   margin: 8px 0 12px;
 }
@@ -182,7 +183,7 @@ onMounted(() => void refresh());
   gap: 8px;
 }
 .group {
-  width: 96px;
+  width: 88px;
   flex: none;
 }
 .draft {
