@@ -152,15 +152,12 @@ nav {
   white-space: nowrap;
 }
 @media (max-width: 800px) {
-  .mark span,
+  .mark,
   .who .name {
     display: none;
   }
-  .mark {
-    margin-right: 0;
-  }
   .class {
-    max-width: 84px;
+    max-width: 92px;
   }
   .bar {
     padding: 4px 6px;
@@ -170,11 +167,11 @@ nav {
     gap: 0;
   }
   .place {
-    padding: 0 5px;
+    padding: 0 4px;
     font-size: 0.9375rem;
   }
   .bar .act {
-    padding: 0 4px;
+    padding: 0 3px;
     min-width: 0;
   }
 }
