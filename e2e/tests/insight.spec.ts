@@ -111,6 +111,11 @@ test('what if the loss limit were 0.5 dB: two settings side by side, in a worker
   await expect(b.getByRole('alert')).toContainText('not a number');
   await expect(page.getByRole('button', { name: 'Score again' })).toBeDisabled();
   await b.locator('input[name=max]').fill('0,5');
+  await expect(page).toHaveURL(/B-max=0(,|%2C)5/);
+  await page.reload();
+  await expect(b.locator('input[name=max]')).toHaveValue('0,5');
+  await expect(b.getByLabel('Limit to move')).toHaveValue(/loss$/);
+  await expect(a.getByLabel(/Passes in a row/)).toHaveValue('5');
   await page.getByRole('button', { name: 'Score again' }).click();
   const policy = page.locator('[data-result=A]');
   const limit = page.locator('[data-result=B]');

@@ -24,6 +24,8 @@ export const AttemptListFilter = ResultFilter.extend({
   lossFrom: optional(z.coerce.number()),
   lossTo: optional(z.coerce.number()),
   firstOnly: optional(z.literal('yes')),
+  /** Each trainee's so-many-th outcome with a verdict within the other filters. */
+  nth: optional(z.coerce.number().int().min(1).max(100_000)),
   last: optional(z.coerce.number().int().min(1).max(100)),
   /** How many of the newest are left out: for turning pages. */
   skip: optional(z.coerce.number().int().min(0).max(10_000_000)),

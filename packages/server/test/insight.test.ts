@@ -63,6 +63,18 @@ describe('how skills are learned', () => {
     );
     expect(rows.every((r) => r.minutes === null || (r.minutes > 0 && r.minutes <= 240))).toBe(true);
   });
+  it('each point leads to as many attempts as it says, narrowed or not', async () => {
+    for (const more of ['', `&trainee=${results.standings[0]!.traineeId}`, '&from=2026-03-01']) {
+      const found = (await api.get(at(`/results/skills?skill=x${more}`))).body as SkillInTime[];
+      const { learning } = found.find((s) => s.skill === 'cleave')!;
+      for (const point of learning.slice(0, 4)) {
+        const query = `skill=cleave&verdict=judged&nth=${point.attempt}${more}`;
+        const { total } = (await api.get(at(`/attempts?${query}`))).body as { total: number };
+        expect(point.rate, query).toMatchObject({ n: total });
+      }
+    }
+    expect((await api.get(at('/attempts?nth=0'))).problem.code).toBe('request.bad_field');
+  });
   it('is narrowed by group, method and days', async () => {
     const [one, two] = results.standings;
     for (const trainee of [one!, two!]) {

@@ -59,6 +59,15 @@ export function listCondition(scope: Scope, filter: AttemptListFilter): Conditio
                     and (e.started_at, e.attempt_id) < (o.started_at, o.attempt_id))`,
     );
   }
+  if (filter.nth !== undefined) {
+    const before = base.sql.replace(/\bo\./g, 'e.');
+    parts.push(
+      `o.mark in ${JUDGED_MARKS} and
+       (select count(*) from outcome_skills e where ${before} and e.trainee_id = o.trainee_id and e.skill = o.skill
+           and e.mark in ${JUDGED_MARKS} and (e.started_at, e.attempt_id) <= (o.started_at, o.attempt_id)) = ?`,
+    );
+    bindings.push(...(base.bindings as string[]), filter.nth);
+  }
   return { sql: parts.join(' and '), bindings };
 }
 

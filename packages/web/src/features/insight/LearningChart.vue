@@ -8,7 +8,10 @@ import { rateAxes, rateSeries, rateTable } from './rate-series.ts';
 import { FEW } from './skills.model.ts';
 
 const props = defineProps<{ skill: SkillInTime }>();
+const emit = defineEmits<{ open: [attempt: number] }>();
 const look = useChartLook();
+/** What is drawn as points, in their order. */
+const drawn = computed(() => props.skill.learning.filter((p) => p.rate.kind === 'rate'));
 const rates = computed(() => props.skill.learning.map((p) => ({ at: `attempt ${p.attempt}`, rate: p.rate })));
 const title = computed(() => `${SKILL_WORDS[props.skill.skill]}: passed by attempt`);
 
@@ -48,5 +51,6 @@ const option = computed(() => ({
     :title="title"
     :label="`${title}, ${skill.learning.length} attempt numbers`"
     :table="rateTable(rates, 'attempt')"
+    @open="drawn[$event.dataIndex] && emit('open', drawn[$event.dataIndex]!.attempt)"
   />
 </template>

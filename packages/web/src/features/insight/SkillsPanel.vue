@@ -22,6 +22,13 @@ const shown = computed(
 );
 const pick = (skill: string): void => void router.replace({ query: { ...route.query, skill } });
 
+/** A choice of days or of a thing leaves out attempts in between. */
+const parted = computed(
+  () => props.filter.from !== undefined || props.filter.to !== undefined || props.filter.thing !== undefined,
+);
+function openAttempt(nth: number): void {
+  void router.push(props.link({ skill: shown.value!.skill, verdict: 'judged', nth }));
+}
 function openDay(day: string): void {
   void router.push(props.link({ skill: shown.value!.skill, verdict: 'judged', from: day, to: day }));
 }
@@ -50,7 +57,11 @@ function openDay(day: string): void {
       </p>
       <template v-else>
         <p class="trend">{{ trendWords(shown) }}</p>
-        <LearningChart :skill="shown" />
+        <LearningChart :skill="shown" @open="openAttempt" />
+        <p class="soft small">
+          A tap on a point opens its attempts.
+          {{ parted ? 'Attempts are numbered within the choice above.' : '' }}
+        </p>
         <dl class="first">
           <div>
             <dt>Attempts to the first pass</dt>

@@ -4,14 +4,29 @@ import { checkPolicy, DomainError, type Policy } from '@clear-mark/core';
 import { errorWords } from '@clear-mark/words';
 import { isErrorCode } from '@clear-mark/contract';
 import { computed, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import { type MovableLimit, typedNumber } from './what-if.model.ts';
 
 /** One setting to score by: what is left empty stays as it is. */
 const props = defineProps<{ limits: readonly MovableLimit[]; policy: Policy }>();
 const setting = defineModel<WhatIfSetting>({ required: true });
 const emit = defineEmits<{ bad: [bad: boolean] }>();
-const criterionId = ref('');
-const [min, max, passMark, inARow] = [ref(''), ref(''), ref(''), ref('')];
+const route = useRoute();
+const router = useRouter();
+/** What was typed stands in the address, so that a question can be sent to somebody. */
+const typed = (name: string) => ref(String(route.query[`${setting.value.label}-${name}`] ?? ''));
+const criterionId = typed('limit');
+const [min, max, passMark, inARow] = [typed('min'), typed('max'), typed('mark'), typed('row')];
+watch([criterionId, min, max, passMark, inARow], ([limitId, low, high, mark, passes]) => {
+  const own = { limit: limitId, min: low, max: high, mark, row: passes };
+  const query = { ...router.currentRoute.value.query };
+  for (const [name, text] of Object.entries(own)) {
+    const key = `${setting.value.label}-${name}`;
+    if (text === '') delete query[key];
+    else query[key] = text!;
+  }
+  void router.replace({ query });
+});
 const limit = computed(() => props.limits.find((l) => l.criterionId === criterionId.value));
 
 const numbers = computed(() => [min, max, passMark, inARow].map((r) => typedNumber(r.value)));
@@ -32,18 +47,22 @@ const problem = computed((): string | null => {
   }
   return null;
 });
-watch([numbers, criterionId], () => {
-  emit('bad', problem.value !== null);
-  if (problem.value !== null) return;
-  const [low, high, mark, passes] = numbers.value as (number | null)[];
-  const moved = limit.value !== undefined && (low !== null || high !== null);
-  setting.value = {
-    label: setting.value.label,
-    passMark: mark ?? null,
-    limit: moved ? { criterionId: criterionId.value, min: low ?? null, max: high ?? null } : null,
-    policy: passes === null ? null : { ...props.policy, passesInARow: passes! },
-  };
-});
+watch(
+  [numbers, limit],
+  () => {
+    emit('bad', problem.value !== null);
+    if (problem.value !== null) return;
+    const [low, high, mark, passes] = numbers.value as (number | null)[];
+    const moved = limit.value !== undefined && (low !== null || high !== null);
+    setting.value = {
+      label: setting.value.label,
+      passMark: mark ?? null,
+      limit: moved ? { criterionId: criterionId.value, min: low ?? null, max: high ?? null } : null,
+      policy: passes === null ? null : { ...props.policy, passesInARow: passes! },
+    };
+  },
+  { immediate: true },
+);
 const endWords = (end: number | null): string => (end === null ? 'none' : String(end));
 </script>
 

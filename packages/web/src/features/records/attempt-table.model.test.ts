@@ -8,6 +8,9 @@ describe('a list of attempts says what it shows', () => {
     expect(filterWords({ skill: 'cleave', verdict: 'judged', trainee: 'x', last: 10 }, names)).toBe(
       'Cleaving · with a verdict · the last 10 · Ada',
     );
+    expect(filterWords({ skill: 'strip', nth: 3, verdict: 'judged' }, names)).toBe(
+      'Stripping · with a verdict · each trainee’s attempt 3',
+    );
     expect(filterWords({ wavelength: 1310, lossFrom: 0.75, lossTo: 0.8 }, names)).toBe(
       'reading at 1310 nm from 0.75 to 0.80 dB',
     );

@@ -31,6 +31,7 @@ export function filterWords(filter: AttemptListFilter, names: Names): string {
   if (filter.verdict !== undefined) parts.push(RESULT[filter.verdict]!.toLowerCase());
   if (filter.criterion !== undefined) parts.push(`failed: ${names.criterion ?? filter.criterion}`);
   if (filter.firstOnly === 'yes') parts.push('each trainee’s first');
+  if (filter.nth !== undefined) parts.push(`each trainee’s attempt ${filter.nth}`);
   if (filter.last !== undefined) parts.push(`the last ${filter.last}`);
   if (filter.trainee !== undefined) parts.push(names.trainee ?? 'one trainee');
   if (filter.thing !== undefined) parts.push(names.thing ?? 'one thing used');
