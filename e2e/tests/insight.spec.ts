@@ -124,6 +124,14 @@ test('what if the loss limit were 0.5 dB: two settings side by side, in a worker
   await expect(limit).toContainText(/Of \d+ attempts \d+ would have failed/);
   const test = limit.locator('tr[data-skill=whole] td');
   expect(await test.nth(1).textContent()).not.toBe(await test.nth(2).textContent());
+  // Another rule of competence: no verdict changes, standings may.
+  await a.getByLabel('What shows competence').selectOption('share');
+  await a.locator('input[name=share-passes]').fill('12');
+  await expect(a.getByRole('alert')).toContainText('cannot be');
+  await a.locator('input[name=share-passes]').fill('7');
+  await page.getByRole('button', { name: 'Score again' }).click();
+  await expect(policy.getByRole('heading')).toContainText('7 passes among the last 10 outcomes');
+  await expect(policy).toContainText('no verdict changes');
   await limit.locator('.pieces a').first().click();
   await expect(page.locator('.row-of').first()).toBeVisible();
 });

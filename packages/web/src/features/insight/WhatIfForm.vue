@@ -1,6 +1,12 @@
 <script setup lang="ts">
 import type { WhatIfSetting } from '@clear-mark/contract';
-import { checkPolicy, DomainError, type Policy } from '@clear-mark/core';
+import {
+  checkPolicy,
+  COMPETENCE_RULES,
+  type CompetenceRule,
+  DomainError,
+  type Policy,
+} from '@clear-mark/core';
 import { errorWords } from '@clear-mark/words';
 import { isErrorCode } from '@clear-mark/contract';
 import { computed, ref, watch } from 'vue';
@@ -16,53 +22,79 @@ const router = useRouter();
 /** What was typed stands in the address, so that a question can be sent to somebody. */
 const typed = (name: string) => ref(String(route.query[`${setting.value.label}-${name}`] ?? ''));
 const criterionId = typed('limit');
-const [min, max, passMark, inARow] = [typed('min'), typed('max'), typed('mark'), typed('row')];
-watch([criterionId, min, max, passMark, inARow], ([limitId, low, high, mark, passes]) => {
-  const own = { limit: limitId, min: low, max: high, mark, row: passes };
+const rule = typed('rule');
+const [min, max, passMark] = [typed('min'), typed('max'), typed('mark')];
+const [inARow, sharePasses, shareOf, fails] = [typed('row'), typed('passes'), typed('of'), typed('fails')];
+const inAddress = {
+  ...{ limit: criterionId, rule, min, max, mark: passMark },
+  ...{ row: inARow, passes: sharePasses, of: shareOf, fails },
+};
+watch(Object.values(inAddress), () => {
   const query = { ...router.currentRoute.value.query };
-  for (const [name, text] of Object.entries(own)) {
+  for (const [name, { value }] of Object.entries(inAddress)) {
     const key = `${setting.value.label}-${name}`;
-    if (text === '') delete query[key];
-    else query[key] = text!;
+    if (value === '') delete query[key];
+    else query[key] = value;
   }
   void router.replace({ query });
 });
 const limit = computed(() => props.limits.find((l) => l.criterionId === criterionId.value));
-
-const numbers = computed(() => [min, max, passMark, inARow].map((r) => typedNumber(r.value)));
+const asked = computed((): Asked => {
+  const numbers = [min, max, passMark, inARow, sharePasses, shareOf, fails].map((r) => typedNumber(r.value));
+  const [low, high, mark, row, passes, of, failing] = numbers as (number | null)[];
+  const moves = {
+    ...(rule.value === '' ? {} : { competentBy: rule.value as CompetenceRule }),
+    ...(row === null ? {} : { passesInARow: row! }),
+    ...(passes === null ? {} : { sharePasses: passes! }),
+    ...(of === null ? {} : { shareOf: of! }),
+    ...(failing === null ? {} : { failsInARow: failing! }),
+  };
+  return {
+    bad: numbers.some((n) => Number.isNaN(n)),
+    ...{ low: low!, high: high!, mark: mark! },
+    policy: Object.keys(moves).length === 0 ? null : { ...props.policy, ...moves },
+  };
+});
+interface Asked {
+  readonly bad: boolean;
+  readonly low: number | null;
+  readonly high: number | null;
+  readonly mark: number | null;
+  readonly policy: Policy | null;
+}
 const problem = computed((): string | null => {
-  if (numbers.value.some((n) => Number.isNaN(n))) return 'That is not a number.';
-  const [low, high, mark, passes] = numbers.value as (number | null)[];
-  if (mark !== null && mark !== undefined && (mark < 0 || mark > 100))
-    return errorWords('what_if.bad_pass_mark');
-  if (low !== null && high !== null && low! > high!) return errorWords('what_if.bad_limit');
-  if (passes !== null) {
-    try {
-      checkPolicy({ ...props.policy, passesInARow: passes! });
-    } catch (error) {
-      if (error instanceof DomainError && isErrorCode(error.code))
-        return errorWords(error.code, error.params);
-      throw error;
-    }
+  const { bad, low, high, mark, policy } = asked.value;
+  if (bad) return 'That is not a number.';
+  if (mark !== null && (mark < 0 || mark > 100)) return errorWords('what_if.bad_pass_mark');
+  if (low !== null && high !== null && low > high) return errorWords('what_if.bad_limit');
+  try {
+    if (policy) checkPolicy(policy);
+    return null;
+  } catch (error) {
+    if (error instanceof DomainError && isErrorCode(error.code)) return errorWords(error.code, error.params);
+    throw error;
   }
-  return null;
 });
 watch(
-  [numbers, limit],
+  [asked, limit],
   () => {
     emit('bad', problem.value !== null);
     if (problem.value !== null) return;
-    const [low, high, mark, passes] = numbers.value as (number | null)[];
+    const { low, high, mark, policy } = asked.value;
     const moved = limit.value !== undefined && (low !== null || high !== null);
     setting.value = {
-      label: setting.value.label,
-      passMark: mark ?? null,
-      limit: moved ? { criterionId: criterionId.value, min: low ?? null, max: high ?? null } : null,
-      policy: passes === null ? null : { ...props.policy, passesInARow: passes! },
+      ...{ label: setting.value.label, passMark: mark, policy },
+      limit: moved ? { criterionId: criterionId.value, min: low, max: high } : null,
     };
   },
   { immediate: true },
 );
+const RULES: Readonly<Record<CompetenceRule, string>> = {
+  in_a_row: 'passes in a row',
+  share: 'a share of the last',
+  chart: 'the chart of learning',
+};
+const shown = computed(() => (rule.value === '' ? props.policy.competentBy : rule.value));
 const endWords = (end: number | null): string => (end === null ? 'none' : String(end));
 </script>
 
@@ -95,9 +127,32 @@ const endWords = (end: number | null): string => (end === null ? 'none' : String
         ><span>Pass mark, %</span><el-input v-model="passMark" inputmode="decimal" name="pass-mark"
       /></label>
       <label class="field"
+        ><span>Fails in a row to retrain (is {{ policy.failsInARow }})</span
+        ><el-input v-model="fails" inputmode="numeric" name="fails"
+      /></label>
+    </div>
+    <div class="row ends">
+      <label class="field"
+        ><span>What shows competence</span>
+        <select v-model="rule" class="act">
+          <option value="">as it is</option>
+          <option v-for="r in COMPETENCE_RULES" :key="r" :value="r">{{ RULES[r] }}</option>
+        </select>
+      </label>
+      <label v-if="shown === 'in_a_row'" class="field"
         ><span>Passes in a row (is {{ policy.passesInARow }})</span
         ><el-input v-model="inARow" inputmode="numeric" name="in-a-row"
       /></label>
+      <template v-if="shown === 'share'">
+        <label class="field"
+          ><span>Passes (is {{ policy.sharePasses }})</span
+          ><el-input v-model="sharePasses" inputmode="numeric" name="share-passes"
+        /></label>
+        <label class="field"
+          ><span>of the last (is {{ policy.shareOf }})</span
+          ><el-input v-model="shareOf" inputmode="numeric" name="share-of"
+        /></label>
+      </template>
     </div>
     <p v-if="problem" class="notice bad" role="alert">{{ problem }}</p>
   </fieldset>
@@ -118,6 +173,6 @@ select {
 }
 .ends .field {
   flex: 1;
-  min-width: 150px;
+  min-width: 130px;
 }
 </style>

@@ -49,7 +49,8 @@ export function settingWords(setting: WhatIfSetting, limits: readonly MovableLim
     const ends = [min === null ? '' : `from ${min}`, max === null ? '' : `to ${max}`].filter((e) => e !== '');
     parts.push(`${limit?.label ?? 'limit'} ${ends.join(' ')} ${limit?.unit ?? ''}`.trim());
   }
-  if (setting.policy) parts.push(ruleWords(setting.policy));
+  if (setting.policy)
+    parts.push(`${ruleWords(setting.policy)}, retraining after ${setting.policy.failsInARow} fails in a row`);
   return parts.length === 0 ? 'as it is' : parts.join(', ');
 }
 
