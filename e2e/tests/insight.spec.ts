@@ -130,7 +130,7 @@ test('what if the loss limit were 0.5 dB: two settings side by side, in a worker
   await expect(a.getByRole('alert')).toContainText('cannot be');
   await a.locator('input[name=share-passes]').fill('7');
   await page.getByRole('button', { name: 'Score again' }).click();
-  await expect(policy.getByRole('heading')).toContainText('7 passes among the last 10 outcomes');
+  await expect(policy.locator('h3')).toContainText('7 passes among the last 10 outcomes');
   await expect(policy).toContainText('no verdict changes');
   await limit.locator('.pieces a').first().click();
   await expect(page.locator('.row-of').first()).toBeVisible();
