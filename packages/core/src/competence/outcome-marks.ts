@@ -1,5 +1,6 @@
 import { DomainError } from '../domain-error.ts';
-import type { Verdict } from '../scoring/index.ts';
+import type { Outcome, Verdict } from '../scoring/index.ts';
+import type { Skill } from '../sheet/index.ts';
 
 /**
  * One letter an outcome, so that a trainee's history in a skill is a short text in order of time:
@@ -20,6 +21,14 @@ const MARK_OF: Readonly<Record<Verdict, OutcomeMark>> = {
 /** The mark of a verdict; a fail that a stop breach caused has its own. */
 export function outcomeMark(verdict: Verdict, stopBreach: boolean): OutcomeMark {
   return stopBreach && verdict === 'fail' ? 'S' : MARK_OF[verdict];
+}
+
+/** The mark of one skill of an outcome, a stop breach charged to the skill of its criterion; null where it has none. */
+export function skillMark(outcome: Outcome, skill: Skill): OutcomeMark | null {
+  const group = outcome.skills[skill];
+  if (!group) return null;
+  const stop = outcome.criteria.some((c) => c.stop && c.verdict === 'fail' && c.skill === skill);
+  return outcomeMark(group.verdict, stop);
 }
 
 const VERDICT_OF: Readonly<Record<OutcomeMark, Verdict>> = {

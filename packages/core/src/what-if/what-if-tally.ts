@@ -2,6 +2,7 @@ import {
   isFailMark,
   isPassMark,
   outcomeMark,
+  skillMark,
   type Policy,
   type StandingName,
   standingOf,
@@ -82,7 +83,7 @@ export function whatIfTally(before: Policy, after: Policy): WhatIfTally {
     add: (attempt, was, is) => {
       attempts += 1;
       for (const skill of SKILLS) {
-        const [a, b] = [markOf(was, skill), markOf(is, skill)];
+        const [a, b] = [skillMark(was, skill) ?? '', skillMark(is, skill) ?? ''];
         if (a === '' && b === '') continue;
         count(skill, a, b);
         const key = `${attempt.traineeId} ${skill}`;
@@ -129,11 +130,4 @@ export function whatIfTally(before: Policy, after: Policy): WhatIfTally {
 function note(history: History, mark: string, at: number): void {
   history.marks += mark;
   if (isPassMark(mark)) history.lastPassMs = Math.max(at, history.lastPassMs ?? at);
-}
-
-function markOf(outcome: Outcome, skill: Skill): string {
-  const group = outcome.skills[skill];
-  if (!group) return '';
-  const stop = outcome.criteria.some((c) => c.stop && c.verdict === 'fail' && c.skill === skill);
-  return outcomeMark(group.verdict, stop);
 }

@@ -6,6 +6,7 @@ import {
   type Outcome,
   outcomeMark,
   parsePart,
+  skillMark,
   SKILLS,
 } from '@clear-mark/core';
 import type { Database } from '../database/database.ts';
@@ -66,11 +67,9 @@ export function outcomeRows(
     started_at: attempt.startedAt,
   };
   const isVoid = outcome.verdict === 'void';
-  const breached = outcome.criteria.filter((c) => c.stop && c.verdict === 'fail');
   const skills: Record<string, unknown>[] = SKILLS.flatMap((skill) => {
-    const group = outcome.skills[skill];
-    const stop = breached.some((c) => c.skill === skill);
-    return group ? [{ ...base, skill, mark: outcomeMark(group.verdict, stop), minutes }] : [];
+    const mark = skillMark(outcome, skill);
+    return mark === null ? [] : [{ ...base, skill, mark, minutes }];
   });
   skills.push({ ...base, skill: WHOLE, mark: outcomeMark(outcome.verdict, outcome.stopped), minutes });
   const byId = new Map(sheet.steps.flatMap((s) => s.criteria.map((c) => [c.id, c] as const)));
