@@ -31,7 +31,7 @@ export async function loadFaces(trx: Database, data: DemoData, seed: number): Pr
     const raw = { width: face.width, height: face.height, channels: 1 as const };
     const bytes = await sharp(Buffer.from(face.data), { raw }).png().toBuffer();
     const sha256 = createHash('sha256').update(bytes).digest('hex');
-    await faces.putPicture(sha256, 'image/png', bytes);
+    await faces.putPicture(data.classId, sha256, 'image/png', bytes, by);
     const engine = measureFace(face, PC);
     const id = v7();
     const faults = [...new Set(face.features.map((f) => f.look))];
@@ -43,12 +43,14 @@ export async function loadFaces(trx: Database, data: DemoData, seed: number): Pr
         ...{ traineeId: attempt.traineeId, beforeId: null, engine, faults },
         table: PC,
       },
+      { at: attempt.startedAt, claimed: null },
       engine.ok ? engine.grade.verdict : null,
       by,
     );
     const verdict = gradeFace(face.features, PC).verdict;
     if (i % 3 === 0) {
-      await faces.addGrading(id, { id: v7(), review: NO_REVIEW, traineeSaid: 'pass', verdict }, by);
+      const look = { id: v7(), review: NO_REVIEW, traineeSaid: 'pass', verdict } as const;
+      await faces.addGrading(id, look, by, new Date(attempt.startedAt));
     }
     kept.push({ id, verdict, faults });
   }

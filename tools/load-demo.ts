@@ -2,7 +2,8 @@ import { DEFAULT_POLICY } from '@clear-mark/core';
 import { type DemoData, makeDemo, makeSplicing } from '@clear-mark/demo';
 import type { MethodSheet } from '@clear-mark/core';
 import { EXAMPLE_LINKS, LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/methods';
-import type { ClassLink } from '@clear-mark/contract';
+import { createHash } from 'node:crypto';
+import { type ClassLink, seenText } from '@clear-mark/contract';
 import { type Database, storesForLoading } from '@clear-mark/server';
 import { v7 } from 'uuid';
 import { loadFaces } from './load-demo-faces.ts';
@@ -111,7 +112,9 @@ async function loadAttempts(trx: Database, data: DemoData, sheet: MethodSheet): 
     await entries.setNextSeq(attempt.id, attempt.entries.length + 1);
     if (!attempt.sign) continue;
     const { by, at, reason, asVoid } = attempt.sign;
-    const request = { entryIds: attempt.entries.map((e) => e.id), reason, asVoid };
+    const seen = seenText(attempt.entries.map((e) => e.id));
+    const digest = createHash('sha256').update(seen).digest('hex');
+    const request = { upTo: attempt.entries.length, digest, reason, asVoid };
     await sign(attempt.id, request, { ...people.get(by)! }, new Date(at));
   }
 }

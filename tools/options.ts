@@ -5,11 +5,17 @@ export interface RunOptions {
   readonly host: string;
   readonly tlsCert: string | null;
   readonly tlsKey: string | null;
+  /** Folder of the data, where it is not the usual one. */
+  readonly data: string | null;
+  /** Move the data that an earlier version kept in the checkout. */
+  readonly moveData: boolean;
+  /** Networks that the lead may set addresses of instruments in, beside this machine. */
+  readonly instruments: string | null;
 }
 
 /** Reads the options of demo and start. Throws an Error with a sentence for the person at the keyboard. */
 export function readOptions(args: readonly string[]): RunOptions {
-  let values: Record<string, string | undefined>;
+  let values: Record<string, string | boolean | undefined>;
   try {
     values = parseArgs({
       args: [...args],
@@ -18,19 +24,29 @@ export function readOptions(args: readonly string[]): RunOptions {
         host: { type: 'string' },
         'tls-cert': { type: 'string' },
         'tls-key': { type: 'string' },
+        data: { type: 'string' },
+        'move-data': { type: 'boolean' },
+        instruments: { type: 'string' },
       },
-    }).values as Record<string, string | undefined>;
+    }).values;
   } catch (error) {
     throw new Error(`${(error as Error).message} ./clear-mark help lists the options.`, { cause: error });
   }
+  const text = (name: string): string | null => {
+    const value = values[name];
+    return typeof value === 'string' ? value : null;
+  };
   const port = values['port'] === undefined ? null : Number(values['port']);
   if (port !== null && !(Number.isInteger(port) && port > 0 && port < 65536)) {
-    throw new Error(`--port ${values['port']} is not a port from 1 to 65535.`);
+    throw new Error(`--port ${text('port')} is not a port from 1 to 65535.`);
   }
   return {
     port,
-    host: values['host'] ?? '127.0.0.1',
-    tlsCert: values['tls-cert'] ?? null,
-    tlsKey: values['tls-key'] ?? null,
+    host: text('host') ?? '127.0.0.1',
+    tlsCert: text('tls-cert'),
+    tlsKey: text('tls-key'),
+    data: text('data'),
+    moveData: values['move-data'] === true,
+    instruments: text('instruments'),
   };
 }

@@ -24,3 +24,35 @@ export function startTicks(pid: number): string | null {
     return null;
   }
 }
+
+/** Whether a process of this id is there: a zombie is not. */
+export const alive = (pid: number): boolean => startTicks(pid) !== null;
+
+const ASKED_MS = 4000;
+const TOLD_MS = 5000;
+
+/**
+ * Ends what a killed database left working in its folder: first asked (it cancels its query and goes), then told.
+ * Resolved when none is left.
+ */
+export async function endOrphans(orphans: () => number[]): Promise<void> {
+  for (const [signal, ms] of [
+    ['SIGTERM', ASKED_MS],
+    ['SIGQUIT', TOLD_MS],
+  ] as const) {
+    for (const pid of orphans()) tell(pid, signal);
+    const until = Date.now() + ms;
+    while (Date.now() < until) {
+      if (orphans().length === 0) return;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+  }
+}
+
+function tell(pid: number, signal: 'SIGTERM' | 'SIGQUIT'): void {
+  try {
+    process.kill(pid, signal);
+  } catch {
+    // It has ended by itself.
+  }
+}

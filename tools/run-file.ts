@@ -9,27 +9,39 @@ interface RunRecord {
   readonly pid: number;
   readonly ticks: string;
   readonly url: string | null;
+  /** Folder of its data; null with a database that was given. */
+  readonly home?: string | null;
 }
 
 const fileOf = (kind: Kind): string => path.join(STATE, `${kind}.run`);
 
-/** Who runs this kind now, if that process is still the same one. */
-export function runningNow(kind: Kind): RunRecord | null {
+function recordIn(kind: Kind): RunRecord | null {
   const file = fileOf(kind);
   if (!existsSync(file)) return null;
   try {
-    const record = JSON.parse(readFileSync(file, 'utf8')) as RunRecord;
-    return startTicks(record.pid) === record.ticks ? record : null;
+    return JSON.parse(readFileSync(file, 'utf8')) as RunRecord;
   } catch {
     return null;
   }
 }
 
+/** Who runs this kind now, if that process is still the same one. */
+export function runningNow(kind: Kind): RunRecord | null {
+  const record = recordIn(kind);
+  return record && startTicks(record.pid) === record.ticks ? record : null;
+}
+
+/** The data folder of the last run of this kind that did not end in order; null when there is none. */
+export const homeLeftBehind = (kind: Kind): string | null => recordIn(kind)?.home ?? null;
+
 /** Takes the run file for this process. Null when another running process has it. */
-export function takeRunFile(kind: Kind): { setUrl: (url: string) => void; release: () => void } | null {
+export function takeRunFile(
+  kind: Kind,
+  home: string | null,
+): { setUrl: (url: string) => void; release: () => void } | null {
   mkdirSync(STATE, { recursive: true });
   const file = fileOf(kind);
-  const mine = { pid: process.pid, ticks: startTicks(process.pid) ?? '' };
+  const mine = { pid: process.pid, ticks: startTicks(process.pid) ?? '', home };
   for (let tries = 0; ; tries++) {
     try {
       const handle = openSync(file, 'wx', 0o600);

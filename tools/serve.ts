@@ -1,25 +1,17 @@
 import { rm } from 'node:fs/promises';
 import { createServer } from 'node:net';
-import path from 'node:path';
 import { isLoopback, readConfig, type Running, startServer } from '@clear-mark/server';
-import {
-  type Cluster,
-  dataHome,
-  ensureDatabase,
-  existingCluster,
-  freePort,
-  startCluster,
-} from './cluster.ts';
+import { type Cluster, ensureDatabase, existingCluster, freePort, startCluster } from './cluster.ts';
+import { realHome, scratchHome, settleEarlierData } from './data-folder.ts';
 import { type RunningStandIns, startStandIns } from '@clear-mark/standins';
 import { loadDemo } from './load-demo.ts';
 import { connectStandIns } from './stand-ins.ts';
 import type { RunOptions } from './options.ts';
-import { STATE } from './paths.ts';
 import { processesIn } from './process-list.ts';
-import { type Kind, runningNow, takeRunFile } from './run-file.ts';
+import { homeLeftBehind, type Kind, runningNow, takeRunFile } from './run-file.ts';
 import { buildWeb } from './web-build.ts';
 
-const DATABASE = 'clear_mark';
+export const DATABASE = 'clear_mark';
 const USUAL_PORT = 4180;
 const WATCH_MS = 2000;
 export const DEMO_SEED = 7;
@@ -40,19 +32,20 @@ export async function serve(kind: Kind, options: RunOptions): Promise<void> {
       );
     }
   }
-  const file = takeRunFile(kind);
+  const home = given === undefined ? await homeOf(kind, options) : null;
+  const file = takeRunFile(kind, home);
   if (!file) {
     const url = runningNow(kind)?.url;
     say(url ? `Clear Mark runs already: ${url}` : 'Clear Mark is being started by another process already.');
     return;
   }
-  const cluster = given === undefined ? await startCluster({ name: kind }) : null;
+  const cluster = home === null ? null : await startCluster({ home });
   const standIns = kind === 'demo' ? await startStandIns(DEMO_SEED) : null;
   try {
     const running = await launch(kind, options, cluster, given, standIns);
     file.setUrl(running.url);
-    announce(kind, running);
-    const watch = cluster ? watchCluster(kind, cluster) : null;
+    announce(kind, running, home);
+    const watch = cluster ? watchCluster(cluster) : null;
     await untilTold();
     if (watch) clearInterval(watch);
     say('Stopping');
@@ -62,6 +55,14 @@ export async function serve(kind: Kind, options: RunOptions): Promise<void> {
     await cluster?.stop();
     file.release();
   }
+}
+
+/** The folder of the data. Data of an earlier version are never passed over in silence. */
+async function homeOf(kind: Kind, options: RunOptions): Promise<string> {
+  if (kind === 'demo') return scratchHome('demo');
+  const home = await realHome(options.data);
+  await settleEarlierData(home, options.moveData);
+  return home;
 }
 
 async function launch(
@@ -74,7 +75,9 @@ async function launch(
   const webDir = await buildWeb(say);
   if (cluster) await ensureDatabase(cluster, DATABASE);
   const config = readConfig({
-    DATABASE_URL: cluster ? cluster.url(DATABASE) : given,
+    DATABASE_URL: cluster ? cluster.appUrl(DATABASE) : given,
+    DATABASE_OWNER_URL: cluster ? cluster.url(DATABASE) : process.env['DATABASE_OWNER_URL'],
+    CLEAR_MARK_INSTRUMENTS: options.instruments ?? undefined,
     CLEAR_MARK_MODE: kind,
     CLEAR_MARK_HOST: options.host,
     CLEAR_MARK_PORT: String(options.port ?? (await usualPort(options.host))),
@@ -102,22 +105,23 @@ async function usualPort(host: string): Promise<number> {
   });
 }
 
-function announce(kind: Kind, running: Running): void {
+function announce(kind: Kind, running: Running, home: string | null): void {
   say(`Clear Mark ${kind === 'demo' ? '(demo) ' : ''}is ready: ${running.url}`);
   if (running.setupCode !== null) {
     say(`One-time code for the lead’s account: ${running.setupCode}`);
   }
+  if (home !== null && kind === 'real') say(`The data are in ${home}`);
   say('Ctrl-C stops it.');
 }
 
 /** Starts the database again when it was killed under us. */
-function watchCluster(kind: Kind, cluster: Cluster): NodeJS.Timeout {
+function watchCluster(cluster: Cluster): NodeJS.Timeout {
   let busy = false;
   return setInterval(() => {
     if (busy || processesIn(cluster.dataDir).length > 0) return;
     busy = true;
     say('The database is gone; starting it again');
-    startCluster({ name: kind, port: cluster.port })
+    startCluster({ home: cluster.home, port: cluster.port })
       .catch((error: Error) => say(error.message))
       .finally(() => {
         busy = false;
@@ -135,17 +139,19 @@ function untilTold(): Promise<void> {
 export async function stopAll(): Promise<void> {
   for (const kind of ['demo', 'real'] as const) {
     const record = runningNow(kind);
+    const left = homeLeftBehind(kind);
     if (record) {
       process.kill(record.pid, 'SIGTERM');
       while (runningNow(kind)) await new Promise((resolve) => setTimeout(resolve, 100));
       say(`Stopped ${kind === 'demo' ? 'the demo' : 'Clear Mark'}`);
     }
-    await stopLeftOver(kind);
+    const home = kind === 'demo' ? await scratchHome('demo') : left;
+    if (home !== null) await stopLeftOver(home);
   }
 }
 
-async function stopLeftOver(kind: Kind): Promise<void> {
-  const left = await existingCluster(kind);
+async function stopLeftOver(home: string): Promise<void> {
+  const left = await existingCluster(home);
   if (!left) return;
   await left.stop();
   say('Stopped a database that was left running');
@@ -161,7 +167,7 @@ export async function resetDemo(): Promise<void> {
     process.kill(record.pid, 'SIGTERM');
     while (runningNow('demo')) await new Promise((resolve) => setTimeout(resolve, 100));
   }
-  await (await existingCluster('demo'))?.stop();
-  await rm(await dataHome('demo'), { recursive: true, force: true });
-  await rm(path.join(STATE, 'demo.password'), { force: true });
+  const home = await scratchHome('demo');
+  await (await existingCluster(home))?.stop();
+  await rm(home, { recursive: true, force: true });
 }

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { ensureDatabase, removeCluster, startCluster } from './cluster.ts';
+import { ensureDatabase, removeCluster, startScratchCluster } from './cluster.ts';
 import { ROOT } from './paths.ts';
 import { buildWeb } from './web-build.ts';
 
@@ -136,10 +136,13 @@ async function checks(): Promise<Count[]> {
 export async function runTests(args: readonly string[]): Promise<number> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'clear-mark-test-'));
   const name = `test-${process.pid}`;
-  const cluster = await startCluster({ name, temporary: true });
-  const stop = (): void => void removeCluster(cluster, name).finally(() => process.exit(1));
+  const cluster = await startScratchCluster(name, { temporary: true });
+  const stop = (): void => void removeCluster(cluster).finally(() => process.exit(1));
   process.once('SIGINT', stop).once('SIGTERM', stop);
-  const environment = { CLEAR_MARK_TEST_CLUSTER: cluster.url('postgres') };
+  const environment = {
+    CLEAR_MARK_TEST_CLUSTER: cluster.url('postgres'),
+    CLEAR_MARK_TEST_APP: cluster.appUrl('postgres'),
+  };
   const only = args[0] ?? 'all';
   const wanted = (part: string): boolean => only === 'all' || only === part;
   try {
@@ -161,7 +164,7 @@ export async function runTests(args: readonly string[]): Promise<number> {
     say(`${passed} passed, ${failed} failed`);
     return failed === 0 && passed > 0 ? 0 : 1;
   } finally {
-    await removeCluster(cluster, name);
+    await removeCluster(cluster);
     rmSync(folder, { recursive: true, force: true });
   }
 }

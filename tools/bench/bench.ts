@@ -1,4 +1,4 @@
-import { ensureDatabase, removeCluster, startCluster } from '../cluster.ts';
+import { ensureDatabase, removeCluster, startScratchCluster } from '../cluster.ts';
 import { benchBundle } from './bundle.ts';
 import { benchClass } from './class.ts';
 import { benchDrain } from './drain.ts';
@@ -56,7 +56,7 @@ export async function runBench(args: readonly string[]): Promise<number> {
     return 2;
   }
   const name = `bench-${process.pid}`;
-  const cluster = await startCluster({ name, temporary: true });
+  const cluster = await startScratchCluster(name, { temporary: true });
   const rows: Measured[] = [];
   try {
     for (const bench of names) {
@@ -65,7 +65,7 @@ export async function runBench(args: readonly string[]): Promise<number> {
       rows.push(await BENCHES[bench]!(cluster.url(database)));
     }
   } finally {
-    await removeCluster(cluster, name);
+    await removeCluster(cluster);
   }
   console.log(`\n${'bench'.padEnd(58)} ${'measured'.padStart(12)} ${'goal'.padStart(12)}`);
   for (const r of rows) {

@@ -20,7 +20,7 @@ import {
 } from '@clear-mark/core';
 import { z } from 'zod';
 import { PolicyShape, Thing } from './classes.ts';
-import { Day, Id, Instant, Label, Note, oneOf } from './common.ts';
+import { Day, Id, Instant, Label, MOST_WHOLE, Note, oneOf } from './common.ts';
 import { AttemptLinkShape } from './links.ts';
 
 const ValueText = z.string().min(1).max(40);
@@ -34,6 +34,8 @@ const Stamp = z.object({
   calibrationDueOn: Day.nullable(),
   at: Instant,
   seq: z.number().int(),
+  shows: z.string().max(200).optional(),
+  token: z.string().max(100).optional(),
 }) satisfies z.ZodType<InstrumentStamp>;
 
 export const EntryValueShape = z.discriminatedUnion('kind', [
@@ -101,6 +103,11 @@ export const StoredEntry = EntryShape.extend({
   seq: z.number().int(),
   /** How far the server was ahead of the author's device, ms. */
   clockOffsetMs: z.number().int(),
+  /** Who handed it in, where that was not its author; and whether the author has stood by it since. */
+  deliveredBy: z.string().optional(),
+  confirmed: z.boolean().optional(),
+  /** What the device claimed as its time, where that could not be; `at` is the bounded one then. */
+  claimedAt: z.string().optional(),
 });
 export type StoredEntry = z.infer<typeof StoredEntry>;
 
@@ -112,10 +119,18 @@ export const EntryBatchBody = z.object({
 });
 
 export const EntryReceipt = z.discriminatedUnion('state', [
-  z.object({ id: z.string(), state: z.literal('accepted'), seq: z.number().int() }),
+  z.object({
+    id: z.string(),
+    state: z.literal('accepted'),
+    seq: z.number().int(),
+    /** The time that counts, where the one that was sent could not be. */
+    at: z.string().optional(),
+  }),
   /** The attempt was signed meanwhile: kept beside it, for an amendment. */
   z.object({ id: z.string(), state: z.literal('unmerged'), code: z.string(), detail: z.string() }),
   z.object({ id: z.string(), state: z.literal('refused'), code: z.string(), detail: z.string() }),
+  /** The server could not just now, for reasons of its own: the entry stays on the device and is sent again. */
+  z.object({ id: z.string(), state: z.literal('later'), code: z.string(), detail: z.string() }),
 ]);
 export type EntryReceipt = z.infer<typeof EntryReceipt>;
 export const EntryBatchReply = z.object({ receipts: z.array(EntryReceipt) });
@@ -146,7 +161,22 @@ export const ReferenceShape = z.object({
   voidReason: oneOf(READING_VOID_REASONS).nullable(),
 }) satisfies z.ZodType<LossReference>;
 
-export const ClassReference = ReferenceShape.extend({ instrumentId: Id, instrumentLabel: z.string() });
+/** A change of a reference after it was set. */
+export const ReferenceChange = z.object({
+  change: z.enum(['reread', 'void']),
+  valueDbm: z.string().nullable(),
+  voidReason: oneOf(READING_VOID_REASONS).nullable(),
+  note: z.string(),
+  by: z.string(),
+  at: z.string(),
+});
+
+export const ClassReference = ReferenceShape.extend({
+  instrumentId: Id,
+  instrumentLabel: z.string(),
+  setBy: z.string().optional(),
+  changes: z.array(ReferenceChange).optional(),
+});
 export type ClassReference = z.infer<typeof ClassReference>;
 
 export const NewReferenceBody = ReferenceShape.omit({ rereadDbm: true, voidReason: true }).extend({
@@ -154,9 +184,16 @@ export const NewReferenceBody = ReferenceShape.omit({ rereadDbm: true, voidReaso
   /** The device's own clock when it sent it; what it is off by is taken off `setAt`. */
   sentAt: Instant.optional(),
 });
+const ChangeNote = z.string().trim().max(300);
+/** A change is a row of its own with its author, time and reason; `id` makes sending it again harmless. */
 export const ReferenceChangeBody = z.discriminatedUnion('change', [
-  z.object({ change: z.literal('reread'), valueDbm: ValueText }),
-  z.object({ change: z.literal('void'), reason: oneOf(READING_VOID_REASONS) }),
+  z.object({ change: z.literal('reread'), id: Id.optional(), valueDbm: ValueText, note: ChangeNote.optional() }),
+  z.object({
+    change: z.literal('void'),
+    id: Id.optional(),
+    reason: oneOf(READING_VOID_REASONS),
+    note: ChangeNote.optional(),
+  }),
 ]);
 
 export const REVISION_KINDS = ['signed', 'signed_incomplete', 'void', 'amended'] as const;
@@ -173,12 +210,19 @@ export const Revision = z.object({
 });
 export type Revision = z.infer<typeof Revision>;
 
+/** What a signature says was seen, as one text for SHA-256: the ids in order of their letters, whatever came first. */
+export const seenText = (entryIds: readonly string[]): string => [...entryIds].sort().join('\n');
+
 export const SignBody = z.object({
-  entryIds: z.array(Id).max(5000),
+  /** Sequence number of the last entry that was seen, 0 for none, and SHA-256 of `seenText` of the ids up to it. */
+  upTo: z.number().int().min(0).max(MOST_WHOLE),
+  digest: z.string().regex(/^[0-9a-f]{64}$/),
   /** Needed for a void or an incomplete attempt. */
   reason: Note.nullable(),
   asVoid: z.boolean(),
 });
+
+export const ATTEMPT_STATES = ['open', 'signed', 'withdrawn'] as const;
 
 export const AttemptHead = z.object({
   id: Id,
@@ -189,10 +233,23 @@ export const AttemptHead = z.object({
   pieceId: Id,
   pieceLabel: z.string(),
   startedAt: z.string(),
-  state: z.enum(['open', 'signed']),
+  state: z.enum(ATTEMPT_STATES),
+  /** What a device claimed as the start, where that could not be. */
+  claimedStartedAt: z.string().nullable(),
   things: z.array(Thing),
 });
 export type AttemptHead = z.infer<typeof AttemptHead>;
+
+export const NOTICE_CAUSES = ['face_graded', 'reference_reread', 'reference_void', 'entry_late'] as const;
+/** What a signed revision rests on was changed afterwards: by whom, when. */
+export const AmendmentNotice = z.object({
+  id: Id,
+  revision: z.number().int(),
+  cause: oneOf(NOTICE_CAUSES),
+  by: z.string(),
+  at: z.string(),
+});
+export type AmendmentNotice = z.infer<typeof AmendmentNotice>;
 
 export const AttemptDocument = z.object({
   attempt: AttemptHead,
@@ -202,6 +259,7 @@ export const AttemptDocument = z.object({
   references: z.array(ClassReference),
   revisions: z.array(Revision),
   unmerged: z.number().int(),
+  notices: z.array(AmendmentNotice),
 });
 export type AttemptDocument = z.infer<typeof AttemptDocument>;
 
@@ -249,6 +307,15 @@ export const OwnBench = z.object({
 export type OwnBench = z.infer<typeof OwnBench>;
 
 /** The last sequence number that a device knows of each open attempt; `afresh` asks for the tiles in any case. */
+/** Entries as a stream carries them: a device that has all before them needs to ask for nothing. */
+export const EntriesNews = z.object({
+  now: z.string(),
+  attempts: z.array(z.object({ id: Id, entries: z.array(StoredEntry) })),
+});
+export type EntriesNews = z.infer<typeof EntriesNews>;
+
+export const ConfirmBody = z.object({ entryIds: z.array(Id).min(1).max(500) });
+
 export const CatchUpBody = z.object({
   known: z.record(Id, z.number().int().min(0)),
   afresh: z.boolean().optional(),
@@ -270,7 +337,7 @@ export type CatchUp = z.infer<typeof CatchUp>;
 
 export const AttemptChanges = z.object({
   now: z.string(),
-  state: z.enum(['open', 'signed']),
+  state: z.enum(ATTEMPT_STATES),
   entries: z.array(StoredEntry),
   references: z.array(ClassReference),
 });

@@ -1,14 +1,55 @@
 import { z } from 'zod';
 
-export const Id = z.uuid();
-export const Instant = z.iso.datetime({ offset: false });
-export const Day = z.iso.date();
+/** Years that a record of a course can lie in; a date beyond them is a slip, and some databases take none. */
+export const YEARS = { least: 2000, most: 2099 } as const;
+const withinYears = (text: string): boolean => {
+  const year = Number(text.slice(0, 4));
+  return year >= YEARS.least && year <= YEARS.most;
+};
+const yearsSaid = `a year from ${YEARS.least} to ${YEARS.most} is needed`;
+
+export const Id = z.uuid().toLowerCase();
+export const Instant = z.iso.datetime({ offset: false }).refine(withinYears, yearsSaid);
+export const Day = z.iso.date().refine(withinYears, yearsSaid);
 export const Name = z.string().trim().min(1).max(80);
 export const Label = z.string().trim().min(1).max(60);
 export const Note = z.string().trim().min(1).max(2000);
+/** The largest whole number that a column or a parameter of the database takes. */
+export const MOST_WHOLE = 2_147_483_647;
+/** A whole number of a query. */
+export const QueryWhole = z.coerce.number().int().min(0).max(MOST_WHOLE);
+/** A decimal number of a query. */
+export const QueryNumber = z.coerce.number().min(-1e9).max(1e9);
 
 export const ROLES = ['lead', 'instructor', 'trainee'] as const;
 export type Role = (typeof ROLES)[number];
 
 /** Turns a literal table of core into a Zod enum. */
 export const oneOf = <const T extends readonly [string, ...string[]]>(table: T) => z.enum(table);
+
+/** A NUL, or half of a pair that makes one character: no text, and neither UTF-8 nor the database can hold it. */
+const NO_TEXT = /[\u0000\p{Surrogate}]/u;
+const ALL_NO_TEXT = /[\u0000\p{Surrogate}]/gu;
+
+/** The same text without what cannot be kept. */
+export const keepableText = (text: string): string => text.replace(ALL_NO_TEXT, '');
+
+/**
+ * Where in a body, a query or parameters something stands that is no text, in keys as well as in values; null where all
+ * of it can be kept. Every request is looked through by this one function before its shape is.
+ */
+export function badTextAt(value: unknown): string | null {
+  const open: { readonly at: string; readonly value: unknown }[] = [{ at: '', value }];
+  for (let next = open.pop(); next; next = open.pop()) {
+    const { at } = next;
+    if (typeof next.value === 'string') {
+      if (NO_TEXT.test(next.value)) return at === '' ? 'body' : at;
+    } else if (next.value !== null && typeof next.value === 'object') {
+      for (const [key, inner] of Object.entries(next.value)) {
+        if (NO_TEXT.test(key)) return at === '' ? 'body' : at;
+        open.push({ at: at === '' ? key : `${at}.${key}`, value: inner });
+      }
+    }
+  }
+  return null;
+}

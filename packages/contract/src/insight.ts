@@ -1,7 +1,7 @@
 import { CRITERION_KINDS, SKILLS, STANDINGS, THING_KINDS, VERDICTS } from '@clear-mark/core';
 import { z } from 'zod';
 import { PolicyShape } from './classes.ts';
-import { Day, Id, oneOf } from './common.ts';
+import { Day, Id, Instant, oneOf, QueryWhole } from './common.ts';
 import { MethodVersion } from './methods.ts';
 import { RateShape, ResultFilter, StandingCell } from './results.ts';
 import { CLASS_ERRORS, ById, route } from './route.ts';
@@ -169,7 +169,13 @@ export const PlanItemBody = z.object({
   sessionId: Id.nullable(),
 });
 export type PlanItemBody = z.infer<typeof PlanItemBody>;
-export const PlanSessionBody = PlanSession.omit({ id: true }).extend({ startsAt: z.iso.datetime() });
+export const PlanSessionBody = PlanSession.omit({ id: true }).extend({ startsAt: Instant });
+
+/** Where a page ended: the instant and the id of its last attempt. */
+const ReplayCursor = z
+  .string()
+  .regex(/^20\d\d-[01]\d-[0-3]\dT[0-2]\d:[0-5]\d:[0-5]\d(\.\d{1,6})?Z [0-9a-f-]{36}$/)
+  .refine((text) => Number.isFinite(Date.parse(text.split(' ')[0]!)) && Id.safeParse(text.split(' ')[1]).success);
 
 /** One signed attempt with what scoring needs of it, small enough that thousands can be sent. */
 export const ReplayAttempt = z.object({
@@ -197,10 +203,11 @@ export const ReplayPage = z.object({
 export type ReplayPage = z.infer<typeof ReplayPage>;
 
 /** What is moved: a limit, a pass mark, the policy. */
+const limit = z.number().min(-1e6).max(1e6).nullable();
 export const WhatIfSetting = z.object({
   label: z.string().max(80),
   passMark: z.number().min(0).max(100).nullable(),
-  limit: z.object({ criterionId: z.string().max(200), max: maybe, min: maybe }).nullable(),
+  limit: z.object({ criterionId: z.string().max(200), max: limit, min: limit }).nullable(),
   policy: PolicyShape.nullable(),
 });
 export type WhatIfSetting = z.infer<typeof WhatIfSetting>;
@@ -351,8 +358,8 @@ export const INSIGHT_ROUTES = {
   replay: route('get /classes/:id/replay', 'instructor', {
     params: ById,
     query: ResultFilter.extend({
-      after: z.string().max(200).optional(),
-      size: z.coerce.number().int().optional(),
+      after: ReplayCursor.optional(),
+      size: QueryWhole.optional(),
     }),
     reply: ReplayPage,
     errors: CLASS_ERRORS,

@@ -27,6 +27,9 @@ export const InstrumentClaim = z.object({
 export type InstrumentClaim = z.infer<typeof InstrumentClaim>;
 
 export const Instrument = InstrumentSetting.extend({
+  /** Where it is, for those who teach; null for a trainee. */
+  host: z.string().nullable(),
+  port: z.number().int().nullable(),
   thingId: Id,
   label: z.string(),
   claim: InstrumentClaim.nullable(),
@@ -56,10 +59,14 @@ export const STATION_FAULTS = [
   'bad_block',
   'garbage',
   'refused',
+  /** What the others are to a person who is not the lead: what answers behind an address is not told apart. */
+  'no_answer',
 ] as const;
 export type StationFault = (typeof STATION_FAULTS)[number];
 
-const head = { thingId: Id, seq: z.number().int(), at: z.string() };
+/** A reading carries its words and the proof that the server gave it out. */
+const stamp = { shows: z.string().optional(), token: z.string().optional() };
+const head = { thingId: Id, seq: z.number().int(), at: z.string(), ...stamp };
 const level = z.number().nullable();
 
 const PowerEvent = z.discriminatedUnion('state', [

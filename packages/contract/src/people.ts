@@ -32,5 +32,7 @@ export const StartInfo = z.object({
   demo: z.boolean(),
   setupNeeded: z.boolean(),
   me: Person.nullable(),
+  /** Locks what this person leaves unsent on a device; for a session of the same person only. */
+  deviceKey: z.string().nullable(),
 });
 export type StartInfo = z.infer<typeof StartInfo>;

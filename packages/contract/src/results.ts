@@ -1,6 +1,6 @@
 import { DIRECTIONS, RUN_RULES, SKILLS, STANDINGS, THING_KINDS, VERDICTS } from '@clear-mark/core';
 import { z } from 'zod';
-import { Day, Id, oneOf } from './common.ts';
+import { Day, Id, oneOf, QueryNumber, QueryWhole } from './common.ts';
 
 const optional = <T extends z.ZodType>(type: T) => type.optional();
 
@@ -19,10 +19,10 @@ export const AttemptListFilter = ResultFilter.extend({
   skill: optional(oneOf(SKILLS)),
   verdict: optional(z.enum([...VERDICTS, 'passed', 'failed', 'judged'])),
   criterion: optional(z.string().max(200)),
-  wavelength: optional(z.coerce.number().int()),
+  wavelength: optional(QueryWhole),
   direction: optional(oneOf(DIRECTIONS)),
-  lossFrom: optional(z.coerce.number()),
-  lossTo: optional(z.coerce.number()),
+  lossFrom: optional(QueryNumber),
+  lossTo: optional(QueryNumber),
   firstOnly: optional(z.literal('yes')),
   /** Each trainee's so-many-th outcome with a verdict within the other filters. */
   nth: optional(z.coerce.number().int().min(1).max(100_000)),
@@ -96,7 +96,7 @@ export const LossSeriesQuery = ResultFilter.extend({
   method: z.string().max(200),
   reference: z.string().max(40),
   fiber: z.string().max(20),
-  wavelength: z.coerce.number().int(),
+  wavelength: QueryWhole,
   direction: optional(oneOf(DIRECTIONS)),
 });
 

@@ -20,6 +20,8 @@ export interface Route<
   readonly reply: R;
   /** What can go wrong beside the codes that any route can give. */
   readonly errors: readonly ErrorCode[];
+  /** The handler looks each item of the body through by itself, so that a bad one refuses only itself. */
+  readonly itemsApart: boolean;
 }
 
 const Empty = z.object({});
@@ -34,7 +36,14 @@ export function route<
 >(
   head: `${'get' | 'post' | 'put' | 'delete'} /${string}`,
   access: Access,
-  parts: { params?: P; query?: Q; body?: B; reply?: R; errors?: readonly ErrorCode[] },
+  parts: {
+    params?: P;
+    query?: Q;
+    body?: B;
+    reply?: R;
+    errors?: readonly ErrorCode[];
+    itemsApart?: boolean;
+  },
 ): Route<P, Q, B, R> {
   const [method, path] = head.split(' ') as [Route['method'], string];
   return {
@@ -46,6 +55,7 @@ export function route<
     body: parts.body ?? (Empty as unknown as B),
     reply: parts.reply ?? (Done as unknown as R),
     errors: parts.errors ?? [],
+    itemsApart: parts.itemsApart ?? false,
   };
 }
 

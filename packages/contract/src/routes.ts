@@ -5,6 +5,7 @@ import {
   CatchUp,
   CatchUpBody,
   ClassReference,
+  ConfirmBody,
   EntryBatchBody,
   EntryBatchReply,
   NewAttemptBody,
@@ -27,7 +28,7 @@ import {
   Thing,
   ThingChangeBody,
 } from './classes.ts';
-import { Id } from './common.ts';
+import { Id, QueryWhole } from './common.ts';
 import { ClaimBody, Instrument, InstrumentClaim, InstrumentOrder, InstrumentSetting } from './instruments.ts';
 import { ClassLink, LinkBody, SpliceRow } from './links.ts';
 import { FACE_ROUTES } from './face-routes.ts';
@@ -175,11 +176,24 @@ export const ROUTES = {
   }),
   attemptChanges: route('get /attempts/:id/changes', 'signed_in', {
     params: ById,
-    query: z.object({ after: z.coerce.number().int().min(0) }),
+    query: z.object({ after: QueryWhole }),
     reply: AttemptChanges,
     errors: ATTEMPT_ERRORS,
   }),
-  sendEntries: route('post /entries', 'signed_in', { body: EntryBatchBody, reply: EntryBatchReply }),
+  /** Each entry is looked through and refused on its own. */
+  sendEntries: route('post /entries', 'signed_in', {
+    ...{ body: EntryBatchBody, reply: EntryBatchReply, itemsApart: true },
+  }),
+  /** The author stands by entries that another person handed in. */
+  confirmEntries: route('post /attempts/:id/confirmations', 'signed_in', {
+    params: ById,
+    body: ConfirmBody,
+    errors: [...ATTEMPT_ERRORS, 'entry.confirm_own'],
+  }),
+  /** An open attempt that nothing was entered for: kept as withdrawn, counted nowhere. */
+  withdrawAttempt: route('post /attempts/:id/withdrawal', 'signed_in', {
+    ...{ params: ById, errors: [...ATTEMPT_ERRORS, 'attempt.signed', 'attempt.not_empty'] },
+  }),
   sign: route('post /attempts/:id/sign', 'instructor', {
     params: ById,
     body: SignBody,
@@ -187,6 +201,7 @@ export const ROUTES = {
     errors: [
       ...ATTEMPT_ERRORS,
       'attempt.signed',
+      'attempt.withdrawn',
       'sign.entries_differ',
       'sign.conflict',
       'sign.reason_needed',
@@ -250,13 +265,20 @@ export const ROUTES = {
     reply: z.array(Instrument),
     errors: CLASS_ERRORS,
   }),
-  setInstrument: route('put /classes/:id/instruments/:thingId', 'instructor', {
+  /** The server goes to this address: the lead sets it, within the networks that the server was started with. */
+  setInstrument: route('put /classes/:id/instruments/:thingId', 'lead', {
     params: ById.extend({ thingId: Id }),
     body: InstrumentSetting,
     reply: Instrument,
-    errors: [...CLASS_ERRORS, 'not_found.thing', 'instrument.wrong_thing', 'instrument.days_crossed'],
+    errors: [
+      ...CLASS_ERRORS,
+      'not_found.thing',
+      'instrument.wrong_thing',
+      'instrument.days_crossed',
+      'instrument.address_refused',
+    ],
   }),
-  dropInstrument: route('delete /classes/:id/instruments/:thingId', 'instructor', {
+  dropInstrument: route('delete /classes/:id/instruments/:thingId', 'lead', {
     params: ById.extend({ thingId: Id }),
     errors: CLASS_ERRORS,
   }),
@@ -269,12 +291,12 @@ export const ROUTES = {
   }),
   releaseInstrument: route('delete /classes/:id/instruments/:thingId/claim/:deviceId', 'signed_in', {
     params: ById.extend({ thingId: Id, deviceId: Id }),
-    errors: CLASS_ERRORS,
+    errors: [...CLASS_ERRORS, 'instrument.in_use'],
   }),
   orderInstrument: route('post /classes/:id/instruments/:thingId/orders', 'signed_in', {
     params: ById.extend({ thingId: Id }),
     body: InstrumentOrder,
-    errors: [...CLASS_ERRORS, 'not_found.instrument', 'instrument.no_answer'],
+    errors: [...CLASS_ERRORS, 'not_found.instrument', 'instrument.no_answer', 'instrument.not_claimed'],
   }),
   /** The simulated bench behind the demo's instruments. */
   standInPiece: route('get /stand-ins', 'instructor', {

@@ -1,7 +1,12 @@
 import { z } from 'zod';
+import { isNetwork } from './instruments/networks.ts';
 
 const Shape = z.object({
   DATABASE_URL: z.url({ protocol: /^postgres(ql)?$/ }),
+  DATABASE_OWNER_URL: z.url({ protocol: /^postgres(ql)?$/ }).optional(),
+  CLEAR_MARK_INSTRUMENTS: z.string().default(''),
+  CLEAR_MARK_SAFE_DIR: z.string().optional(),
+  CLEAR_MARK_HOST_NAMES: z.string().default(''),
   CLEAR_MARK_MODE: z.enum(['real', 'demo', 'test']).default('real'),
   CLEAR_MARK_HOST: z.string().min(1).default('127.0.0.1'),
   CLEAR_MARK_PORT: z.coerce.number().int().min(0).max(65535).default(0),
@@ -13,7 +18,16 @@ const Shape = z.object({
 });
 
 export interface Config {
+  /** The application's own role: it owns no table, truncates none and cannot switch a trigger off. */
   readonly databaseUrl: string;
+  /** The owner's, for migrations alone; where none is given the application is the owner. */
+  readonly ownerUrl?: string | null;
+  /** Networks in CIDR notation, or addresses, where instruments may be, beside this machine. */
+  readonly instrumentNetworks?: readonly string[];
+  /** Folder outside the database for the daily heads of the chains and the key that signs them. */
+  readonly safeDir?: string | null;
+  /** Names beside the address that it listens on by which browsers may call the server. */
+  readonly hostNames?: readonly string[];
   readonly mode: 'real' | 'demo' | 'test';
   readonly host: string;
   readonly port: number;
@@ -26,6 +40,18 @@ export interface Config {
 
 const LOOPBACK = new Set(['127.0.0.1', '::1', 'localhost']);
 export const isLoopback = (host: string): boolean => LOOPBACK.has(host);
+
+const listOf = (text: string): string[] => text.split(/[\s,]+/).filter((part) => part !== '');
+
+/** Throws an Error that names the setting and the part that is no network. */
+function networksOf(text: string): string[] {
+  return listOf(text).map((part) => {
+    if (!isNetwork(part)) {
+      throw new Error(`Setting CLEAR_MARK_INSTRUMENTS: ${part} is no address or network, such as 192.0.2.0/24`);
+    }
+    return part;
+  });
+}
 
 /**
  * The one place that reads settings. Throws an Error that names the bad key; the server then does not start.
@@ -56,6 +82,10 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
   }
   return {
     databaseUrl: e.DATABASE_URL,
+    ownerUrl: e.DATABASE_OWNER_URL ?? null,
+    instrumentNetworks: networksOf(e.CLEAR_MARK_INSTRUMENTS),
+    safeDir: e.CLEAR_MARK_SAFE_DIR ?? null,
+    hostNames: listOf(e.CLEAR_MARK_HOST_NAMES),
     mode: e.CLEAR_MARK_MODE,
     host: e.CLEAR_MARK_HOST,
     port: e.CLEAR_MARK_PORT,

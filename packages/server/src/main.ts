@@ -6,13 +6,15 @@ import type { AddressInfo } from 'node:net';
 import pg from 'pg';
 import { type Logger, pino } from 'pino';
 import type { Config } from './config.ts';
-import { type Database, openDatabase } from './database/database.ts';
+import { connectionSettings, type Database, openDatabase } from './database/database.ts';
+import { grantToApplication } from './database/grants.ts';
 import { migrate } from './database/migrate.ts';
 import { buildApp } from './http/app.ts';
 import { instrumentHub } from './instruments/index.ts';
 import { startBell } from './live/index.ts';
 import { syncShippedMethods } from './methods/index.ts';
 import { peopleService } from './people/index.ts';
+import { readingStamps } from './stamps/index.ts';
 
 export interface Running {
   readonly url: string;
@@ -29,7 +31,7 @@ export interface Running {
 export async function startServer(config: Config, now: () => Date = () => new Date()): Promise<Running> {
   const log: Logger = pino({ level: config.logLevel });
   const db = openDatabase(config.databaseUrl);
-  const sessionPool = new pg.Pool({ connectionString: config.databaseUrl, max: 4 });
+  const sessionPool = new pg.Pool({ ...connectionSettings(config.databaseUrl), max: 4 });
   // Released in reverse order, whether the start or the stop asks for it.
   const release: (() => Promise<void>)[] = [() => db.destroy(), () => sessionPool.end()];
   const releaseAll = async (): Promise<void> => {
@@ -37,21 +39,22 @@ export async function startServer(config: Config, now: () => Date = () => new Da
   };
   sessionPool.on('error', (error) => log.warn({ err: error }, 'session pool'));
   try {
-    const run = await migrate(db);
-    if (run.length > 0) log.info({ run }, 'migrated');
+    await prepare(config, db, log);
     await syncShippedMethods(db);
     const setupCode = config.mode === 'real' ? await peopleService(db).newSetupCode() : null;
     const bell = startBell(config.databaseUrl, log);
     release.push(() => bell.stop());
     const hub = instrumentHub(bell, { now });
     release.push(() => hub.stop());
+    const secret = await sessionSecret(db);
     const app = buildApp({
       config,
       db,
       bell,
       hub,
       sessionPool,
-      sessionSecret: await sessionSecret(db),
+      sessionSecret: secret,
+      stamps: readingStamps(secret),
       log,
       now,
     });
@@ -71,6 +74,23 @@ export async function startServer(config: Config, now: () => Date = () => new Da
   } catch (error) {
     await releaseAll();
     throw error;
+  }
+}
+
+/** Brings the schema up to date as its owner; from then on the server works in the application's own role. */
+async function prepare(config: Config, db: Database, log: Logger): Promise<void> {
+  const ownerUrl = config.ownerUrl ?? config.databaseUrl;
+  const owner = ownerUrl === config.databaseUrl ? db : openDatabase(ownerUrl, 1);
+  try {
+    const run = await migrate(owner);
+    if (run.length > 0) log.info({ run }, 'migrated');
+    if (owner === db) {
+      if (config.mode === 'real') log.warn('no DATABASE_OWNER_URL: the application works as the owner of its tables');
+      return;
+    }
+    await grantToApplication(owner, decodeURIComponent(new URL(config.databaseUrl).username));
+  } finally {
+    if (owner !== db) await owner.destroy();
   }
 }
 

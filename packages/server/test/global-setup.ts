@@ -1,10 +1,11 @@
 import type { TestProject } from 'vitest/node';
-import { ensureDatabase, removeCluster, startCluster } from '../../../tools/cluster.ts';
+import { ensureDatabase, removeCluster, startScratchCluster } from '../../../tools/cluster.ts';
 import { migrate, openDatabase, syncShippedMethods } from '../src/index.ts';
 
 declare module 'vitest' {
   interface ProvidedContext {
     adminUrl: string;
+    appUrl: string;
   }
 }
 
@@ -12,7 +13,8 @@ declare module 'vitest' {
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
   const given = process.env['CLEAR_MARK_TEST_CLUSTER'];
   const name = `test-${process.pid}`;
-  const cluster = given ? null : await startCluster({ name, temporary: true });
+  const cluster = given ? null : await startScratchCluster(name, { temporary: true });
+  const appGiven = process.env['CLEAR_MARK_TEST_APP'];
   const urlOf = cluster ? cluster.url : (database: string) => given!.replace(/[^/]*$/, database);
   if (cluster) await ensureDatabase(cluster, 'template_of_tests');
   const db = openDatabase(urlOf('template_of_tests'), 1);
@@ -20,7 +22,8 @@ export default async function setup(project: TestProject): Promise<() => Promise
   await syncShippedMethods(db);
   await db.destroy();
   project.provide('adminUrl', urlOf('postgres'));
+  project.provide('appUrl', cluster ? cluster.appUrl('postgres') : appGiven!);
   return async () => {
-    if (cluster) await removeCluster(cluster, name);
+    if (cluster) await removeCluster(cluster);
   };
 }

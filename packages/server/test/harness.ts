@@ -18,12 +18,13 @@ export const PASSWORD = 'correct horse battery';
 /** A fresh database made from the migrated template; gives its address and a way to throw it away. */
 export async function freshDatabase(
   template = 'template_of_tests',
-): Promise<{ url: string; drop: () => Promise<void> }> {
+): Promise<{ url: string; appUrl: string; drop: () => Promise<void> }> {
   const adminUrl = inject('adminUrl');
   const name = `suite_${randomUUID().replaceAll('-', '')}`;
   await admin(adminUrl, `create database "${name}" template "${template}"`);
   return {
     url: adminUrl.replace(/[^/]*$/, name),
+    appUrl: inject('appUrl').replace(/[^/]*$/, name),
     drop: () => admin(adminUrl, `drop database "${name}" with (force)`),
   };
 }
@@ -117,10 +118,11 @@ export class World {
   ) {}
 
   static async make(now?: () => Date): Promise<World> {
-    const { url, drop } = await freshDatabase();
+    const { url, appUrl, drop } = await freshDatabase();
     const server = await startServer(
       {
-        databaseUrl: url,
+        databaseUrl: appUrl,
+        ownerUrl: url,
         mode: 'test',
         host: '127.0.0.1',
         port: 0,

@@ -131,6 +131,7 @@ export const STATION_FAULT_WORDS: Readonly<Record<StationFault, string>> = {
   half_a_line: 'stopped in the middle of an answer',
   line_too_long: 'sent an answer without an end',
   bad_block: 'sent a block that cannot be read',
+  no_answer: 'nothing comes from it; the lead sees why',
   garbage: 'answers what makes no sense: is this the right instrument?',
   refused: 'refused the order',
 };

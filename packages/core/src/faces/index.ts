@@ -10,3 +10,4 @@ export * from './find-cladding.ts';
 export * from './measure-face.ts';
 export * from './measure-row.ts';
 export { CORE_CLASSES, type Core, type CoreClass } from './find-core.ts';
+export * from './picture-head.ts';

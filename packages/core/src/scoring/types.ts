@@ -47,6 +47,9 @@ export interface InstrumentStamp {
   /** Instant of the server, ISO 8601 in UTC. */
   readonly at: string;
   readonly seq: number;
+  /** The reading as the server put it in words, and the server's proof that it gave it out. */
+  readonly shows?: string;
+  readonly token?: string;
 }
 
 /** What was seen, typed or timed; kept as entered. */

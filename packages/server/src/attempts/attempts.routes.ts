@@ -2,14 +2,20 @@ import { ROUTES } from '@clear-mark/contract';
 import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { handle } from '../http/handle.ts';
+import type { ReadingStamps } from '../stamps/index.ts';
 import { attemptsService } from './attempts.service.ts';
 import { entriesService } from './entries.service.ts';
 import { signService } from './sign.service.ts';
 import { todayService } from './today.service.ts';
 
-export function attemptRoutes(router: Router, db: Database, now: () => Date): void {
+export function attemptRoutes(
+  router: Router,
+  db: Database,
+  now: () => Date,
+  stamps: ReadingStamps,
+): void {
   const attempts = attemptsService(db);
-  const entries = entriesService(db);
+  const entries = entriesService(db, now, stamps);
   const signing = signService(db);
   const today = todayService(db);
   handle(router, ROUTES.catchUp, ({ params, body, me }) =>
@@ -25,7 +31,15 @@ export function attemptRoutes(router: Router, db: Database, now: () => Date): vo
   });
   handle(router, ROUTES.attempt, ({ params, me }) => attempts.document(params.id, me));
   handle(router, ROUTES.sendEntries, async ({ body, me }) => ({
-    receipts: await entries.take(body.entries, body.sentAt, me, now()),
+    receipts: await entries.take(body.entries, body.sentAt, me),
   }));
+  handle(router, ROUTES.confirmEntries, async ({ params, body, me }) => {
+    await attempts.confirm(params.id, body.entryIds, me, now());
+    return { done: true } as const;
+  });
+  handle(router, ROUTES.withdrawAttempt, async ({ params, me }) => {
+    await attempts.withdraw(params.id, me, now());
+    return { done: true } as const;
+  });
   handle(router, ROUTES.sign, ({ params, body, me }) => signing.sign(params.id, body, me, now()));
 }

@@ -8,7 +8,8 @@ import { AppError } from '../http/app-error.ts';
 import { methodVersion, sheetOfAttempt } from '../methods/index.ts';
 import { referencesStore } from '../references/index.ts';
 import { type AttemptRow, attemptsStore } from './attempts.store.ts';
-import { clockOffsetMs, corrected } from '../clock/index.ts';
+import { entriesStore } from './entries.store.ts';
+import { clockOffsetMs, corrected, heldBetween } from '../clock/index.ts';
 
 /** How far back a reference is offered for a reading; older ones would be void anyway. */
 const REFERENCE_HOURS = 12;
@@ -35,7 +36,10 @@ export const attemptsService = (db: Database) => ({
     );
     const version = inUse ? await methodVersion(db, body.methodVersionId) : null;
     if (!version) throw new AppError('attempt.method_not_in_use');
+    await requireRoom(db, body.traineeId, me);
     const offset = clockOffsetMs(body.sentAt, now);
+    const began = await classesStore(db).beganAt(classId);
+    const started = heldBetween(corrected(body.startedAt, offset), began, now);
     const link = await linkFor(db, classId, body.linkId ?? null);
     try {
       await db.transaction((trx) =>
@@ -43,7 +47,8 @@ export const attemptsService = (db: Database) => ({
           ...body,
           classId,
           pieceKind: version.sheet.pieceKind,
-          startedAt: corrected(body.startedAt, offset),
+          startedAt: started.at,
+          claimedStartedAt: started.claimed,
           clockOffsetMs: offset,
           startedBy: me.id,
           schools: ownSchools(version.sheet, schools),
@@ -58,6 +63,27 @@ export const attemptsService = (db: Database) => ({
       }
       throw error;
     }
+  },
+
+  /** Takes back an attempt that was started and never used. It stays as withdrawn and counts nowhere. */
+  withdraw: async (attemptId: string, me: Person, now: Date): Promise<void> => {
+    const store = attemptsStore(db);
+    const row = await store.byId(attemptId);
+    if (!row) throw new AppError('not_found.attempt');
+    await requireSight(db, row, me);
+    if (await store.withdraw(attemptId, me.id, now)) return;
+    const after = (await store.byId(attemptId))!;
+    if (after.state === 'signed') throw new AppError('attempt.signed');
+    if (after.state === 'open') throw new AppError('attempt.not_empty');
+  },
+
+  /** The author stands by entries of an attempt that another person handed in. */
+  confirm: async (attemptId: string, entryIds: readonly string[], me: Person, now: Date): Promise<void> => {
+    const row = await attemptsStore(db).byId(attemptId);
+    if (!row) throw new AppError('not_found.attempt');
+    await requireSight(db, row, me);
+    if (!(await entriesStore(db).areOf(attemptId, entryIds, me.id))) throw new AppError('entry.confirm_own');
+    await entriesStore(db).confirm(entryIds, me.id, now);
   },
 
   /** Entries after a sequence number, and whether the attempt is signed by now: for a sheet that is open. */
@@ -81,13 +107,14 @@ export const attemptsService = (db: Database) => ({
     if (!row) throw new AppError('not_found.attempt');
     await requireSight(db, row, me);
     const sheet = await sheetOfAttempt(db, row);
-    const [attempt, entries, references, revisions, unmerged, summary] = await Promise.all([
+    const [attempt, entries, references, revisions, unmerged, summary, notices] = await Promise.all([
       store.head(attemptId),
       store.entries(attemptId),
       referencesStore(db).forAttempt(row.classId, attemptId, REFERENCE_HOURS),
       store.revisions(attemptId),
       store.unmergedCount(attemptId),
       classesStore(db).byId(row.classId),
+      store.notices(attemptId),
     ]);
     return {
       attempt: attempt!,
@@ -97,9 +124,23 @@ export const attemptsService = (db: Database) => ({
       references,
       revisions,
       unmerged,
+      notices,
     };
   },
 });
+
+/** Open attempts of one trainee, and starts a minute by one person: more is a slip or an attack. */
+const MOST_OPEN = 40;
+const MOST_STARTS = 30;
+
+/** Errors: `attempt.too_many_open`, `attempt.too_many_starts`. */
+async function requireRoom(db: Database, traineeId: string, me: Person): Promise<void> {
+  const { open, lately } = await attemptsStore(db).load(traineeId, me.id);
+  if (open >= MOST_OPEN) throw new AppError('attempt.too_many_open', { most: MOST_OPEN });
+  if (lately >= (me.role === 'trainee' ? MOST_STARTS / 3 : MOST_STARTS)) {
+    throw new AppError('attempt.too_many_starts');
+  }
+}
 
 /** The class, for an instructor of it or for a trainee of it who starts an own piece. Error: `auth.not_in_class`. */
 async function classForStart(db: Database, classId: string, traineeId: string, me: Person) {

@@ -1,5 +1,5 @@
 import type { AttemptLink, Entry, MethodSheet, SchoolChoices } from '@clear-mark/core';
-import type { AttemptHead, OpenAttempt, Revision, StoredEntry, Thing } from '@clear-mark/contract';
+import type { AmendmentNotice, AttemptHead, OpenAttempt, Revision, StoredEntry, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 
 export interface AttemptRow {
@@ -9,7 +9,7 @@ export interface AttemptRow {
   readonly methodVersionId: string;
   readonly pieceId: string;
   readonly startedAt: string;
-  readonly state: 'open' | 'signed';
+  readonly state: 'open' | 'signed' | 'withdrawn';
   readonly nextSeq: number;
   /** The class's choices between schools when it was started. */
   readonly schools: SchoolChoices;
@@ -32,6 +32,8 @@ export interface NewAttempt {
   readonly startedBy: string;
   readonly schools: SchoolChoices;
   readonly link?: AttemptLink | null;
+  /** What the device claimed as the start, where that could not be. */
+  readonly claimedStartedAt?: string | null;
 }
 
 const ATTEMPT = [
@@ -67,6 +69,27 @@ export const ENTRY_COLUMNS = [
   'e.clock_offset_ms as clockOffsetMs',
 ];
 
+/** What stands beside an entry only where it is so: who delivered it, whether its author stood by it, a claimed time. */
+const BESIDE = (db: Database) =>
+  db.raw(`case when e.delivered_by is null and e.claimed_at is null then null else jsonb_build_object(
+    'deliveredBy', (select name from people where id = e.delivered_by),
+    'confirmed', exists (select 1 from entry_confirmations c where c.entry_id = e.id),
+    'claimedAt', e.claimed_at) end as beside`);
+
+interface Beside {
+  readonly beside: { deliveredBy: string | null; confirmed: boolean; claimedAt: string | null } | null;
+}
+
+function withBeside<T extends object>({ beside, ...entry }: T & Beside): T {
+  if (!beside) return entry as unknown as T;
+  const { deliveredBy, confirmed, claimedAt } = beside;
+  return {
+    ...(entry as unknown as T),
+    ...(deliveredBy === null ? {} : { deliveredBy, confirmed }),
+    ...(claimedAt === null ? {} : { claimedAt: new Date(claimedAt).toISOString() }),
+  };
+}
+
 export const attemptsStore = (db: Database) => ({
   byId: async (id: string): Promise<AttemptRow | null> =>
     (await db('attempts').select(ATTEMPT).where({ id }).first()) ?? null,
@@ -88,6 +111,7 @@ export const attemptsStore = (db: Database) => ({
         'a.piece_id as pieceId',
         'i.label as pieceLabel',
         'a.started_at as startedAt',
+        'a.claimed_started_at as claimedStartedAt',
         'a.state',
       ])
       .where('a.id', id)
@@ -124,6 +148,7 @@ export const attemptsStore = (db: Database) => ({
       method_version_id: attempt.methodVersionId,
       piece_id: attempt.pieceId,
       started_at: attempt.startedAt,
+      claimed_started_at: attempt.claimedStartedAt ?? null,
       clock_offset_ms: attempt.clockOffsetMs,
       device_id: attempt.deviceId,
       started_by: attempt.startedBy,
@@ -136,12 +161,31 @@ export const attemptsStore = (db: Database) => ({
     );
   },
 
-  entries: (attemptId: string): Promise<StoredEntry[]> =>
-    db('entries as e')
-      .leftJoin('entry_notes as n', 'n.entry_id', 'e.id')
-      .select(ENTRY_COLUMNS.filter((c) => !c.startsWith('e.attempt_id')))
-      .where('e.attempt_id', attemptId)
-      .orderBy('e.seq'),
+  entries: async (attemptId: string): Promise<StoredEntry[]> =>
+    (
+      await db('entries as e')
+        .leftJoin('entry_notes as n', 'n.entry_id', 'e.id')
+        .select([...ENTRY_COLUMNS.filter((c) => !c.startsWith('e.attempt_id')), BESIDE(db)])
+        .where('e.attempt_id', attemptId)
+        .orderBy('e.seq')
+    ).map(withBeside),
+
+  /** Withdraws an open attempt without entries. False when it is none (any more). */
+  withdraw: async (id: string, by: string, at: Date): Promise<boolean> =>
+    (await db('attempts')
+      .where({ id, state: 'open', next_seq: 1 })
+      .update({ state: 'withdrawn', withdrawn_by: by, withdrawn_at: at })) === 1,
+
+  /** How many a trainee has open, and how many a person has started in the last minute. */
+  load: async (traineeId: string, startedBy: string): Promise<{ open: number; lately: number }> =>
+    (
+      await db.raw(
+        `select (select count(*)::int from attempts where trainee_id = ? and state = 'open') as open,
+                (select count(*)::int from attempts
+                  where started_by = ? and received_at > now() - interval '1 minute') as lately`,
+        [traineeId, startedBy],
+      )
+    ).rows[0],
 
   entriesOfMany: (attemptIds: readonly string[]): Promise<(Entry & { attemptId: string })[]> =>
     db('entries as e')
@@ -176,7 +220,7 @@ export const attemptsStore = (db: Database) => ({
   ): Promise<Map<string, StoredEntry[]>> => {
     const found = new Map<string, StoredEntry[]>();
     if (wanted.length === 0) return found;
-    const rows: (StoredEntry & { attemptId: string })[] = await db('entries as e')
+    const rows: (StoredEntry & { attemptId: string } & Beside)[] = await db('entries as e')
       .join(
         db.raw('unnest(?::uuid[], ?::int[]) as w(id, after)', [
           wanted.map((w) => w.id) as never,
@@ -186,15 +230,36 @@ export const attemptsStore = (db: Database) => ({
         'e.attempt_id',
       )
       .leftJoin('entry_notes as n', 'n.entry_id', 'e.id')
-      .select(ENTRY_COLUMNS)
+      .select([...ENTRY_COLUMNS, BESIDE(db)])
       .whereRaw('e.seq > w.after')
       .orderBy('e.seq');
-    for (const { attemptId, ...entry } of rows) {
+    for (const { attemptId, ...entry } of rows.map(withBeside)) {
       const list = found.get(attemptId);
       if (list) list.push(entry);
       else found.set(attemptId, [entry]);
     }
     return found;
+  },
+
+  /** New entries of several attempts; of one that was not looked at before, those of the last seconds. */
+  freshEntries: async (
+    wanted: readonly { readonly id: string; readonly after: number | null }[],
+    seconds: number,
+  ): Promise<Map<string, StoredEntry[]>> => {
+    const unknown = wanted.filter((w) => w.after === null).map((w) => w.id);
+    const before = new Map<string, number>();
+    if (unknown.length > 0) {
+      const { rows } = await db.raw(
+        `select a.id, coalesce((select min(e.seq) - 1 from entries e where e.attempt_id = a.id
+                  and e.received_at > now() - make_interval(secs => ?)), a.next_seq - 1) as after
+           from attempts a where a.id = any(?::uuid[])`,
+        [seconds, unknown as never],
+      );
+      for (const { id, after } of rows as { id: string; after: number }[]) before.set(id, after);
+    }
+    return attemptsStore(db).entriesAfter(
+      wanted.map((w) => ({ id: w.id, after: w.after ?? before.get(w.id) ?? 0 })),
+    );
   },
 
   thingsOf: async (attemptIds: readonly string[]): Promise<Map<string, Thing[]>> => {
@@ -230,6 +295,13 @@ export const attemptsStore = (db: Database) => ({
       ])
       .where('r.attempt_id', attemptId)
       .orderBy('r.revision'),
+
+  notices: (attemptId: string): Promise<AmendmentNotice[]> =>
+    db('amendment_notices as n')
+      .join('people as p', 'p.id', 'n.by')
+      .select(['n.id', 'n.revision', 'n.cause', 'p.name as by', 'n.at'])
+      .where('n.attempt_id', attemptId)
+      .orderBy('n.at'),
 
   unmergedCount: async (attemptId: string): Promise<number> =>
     Number(

@@ -1,20 +1,16 @@
-import { checkValue, type Criterion, type MethodSheet } from '@clear-mark/core';
-import { AttemptEntry, type EntryReceipt, type ErrorCode, type Person } from '@clear-mark/contract';
+import { AttemptEntry, badTextAt, type EntryReceipt, type ErrorCode, type Person } from '@clear-mark/contract';
 import { errorWords } from '@clear-mark/words';
 import { canonicalJson } from '../chain/index.ts';
+import { clockOffsetMs } from '../clock/index.ts';
 import type { Database } from '../database/database.ts';
-import { sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
 import { AppError } from '../http/app-error.ts';
 import { codeOf } from '../http/problem.ts';
-import { sheetOfAttempt } from '../methods/index.ts';
-import { classesStore } from '../classes/index.ts';
-import { peopleService } from '../people/index.ts';
-import { type AttemptRow, attemptsStore } from './attempts.store.ts';
-import { requireSight } from './attempts.service.ts';
-import { clockOffsetMs } from '../clock/index.ts';
-import { entriesStore, type SequencedEntry } from './entries.store.ts';
-
-type Params = Readonly<Record<string, string | number>>;
+import type { ReadingStamps } from '../stamps/index.ts';
+import { noticesStore } from '../notices/index.ts';
+import { attemptContexts } from './attempt-context.ts';
+import { entriesStore, type IntakeRow, intakeRow } from './entries.store.ts';
+import { entriesIntake, MOST_ENTRIES, MOST_OF_TRAINEE, type Taken } from './intake.ts';
+import { type Params, sourceOf, whyRefused } from './why-refused.ts';
 
 const refused = (id: string, code: ErrorCode, params: Params = {}): EntryReceipt => ({
   id,
@@ -27,216 +23,130 @@ const refused = (id: string, code: ErrorCode, params: Params = {}): EntryReceipt
 const contentOf = (e: AttemptEntry): string =>
   canonicalJson({ ...AttemptEntry.parse({ ...e, at: new Date(e.at).toISOString() }) });
 
-export const entriesService = (db: Database) => ({
-  /**
-   * Takes a batch: every entry is accepted, kept as unmerged or refused on its own, in the order given. Sending
-   * a batch again gives the same receipts and changes nothing. Each attempt's entries are one transaction.
-   */
-  take: async (raw: readonly unknown[], sentAt: string, me: Person, now: Date): Promise<EntryReceipt[]> => {
-    const receipts = new Map<number, EntryReceipt>();
-    const groups = new Map<string, { index: number; entry: AttemptEntry }[]>();
-    raw.forEach((item, index) => {
-      const parsed = AttemptEntry.safeParse(item);
-      if (!parsed.success) {
-        const id = String((item as { id?: unknown } | null)?.id ?? '');
-        const { code, params } = codeOf(parsed.error);
-        receipts.set(index, refused(id, code, params));
-        return;
+const REFUSALS: Readonly<Partial<Record<Taken['became'], readonly [ErrorCode, Params]>>> = {
+  withdrawn: ['attempt.withdrawn', {}],
+  no_reference: ['entry.reference_missing', {}],
+  not_claimed: ['entry.reading_not_claimed', {}],
+  no_target: ['entry.unknown_target', {}],
+  full: ['attempt.full', { most: MOST_ENTRIES }],
+  full_of_trainee: ['attempt.full', { most: MOST_OF_TRAINEE }],
+};
+
+interface Sent {
+  readonly index: number;
+  readonly entry: AttemptEntry;
+  readonly row: IntakeRow;
+}
+
+export const entriesService = (db: Database, now: () => Date, stamps: ReadingStamps) => {
+  const contexts = attemptContexts(db);
+  const intake = entriesIntake(db, now);
+  return {
+    /**
+     * Takes a batch: every entry is accepted, kept beside, refused, or to be sent again later, each on its own and in the
+     * order given. Sending a batch again gives the same receipts and changes nothing.
+     */
+    take: async (raw: readonly unknown[], sentAt: string, me: Person): Promise<EntryReceipt[]> => {
+      const receipts: EntryReceipt[] = [];
+      const sent: Sent[] = [];
+      const offset = clockOffsetMs(sentAt, now());
+      const first = new Map<string, Sent>();
+      const twice: { index: number; entry: AttemptEntry }[] = [];
+      for (const [index, item] of raw.entries()) {
+        const read = readEntry(item);
+        if ('state' in read) {
+          receipts[index] = read;
+          continue;
+        }
+        if (first.has(read.id)) {
+          twice.push({ index, entry: read });
+          continue;
+        }
+        const no = await whyNot(read, me);
+        if (no) receipts[index] = refused(read.id, no.code, no.params);
+        else {
+          const row = intakeRow(read, offset, read.authorId === me.id ? null : me.id);
+          const one = { index, entry: read, row };
+          first.set(read.id, one);
+          sent.push(one);
+        }
       }
-      const entry = parsed.data;
-      const group = groups.get(entry.attemptId);
-      if (group) group.push({ index, entry });
-      else groups.set(entry.attemptId, [{ index, entry }]);
-    });
-    const offset = clockOffsetMs(sentAt, now);
-    for (const [attemptId, group] of groups) {
-      const given = await takeForAttempt(
-        db,
-        attemptId,
-        group.map((g) => g.entry),
-        offset,
-        me,
-      );
-      group.forEach(({ index }, i) => receipts.set(index, given[i]!));
-    }
-    return raw.map((_, index) => receipts.get(index)!);
-  },
-});
+      const taken = await intake.take(sent.map((s) => s.row));
+      for (const [i, { index, entry }] of sent.entries()) receipts[index] = receiptOf(entry, taken[i]!);
+      for (const { index, entry } of twice) {
+        const before = first.get(entry.id)!;
+        const same = contentOf(before.entry) === contentOf(entry);
+        receipts[index] = same ? receipts[before.index]! : refused(entry.id, 'entry.other_content');
+      }
+      await settleLate(sent, taken, me);
+      return receipts;
+    },
+  };
 
-async function takeForAttempt(
-  db: Database,
-  attemptId: string,
-  entries: readonly AttemptEntry[],
-  offset: number,
-  me: Person,
-): Promise<EntryReceipt[]> {
-  try {
-    return await db.transaction((trx) => takeLocked(trx, attemptId, entries, offset, me));
-  } catch (error) {
-    if (error instanceof AppError) return entries.map((e) => refused(e.id, error.code, error.params));
-    // The same id reached another attempt at the same moment: look again, and it is a duplicate.
-    if (sqlStateOf(error) === UNIQUE_VIOLATION) {
-      return db.transaction((trx) => takeLocked(trx, attemptId, entries, offset, me));
-    }
-    throw error;
+  function readEntry(item: unknown): AttemptEntry | EntryReceipt {
+    const id = String((item as { id?: unknown } | null)?.id ?? '').slice(0, 100);
+    const field = badTextAt(item);
+    if (field !== null) return refused(id, 'request.bad_field', { field: 'entry', problem: 'no text' });
+    const parsed = AttemptEntry.safeParse(item);
+    if (parsed.success) return { ...parsed.data, source: sourceOf(parsed.data) };
+    const { code, params } = codeOf(parsed.error);
+    return refused(id, code, params);
   }
-}
 
-async function takeLocked(
-  trx: Database,
-  attemptId: string,
-  entries: readonly AttemptEntry[],
-  offset: number,
-  me: Person,
-): Promise<EntryReceipt[]> {
-  const attempt = await attemptsStore(trx).lock(attemptId);
-  if (!attempt) throw new AppError('not_found.attempt');
-  await requireSight(trx, attempt, me);
-  const sheet = await sheetOfAttempt(trx, attempt);
-  const store = entriesStore(trx);
-  const ids = entries.flatMap((e) => (e.targetId === null ? [e.id] : [e.id, e.targetId]));
-  const stored = await store.byIds(ids);
-  const known = new Map(
-    stored.map((e) => [e.id, { content: contentOf(e), seq: e.seq, attemptId: e.attemptId }]),
-  );
-  const references = await store.referenceIds(
-    attempt.classId,
-    entries.flatMap((e) => (e.value?.kind === 'loss' ? [e.value.referenceId] : [])),
-  );
-  const criteria = criteriaOf(sheet);
-  const authors = await authorsOf(trx, attempt, entries, me);
-  const fresh: SequencedEntry[] = [];
-  const receipts: EntryReceipt[] = [];
-  for (const entry of entries) {
-    const there = known.get(entry.id);
-    if (there) {
-      const same = there.attemptId === attemptId && there.content === contentOf(entry);
-      receipts.push(
-        same ? { id: entry.id, state: 'accepted', seq: there.seq } : refused(entry.id, 'entry.other_content'),
-      );
-      continue;
-    }
-    const problem = whyRefused(entry, { authors, criteria, references, attemptId, known });
-    if (problem) {
-      receipts.push(refused(entry.id, problem.code, problem.params));
-      continue;
-    }
-    if (attempt.state === 'signed') {
+  async function whyNot(entry: AttemptEntry, me: Person): Promise<{ code: ErrorCode; params: Params } | null> {
+    const context = await contexts.attempt(entry.attemptId);
+    if (!context) return { code: 'not_found.attempt', params: {} };
+    if (!(await contexts.sees(context, me))) return { code: 'auth.not_in_class', params: {} };
+    const author = await contexts.author(context, entry.authorId, me);
+    return whyRefused(entry, { context, author, me, stamps, now: now() });
+  }
+
+  /** What came for a signed attempt is kept beside it; and what its author sends again is stood by. */
+  async function settleLate(sent: readonly Sent[], taken: readonly Taken[], me: Person): Promise<void> {
+    const store = entriesStore(db);
+    const late = sent.filter((_, i) => taken[i]!.became === 'late');
+    for (const { entry } of late) {
       await store.insertUnmerged(entry, 'attempt.signed');
-      receipts.push({
-        id: entry.id,
-        state: 'unmerged',
-        code: 'attempt.signed',
-        detail: errorWords('attempt.signed'),
-      });
-      continue;
+      await noticesStore(db).raise([entry.attemptId], 'entry_late', entry.id, me.id, now());
     }
-    const seq = attempt.nextSeq + fresh.length;
-    fresh.push({
-      ...entry,
-      seq,
-      clockOffsetMs: offset,
-      deliveredBy: entry.authorId === me.id ? null : me.id,
+    const stoodBy = sent.filter(({ entry }, i) => {
+      const { became, there } = taken[i]!;
+      return became === 'there' && there?.['deliveredBy'] !== null && entry.authorId === me.id;
     });
-    known.set(entry.id, { content: contentOf(entry), seq, attemptId });
-    receipts.push({ id: entry.id, state: 'accepted', seq });
+    if (stoodBy.length > 0) await store.confirm(stoodBy.map((s) => s.entry.id), me.id, now());
   }
-  if (fresh.length > 0) {
-    await store.insert(fresh);
-    await store.setNextSeq(attemptId, attempt.nextSeq + fresh.length);
+};
+
+function receiptOf(entry: AttemptEntry, taken: Taken): EntryReceipt {
+  const { became, seq, there, at, claimedAt, error } = taken;
+  const refusal = REFUSALS[became];
+  if (refusal) return refused(entry.id, ...refusal);
+  switch (became) {
+    case 'taken':
+      return { id: entry.id, state: 'accepted', seq: seq!, ...(claimedAt === null ? {} : { at: at! }) };
+    case 'there':
+      return sameAs(entry, there)
+        ? { id: entry.id, state: 'accepted', seq: seq! }
+        : refused(entry.id, 'entry.other_content');
+    case 'late':
+    case 'late_again': {
+      if (became === 'late_again' && !sameAs(entry, there)) return refused(entry.id, 'entry.other_content');
+      const code = 'attempt.signed';
+      return { id: entry.id, state: 'unmerged', code, detail: errorWords(code) };
+    }
+    default: {
+      const { code, params } = error instanceof AppError ? error : codeOf(error);
+      // What the server itself got wrong is no reason to lose the entry: it stays on the device and comes again.
+      if (code === 'server.failed' || code === 'server.busy') {
+        return { id: entry.id, state: 'later', code, detail: errorWords(code, params) };
+      }
+      return refused(entry.id, code, params);
+    }
   }
-  return receipts;
 }
 
-interface Author {
-  readonly name: string;
-  readonly role: Person['role'];
-  readonly mayEnter: boolean;
+function sameAs(entry: AttemptEntry, there: Readonly<Record<string, unknown>> | null): boolean {
+  return there !== null && contentOf(there as unknown as AttemptEntry) === contentOf(entry);
 }
 
-/**
- * The people who may stand as authors of a batch. An instructor may hand in what others left on a shared tablet; it
- * stays theirs, with who delivered it beside. A trainee hands in the own entries only.
- */
-async function authorsOf(
-  db: Database,
-  attempt: AttemptRow,
-  entries: readonly AttemptEntry[],
-  me: Person,
-): Promise<Map<string, Author>> {
-  const ids = [...new Set(entries.map((e) => e.authorId))].filter(
-    (id) => id === me.id || me.role !== 'trainee',
-  );
-  const authors = new Map<string, Author>();
-  for (const id of ids) {
-    const person = id === me.id ? me : await peopleService(db).byId(id);
-    if (!person) continue;
-    const teaches = (await classesStore(db).memberRole(attempt.classId, id)) === 'instructor';
-    const mayEnter = person.role === 'lead' || teaches || attempt.traineeId === id;
-    authors.set(id, { name: person.name, role: person.role, mayEnter });
-  }
-  return authors;
-}
-
-const criteriaBySheet = new WeakMap<MethodSheet, ReadonlyMap<string, Criterion>>();
-
-function criteriaOf(sheet: MethodSheet): ReadonlyMap<string, Criterion> {
-  const known = criteriaBySheet.get(sheet);
-  if (known) return known;
-  const made = new Map(sheet.steps.flatMap((s) => s.criteria.map((c) => [c.id, c] as const)));
-  criteriaBySheet.set(sheet, made);
-  return made;
-}
-
-interface Checks {
-  readonly authors: ReadonlyMap<string, Author>;
-  readonly criteria: ReadonlyMap<string, Criterion>;
-  readonly references: ReadonlySet<string>;
-  readonly attemptId: string;
-  readonly known: ReadonlyMap<string, { attemptId: string }>;
-}
-
-/** What an instructor makes of a failure, beside its result: never a trainee's to enter. */
-const isJudgement = (kind: string): boolean => kind === 'charge' || kind === 'dismiss';
-/** Kinds whose value has a kind of its own. */
-const hasOwnValue = (kind: string): boolean => isJudgement(kind) || kind === 'hand' || kind === 'timer';
-
-function whyRefused(entry: AttemptEntry, checks: Checks): { code: ErrorCode; params: Params } | null {
-  const no = (code: ErrorCode, params: Params = {}) => ({ code, params });
-  const author = checks.authors.get(entry.authorId);
-  if (!author) return no('entry.not_author');
-  if (!author.mayEnter) return no('entry.author_left', { name: author.name });
-  if ((author.role === 'trainee') !== (entry.capacity === 'trainee')) {
-    return no('entry.capacity', { role: author.role, capacity: entry.capacity });
-  }
-  if (entry.kind === 'retract') {
-    const target = entry.targetId === null ? undefined : checks.known.get(entry.targetId);
-    return target?.attemptId === checks.attemptId ? null : no('entry.unknown_target');
-  }
-  if (entry.targetId !== null) return no('entry.unknown_target');
-  if (entry.kind === 'note' && entry.note === null) return no('entry.value_missing');
-  if (entry.criterionId === null) {
-    return entry.kind === 'note' ? null : no('entry.unknown_criterion', { criterion: '' });
-  }
-  const criterion = checks.criteria.get(entry.criterionId);
-  if (!criterion) return no('entry.unknown_criterion', { criterion: entry.criterionId });
-  const carriesValue = entry.kind === 'value' || hasOwnValue(entry.kind);
-  if (carriesValue !== (entry.value !== null)) return no('entry.value_missing');
-  if (entry.value !== null) {
-    const wanted = hasOwnValue(entry.value.kind) ? entry.value.kind : 'value';
-    if (entry.kind !== wanted) return no('value.wrong_kind', { given: entry.value.kind, wanted: entry.kind });
-  }
-  if (isJudgement(entry.kind) && author.role === 'trainee') {
-    return no('entry.capacity', { role: author.role, capacity: entry.kind });
-  }
-  if (entry.value === null) return null;
-  if (entry.value.kind === 'loss' && !checks.references.has(entry.value.referenceId)) {
-    return no('entry.reference_missing');
-  }
-  try {
-    checkValue(criterion, entry.part, entry.value);
-    return null;
-  } catch (error) {
-    return codeOf(error);
-  }
-}
+export type EntriesService = ReturnType<typeof entriesService>;

@@ -3,7 +3,8 @@ import type { AttemptEntry } from '@clear-mark/contract';
 import { newSalt, saltedDigest } from '../chain/index.ts';
 import type { Database } from '../database/database.ts';
 import { insertRows } from '../database/insert-rows.ts';
-import { ENTRY_COLUMNS } from './attempts.store.ts';
+import { keepsShowing } from '../stamps/index.ts';
+import { stampOf } from './why-refused.ts';
 
 export interface SequencedEntry extends Entry {
   readonly attemptId: string;
@@ -14,29 +15,7 @@ export interface SequencedEntry extends Entry {
 }
 
 export const entriesStore = (db: Database) => ({
-  byIds: (ids: readonly string[]): Promise<(AttemptEntry & { seq: number })[]> =>
-    db('entries as e')
-      .leftJoin('entry_notes as n', 'n.entry_id', 'e.id')
-      .select(ENTRY_COLUMNS)
-      .whereIn('e.id', ids as string[]),
-
-  unmergedIds: async (ids: readonly string[]): Promise<Set<string>> =>
-    new Set(
-      await db('unmerged_entries')
-        .whereIn('id', ids as string[])
-        .pluck('id'),
-    ),
-
-  referenceIds: async (classId: string, ids: readonly string[]): Promise<Set<string>> =>
-    ids.length === 0
-      ? new Set()
-      : new Set(
-          await db('loss_references')
-            .where({ class_id: classId })
-            .whereIn('id', ids as string[])
-            .pluck('id'),
-        ),
-
+  /** Puts entries in that are known to be right: those of the server itself, and of a loader. */
   insert: async (entries: readonly SequencedEntry[]): Promise<void> => {
     const notes = entries.flatMap((e) =>
       e.note === null ? [] : [{ entry_id: e.id, salt: newSalt(), text: e.note }],
@@ -74,6 +53,26 @@ export const entriesStore = (db: Database) => ({
     await db('attempts').where({ id: attemptId }).update({ next_seq: nextSeq });
   },
 
+  /** Whether all of these are entries of one attempt by one author. */
+  areOf: async (attemptId: string, ids: readonly string[], authorId: string): Promise<boolean> => {
+    const distinct = [...new Set(ids)];
+    const found = await db('entries')
+      .where({ attempt_id: attemptId, author_id: authorId })
+      .whereIn('id', distinct)
+      .pluck('id');
+    return found.length === distinct.length;
+  },
+
+  /** Its author stands by an entry that another person handed in. True when that is new. */
+  confirm: async (entryIds: readonly string[], by: string, at: Date): Promise<void> => {
+    await db.raw(
+      `insert into entry_confirmations (entry_id, by, at)
+       select e.id, ?, ? from entries e
+        where e.id = any(?::uuid[]) and e.author_id = ? and e.delivered_by is not null on conflict do nothing`,
+      [by, at, entryIds as never, by],
+    );
+  },
+
   insertUnmerged: async (entry: AttemptEntry, reason: string): Promise<void> => {
     await db('unmerged_entries')
       .insert({
@@ -87,6 +86,40 @@ export const entriesStore = (db: Database) => ({
       .ignore();
   },
 });
+
+/** An entry as the one statement of the intake takes it. */
+export type IntakeRow = Readonly<Record<string, unknown>>;
+
+export function intakeRow(entry: AttemptEntry, offsetMs: number, deliveredBy: string | null): IntakeRow {
+  const salt = entry.note === null ? null : newSalt();
+  const [reading] = readingOf({ ...entry, seq: 0, clockOffsetMs: offsetMs, deliveredBy });
+  const stamp = stampOf(entry.value);
+  return {
+    id: entry.id,
+    attempt_id: entry.attemptId,
+    kind: entry.kind,
+    criterion_id: entry.criterionId,
+    part: entry.part,
+    value: entry.value,
+    void_reason: entry.voidReason,
+    note: entry.note,
+    note_salt: salt,
+    note_digest: entry.note === null || salt === null ? null : saltedDigest(entry.note, salt),
+    author_id: entry.authorId,
+    capacity: entry.capacity,
+    device_id: entry.deviceId,
+    source: entry.source,
+    at: entry.at,
+    clock_offset_ms: offsetMs,
+    supersedes: entry.supersedes,
+    target_id: entry.targetId,
+    delivered_by: deliveredBy,
+    reading: reading ?? null,
+    ...(stamp
+      ? { stamp_thing: stamp.thingId, stamp_at: stamp.at, stamp_keeps: keepsShowing(stamp) }
+      : {}),
+  };
+}
 
 function readingOf(entry: SequencedEntry): Record<string, unknown>[] {
   if (entry.value?.kind !== 'loss' || !(entry.value.unit in UNITS)) return [];

@@ -1,18 +1,21 @@
 import { type Outcome, score } from '@clear-mark/core';
-import type { Person, Revision } from '@clear-mark/contract';
+import { type Person, type Revision, seenText } from '@clear-mark/contract';
 import { v7 } from 'uuid';
-import { digestOf, newSalt, saltedDigest } from '../chain/index.ts';
+import { newSalt, saltedDigest, sha256 } from '../chain/index.ts';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../http/app-error.ts';
 import { sheetDigest, sheetOfAttempt } from '../methods/index.ts';
 import { referencesStore } from '../references/index.ts';
 import { type AttemptRow, attemptsStore } from './attempts.store.ts';
-import { revisionHash } from './revision-hash.ts';
+import { evidenceStore } from './evidence.store.ts';
+import { entriesDigest, revisionHash } from './revision-hash.ts';
 import { minutesOf, outcomeRows, signStore } from './sign.store.ts';
 
 interface SignRequest {
-  readonly entryIds: readonly string[];
+  /** Sequence number of the last entry that was seen, and the digest of the ids up to it. */
+  readonly upTo: number;
+  readonly digest: string;
   readonly reason: string | null;
   readonly asVoid: boolean;
 }
@@ -23,7 +26,7 @@ export const signService = (db: Database) => ({
 });
 
 /**
- * Signs an attempt from exactly the entries that the signer saw, within a transaction: the attempt's row is
+ * Signs an attempt from exactly the entries that the signer saw, which are named by a position in the log and a digest, within a transaction: the attempt's row is
  * locked, so that of two devices signing at once the second finds it signed.
  * Errors: `attempt.signed`, `sign.entries_differ`, `sign.conflict`, `sign.reason_needed`.
  */
@@ -38,11 +41,12 @@ export async function signWithin(
   if (!attempt) throw new AppError('not_found.attempt');
   const { policy } = await classForInstructor(trx, attempt.classId, me);
   if (attempt.state === 'signed') throw new AppError('attempt.signed');
+  if (attempt.state === 'withdrawn') throw new AppError('attempt.withdrawn');
   const entries = await attemptsStore(trx).entries(attemptId);
-  requireSameIds(
-    entries.map((e) => e.id),
-    request.entryIds,
-  );
+  const stored = entries.map((e) => e.id);
+  if (stored.length !== request.upTo || sha256(seenText(stored)) !== request.digest) {
+    throw new AppError('sign.entries_differ', { stored: stored.length, seen: request.upTo });
+  }
   const sheet = await sheetOfAttempt(trx, attempt);
   const outcome = score(sheet, entries, {
     references: await referencesStore(trx).forAttempt(attempt.classId, attemptId, 0),
@@ -52,13 +56,6 @@ export async function signWithin(
     attemptVoid: request.asVoid,
   });
   return record(trx, attempt, { outcome, kind: kindOf(outcome, request), reason: request.reason, me, now });
-}
-
-function requireSameIds(stored: readonly string[], seen: readonly string[]): void {
-  const known = new Set(seen);
-  if (known.size !== stored.length || stored.some((id) => !known.has(id))) {
-    throw new AppError('sign.entries_differ', { stored: stored.length, seen: known.size });
-  }
 }
 
 function kindOf(outcome: Outcome, request: SignRequest): Revision['kind'] {
@@ -89,10 +86,11 @@ async function record(trx: Database, attempt: AttemptRow, decided: Decided): Pro
   const salt = reason === null ? null : newSalt();
   const reasonDigest = reason === null || salt === null ? null : saltedDigest(reason, salt);
   const signedAt = decided.now.toISOString();
-  const entryIds = chained.map((e) => String(e['id']));
-  const entriesDigest = digestOf(chained);
+  const digest = entriesDigest(2, chained);
+  const evidence = await evidenceStore(trx).asOf(attempt.id, signedAt);
   const revision = 1;
   const hash = revisionHash({
+    recordVersion: 2,
     classId: attempt.classId,
     classSeq: chain.nextSeq,
     attemptId: attempt.id,
@@ -104,8 +102,10 @@ async function record(trx: Database, attempt: AttemptRow, decided: Decided): Pro
     kind,
     signedBy: me.id,
     signedAt,
-    entryIds,
-    entriesDigest,
+    startedAt: attempt.startedAt,
+    lastSeq: chained.length,
+    entriesDigest: digest,
+    evidence,
     scoringVersion: outcome.scoringVersion,
     outcome,
     reasonDigest,
@@ -115,13 +115,15 @@ async function record(trx: Database, attempt: AttemptRow, decided: Decided): Pro
     id: v7(),
     attempt_id: attempt.id,
     class_id: attempt.classId,
+    record_version: 2,
     revision,
     kind,
     class_seq: chain.nextSeq,
     signed_by: me.id,
     signed_at: signedAt,
-    entry_ids: entryIds,
-    entries_digest: entriesDigest,
+    last_seq: chained.length,
+    entries_digest: digest,
+    evidence: JSON.stringify(evidence),
     scoring_version: outcome.scoringVersion,
     outcome: JSON.stringify(outcome),
     reason,

@@ -12,17 +12,20 @@ import {
 import type { Database } from '../database/database.ts';
 import { insertRows } from '../database/insert-rows.ts';
 import type { AttemptRow } from './attempts.store.ts';
+import { CHAINED_COLUMNS, type ChainedEntry } from './revision-hash.ts';
 
 export interface RevisionRow {
   readonly id: string;
   readonly attempt_id: string;
   readonly class_id: string;
+  readonly record_version: number;
   readonly revision: number;
   readonly kind: string;
   readonly class_seq: number;
   readonly signed_by: string;
   readonly signed_at: string;
-  readonly entry_ids: readonly string[];
+  readonly last_seq: number;
+  readonly evidence: string;
   readonly entries_digest: string;
   readonly scoring_version: number;
   readonly outcome: string;
@@ -134,28 +137,9 @@ export const signStore = (db: Database) => ({
     await db('class_chains').where({ class_id: classId }).update({ next_seq: nextSeq, last_hash: lastHash });
   },
 
-  /** What the hash covers of each entry: all but personal text, which stands by its digest. */
-  chainedEntries: (attemptId: string): Promise<Record<string, unknown>[]> =>
-    db('entries')
-      .select(
-        'id',
-        'seq',
-        'kind',
-        'criterion_id',
-        'part',
-        'value',
-        'void_reason',
-        'note_digest',
-        'author_id',
-        'capacity',
-        'device_id',
-        'source',
-        'at',
-        'supersedes',
-        'target_id',
-      )
-      .where({ attempt_id: attemptId })
-      .orderBy('seq'),
+  /** The entries of an attempt in order, with all that the hash covers. */
+  chainedEntries: (attemptId: string): Promise<ChainedEntry[]> =>
+    db('entries').select(CHAINED_COLUMNS).where({ attempt_id: attemptId }).orderBy('seq'),
 
   insertRevision: async (row: RevisionRow): Promise<void> => {
     await db('signed_revisions').insert(row);

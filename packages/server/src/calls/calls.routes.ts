@@ -1,4 +1,4 @@
-import { Id, type Person, PICTURE_PATHS, ROUTES } from '@clear-mark/contract';
+import { Id, type Person, PICTURE_PATHS, QueryWhole, ROUTES } from '@clear-mark/contract';
 import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { sendPicture } from '../faces/index.ts';
@@ -26,8 +26,8 @@ export function callRoutes(router: Router, db: Database, now: () => Date): void 
     const me = response.locals['me'] as Person | null;
     requireAccess('signed_in', me);
     const id = Id.safeParse(request.params['id']);
-    const position = Number(request.params['position']);
-    if (!id.success || !Number.isInteger(position)) throw new AppError('not_found.run');
-    sendPicture(response, await calls.picture(id.data, position, me!));
+    const position = QueryWhole.safeParse(request.params['position']);
+    if (!id.success || !position.success) throw new AppError('not_found.run');
+    sendPicture(response, await calls.picture(id.data, position.data, me!));
   });
 }

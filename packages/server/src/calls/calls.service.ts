@@ -10,6 +10,7 @@ import { agreementOf, type Call, type CallsResult, judgeCalls } from '@clear-mar
 import type { z } from 'zod';
 import { classForInstructor, classForMember } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
+import { createOnce } from '../database/create-once.ts';
 import { AppError } from '../http/app-error.ts';
 import { type AnswerRow, callsStore, type ItemRow, type RunRow, type SeriesRow } from './calls.store.ts';
 import { attemptOfCalls } from './calls-attempt.ts';
@@ -22,7 +23,15 @@ export const callsService = (db: Database) => ({
   add: async (classId: string, body: NewSeriesBody, me: Person): Promise<void> => {
     await classForInstructor(db, classId, me);
     const items = await itemsOf(db, classId, body.faceIds);
-    await db.transaction((trx) => callsStore(trx).insert({ ...body, classId, madeBy: me.id }, items));
+    await createOnce(
+      () => db.transaction((trx) => callsStore(trx).insert({ ...body, classId, madeBy: me.id }, items)),
+      async () => {
+        const there = await callsStore(db).byId(body.id);
+        const same = there?.classId === classId && there.label === body.label;
+        return same && (await callsStore(db).items([body.id])).length === items.length ? true : null;
+      },
+      () => true,
+    );
   },
 
   list: async (classId: string, me: Person): Promise<CallSeries[]> => {

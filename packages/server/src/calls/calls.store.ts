@@ -110,20 +110,15 @@ export const callsStore = (db: Database) => ({
   insert: async (
     series: Omit<SeriesRow, 'madeAt'> & { readonly madeBy: string },
     items: readonly (Omit<ItemRow, 'seriesId'> & { readonly faceId: string })[],
-  ): Promise<void> => {
-    const made = await db('call_series')
-      .insert({
-        id: series.id,
-        class_id: series.classId,
-        label: series.label,
-        miss_weight: series.missWeight,
-        seconds_each: series.secondsEach,
-        made_by: series.madeBy,
-      })
-      .onConflict('id')
-      .ignore()
-      .returning('id');
-    if (made.length === 0) return;
+  ): Promise<boolean> => {
+    await db('call_series').insert({
+      id: series.id,
+      class_id: series.classId,
+      label: series.label,
+      miss_weight: series.missWeight,
+      seconds_each: series.secondsEach,
+      made_by: series.madeBy,
+    });
     await db('call_items').insert(
       items.map((item) => ({
         series_id: series.id,
@@ -133,6 +128,7 @@ export const callsStore = (db: Database) => ({
         faults: item.faults,
       })),
     );
+    return true;
   },
   insertRun: async (run: {
     id: string;

@@ -1,7 +1,7 @@
 import { checkPolicy, DEFAULT_POLICY, type Policy } from '@clear-mark/core';
 import type { ClassDetail, ClassSummary, Person, Role, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
-import { sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
+import { createOnce } from '../database/create-once.ts';
 import { AppError } from '../http/app-error.ts';
 import { methodVersion } from '../methods/index.ts';
 import { peopleService } from '../people/index.ts';
@@ -44,12 +44,16 @@ export const classesService = (db: Database) => {
       if (!(await store.knowsTimeZone(summary.timeZone))) {
         throw new AppError('class.bad_time_zone', { timeZone: summary.timeZone });
       }
-      await db.transaction(async (trx) => {
-        const inside = classesStore(trx);
-        await inside.insert(summary, DEFAULT_POLICY);
-        await inside.addMember(summary.id, me.id, 'instructor');
-      });
-      return summary;
+      const make = (): Promise<ClassSummary> =>
+        db.transaction(async (trx) => {
+          const inside = classesStore(trx);
+          await inside.insert(summary, DEFAULT_POLICY);
+          await inside.addMember(summary.id, me.id, 'instructor');
+          return summary;
+        });
+      return createOnce(make, () => store.byId(summary.id), (there) =>
+        (['name', 'place', 'timeZone', 'startsOn', 'endsOn'] as const).every((k) => there[k] === summary[k]),
+      );
     },
 
     addMember: async (classId: string, member: NewMember, me: Person): Promise<Person> => {
@@ -64,6 +68,8 @@ export const classesService = (db: Database) => {
           });
         }
         if ((await classesStore(trx).memberRole(classId, person.id)) !== null) {
+          // A new person who was sent twice is there as sent.
+          if (member.newPerson?.name === person.name) return person;
           throw new AppError('class.already_member', { name: person.name });
         }
         await classesStore(trx).addMember(classId, person.id, member.role);
@@ -78,15 +84,18 @@ export const classesService = (db: Database) => {
 
     addThing: async (classId: string, thing: Omit<Thing, 'retired'>, me: Person): Promise<Thing> => {
       await classForInstructor(db, classId, me);
-      try {
-        await store.insertThing(classId, thing);
-      } catch (error) {
-        if (sqlStateOf(error) === UNIQUE_VIOLATION) {
-          throw new AppError('thing.label_taken', { label: thing.label });
-        }
-        throw error;
-      }
-      return { ...thing, retired: false };
+      return createOnce(
+        async () => {
+          await store.insertThing(classId, thing);
+          return { ...thing, retired: false };
+        },
+        async () => {
+          const there = (await store.things(classId)).find((t) => t.id === thing.id);
+          if (!there) throw new AppError('thing.label_taken', { label: thing.label });
+          return there;
+        },
+        (there) => there.kind === thing.kind && there.label === thing.label,
+      );
     },
 
     retireThing: async (classId: string, thingId: string, retired: boolean, me: Person): Promise<Thing> => {

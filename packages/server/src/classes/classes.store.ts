@@ -25,6 +25,15 @@ export const classesStore = (db: Database) => ({
     return found ? { ...found, policy: { ...DEFAULT_POLICY, ...found.policy } } : null;
   },
 
+  /** The instant at which the first day of a class began, in its zone. */
+  beganAt: async (id: string): Promise<Date> => {
+    const { rows } = await db.raw(
+      'select starts_on::timestamp at time zone time_zone as began from classes where id = ?',
+      [id],
+    );
+    return new Date(rows[0].began as string);
+  },
+
   insert: async (summary: ClassSummary, policy: Policy): Promise<void> => {
     await db('classes').insert({
       id: summary.id,

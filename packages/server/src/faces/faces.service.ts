@@ -1,4 +1,7 @@
 import { createHash } from 'node:crypto';
+import {
+  MOST_PICTURE_BYTES,
+} from '@clear-mark/contract';
 import type {
   FaceDocument,
   FaceGrading,
@@ -11,6 +14,9 @@ import type {
 import {
   type Call,
   checkReview,
+  MOST_PIXELS,
+  pictureHead,
+  pictureIsWhole,
   type FaceCriteria,
   type FaceReview,
   gradeFace,
@@ -21,18 +27,29 @@ import {
   verdictOfRow,
 } from '@clear-mark/core';
 import type { z } from 'zod';
-import { classForInstructor } from '../classes/index.ts';
+import { classesStore, classForInstructor } from '../classes/index.ts';
+import { heldBetween } from '../clock/index.ts';
+import { createOnce } from '../database/create-once.ts';
+import { noticesStore } from '../notices/index.ts';
 import type { Database } from '../database/database.ts';
 import { FOREIGN_KEY_VIOLATION, sqlStateOf } from '../database/sql-state.ts';
 import { AppError } from '../http/app-error.ts';
 import { facesStore } from './faces.store.ts';
 
-const PNG = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
-const JPEG = Buffer.from([0xff, 0xd8, 0xff]);
+/** Pictures, and bytes of them, that one person may send in an hour. */
+const MOST_AN_HOUR = 300;
+const MOST_BYTES_AN_HOUR = 600_000_000;
 
-/** The format that the first bytes say; null for any other. */
-export const mediaTypeOf = (bytes: Buffer): string | null =>
-  bytes.subarray(0, 8).equals(PNG) ? 'image/png' : bytes.subarray(0, 3).equals(JPEG) ? 'image/jpeg' : null;
+/** The format by the head of a picture that is whole and of a size that can be decoded. Errors: `face.*`. */
+export function mediaTypeOf(bytes: Buffer): 'image/png' | 'image/jpeg' {
+  const head = pictureHead(bytes);
+  if (head.kind === 'refused') {
+    throw new AppError(head.why === 'format' ? 'face.not_a_picture' : 'face.bad_picture');
+  }
+  if (head.width * head.height > MOST_PIXELS) throw new AppError('face.too_large');
+  if (!pictureIsWhole(bytes)) throw new AppError('face.bad_picture');
+  return head.kind === 'png' ? 'image/png' : 'image/jpeg';
+}
 
 /** The grade of the whole by the table, worked out here from the features; null where there is nothing to grade. */
 export function engineVerdictOf(engine: MeasuredFace | MeasuredRow, table: FaceCriteria): Call | null {
@@ -44,13 +61,20 @@ export function engineVerdictOf(engine: MeasuredFace | MeasuredRow, table: FaceC
 }
 
 export const facesService = (db: Database) => ({
-  /** Takes the bytes of a picture under their digest. Errors: `face.not_a_picture`, `face.other_digest`. */
-  putPicture: async (classId: string, sha256: string, bytes: Buffer, me: Person): Promise<void> => {
+  /** Whether this person may send a picture of this size now: asked before any of it is read. */
+  mayPut: async (classId: string, size: number | null, me: Person): Promise<void> => {
     await classForInstructor(db, classId, me);
+    if (size === null) throw new AppError('face.size_missing');
+    if (size > MOST_PICTURE_BYTES) throw new AppError('face.too_large');
+    const { count, bytes } = await facesStore(db).sentLately(me.id);
+    if (count >= MOST_AN_HOUR || bytes + size > MOST_BYTES_AN_HOUR) throw new AppError('face.too_many');
+  },
+
+  /** Takes the bytes of a picture under their digest, for one class. Errors: `face.*`. */
+  putPicture: async (classId: string, sha256: string, bytes: Buffer, me: Person): Promise<void> => {
     const mediaType = mediaTypeOf(bytes);
-    if (mediaType === null) throw new AppError('face.not_a_picture');
     if (createHash('sha256').update(bytes).digest('hex') !== sha256) throw new AppError('face.other_digest');
-    await facesStore(db).putPicture(sha256, mediaType, bytes);
+    await db.transaction((trx) => facesStore(trx).putPicture(classId, sha256, mediaType, bytes, me.id));
   },
 
   picture: async (classId: string, faceId: string, me: Person) => {
@@ -71,18 +95,28 @@ export const facesService = (db: Database) => ({
   },
 
   /** Keeps a measured picture. Sent again under its id it is no harm and changes nothing. */
-  add: async (classId: string, face: NewFaceBody, me: Person): Promise<FaceDocument> => {
+  add: async (classId: string, face: NewFaceBody, me: Person, now: Date): Promise<FaceDocument> => {
     await classForInstructor(db, classId, me);
     const store = facesStore(db);
-    if (!(await store.hasPicture(face.sha256))) throw new AppError('face.no_picture');
-    if (face.attemptId !== null) await requireOpenAttempt(db, classId, face.attemptId);
-    try {
-      await store.insert(classId, face, engineVerdictOf(face.engine, face.table), me.id);
-    } catch (error) {
-      if (sqlStateOf(error) === FOREIGN_KEY_VIOLATION) throw new AppError('not_found.face');
-      throw error;
-    }
-    return documentOf(db, classId, face.id);
+    const there = (): Promise<FaceDocument | null> => store.byId(classId, face.id);
+    const size = await store.pictureSize(classId, face.sha256);
+    if (!size) throw new AppError('face.no_picture');
+    if (size.width !== face.width || size.height !== face.height) throw new AppError('face.wrong_size');
+    if (face.attemptId !== null && !(await there())) await requireOpenAttempt(db, classId, face.attemptId);
+    const taken = heldBetween(face.takenAt, await classesStore(db).beganAt(classId), now);
+    return createOnce(
+      async () => {
+        try {
+          await store.insert(classId, face, taken, engineVerdictOf(face.engine, face.table), me.id);
+        } catch (error) {
+          if (sqlStateOf(error) === FOREIGN_KEY_VIOLATION) throw new AppError('not_found.face');
+          throw error;
+        }
+        return documentOf(db, classId, face.id);
+      },
+      there,
+      (kept) => kept.label === face.label && kept.attemptId === face.attemptId && kept.width === face.width,
+    );
   },
 
   /** The instructor's look at it: the verdict is worked out here, from the review, by the table it was graded by. */
@@ -91,11 +125,21 @@ export const facesService = (db: Database) => ({
     faceId: string,
     body: z.infer<typeof FaceGradingBody>,
     me: Person,
+    now: Date,
   ): Promise<FaceGrading> => {
     await classForInstructor(db, classId, me);
     const face = await documentOf(db, classId, faceId);
     const verdict = verdictAfter(face, body.review);
-    await db.transaction((trx) => facesStore(trx).addGrading(faceId, { ...body, verdict }, me.id));
+    await db.transaction(async (trx) => {
+      const added = await facesStore(trx).addGrading(faceId, { ...body, verdict }, me.id, now);
+      // A signed attempt rests on what was seen then: what is seen otherwise now is told, and moves nothing.
+      if (added && face.attemptId !== null) {
+        await noticesStore(trx).raise([face.attemptId], 'face_graded', faceId, me.id, now);
+      }
+    });
+    const kept = await facesStore(db).grading(faceId, body.id);
+    if (!kept) throw new AppError('request.already_there');
+    if (kept.verdict !== verdict || kept.traineeSaid !== body.traineeSaid) throw new AppError('face.other_content');
     return (await facesStore(db).newestGrading(faceId))!;
   },
 

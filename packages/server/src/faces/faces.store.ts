@@ -6,8 +6,9 @@ import type {
   FaceTableBody,
   NewFaceBody,
 } from '@clear-mark/contract';
-import type { Call, FaceReview } from '@clear-mark/core';
+import { type Call, type FaceReview, pictureHead } from '@clear-mark/core';
 import type { z } from 'zod';
+import type { Held } from '../clock/index.ts';
 import type { Database } from '../database/database.ts';
 
 /** A row of the list; the newest grading stands beside the engine's verdict. */
@@ -49,11 +50,46 @@ export const facesStore = (db: Database) => {
       .leftJoin('pieces as i', 'i.id', 'a.piece_id')
       .where('f.class_id', classId);
   return {
-    putPicture: async (sha256: string, mediaType: string, bytes: Buffer): Promise<void> => {
+    /** The bytes once for all; that this class has them, for each class by itself. */
+    putPicture: async (
+      classId: string,
+      sha256: string,
+      mediaType: string,
+      bytes: Buffer,
+      by: string,
+    ): Promise<void> => {
       await db('pictures').insert({ sha256, media_type: mediaType, bytes }).onConflict('sha256').ignore();
+      await db('picture_uploads')
+        .insert({ class_id: classId, sha256, by, bytes: bytes.length })
+        .onConflict(['class_id', 'sha256'])
+        .ignore();
     },
-    hasPicture: async (sha256: string): Promise<boolean> =>
-      (await db('pictures').select('sha256').where({ sha256 }).first()) !== undefined,
+    /** Width and height by the head of the picture, when it was sent to this class. */
+    pictureSize: async (classId: string, sha256: string): Promise<{ width: number; height: number } | null> => {
+      const row = await db('picture_uploads as u')
+        .join('pictures as q', 'q.sha256', 'u.sha256')
+        .select(db.raw('substring(q.bytes from 1 for 200000) as head'))
+        .where({ 'u.class_id': classId, 'u.sha256': sha256 })
+        .first<{ head: Buffer } | undefined>();
+      const head = row ? pictureHead(row.head) : null;
+      return head && head.kind !== 'refused' ? { width: head.width, height: head.height } : null;
+    },
+    sentLately: async (by: string): Promise<{ count: number; bytes: number }> =>
+      (
+        await db.raw(
+          `select count(*)::int as count, coalesce(sum(bytes), 0)::bigint as bytes from picture_uploads
+            where by = ? and at > now() - interval '1 hour'`,
+          [by],
+        )
+      ).rows[0],
+    /** Pictures that no face came to use: sent and given up. */
+    dropOrphans: async (): Promise<number> => {
+      const { rowCount } = (await db.raw(
+        `delete from pictures q where received_at < now() - interval '1 day'
+           and not exists (select 1 from faces f where f.sha256 = q.sha256)`,
+      )) as { rowCount: number };
+      return rowCount;
+    },
     picture: async (classId: string, faceId: string): Promise<StoredPicture | null> =>
       (await db('faces as f')
         .join('pictures as q', 'q.sha256', 'f.sha256')
@@ -93,6 +129,7 @@ export const facesStore = (db: Database) => {
     insert: async (
       classId: string,
       face: NewFaceBody,
+      taken: Held,
       engineVerdict: Call | null,
       by: string,
     ): Promise<void> => {
@@ -113,23 +150,23 @@ export const facesStore = (db: Database) => {
           engine: JSON.stringify(face.engine),
           engine_verdict: engineVerdict,
           faults: face.faults,
-          taken_at: face.takenAt,
+          taken_at: taken.at,
+          claimed_taken_at: taken.claimed,
           taken_by: by,
-        })
-        .onConflict('id')
-        .ignore();
+        });
     },
 
     addGrading: async (
       faceId: string,
       grading: { id: string; review: FaceReview; traineeSaid: Call | null; verdict: Call | null },
       by: string,
-    ): Promise<void> => {
-      // The face's row is locked so that two looks at once follow each other.
-      await db('faces').select('id').where({ id: faceId }).forUpdate();
-      await db.raw(
-        `insert into face_gradings (id, face_id, seq, review, trainee_said, verdict, by)
-         select ?, ?, coalesce(max(seq), 0) + 1, ?::jsonb, ?, ?, ? from face_gradings where face_id = ?
+      at: Date,
+    ): Promise<boolean> => {
+      // Two looks at one face at once follow each other.
+      await db.raw('select pg_advisory_xact_lock(hashtextextended(?, 0))', [faceId]);
+      const { rowCount } = await db.raw(
+        `insert into face_gradings (id, face_id, seq, review, trainee_said, verdict, by, at)
+         select ?, ?, coalesce(max(seq), 0) + 1, ?::jsonb, ?, ?, ?, ? from face_gradings where face_id = ?
          on conflict (id) do nothing`,
         [
           grading.id,
@@ -138,10 +175,17 @@ export const facesStore = (db: Database) => {
           grading.traineeSaid,
           grading.verdict,
           by,
+          at,
           faceId,
         ],
       );
+      return rowCount === 1;
     },
+    grading: async (faceId: string, id: string): Promise<Pick<FaceGrading, 'verdict' | 'traineeSaid'> | null> =>
+      (await db('face_gradings')
+        .select(['verdict', 'trainee_said as traineeSaid'])
+        .where({ id, face_id: faceId })
+        .first()) ?? null,
 
     newestGrading: async (faceId: string): Promise<FaceGrading | null> =>
       (await db('face_gradings as g')

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
+import type { Person } from '@clear-mark/contract';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
-import pgSimple from 'connect-pg-simple';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import session from 'express-session';
 import helmet from 'helmet';
@@ -15,17 +15,24 @@ import type { Database } from '../database/database.ts';
 import { faceRoutes } from '../faces/index.ts';
 import { healthRoutes } from '../health/health.routes.ts';
 import { type InstrumentHub, instrumentRoutes } from '../instruments/index.ts';
-import { type Bell, liveRoutes } from '../live/index.ts';
+import { type Bell, classFeed, liveRoutes } from '../live/index.ts';
 import { methodRoutes } from '../methods/index.ts';
 import { peopleRoutes, peopleService } from '../people/index.ts';
 import { referenceRoutes } from '../references/index.ts';
 import { planRoutes } from '../plan/index.ts';
 import { resultRoutes } from '../results/index.ts';
 import { whatIfRoutes } from '../what-if/index.ts';
+import type { ReadingStamps } from '../stamps/index.ts';
 import { AppError } from './app-error.ts';
+import { requireText } from './handle.ts';
 import { codeOf, problemOf } from './problem.ts';
+import { pinnedHost, sameSite } from './same-site.ts';
+import { sessionStore } from './session-store.ts';
 
 const BODY_LIMIT = '2mb';
+const SMALL_BODY = '16kb';
+const CALLER_MS = 5000;
+const MOST_CALLERS = 5000;
 const SESSION_MS = 12 * 3_600_000;
 
 export interface AppParts {
@@ -36,6 +43,7 @@ export interface AppParts {
   readonly log: Logger;
   readonly bell: Bell;
   readonly hub: InstrumentHub;
+  readonly stamps: ReadingStamps;
   readonly now: () => Date;
 }
 
@@ -47,34 +55,45 @@ export function buildApp(parts: AppParts): Express {
   app.set('etag', 'weak');
   app.use(requestLog(log));
   app.use(securityHeaders(config));
+  app.use(pinnedHost(config));
   app.use('/api', (_request, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();
   });
+  app.use('/api', sameSite);
   app.use('/api', sessions(parts));
-  app.use('/api', sameOrigin);
-  app.use('/api', express.json({ limit: BODY_LIMIT, strict: true }));
+  const caller = callers(db);
   app.use('/api', async (request, response, next) => {
+    requireText(request.query);
     const id = request.session.personId;
-    response.locals['me'] = id === undefined ? null : await peopleService(db).byId(id);
+    response.locals['me'] = id === undefined ? null : await caller(id);
     next();
   });
+  // A large body is read for somebody who may send one: signing in needs little.
+  const small = express.json({ limit: SMALL_BODY, strict: true });
+  const large = express.json({ limit: BODY_LIMIT, strict: true });
+  app.use('/api', (request, response, next) =>
+    (response.locals['me'] === null ? small : large)(request, response, next),
+  );
 
   const router = express.Router();
   healthRoutes(router, db);
   peopleRoutes(router, db, config);
   classRoutes(router, db);
   methodRoutes(router, db);
-  attemptRoutes(router, db, parts.now);
+  attemptRoutes(router, db, parts.now, parts.stamps);
   referenceRoutes(router, db, parts.now);
-  faceRoutes(router, db);
+  faceRoutes(router, db, parts.now);
   callRoutes(router, db, parts.now);
   resultRoutes(router, db, parts.now);
   planRoutes(router, db, parts.now);
   whatIfRoutes(router, db, parts.now);
-  liveRoutes(router, db, parts.bell);
+  liveRoutes(router, db, parts.bell, classFeed(db, parts.bell, parts.now, log));
   const standInsPort = config.standInsPort ?? null;
-  instrumentRoutes(router, { db, hub: parts.hub, now: parts.now, standInsPort });
+  instrumentRoutes(router, {
+    ...{ db, hub: parts.hub, now: parts.now, standInsPort, stamps: parts.stamps },
+    networks: config.instrumentNetworks ?? [],
+  });
   app.use(router);
   app.use('/api', () => {
     throw new AppError('request.unknown_route');
@@ -124,8 +143,9 @@ function securityHeaders(config: Config): RequestHandler {
   });
 }
 
-function sessions({ config, sessionPool, sessionSecret }: AppParts): RequestHandler {
-  const Store = pgSimple(session);
+function sessions({ config, bell, sessionPool, sessionSecret }: AppParts): RequestHandler {
+  const { store, forget } = sessionStore(sessionPool);
+  bell.listen('session', ({ what }) => forget(what));
   return session({
     name: 'clear-mark',
     secret: sessionSecret,
@@ -133,28 +153,23 @@ function sessions({ config, sessionPool, sessionSecret }: AppParts): RequestHand
     saveUninitialized: false,
     rolling: true,
     cookie: { httpOnly: true, sameSite: 'lax', secure: config.tls !== null, maxAge: SESSION_MS },
-    store: new Store({
-      pool: sessionPool,
-      tableName: 'session',
-      createTableIfMissing: false,
-      pruneSessionInterval: 900,
-      errorLog: () => undefined,
-    }),
+    store,
   });
 }
 
-/** A browser names the page that a changing request comes from; only our own may change anything. */
-const sameOrigin: RequestHandler = (request, _response, next) => {
-  const origin = request.get('origin');
-  const changes = request.method !== 'GET' && request.method !== 'HEAD';
-  if (changes && origin !== undefined && hostOf(origin) !== request.get('host')) {
-    throw new AppError('request.wrong_origin');
-  }
-  next();
-};
-
-function hostOf(origin: string): string | null {
-  return URL.canParse(origin) ? new URL(origin).host : null;
+/** Who calls, as last read: a person is asked for again after seconds. */
+function callers(db: Database): (id: string) => Promise<Person | null> {
+  const people = peopleService(db);
+  const known = new Map<string, { readonly person: Person; readonly until: number }>();
+  return async (id) => {
+    const there = known.get(id);
+    if (there && there.until > Date.now()) return there.person;
+    const person = await people.byId(id);
+    if (known.size > MOST_CALLERS) known.clear();
+    if (person) known.set(id, { person, until: Date.now() + CALLER_MS });
+    else known.delete(id);
+    return person;
+  };
 }
 
 /** The built web application; any other path gives its start page, which routes by itself. */

@@ -1,4 +1,4 @@
-import type { Access, Person, Route } from '@clear-mark/contract';
+import { type Access, badTextAt, keepableText, type Person, type Route } from '@clear-mark/contract';
 import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
 import { AppError } from './app-error.ts';
@@ -26,12 +26,21 @@ export function handle<R extends Route>(
     const me = response.locals['me'] as Person | null;
     requireAccess(route.access, me);
     const params = parseParams(route, request.params);
+    requireText(request.query);
     const query: unknown = route.query.parse(request.query);
+    if (!route.itemsApart) requireText(request.body);
     const body: unknown = route.body.parse(request.body ?? {});
     const call = { params, query, body, request, response, me } as Call<R>;
     response.json(route.reply.parse(await handler(call)));
   });
 }
+
+/** What is no text is refused before its shape is looked at: it could be stored nowhere. */
+export function requireText(value: unknown): void {
+  const field = badTextAt(value);
+  if (field !== null) throw new AppError('request.bad_field', { field: shown(field), problem: 'no text' });
+}
+const shown = (field: string): string => keepableText(field).slice(0, 80);
 
 /** Throws unless the caller may use a route with this access. */
 export function requireAccess(access: Access, me: Person | null): void {

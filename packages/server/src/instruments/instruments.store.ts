@@ -1,4 +1,4 @@
-import type { Instrument, InstrumentClaim, InstrumentSetting } from '@clear-mark/contract';
+import type { InstrumentClaim, InstrumentSetting } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 
 const SETTING = [
@@ -11,10 +11,12 @@ const SETTING = [
   'i.calibrated_on as calibratedOn',
   'i.calibration_due_on as calibrationDueOn',
 ];
-type Stored = Omit<Instrument, 'claim'>;
+type Stored = InstrumentSetting & { readonly thingId: string; readonly label: string };
+/** An instrument with where it is. */
+export type PlacedInstrument = Stored & { readonly claim: InstrumentClaim | null };
 
 export const instrumentsStore = (db: Database) => ({
-  ofClass: async (classId: string): Promise<Instrument[]> => {
+  ofClass: async (classId: string): Promise<PlacedInstrument[]> => {
     const rows: Stored[] = await db('instruments as i')
       .join('things as t', 't.id', 'i.thing_id')
       .select(SETTING)
@@ -28,7 +30,7 @@ export const instrumentsStore = (db: Database) => ({
     return rows.map((row) => ({ ...row, claim: claims.get(row.thingId) ?? null }));
   },
 
-  byId: async (classId: string, thingId: string): Promise<Instrument | null> => {
+  byId: async (classId: string, thingId: string): Promise<PlacedInstrument | null> => {
     const row = await db('instruments as i')
       .join('things as t', 't.id', 'i.thing_id')
       .select(SETTING)
@@ -84,11 +86,41 @@ export const instrumentsStore = (db: Database) => ({
        returning thing_id`,
       [thingId, claim.attemptId, claim.personId, claim.deviceId, claim.until, claim.now, claim.takeOver],
     );
-    return rows.length === 1;
+    if (rows.length !== 1) return false;
+    // The claim that runs on is one span; the one that it ends, ends now.
+    const { attemptId, personId, deviceId, until, now } = claim;
+    await db.raw(
+      `update instrument_spans set until = least(until, ?)
+        where thing_id = ? and until > ? and (attempt_id <> ? or device_id <> ?)`,
+      [now, thingId, now, attemptId, deviceId],
+    );
+    const { rowCount } = await db.raw(
+      `update instrument_spans set until = ? where thing_id = ? and attempt_id = ? and device_id = ? and until >= ?`,
+      [until, thingId, attemptId, deviceId, now],
+    );
+    if (rowCount === 0) {
+      await db('instrument_spans')
+        .insert({
+          ...{ thing_id: thingId, attempt_id: attemptId, person_id: personId, device_id: deviceId },
+          ...{ from_at: now, until },
+        })
+        .onConflict(['thing_id', 'from_at'])
+        .merge();
+    }
+    return true;
   },
 
-  release: async (thingId: string, deviceId: string): Promise<void> => {
-    await db('instrument_claims').where({ thing_id: thingId, device_id: deviceId }).delete();
+  /** Who has it at present. */
+  holder: async (thingId: string, now: Date): Promise<{ personId: string; deviceId: string } | null> =>
+    (await db('instrument_claims')
+      .select(['person_id as personId', 'device_id as deviceId'])
+      .where({ thing_id: thingId })
+      .where('until', '>', now)
+      .first()) ?? null,
+
+  release: async (thingId: string, now: Date): Promise<void> => {
+    await db('instrument_claims').where({ thing_id: thingId }).delete();
+    await db('instrument_spans').where({ thing_id: thingId }).where('until', '>', now).update({ until: now });
   },
 });
 

@@ -1,10 +1,15 @@
 import pg from 'pg';
 import type { Logger } from 'pino';
+import { connectionSettings } from '../database/database.ts';
 
-/** What rang: a class, and what changed in it: `references`, `class`, `claim`, or the id of an attempt. */
+/**
+ * What rang: a class, and what changed in it: `references`, `class`, `claim`, or the id of an attempt with what became of
+ * it: `entries`, `started`, `signed`, `withdrawn`, `again`. Under the name `session` the end of a session rings.
+ */
 export interface Ring {
   readonly classId: string;
   readonly what: string;
+  readonly more: string;
 }
 type Listener = (ring: Ring) => void;
 
@@ -16,6 +21,8 @@ export interface Bell {
 
 const FIRST_WAIT_MS = 250;
 const LONGEST_WAIT_MS = 5000;
+const BEAT_MS = 15_000;
+const ANSWER_MS = 5000;
 /** A ring that every listener hears: after a lost connection nobody knows what was missed. */
 const EVERYTHING = null;
 
@@ -30,10 +37,10 @@ export function startBell(databaseUrl: string, log: Logger): Bell {
   let wait = FIRST_WAIT_MS;
   let timer: NodeJS.Timeout | null = null;
 
-  const ring = (classId: string | null, what: string): void => {
+  const ring = (classId: string | null, what: string, more: string): void => {
     for (const [heard, set] of listeners) {
       if (classId !== EVERYTHING && heard !== classId) continue;
-      for (const listener of set) listener({ classId: heard, what });
+      for (const listener of set) listener({ classId: heard, what, more });
     }
   };
   const again = (): void => {
@@ -47,7 +54,7 @@ export function startBell(databaseUrl: string, log: Logger): Bell {
     wait = Math.min(wait * 2, LONGEST_WAIT_MS);
   };
   async function connect(): Promise<void> {
-    const next = new pg.Client({ connectionString: databaseUrl });
+    const next = new pg.Client({ ...connectionSettings(databaseUrl), idle_in_transaction_session_timeout: 0 });
     let lost = false;
     const lose = (): void => {
       if (lost) return;
@@ -60,8 +67,8 @@ export function startBell(databaseUrl: string, log: Logger): Bell {
     });
     next.on('end', lose);
     next.on('notification', ({ payload }) => {
-      const [classId, what] = (payload ?? '').split(' ');
-      if (classId && what) ring(classId, what);
+      const [classId, what, more] = (payload ?? '').split(' ');
+      if (classId && what) ring(classId, what, more ?? (/^[0-9a-f-]{36}$/.test(what) ? 'entries' : ''));
     });
     try {
       await next.connect();
@@ -69,11 +76,28 @@ export function startBell(databaseUrl: string, log: Logger): Bell {
       if (stopped) return void (await next.end());
       client = next;
       wait = FIRST_WAIT_MS;
-      ring(EVERYTHING, 'class');
+      watch(next, lose);
+      ring(EVERYTHING, 'class', '');
     } catch (error) {
       log.warn({ err: error }, 'bell');
       lose();
     }
+  }
+  /** A connection that only listens would never learn that a firewall has forgotten it. */
+  function watch(listening: pg.Client, lose: () => void): void {
+    const beat = setInterval(() => {
+      if (client !== listening) return clearInterval(beat);
+      const late = setTimeout(() => {
+        clearInterval(beat);
+        if (client === listening) lose();
+        void listening.end().catch(() => undefined);
+      }, ANSWER_MS);
+      listening.query('select 1').then(
+        () => clearTimeout(late),
+        () => clearTimeout(late),
+      );
+    }, BEAT_MS);
+    beat.unref();
   }
   void connect();
 

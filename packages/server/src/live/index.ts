@@ -1,2 +1,3 @@
 export { type Bell, startBell } from './bell.ts';
+export { type ClassFeed, classFeed } from './class-feed.ts';
 export { liveRoutes } from './live.routes.ts';

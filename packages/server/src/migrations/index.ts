@@ -9,6 +9,8 @@ import * as live from './0007-live.ts';
 import * as measuring from './0008-measuring.ts';
 import * as faces from './0009-faces.ts';
 import * as insight from './0010-insight.ts';
+import * as safekeeping from './0011-safekeeping.ts';
+import * as intake from './0012-intake.ts';
 
 export interface Migration {
   readonly name: string;
@@ -27,4 +29,6 @@ export const MIGRATIONS: readonly Migration[] = [
   measuring,
   faces,
   insight,
+  safekeeping,
+  intake,
 ];

@@ -1,7 +1,6 @@
 import { type Person, ROUTES } from '@clear-mark/contract';
 import type { Request, Response, Router } from 'express';
 import 'express-session';
-import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import { type Config, isLoopback } from '../config.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../http/app-error.ts';
@@ -14,31 +13,16 @@ declare module 'express-session' {
   }
 }
 
-/** Tries a minute, for one address and one name. */
-const TRIES = 10;
-
 export function peopleRoutes(router: Router, db: Database, config: Config): void {
   const people = peopleService(db);
-  const throttle = rateLimit({
-    windowMs: 60_000,
-    limit: config.mode === 'test' ? 1000 : TRIES,
-    keyGenerator: (request) => {
-      const login = (request.body as { login?: unknown } | undefined)?.login;
-      return `${ipKeyGenerator(request.ip ?? '')} ${typeof login === 'string' ? login.toLowerCase() : ''}`;
-    },
-    handler: () => {
-      throw new AppError('auth.throttled');
-    },
-  });
-  router.post([ROUTES.signIn.path, ROUTES.setup.path], throttle);
-
   handle(router, ROUTES.start, async ({ me }) => ({
     demo: config.mode === 'demo',
     setupNeeded: await people.setupNeeded(),
     me,
+    deviceKey: me ? await people.deviceKey(me.id) : null,
   }));
   handle(router, ROUTES.signIn, async ({ body, request }) =>
-    enter(request, await people.signIn(body.login, body.password)),
+    enter(request, await people.signIn(body.login, body.password, request.ip ?? '')),
   );
   handle(router, ROUTES.demoSignIn, async ({ body, request }) => {
     if (config.mode !== 'demo' || !isLoopback(config.host)) throw new AppError('auth.demo_only');
@@ -50,7 +34,7 @@ export function peopleRoutes(router: Router, db: Database, config: Config): void
   });
   handle(router, ROUTES.setup, async ({ body, request }) => {
     const { code, ...lead } = body;
-    return enter(request, await people.setUp(code, lead));
+    return enter(request, await people.setUp(code, lead, request.ip ?? ''));
   });
   handle(router, ROUTES.people, () => people.all());
   handle(router, ROUTES.addPerson, ({ body }) => people.add(body));

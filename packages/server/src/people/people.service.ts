@@ -3,11 +3,11 @@ import type { Person, Role } from '@clear-mark/contract';
 import { hash, verify } from '@node-rs/argon2';
 import { v7 } from 'uuid';
 import type { Database } from '../database/database.ts';
-import { sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
 import { AppError } from '../http/app-error.ts';
+import { createOnce } from '../database/create-once.ts';
+import { requireGoodPassword } from './passwords.ts';
 import { peopleStore } from './people.store.ts';
-
-export const LEAST_PASSWORD = 10;
+import { accountKey, addressKey, SETUP_KEY, triesStore } from './tries.store.ts';
 
 interface NewPerson {
   readonly id: string;
@@ -29,18 +29,43 @@ export const peopleService = (db: Database) => {
       return person;
     },
 
-    /** An unknown name takes as long as a wrong password, so that names cannot be tried out. */
-    signIn: async (login: string, password: string): Promise<Person> => {
+    /**
+     * An unknown name takes as long as a wrong password, and waits like one, so that names cannot be tried out. Failures
+     * are counted by account and by address; each beyond the free ones makes the next wait longer.
+     */
+    signIn: async (login: string, password: string, address: string): Promise<Person> => {
+      const tries = triesStore(db);
+      const keys = [accountKey(login), addressKey(address)] as const;
+      if (await tries.mustWait(keys)) throw new AppError('auth.throttled');
       const found = await store.credentials(login);
       const good = await verify(found?.passwordHash ?? (await decoyHash()), password);
-      if (!found || found.passwordHash === null || !good) throw new AppError('auth.bad_credentials');
+      if (!found || found.passwordHash === null || !good) {
+        await tries.failed('account', keys[0]);
+        await tries.failed('address', keys[1]);
+        throw new AppError('auth.bad_credentials');
+      }
+      await tries.forget(keys[0]);
       return found.person;
     },
 
+    /** What a person's unsent entries are locked with on a device. */
+    deviceKey: store.deviceKey,
+
     add: async (person: NewPerson): Promise<Person> => {
       const { password, ...rest } = person;
-      await insertPerson(store, rest, password);
-      return rest;
+      return createOnce(
+        async () => {
+          await insertPerson(store, rest, password);
+          return rest;
+        },
+        async () => {
+          const there = await store.byId(rest.id);
+          // Another person's sign-in name is another refusal.
+          if (!there) throw new AppError('person.login_taken', { login: rest.login });
+          return there;
+        },
+        (there) => there.name === rest.name && there.login === rest.login && there.role === rest.role,
+      );
     },
 
     /** Makes a new one-time code and gives it in clear, once. Null when somebody has an account already. */
@@ -55,22 +80,43 @@ export const peopleService = (db: Database) => {
     },
 
     /** The first visitor with the code becomes the lead. */
-    setUp: (code: string, lead: { name: string; login: string; password: string }): Promise<Person> =>
-      db.transaction(async (trx) => {
-        const locked = peopleStore(trx);
-        const codeHash = await locked.lockSetupCode();
-        if (await locked.anyone()) throw new AppError('auth.setup_done');
-        if (codeHash === null || !(await verify(codeHash, code.toUpperCase()))) {
-          throw new AppError('auth.bad_setup_code');
+    setUp: async (
+      code: string,
+      lead: { name: string; login: string; password: string },
+      address: string,
+    ): Promise<Person> => {
+      const tries = triesStore(db);
+      if (await tries.mustWait([SETUP_KEY, addressKey(address)])) throw new AppError('auth.throttled');
+      try {
+        return await db.transaction((trx) => setUpWithin(trx, code, lead));
+      } catch (error) {
+        if (error instanceof AppError && error.code === 'auth.bad_setup_code') {
+          await tries.failed('account', SETUP_KEY);
+          await tries.failed('address', addressKey(address));
         }
-        const { password, ...rest } = lead;
-        const person: Person = { id: v7(), role: 'lead', ...rest };
-        await insertPerson(locked, person, password);
-        await locked.clearSetupCode();
-        return person;
-      }),
+        throw error;
+      }
+    },
   };
 };
+
+async function setUpWithin(
+  trx: Database,
+  code: string,
+  lead: { name: string; login: string; password: string },
+): Promise<Person> {
+  const locked = peopleStore(trx);
+  const codeHash = await locked.lockSetupCode();
+  if (await locked.anyone()) throw new AppError('auth.setup_done');
+  if (codeHash === null || !(await verify(codeHash, code.toUpperCase()))) {
+    throw new AppError('auth.bad_setup_code');
+  }
+  const { password, ...rest } = lead;
+  const person: Person = { id: v7(), role: 'lead', ...rest };
+  await insertPerson(locked, person, password);
+  await locked.clearSetupCode();
+  return person;
+}
 
 let decoy: Promise<string> | null = null;
 const decoyHash = (): Promise<string> => (decoy ??= hash(randomBytes(16).toString('hex')));
@@ -80,15 +126,6 @@ async function insertPerson(
   person: Person,
   password: string | null,
 ): Promise<void> {
-  if (password !== null && password.length < LEAST_PASSWORD) {
-    throw new AppError('auth.weak_password', { least: LEAST_PASSWORD });
-  }
-  try {
-    await store.insert(person, password === null ? null : await hash(password));
-  } catch (error) {
-    if (sqlStateOf(error) === UNIQUE_VIOLATION) {
-      throw new AppError('person.login_taken', { login: person.login });
-    }
-    throw error;
-  }
+  if (password !== null) requireGoodPassword(password, person);
+  await store.insert(person, password === null ? null : await hash(password));
 }

@@ -43,6 +43,9 @@ export const peopleStore = (db: Database) => ({
     await db('people').insert({ ...person, password_hash: passwordHash });
   },
 
+  deviceKey: async (id: string): Promise<string> =>
+    (await db('people').where({ id }).pluck('device_key'))[0] as string,
+
   anyone: async (): Promise<boolean> => (await db('people').select('id').first()) !== undefined,
 
   setSetupCode: async (codeHash: string): Promise<void> => {

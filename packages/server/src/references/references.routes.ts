@@ -8,6 +8,6 @@ export function referenceRoutes(router: Router, db: Database, now: () => Date): 
   const references = referencesService(db);
   handle(router, ROUTES.addReference, ({ params, body, me }) => references.add(params.id, body, me, now()));
   handle(router, ROUTES.changeReference, ({ params, body, me }) =>
-    references.change(params.id, params.referenceId, body, me),
+    references.change(params.id, params.referenceId, body, me, now()),
   );
 }

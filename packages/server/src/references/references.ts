@@ -1,9 +1,12 @@
 import type { LossReference } from '@clear-mark/core';
 import { parseDecimal } from '@clear-mark/core';
 import type { ClassReference, Person } from '@clear-mark/contract';
-import { clockOffsetMs, corrected } from '../clock/index.ts';
+import { v7 } from 'uuid';
+import { clockOffsetMs, corrected, heldBetween } from '../clock/index.ts';
+import { createOnce } from '../database/create-once.ts';
+import { noticesStore } from '../notices/index.ts';
 import type { Database } from '../database/database.ts';
-import { classForInstructor } from '../classes/index.ts';
+import { classesStore, classForInstructor } from '../classes/index.ts';
 import { AppError } from '../http/app-error.ts';
 
 const COLUMNS = [
@@ -15,21 +18,39 @@ const COLUMNS = [
   'r.value_dbm as valueDbm',
   'r.shows_negative as showsNegative',
   'r.set_at as setAt',
-  'r.reread_dbm as rereadDbm',
-  'r.void_reason as voidReason',
+];
+/** What was made of it since: the newest reading again, the newest reason that it is void, and every change by itself. */
+const CHANGES = (db: Database) => [
+  'p.name as setBy',
+  ...['reread', 'void'].map((change) => {
+    const [column, name] = change === 'reread' ? ['value_dbm', 'rereadDbm'] : ['void_reason', 'voidReason'];
+    return db.raw(
+      `(select ${column} from reference_changes c where c.reference_id = r.id and c.change = '${change}'
+         order by c.seq desc limit 1) as "${name}"`,
+    );
+  }),
+  db.raw(`coalesce((select jsonb_agg(jsonb_build_object('change', c.change, 'valueDbm', c.value_dbm,
+      'voidReason', c.void_reason, 'note', c.note, 'by', q.name, 'at', c.at) order by c.seq)
+    from reference_changes c join people q on q.id = c.by where c.reference_id = r.id), '[]') as changes`),
 ];
 
 type NewReference = Omit<LossReference, 'rereadDbm' | 'voidReason'> & {
   readonly instrumentId: string;
   readonly sentAt?: string | undefined;
+  /** What the device claimed, where that could not be. */
+  readonly claimedSetAt?: string | null;
 };
-type Change =
+type Change = { readonly id?: string | undefined; readonly note?: string | undefined } & (
   | { readonly change: 'reread'; readonly valueDbm: string }
-  | { readonly change: 'void'; readonly reason: NonNullable<LossReference['voidReason']> };
+  | { readonly change: 'void'; readonly reason: NonNullable<LossReference['voidReason']> }
+);
 
 export const referencesStore = (db: Database) => {
   const select = () =>
-    db('loss_references as r').join('things as t', 't.id', 'r.instrument_id').select(COLUMNS);
+    db('loss_references as r')
+      .join('things as t', 't.id', 'r.instrument_id')
+      .join('people as p', 'p.id', 'r.set_by')
+      .select([...COLUMNS, ...CHANGES(db)]);
   return {
     byId: async (classId: string, id: string): Promise<ClassReference | null> =>
       (await select().where({ 'r.class_id': classId, 'r.id': id }).first()) ?? null,
@@ -63,17 +84,27 @@ export const referencesStore = (db: Database) => {
           value_dbm: reference.valueDbm,
           shows_negative: reference.showsNegative,
           set_at: reference.setAt,
+          claimed_set_at: reference.claimedSetAt ?? null,
           set_by: by,
-        })
-        .onConflict('id')
-        .ignore();
+        });
     },
 
-    change: async (classId: string, id: string, change: Change): Promise<void> => {
-      const columns =
-        change.change === 'reread' ? { reread_dbm: change.valueDbm } : { void_reason: change.reason };
-      await db('loss_references').where({ class_id: classId, id }).update(columns);
+    /** A change is a row of its own after those before it. */
+    change: async (id: string, change: Change, by: string, at: Date): Promise<void> => {
+      // The changes of one reference are numbered one after the other.
+      await db.raw(`select pg_advisory_xact_lock(hashtextextended(?, 0))`, [id]);
+      await db.raw(
+        `insert into reference_changes (id, reference_id, seq, change, value_dbm, void_reason, note, by, at)
+         select ?, ?, coalesce(max(seq), 0) + 1, ?, ?, ?, ?, ?, ? from reference_changes where reference_id = ?`,
+        [
+          ...[change.id ?? v7(), id, change.change],
+          ...[change.change === 'reread' ? change.valueDbm : null],
+          ...[change.change === 'void' ? change.reason : null, change.note ?? '', by, at, id],
+        ],
+      );
     },
+    hasChange: async (referenceId: string, id: string): Promise<boolean> =>
+      (await db('reference_changes').select('id').where({ id, reference_id: referenceId }).first()) !== undefined,
   };
 };
 
@@ -94,15 +125,41 @@ export const referencesService = (db: Database) => {
         .first<{ kind: string } | undefined>();
       if (instrument?.kind !== 'instrument') throw new AppError('reference.not_instrument');
       const offset = reference.sentAt === undefined ? 0 : clockOffsetMs(reference.sentAt, now);
-      await store.insert(classId, me.id, { ...reference, setAt: corrected(reference.setAt, offset) });
-      return found(classId, reference.id);
+      const began = await classesStore(db).beganAt(classId);
+      const held = heldBetween(corrected(reference.setAt, offset), began, now);
+      return createOnce(
+        async () => {
+          await store.insert(classId, me.id, { ...reference, setAt: held.at, claimedSetAt: held.claimed });
+          return found(classId, reference.id);
+        },
+        () => store.byId(classId, reference.id),
+        (there) =>
+          there.instrumentId === reference.instrumentId &&
+          there.valueDbm === reference.valueDbm &&
+          there.wavelengthNm === reference.wavelengthNm &&
+          there.method === reference.method,
+      );
     },
 
-    change: async (classId: string, id: string, change: Change, me: Person): Promise<ClassReference> => {
+    /** Reads it again or voids it: added to what is known of it; signed attempts that rest on it are told. */
+    change: async (
+      classId: string,
+      id: string,
+      change: Change,
+      me: Person,
+      now: Date,
+    ): Promise<ClassReference> => {
       await classForInstructor(db, classId, me);
       if (change.change === 'reread') parseDecimal(change.valueDbm);
       await found(classId, id);
-      await store.change(classId, id, change);
+      if (change.id === undefined || !(await store.hasChange(id, change.id))) {
+        await db.transaction(async (trx) => {
+          await referencesStore(trx).change(id, change, me.id, now);
+          const notices = noticesStore(trx);
+          const cause = change.change === 'reread' ? 'reference_reread' : 'reference_void';
+          await notices.raise(await notices.attemptsOnReference(id), cause, id, me.id, now);
+        });
+      }
       return found(classId, id);
     },
   };

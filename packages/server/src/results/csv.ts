@@ -1,6 +1,6 @@
 import { SKILLS, verdictOfMark } from '@clear-mark/core';
 import type { AttemptListFilter, Person } from '@clear-mark/contract';
-import { stringify, type Stringifier } from 'csv-stringify';
+import { stringify } from 'csv-stringify';
 import type { Response } from 'express';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
@@ -47,20 +47,37 @@ const OUTCOME_COLUMNS = [
   'faults',
 ];
 
+/** Where lines go: the head of the answer is sent with the first, so that a refusal before it is an answer of its own. */
+interface Lines {
+  readonly write: (line: readonly unknown[]) => void;
+}
+
 async function send(
   response: Response,
   file: string,
   columns: readonly string[],
-  write: (csv: Stringifier) => Promise<void>,
+  write: (csv: Lines) => Promise<void>,
 ): Promise<void> {
-  response.set('Content-Type', 'text/csv; charset=utf-8; header=present');
-  response.set('Content-Disposition', `attachment; filename="${file}"`);
   const csv = stringify({ header: true, columns: [...columns], record_delimiter: 'windows' });
-  csv.pipe(response);
+  let begun = false;
+  const begin = (): void => {
+    if (begun) return;
+    begun = true;
+    response.set('Content-Type', 'text/csv; charset=utf-8; header=present');
+    response.set('Content-Disposition', `attachment; filename="${file}"`);
+    csv.pipe(response);
+  };
   try {
-    await write(csv);
+    await write({
+      write: (line) => {
+        begin();
+        csv.write(line);
+      },
+    });
+    begin();
     csv.end();
   } catch (error) {
+    if (!begun) throw error;
     response.destroy(error as Error);
   }
 }

@@ -65,8 +65,11 @@ export const replayStore = (db: Database) => {
         ),
         rows<LossReference>(
           `select r.id, r.method, r.wavelength_nm as "wavelengthNm", r.value_dbm as "valueDbm",
-                  r.shows_negative as "showsNegative", r.set_at as "setAt", r.reread_dbm as "rereadDbm",
-                  r.void_reason as "voidReason"
+                  r.shows_negative as "showsNegative", r.set_at as "setAt",
+                  (select value_dbm from reference_changes c where c.reference_id = r.id and c.change = 'reread'
+                    order by c.seq desc limit 1) as "rereadDbm",
+                  (select void_reason from reference_changes c where c.reference_id = r.id and c.change = 'void'
+                    order by c.seq desc limit 1) as "voidReason"
              from loss_references r
             where r.class_id = ? and r.id in (select reference_id from readings where attempt_id = any(?::uuid[]))`,
           [scope.classId, ids],

@@ -1,6 +1,5 @@
 import { flatPicture, measureFace, measureRow, type GreyImage } from '@clear-mark/core';
 import type { FaceNews, FaceOrder, FlatImage } from './face-orders.ts';
-import { pictureHead } from './picture-head.model.ts';
 
 /** The largest picture that is decoded, in pixels: what a video microscope gives is far below. */
 const MOST_PIXELS = 40_000_000;

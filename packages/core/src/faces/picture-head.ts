@@ -16,6 +16,18 @@ export function pictureHead(bytes: Uint8Array): PictureHead {
   return { kind: 'refused', why: 'format' };
 }
 
+/** The most pixels of a picture that is kept or decoded: a claimed size beyond it is made to fill the memory. */
+export const MOST_PIXELS = 40_000_000;
+
+/** Whether the data of a picture go on to its end: the last chunk of a PNG, the end marker of a JPEG. */
+export function pictureIsWhole(bytes: Uint8Array): boolean {
+  const tail = bytes.subarray(Math.max(0, bytes.length - 64));
+  if (bytes[0] === 0x89) return String.fromCharCode(...tail).includes('IEND');
+  // Cameras pad after the end marker.
+  for (let at = tail.length - 2; at >= 0; at--) if (tail[at] === 0xff && tail[at + 1] === 0xd9) return true;
+  return false;
+}
+
 function pngHead(bytes: Uint8Array): PictureHead {
   if (bytes.length < 33) return { kind: 'refused', why: 'cut' };
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);

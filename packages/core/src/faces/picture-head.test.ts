@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { pictureHead } from './picture-head.model.ts';
+import { pictureHead, pictureIsWhole } from './picture-head.ts';
 
 const word = (n: number): number[] => [(n >> 8) & 255, n & 255];
 const long = (n: number): number[] => [...word(n >>> 16), ...word(n & 0xffff)];
@@ -50,5 +50,16 @@ describe('the head of a picture', () => {
     expect(pictureHead(jpeg(0xff, 0xe0, 0, 9))).toEqual({ kind: 'refused', why: 'cut' });
     const moving = png(10, 10, ...chunk('acTL', [...long(2), ...long(0)]), ...chunk('IDAT', [1]));
     expect(pictureHead(moving)).toEqual({ kind: 'refused', why: 'animated' });
+  });
+});
+
+describe('the end of a picture', () => {
+  it('is there or was cut off', () => {
+    const whole = png(4, 4, ...chunk('IDAT', [1, 2, 3]), ...chunk('IEND', []));
+    expect(pictureIsWhole(whole)).toBe(true);
+    expect(pictureIsWhole(whole.subarray(0, whole.length - 12))).toBe(false);
+    const photo = jpeg(...segment(0xc0, [8, 0, 4, 0, 4]), 1, 2, 0xff, 0xd9);
+    expect(pictureIsWhole(photo)).toBe(true);
+    expect(pictureIsWhole(photo.subarray(0, photo.length - 1))).toBe(false);
   });
 });

@@ -1,0 +1,67 @@
+import type { Database } from '../database/database.ts';
+
+export interface ReferenceUsed {
+  readonly id: string;
+  readonly method: string;
+  readonly wavelengthNm: number;
+  readonly valueDbm: string;
+  readonly showsNegative: boolean;
+  readonly setAt: string;
+  readonly setBy: string;
+  readonly changes: readonly {
+    readonly id: string;
+    readonly change: string;
+    readonly valueDbm: string | null;
+    readonly voidReason: string | null;
+    readonly at: string;
+    readonly by: string;
+  }[];
+}
+export interface FaceUsed {
+  readonly id: string;
+  readonly sha256: string;
+  readonly engineVerdict: string | null;
+  /** The newest grading as it was then; null where nobody had looked. */
+  readonly grading: { readonly id: string; readonly verdict: string | null } | null;
+}
+/** What an outcome rests on beside its entries. */
+export interface Evidence {
+  readonly references: readonly ReferenceUsed[];
+  readonly faces: readonly FaceUsed[];
+}
+
+const iso = (text: string): string => new Date(text).toISOString();
+
+export const evidenceStore = (db: Database) => ({
+  /** As it was at an instant: later gradings and changes are left out. */
+  asOf: async (attemptId: string, at: string): Promise<Evidence> => {
+    const references: ReferenceUsed[] = (
+      await db.raw(
+        `select r.id, r.method, r.wavelength_nm as "wavelengthNm", r.value_dbm as "valueDbm",
+                r.shows_negative as "showsNegative", r.set_at as "setAt", r.set_by as "setBy",
+                coalesce((select jsonb_agg(jsonb_build_object('id', c.id, 'change', c.change, 'valueDbm', c.value_dbm,
+                    'voidReason', c.void_reason, 'at', c.at, 'by', c.by) order by c.seq)
+                  from reference_changes c where c.reference_id = r.id and c.at <= ?), '[]') as changes
+           from loss_references r
+          where r.id in (select reference_id from readings where attempt_id = ?) order by r.id`,
+        [at, attemptId],
+      )
+    ).rows;
+    const faces: FaceUsed[] = (
+      await db.raw(
+        `select f.id, f.sha256, f.engine_verdict as "engineVerdict",
+                (select jsonb_build_object('id', g.id, 'verdict', g.verdict) from face_gradings g
+                  where g.face_id = f.id and g.at <= ? order by g.seq desc limit 1) as grading
+           from faces f where f.attempt_id = ? order by f.id`,
+        [at, attemptId],
+      )
+    ).rows;
+    return {
+      references: references.map((r) => ({
+        ...r,
+        changes: r.changes.map((c) => ({ ...c, at: iso(c.at) })),
+      })),
+      faces,
+    };
+  },
+});

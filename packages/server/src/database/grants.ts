@@ -1,0 +1,46 @@
+import type { Database } from './database.ts';
+
+/** What is written once and then only read: the application may add to it and nothing else. */
+const APPEND_ONLY = [
+  'entries',
+  'readings',
+  'unmerged_entries',
+  'loss_references',
+  'reference_changes',
+  'entry_confirmations',
+  'faces',
+  'face_gradings',
+  'face_tables',
+  'call_items',
+  'call_answers',
+  'amendment_notices',
+  'daily_heads',
+];
+/** Rows whose personal text may be erased, and that are never deleted. */
+const NEVER_DELETED = ['signed_revisions', 'attempts', 'pieces', 'sign_offs', 'people', 'classes', 'class_chains'];
+/** What the application only reads. */
+const READ_ONLY = ['schema_migrations'];
+
+/**
+ * Gives the application's role what it needs and no more: it owns nothing, so it can truncate no table, switch no
+ * trigger off and change no schema. `role` is the user name of the application's address.
+ */
+export async function grantToApplication(owner: Database, role: string): Promise<void> {
+  await owner.raw('grant usage on schema public to ??', [role]);
+  await owner.raw('grant select, insert, update, delete on all tables in schema public to ??', [role]);
+  await owner.raw('grant usage, select on all sequences in schema public to ??', [role]);
+  const there = new Set<string>(
+    (await owner.raw(`select table_name from information_schema.tables where table_schema = 'public'`)).rows.map(
+      (r: { table_name: string }) => r.table_name,
+    ),
+  );
+  for (const [tables, rights] of [
+    [APPEND_ONLY, 'update, delete'],
+    [NEVER_DELETED, 'delete'],
+    [READ_ONLY, 'insert, update, delete'],
+  ] as const) {
+    for (const table of tables.filter((t) => there.has(t))) {
+      await owner.raw(`revoke ${rights} on ?? from ??`, [table, role]);
+    }
+  }
+}

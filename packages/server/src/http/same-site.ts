@@ -1,0 +1,52 @@
+import type { RequestHandler } from 'express';
+import { type Config, isLoopback } from '../config.ts';
+import { AppError } from './app-error.ts';
+
+const LOOPBACK_NAMES = ['127.0.0.1', 'localhost', '[::1]'];
+
+/** The names by which this server may be called: where it listens, and what it was told. */
+function namesOf(config: Config): ReadonlySet<string> {
+  const host = config.host.includes(':') ? `[${config.host}]` : config.host;
+  const names = [host, ...(config.hostNames ?? [])];
+  // Whoever comes over this machine's loopback may name it as is usual.
+  if (isLoopback(config.host) || ANY.includes(config.host)) names.push(...LOOPBACK_NAMES);
+  return new Set(names.map((n) => n.toLowerCase()));
+}
+const ANY: readonly string[] = ['0.0.0.0', '::'];
+
+/**
+ * Refuses requests under a name that is not this server's: a page of another name that resolves here would otherwise read
+ * answers as its own (DNS rebinding). Where it listens on every address, addresses are its names as well.
+ */
+export function pinnedHost(config: Config): RequestHandler {
+  const names = namesOf(config);
+  const anyAddress = ANY.includes(config.host);
+  return (request, _response, next) => {
+    const name = nameOf(request.get('host') ?? '');
+    if (!names.has(name) && !(anyAddress && /^(\d{1,3}(\.\d{1,3}){3}|\[[0-9a-f:.]+\])$/.test(name))) {
+      throw new AppError('request.wrong_host');
+    }
+    next();
+  };
+}
+
+const nameOf = (host: string): string => host.toLowerCase().replace(/:\d+$/, '');
+
+/** A browser names the page that a request comes from; only our own may change anything, or ask for data. */
+export const sameSite: RequestHandler = (request, _response, next) => {
+  const site = request.get('sec-fetch-site');
+  const opensPage = request.get('sec-fetch-mode') === 'navigate' && request.method === 'GET';
+  if (site !== undefined && site !== 'same-origin' && site !== 'none' && !opensPage) {
+    throw new AppError('request.other_site');
+  }
+  const origin = request.get('origin');
+  const changes = request.method !== 'GET' && request.method !== 'HEAD';
+  if (changes && origin !== undefined && hostOf(origin) !== request.get('host')) {
+    throw new AppError('request.wrong_origin');
+  }
+  next();
+};
+
+function hostOf(origin: string): string | null {
+  return URL.canParse(origin) ? new URL(origin).host : null;
+}

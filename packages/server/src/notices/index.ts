@@ -1,0 +1,1 @@
+export { type NoticeCause, noticesStore } from './notices.store.ts';

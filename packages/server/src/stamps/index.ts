@@ -1,0 +1,1 @@
+export { keepsShowing, type ReadingStamps, readingStamps } from './stamps.ts';
