@@ -15,6 +15,7 @@ import { ROOT } from '../tools/paths.ts';
 import pg from 'pg';
 
 const clusterUrl = process.env['CLEAR_MARK_TEST_CLUSTER'] ?? '';
+const appUrl = process.env['CLEAR_MARK_TEST_APP'] ?? '';
 const webDir = process.env['CLEAR_MARK_WEB_DIR'] ?? path.join(ROOT, 'packages/web/dist');
 
 async function admin(sql: string): Promise<void> {
@@ -70,7 +71,8 @@ export class DemoServer {
   async start(): Promise<void> {
     this.running = await startServer(
       readConfig({
-        DATABASE_URL: this.databaseUrl,
+        DATABASE_URL: appUrl.replace(/[^/]*$/, this.database),
+        DATABASE_OWNER_URL: this.databaseUrl,
         CLEAR_MARK_MODE: this.mode,
         CLEAR_MARK_PORT: String(this.port),
         CLEAR_MARK_WEB_DIR: this.files,

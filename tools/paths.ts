@@ -21,6 +21,7 @@ export function usualDataFolder(
 ): string {
   if (root) return '/var/lib/clear-mark';
   const given = environment['XDG_DATA_HOME'];
-  const home = given !== undefined && path.isAbsolute(given) ? given : path.join(os.homedir(), '.local/share');
+  const home =
+    given !== undefined && path.isAbsolute(given) ? given : path.join(os.homedir(), '.local/share');
   return path.join(home, 'clear-mark');
 }

@@ -187,7 +187,12 @@ export const NewReferenceBody = ReferenceShape.omit({ rereadDbm: true, voidReaso
 const ChangeNote = z.string().trim().max(300);
 /** A change is a row of its own with its author, time and reason; `id` makes sending it again harmless. */
 export const ReferenceChangeBody = z.discriminatedUnion('change', [
-  z.object({ change: z.literal('reread'), id: Id.optional(), valueDbm: ValueText, note: ChangeNote.optional() }),
+  z.object({
+    change: z.literal('reread'),
+    id: Id.optional(),
+    valueDbm: ValueText,
+    note: ChangeNote.optional(),
+  }),
   z.object({
     change: z.literal('void'),
     id: Id.optional(),

@@ -175,7 +175,9 @@ export const PlanSessionBody = PlanSession.omit({ id: true }).extend({ startsAt:
 const ReplayCursor = z
   .string()
   .regex(/^20\d\d-[01]\d-[0-3]\dT[0-2]\d:[0-5]\d:[0-5]\d(\.\d{1,6})?Z [0-9a-f-]{36}$/)
-  .refine((text) => Number.isFinite(Date.parse(text.split(' ')[0]!)) && Id.safeParse(text.split(' ')[1]).success);
+  .refine(
+    (text) => Number.isFinite(Date.parse(text.split(' ')[0]!)) && Id.safeParse(text.split(' ')[1]).success,
+  );
 
 /** One signed attempt with what scoring needs of it, small enough that thousands can be sent. */
 export const ReplayAttempt = z.object({

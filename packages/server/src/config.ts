@@ -47,7 +47,9 @@ const listOf = (text: string): string[] => text.split(/[\s,]+/).filter((part) =>
 function networksOf(text: string): string[] {
   return listOf(text).map((part) => {
     if (!isNetwork(part)) {
-      throw new Error(`Setting CLEAR_MARK_INSTRUMENTS: ${part} is no address or network, such as 192.0.2.0/24`);
+      throw new Error(
+        `Setting CLEAR_MARK_INSTRUMENTS: ${part} is no address or network, such as 192.0.2.0/24`,
+      );
     }
     return part;
   });

@@ -85,7 +85,8 @@ async function prepare(config: Config, db: Database, log: Logger): Promise<void>
     const run = await migrate(owner);
     if (run.length > 0) log.info({ run }, 'migrated');
     if (owner === db) {
-      if (config.mode === 'real') log.warn('no DATABASE_OWNER_URL: the application works as the owner of its tables');
+      if (config.mode === 'real')
+        log.warn('no DATABASE_OWNER_URL: the application works as the owner of its tables');
       return;
     }
     await grantToApplication(owner, decodeURIComponent(new URL(config.databaseUrl).username));

@@ -2,7 +2,7 @@ import type { CallSeries, FinishedRun, OwnSeries, Person } from '@clear-mark/con
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { keepFace, pit, pngOf } from './faces-for-tests.ts';
-import { type Caller, type TestClass, World } from './harness.ts';
+import { type Caller, type TestClass, World, seen } from './harness.ts';
 
 let world: World;
 let teacher: Person;
@@ -179,7 +179,7 @@ describe('the inspect skill', () => {
       ['computed', '1.000'],
     ]);
     const signed = await asTeacher.post(`/attempts/${done.attemptId}/sign`, {
-      ...{ entryIds: entries.map((e) => e.id), reason: null, asVoid: false },
+      ...{ ...seen(entries.map((e) => e.id)), reason: null, asVoid: false },
     });
     expect(signed.body).toMatchObject({
       outcome: { verdict: 'pass', skills: { inspect: { verdict: 'pass' } } },

@@ -1,12 +1,30 @@
 import { createHash } from 'node:crypto';
+import { crc32, deflateSync } from 'node:zlib';
 import { faceCriteria, type FaceFeature, gradeFace, type MeasuredFace } from '@clear-mark/core';
 import { v7 } from 'uuid';
 import type { Caller } from './harness.ts';
 
-/** A smallest PNG with some bytes behind it, so that each is another picture. */
-export function pngOf(mark: string): Buffer {
-  const head = Buffer.from('89504e470d0a1a0a', 'hex');
-  return Buffer.concat([head, Buffer.from(mark)]);
+const chunk = (type: string, data: Buffer): Buffer => {
+  const body = Buffer.concat([Buffer.from(type, 'latin1'), data]);
+  const [length, sum] = [Buffer.alloc(4), Buffer.alloc(4)];
+  length.writeUInt32BE(data.length);
+  sum.writeUInt32BE(crc32(body));
+  return Buffer.concat([length, body, sum]);
+};
+
+/** A whole grey PNG of 640 x 480 with some words in it, so that each is another picture. */
+export function pngOf(mark: string, width = 640, height = 480): Buffer {
+  const head = Buffer.alloc(13);
+  head.writeUInt32BE(width, 0);
+  head.writeUInt32BE(height, 4);
+  head[8] = 8;
+  return Buffer.concat([
+    Buffer.from('89504e470d0a1a0a', 'hex'),
+    chunk('IHDR', head),
+    chunk('tEXt', Buffer.from(`mark\0${mark}`, 'latin1')),
+    chunk('IDAT', deflateSync(Buffer.alloc(Math.min(height * (width + 1), 4_000_000)))),
+    chunk('IEND', Buffer.alloc(0)),
+  ]);
 }
 export const digestOf = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 

@@ -6,12 +6,20 @@ import {
   type MethodSheet,
   trunkMap,
 } from '@clear-mark/core';
-import type { AttemptEntry, Person, Problem, Role } from '@clear-mark/contract';
+import { type AttemptEntry, type Person, type Problem, type Role, seenText } from '@clear-mark/contract';
 import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import pg from 'pg';
 import { v7 } from 'uuid';
 import { inject } from 'vitest';
-import { type Database, peopleService, type Running, startServer, storesForLoading } from '../src/index.ts';
+import { createHash } from 'node:crypto';
+import {
+  type Database,
+  openDatabase,
+  peopleService,
+  type Running,
+  startServer,
+  storesForLoading,
+} from '../src/index.ts';
 
 export const PASSWORD = 'correct horse battery';
 
@@ -115,7 +123,14 @@ export class World {
     readonly db: Database,
     private readonly drop: () => Promise<void>,
     readonly url: string,
+    readonly appUrl: string,
   ) {}
+  private owned: Database | null = null;
+
+  /** The database as its owner has it: what the application's role may not even try. */
+  get owner(): Database {
+    return (this.owned ??= openDatabase(this.url, 2));
+  }
 
   static async make(now?: () => Date): Promise<World> {
     const { url, appUrl, drop } = await freshDatabase();
@@ -132,10 +147,11 @@ export class World {
       },
       now,
     );
-    return new World(server, server.db, drop, url);
+    return new World(server, server.db, drop, url, appUrl);
   }
 
   async close(): Promise<void> {
+    await this.owned?.destroy();
     await this.server.stop();
     await this.drop();
   }
@@ -183,6 +199,12 @@ export class World {
     return { id, versionId, trainees, things };
   }
 }
+
+/** What a signature names of the entries that were seen. */
+export const seen = (entryIds: readonly string[]) => ({
+  upTo: entryIds.length,
+  digest: createHash('sha256').update(seenText(entryIds)).digest('hex'),
+});
 
 export const SHEET: MethodSheet = LC_WEDGE_LOCATOR;
 export const CRITERIA: readonly Criterion[] = SHEET.steps.flatMap((s) => s.criteria);

@@ -177,7 +177,8 @@ describe('the evidence of a standing, and signing off', () => {
     expect(await world.db('sign_offs')).toHaveLength(1);
     await expect(world.db('sign_offs').update({ note: 'other' })).rejects.toThrow('append only');
     await expect(world.db('sign_offs').update({ note: '', rule: 'none' })).rejects.toThrow('append only');
-    await expect(world.db('sign_offs').del()).rejects.toThrow('append only');
+    await expect(world.owner('sign_offs').del()).rejects.toThrow('append only');
+    await expect(world.db('sign_offs').del()).rejects.toThrow('permission denied');
     // What somebody wrote about a person can be erased; that it was signed off stays.
     await world.db('sign_offs').update({ note: '' });
     expect((await evidence(ready.name, ready.skill)).signOffs).toEqual([{ ...signed, note: '' }]);

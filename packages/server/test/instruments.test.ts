@@ -1,8 +1,10 @@
+import type { EntryValue } from '@clear-mark/core';
 import type { InstrumentEvent, InstrumentSetting, Person } from '@clear-mark/contract';
 import { type RunningStandIns, type StandInName, startStandIns } from '@clear-mark/standins';
 import { v7 } from 'uuid';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { attemptBody, batch, type Caller, entryOf, type TestClass, World } from './harness.ts';
+import { addressAllowed, isNetwork } from '../src/instruments/networks.ts';
 import { openEvents, type Events } from './events.ts';
 
 let world: World;
@@ -15,7 +17,8 @@ const streams: Events[] = [];
 
 beforeAll(async () => {
   world = await World.make();
-  teacher = await world.person('instructor', 'Osric Teach');
+  // Only the lead sets addresses and is told why nothing comes.
+  teacher = await world.person('lead', 'Osric Teach');
   trainee = await world.person('trainee');
   klass = await world.classOf([teacher], [trainee, await world.person('trainee')]);
   caller = await world.signedIn(teacher);
@@ -151,11 +154,76 @@ describe('instruments that fail', () => {
   });
 });
 
+/** An attempt of the class, with the meter claimed for its sheet. */
+async function claimFor(who: Caller, deviceId = v7()): Promise<{ attemptId: string; deviceId: string }> {
+  const body = attemptBody(klass);
+  await caller.post(`/classes/${klass.id}/attempts`, body);
+  const reply = await who.post(`${at(meter())}/claim`, { attemptId: body.id, deviceId, takeOver: true });
+  expect(reply.status).toBe(200);
+  return { attemptId: body.id, deviceId };
+}
+
 describe('orders, claims and settings', () => {
+  it('are the claimer’s, or an instructor’s of the class; a trainee takes nothing from another', async () => {
+    await connected();
+    const { attemptId, deviceId } = await claimFor(caller);
+    const learner = await world.signedIn(trainee);
+    const order = await learner.post(`${at(meter())}/orders`, { order: 'wavelength', wavelengthNm: 1310 });
+    expect(order.problem.code).toBe('instrument.not_claimed');
+    const over = { attemptId, deviceId: v7(), takeOver: true };
+    expect((await learner.post(`${at(meter())}/claim`, over)).problem.code).toBe('instrument.in_use');
+    const release = `${at(meter())}/claim/${deviceId}`;
+    expect((await learner.call('DELETE', release)).problem.code).toBe('instrument.in_use');
+    const instructor = await world.person('instructor');
+    await caller.post(`/classes/${klass.id}/members`, {
+      ...{ role: 'instructor', personId: instructor.id, newPerson: null },
+    });
+    expect((await (await world.signedIn(instructor)).call('DELETE', release)).status).toBe(200);
+  });
+
+  it('say to others than the lead neither where an instrument is nor what answers there', async () => {
+    standIns.instruments.meter.fail('garbage');
+    const events = await connected();
+    await events.until((all) => all.some(failedWith('garbage')));
+    const learner = await world.signedIn(trainee);
+    expect((await learner.get(`/classes/${klass.id}/instruments`)).body).toMatchObject([
+      { host: null, port: null },
+    ]);
+    for (const fault of ['garbage', 'silent', 'disconnect'] as const) {
+      standIns.instruments.meter.fail(fault);
+      const theirs = await openEvents(learner, `/classes/${klass.id}/instrument-events`);
+      streams.push(theirs);
+      await theirs.until((all) => all.some(failedWith('no_answer')));
+      expect(
+        theirs.all.some((e) => e.kind === 'station' && e.fault !== null && e.fault !== 'no_answer'),
+      ).toBe(false);
+    }
+  });
+
+  it('take addresses of this machine and of the given networks only, from the lead only', async () => {
+    for (const host of ['10.1.2.3', '169.254.169.254', 'example.org', '::2', '128.0.0.1']) {
+      const reply = await caller.put(at(meter()), setting('meter', { host }));
+      expect([host, reply.problem.code]).toEqual([host, 'instrument.address_refused']);
+    }
+    expect(addressAllowed('10.1.2.3', ['10.1.2.0/24'])).toBe(true);
+    expect(addressAllowed('10.1.3.3', ['10.1.2.0/24'])).toBe(false);
+    expect(addressAllowed('fd00::5', ['fd00::/8'])).toBe(true);
+    expect(['10.0.0.0/33', 'lab', '1.2.3.4/8/8', '::/129'].filter(isNetwork)).toEqual([]);
+    const instructor = await world.person('instructor');
+    await caller.post(`/classes/${klass.id}/members`, {
+      ...{ role: 'instructor', personId: instructor.id, newPerson: null },
+    });
+    const reply = await (await world.signedIn(instructor)).put(at(meter()), setting('meter'));
+    expect([reply.status, reply.problem.code]).toEqual([403, 'auth.role']);
+  });
+
   it('sets the wavelength, and says when the instrument refuses', async () => {
     standIns.bench.act({ act: 'connect', to: 'reference' });
     const events = await connected();
-    const reply = await caller.post(`${at(meter())}/orders`, { order: 'wavelength', wavelengthNm: 1550 });
+    const wanted = { order: 'wavelength', wavelengthNm: 1550 };
+    expect((await caller.post(`${at(meter())}/orders`, wanted)).problem.code).toBe('instrument.not_claimed');
+    await claimFor(caller);
+    const reply = await caller.post(`${at(meter())}/orders`, wanted);
     expect(reply.status).toBe(200);
     await events.until((all) =>
       all.some((e) => e.kind === 'power' && e.state === 'reading' && e.wavelengthNm === 1550),
@@ -207,31 +275,77 @@ describe('orders, claims and settings', () => {
 });
 
 describe('a reading beside its instrument', () => {
-  it('stays with the entry and with the reading', async () => {
-    const body = attemptBody(klass);
-    await caller.post(`/classes/${klass.id}/attempts`, body);
-    const reference = {
-      ...{ id: v7(), instrumentId: meter(), method: 'single_cord', wavelengthNm: 1310, valueDbm: '-5.00' },
+  const referenceAt1310 = async (): Promise<string> => {
+    const id = v7();
+    await caller.post(`/classes/${klass.id}/references`, {
+      ...{ id, instrumentId: meter(), method: 'single_cord', wavelengthNm: 1310, valueDbm: '-5.00' },
       ...{ setAt: new Date().toISOString(), showsNegative: false },
+    });
+    return id;
+  };
+  /** A reading as it came, with the claim that it was taken under. */
+  async function readingOf(attempt = claimFor(caller)) {
+    standIns.bench.act({ act: 'connect', to: 'reference' });
+    const events = await connected();
+    const { attemptId } = await attempt;
+    const after = events.all.length;
+    await events.until((all) => all.slice(after).some(isReading));
+    const reading = events.all.slice(after).find(isReading)!;
+    if (reading.kind !== 'power' || reading.state !== 'reading') throw new Error('no reading');
+    const stamp = {
+      ...{ thingId: meter(), identity: 'maker, meter', wavelengthNm: reading.wavelengthNm, at: reading.at },
+      ...{ seq: reading.seq, calibratedOn: '2026-02-01', calibrationDueOn: '2027-02-01' },
+      ...{ shows: reading.shows!, token: reading.token! },
     };
-    await caller.post(`/classes/${klass.id}/references`, reference);
-    const instrument = {
-      ...{
-        thingId: meter(),
-        identity: 'maker, meter',
-        wavelengthNm: 1310,
-        at: new Date().toISOString(),
-        seq: 9,
-      },
-      ...{ calibratedOn: '2026-02-01', calibrationDueOn: '2026-03-01' },
-    };
-    const value = { kind: 'loss', text: '-5.2', unit: 'dBm', referenceId: reference.id, instrument } as const;
-    const entry = entryOf(body.id, teacher, 'loss', value, { part: '1310', source: 'instrument' });
+    return { attemptId, stamp, text: reading.text };
+  }
+  const lossOf = async (text: string, instrument: object) =>
+    ({ kind: 'loss', text, unit: 'dBm', referenceId: await referenceAt1310(), instrument }) as EntryValue;
+
+  it('stays with the entry and with the reading', async () => {
+    const { attemptId, stamp, text } = await readingOf();
+    const value = await lossOf(text, stamp);
+    const entry = entryOf(attemptId, teacher, 'loss', value, { part: '1310', source: 'instrument' });
     const sent = await caller.post('/entries', batch([entry]));
     expect(sent.body).toMatchObject({ receipts: [{ state: 'accepted' }] });
-    const stored = (await caller.get(`/attempts/${body.id}`)).body as { entries: { value: unknown }[] };
-    expect(stored.entries[0]!.value).toEqual(value);
+    const stored = (await caller.get(`/attempts/${attemptId}`)).body as {
+      entries: { value: unknown; source: string }[];
+    };
+    expect(stored.entries[0]).toMatchObject({ value, source: 'instrument' });
     const row = await world.db('readings').where({ entry_id: entry.id }).first();
     expect(row).toMatchObject({ instrument_id: meter(), calibrated_on: '2026-02-01' });
+  });
+
+  it('is nobody’s invention: another value, number, time, class or sheet is refused', async () => {
+    const { attemptId, stamp, text } = await readingOf();
+    const send = async (instrument: object, shown = text, id = attemptId) => {
+      const value = await lossOf(shown, instrument);
+      const entry = entryOf(id, teacher, 'loss', value, { part: '1310', source: 'instrument' });
+      const { body } = await caller.post('/entries', batch([entry]));
+      return (body as { receipts: { code?: string }[] }).receipts[0]!.code;
+    };
+    expect(await send(stamp, '-0.10')).toBe('entry.unknown_reading');
+    expect(await send({ ...stamp, seq: stamp.seq + 1 })).toBe('entry.unknown_reading');
+    expect(await send({ ...stamp, shows: stamp.shows.replace('1310', '1550') })).toBe(
+      'entry.unknown_reading',
+    );
+    expect(await send({ ...stamp, at: new Date().toISOString() })).toBe('entry.unknown_reading');
+    expect(await send({ ...stamp, token: undefined })).toBe('entry.unknown_reading');
+    const other = attemptBody(klass, klass.trainees[1]);
+    await caller.post(`/classes/${klass.id}/attempts`, other);
+    expect(await send(stamp, text, other.id)).toBe('entry.reading_not_claimed');
+    expect(await send(stamp)).toBeUndefined();
+  });
+
+  it('typed by a hand is typed, whatever it says of itself', async () => {
+    const { attemptId } = await claimFor(caller);
+    const value = { kind: 'loss', text: '-5.2', unit: 'dBm', referenceId: await referenceAt1310() } as const;
+    const entry = entryOf(attemptId, teacher, 'loss', value, { part: '1310', source: 'instrument' });
+    for (let again = 0; again < 2; again++) {
+      const sent = await caller.post('/entries', batch([entry]));
+      expect(sent.body).toMatchObject({ receipts: [{ state: 'accepted', seq: 1 }] });
+    }
+    const stored = (await caller.get(`/attempts/${attemptId}`)).body as { entries: { source: string }[] };
+    expect(stored.entries.map((e) => e.source)).toEqual(['typed']);
   });
 });

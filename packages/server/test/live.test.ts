@@ -1,7 +1,7 @@
 import type { AttemptChanges, CatchUp, OwnBench, Person, TodayTile } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { attemptBody, batch, type Caller, entryOf, type TestClass, World } from './harness.ts';
+import { attemptBody, batch, type Caller, entryOf, type TestClass, World, seen } from './harness.ts';
 
 const PASS = { kind: 'check', passed: true } as const;
 
@@ -76,7 +76,7 @@ describe('catching up with a class', () => {
 
   it('names what was signed meanwhile, with the tiles as they are now', async () => {
     const id = await start();
-    await api.post(`/attempts/${id}/sign`, { entryIds: [], reason: 'Bench needed', asVoid: false });
+    await api.post(`/attempts/${id}/sign`, { ...seen([]), reason: 'Bench needed', asVoid: false });
     const now = await catchUp({ [id]: 0 });
     expect(now.closed).toEqual([id]);
     expect(now.tiles!.find((t) => t.traineeId === trainee.id)!.today).toMatchObject([{ attemptId: id }]);
@@ -112,7 +112,14 @@ describe('the bell', () => {
         const { done, value } = await reader.read();
         if (done) return;
         for (const line of decoder.decode(value).split('\n')) {
-          if (line.startsWith('data: ')) heard.push(line.slice(6));
+          if (!line.startsWith('data: ')) continue;
+          // News of entries carries them; other news are one word.
+          if (line.startsWith('data: {')) {
+            const { attempts } = JSON.parse(line.slice(6)) as {
+              attempts: { id: string; entries: { seq: number }[] }[];
+            };
+            for (const { id, entries } of attempts) heard.push(...entries.map((e) => `${id} ${e.seq}`));
+          } else heard.push(line.slice(6));
         }
       }
     })().catch(() => undefined);
@@ -142,7 +149,7 @@ describe('the bell', () => {
     await api.post(`/classes/${elsewhere.id}/attempts`, attemptBody(elsewhere));
     await send(api, [entryOf(id, teacher, 'glasses', PASS)]);
     await until(() => bell.heard.length > quiet);
-    expect(bell.heard.slice(quiet)).toEqual([id]);
+    expect(bell.heard.slice(quiet)).toEqual([`${id} 1`]);
     await api.post(`/classes/${classroom.id}/references`, {
       ...{
         id: v7(),

@@ -2,7 +2,7 @@ import { type EntryValue, trunkMap } from '@clear-mark/core';
 import type { ClassSchool, Person, SuggestionCount } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { attemptBody, batch, type Caller, entryOf, type TestClass, World } from './harness.ts';
+import { attemptBody, batch, type Caller, entryOf, type TestClass, World, seen } from './harness.ts';
 
 let world: World;
 let lead: Person;
@@ -105,7 +105,7 @@ describe('schools of a class', () => {
       const entry = inMethod('mpo-trunk', id, 'port-map', walked);
       expect((await send(asTeacher, [entry]))[0]!.state).toBe('accepted');
       const signed = await asTeacher.post(`/attempts/${id}/sign`, {
-        ...{ entryIds: [entry.id], reason: 'only the walk', asVoid: false },
+        ...{ ...seen([entry.id]), reason: 'only the walk', asVoid: false },
       });
       const { outcome } = signed.body as {
         outcome: { criteria: { criterionId: string; verdict: string }[] };
@@ -182,7 +182,7 @@ describe('values of the newer kinds', () => {
     expect(readings).toHaveLength(24);
     expect(readings[23]).toMatchObject({ fiber: 12, wavelength_nm: 1300, direction: '', value_text: '0.52' });
     await asTeacher.post(`/attempts/${id}/sign`, {
-      ...{ entryIds: entries.map((e) => e.id), reason: 'only the loss', asVoid: false },
+      ...{ ...seen(entries.map((e) => e.id)), reason: 'only the loss', asVoid: false },
     });
     const { losses } = (await asTeacher.get(`/classes/${classroom.id}/results`)).body as {
       losses: { wavelengthNm: number; direction: string; summary: { n: number; mean: number } }[];

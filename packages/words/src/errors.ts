@@ -9,7 +9,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'request.wrong_host': () =>
     'This server does not answer under that name. Open it by the address that it printed when it started.',
   'request.other_site': () => 'The request came from another site and was refused.',
-  'request.too_many': () => 'That was too much in a short time. Wait a minute, then go on; nothing was changed.',
+  'request.too_many': () =>
+    'That was too much in a short time. Wait a minute, then go on; nothing was changed.',
   'request.already_there': () => 'This exists already with other content. Nothing was changed.',
   'request.names_nothing': () => 'The request names something that is not there. Nothing was changed.',
   'request.not_storable': () =>
@@ -47,9 +48,11 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
     'The review names a feature that is not there, a size that is none, or a verdict without a reason. Nothing was changed.',
   'face.no_picture': () => 'The picture itself did not arrive. Send it again; nothing was kept.',
   'face.not_a_picture': () => 'That is neither a PNG nor a JPEG picture. Nothing was kept.',
-  'face.bad_picture': () => 'The picture is broken: it says no size, or its data end too soon. Nothing was kept.',
+  'face.bad_picture': () =>
+    'The picture is broken: it says no size, or its data end too soon. Nothing was kept.',
   'face.size_missing': () => 'The request does not say how large the picture is. Nothing was kept.',
-  'face.too_many': () => 'Too many pictures were sent in the last hour. Wait, then send the next; nothing was kept.',
+  'face.too_many': () =>
+    'Too many pictures were sent in the last hour. Wait, then send the next; nothing was kept.',
   'face.too_large': () => 'The picture is larger than 12 MB or 40 million pixels. Nothing was kept.',
   'face.wrong_size': () => 'The picture has another width or height than was said. Nothing was kept.',
   'face.other_content': () => 'This picture was graded already, with another result. Nothing was changed.',
@@ -76,16 +79,19 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'attempt.signed': () => 'This attempt is signed. Your entry is kept beside it for an amendment.',
   'attempt.withdrawn': () => 'This attempt was withdrawn. It takes nothing any more.',
   'attempt.not_empty': () => 'This attempt has entries, so it is not withdrawn. Sign it as void instead.',
-  'attempt.full': (p) => `This attempt holds ${say(p, 'most')} entries, the most that one takes. Start another piece.`,
+  'attempt.full': (p) =>
+    `This attempt holds ${say(p, 'most')} entries, the most that one takes. Start another piece.`,
   'attempt.too_many_open': (p) =>
     `${say(p, 'most')} attempts of this trainee are open. Sign or withdraw some first; nothing was started.`,
-  'attempt.too_many_starts': () => 'Too many pieces were started in the last minute. Wait, then start the next.',
+  'attempt.too_many_starts': () =>
+    'Too many pieces were started in the last minute. Wait, then start the next.',
   'entry.source': (p) => `An entry with the source ${say(p, 'source')} is made by the server alone.`,
   'entry.unknown_reading': () =>
     'The server did not give out this reading of the instrument in this form. Take it again, or type what it shows.',
   'entry.reading_not_claimed': () =>
     'The instrument was not this sheet’s when the reading was taken. Take it for this sheet, then read again.',
-  'entry.time': () => 'A time in this entry lies before the class began, or in the future. Set the clock of the device.',
+  'entry.time': () =>
+    'A time in this entry lies before the class began, or in the future. Set the clock of the device.',
   'entry.confirm_own': () => 'Only the author can stand by an entry that another person handed in.',
   'entry.unknown_criterion': (p) => `The method has no criterion ${say(p, 'criterion')}.`,
   'entry.not_author': () => 'These entries belong to another person, who has to sign in to send them.',

@@ -8,12 +8,7 @@ import { entriesService } from './entries.service.ts';
 import { signService } from './sign.service.ts';
 import { todayService } from './today.service.ts';
 
-export function attemptRoutes(
-  router: Router,
-  db: Database,
-  now: () => Date,
-  stamps: ReadingStamps,
-): void {
+export function attemptRoutes(router: Router, db: Database, now: () => Date, stamps: ReadingStamps): void {
   const attempts = attemptsService(db);
   const entries = entriesService(db, now, stamps);
   const signing = signService(db);

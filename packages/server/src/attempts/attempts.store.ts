@@ -1,5 +1,12 @@
 import type { AttemptLink, Entry, MethodSheet, SchoolChoices } from '@clear-mark/core';
-import type { AmendmentNotice, AttemptHead, OpenAttempt, Revision, StoredEntry, Thing } from '@clear-mark/contract';
+import type {
+  AmendmentNotice,
+  AttemptHead,
+  OpenAttempt,
+  Revision,
+  StoredEntry,
+  Thing,
+} from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 
 export interface AttemptRow {

@@ -1,4 +1,10 @@
-import { AttemptEntry, badTextAt, type EntryReceipt, type ErrorCode, type Person } from '@clear-mark/contract';
+import {
+  AttemptEntry,
+  badTextAt,
+  type EntryReceipt,
+  type ErrorCode,
+  type Person,
+} from '@clear-mark/contract';
 import { errorWords } from '@clear-mark/words';
 import { canonicalJson } from '../chain/index.ts';
 import { clockOffsetMs } from '../clock/index.ts';
@@ -93,7 +99,10 @@ export const entriesService = (db: Database, now: () => Date, stamps: ReadingSta
     return refused(id, code, params);
   }
 
-  async function whyNot(entry: AttemptEntry, me: Person): Promise<{ code: ErrorCode; params: Params } | null> {
+  async function whyNot(
+    entry: AttemptEntry,
+    me: Person,
+  ): Promise<{ code: ErrorCode; params: Params } | null> {
     const context = await contexts.attempt(entry.attemptId);
     if (!context) return { code: 'not_found.attempt', params: {} };
     if (!(await contexts.sees(context, me))) return { code: 'auth.not_in_class', params: {} };
@@ -113,7 +122,12 @@ export const entriesService = (db: Database, now: () => Date, stamps: ReadingSta
       const { became, there } = taken[i]!;
       return became === 'there' && there?.['deliveredBy'] !== null && entry.authorId === me.id;
     });
-    if (stoodBy.length > 0) await store.confirm(stoodBy.map((s) => s.entry.id), me.id, now());
+    if (stoodBy.length > 0)
+      await store.confirm(
+        stoodBy.map((s) => s.entry.id),
+        me.id,
+        now(),
+      );
   }
 };
 

@@ -115,9 +115,7 @@ export function intakeRow(entry: AttemptEntry, offsetMs: number, deliveredBy: st
     target_id: entry.targetId,
     delivered_by: deliveredBy,
     reading: reading ?? null,
-    ...(stamp
-      ? { stamp_thing: stamp.thingId, stamp_at: stamp.at, stamp_keeps: keepsShowing(stamp) }
-      : {}),
+    ...(stamp ? { stamp_thing: stamp.thingId, stamp_at: stamp.at, stamp_keeps: keepsShowing(stamp) } : {}),
   };
 }
 

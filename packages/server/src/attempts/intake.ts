@@ -97,7 +97,8 @@ export function entriesIntake(db: Database, now: () => Date) {
     try {
       return await takeNow(rows);
     } catch (error) {
-      if (codeOf(error).code === 'server.unavailable' || codeOf(error).code === 'server.disk_full') throw error;
+      if (codeOf(error).code === 'server.unavailable' || codeOf(error).code === 'server.disk_full')
+        throw error;
       // The same id came in by another way at the same moment: look again, and it is there.
       if (again && sqlStateOf(error) === UNIQUE_VIOLATION) return takeOrHalve(rows, false);
       if (rows.length === 1) {
@@ -116,7 +117,8 @@ export function entriesIntake(db: Database, now: () => Date) {
       MOST_ENTRIES,
       MOST_OF_TRAINEE,
     ])) as { rows: (Omit<Taken, 'claimedAt' | 'error'> & { i: number; claimed_at: string | null })[] };
-    if (found.length !== rows.length) throw new Error(`${rows.length} entries given, ${found.length} answered`);
+    if (found.length !== rows.length)
+      throw new Error(`${rows.length} entries given, ${found.length} answered`);
     return found.map(({ became, seq, there, at, claimed_at: claimedAt }) => ({
       ...{ became, seq, there, at, claimedAt, error: null },
     }));

@@ -51,8 +51,13 @@ export const classesService = (db: Database) => {
           await inside.addMember(summary.id, me.id, 'instructor');
           return summary;
         });
-      return createOnce(make, () => store.byId(summary.id), (there) =>
-        (['name', 'place', 'timeZone', 'startsOn', 'endsOn'] as const).every((k) => there[k] === summary[k]),
+      return createOnce(
+        make,
+        () => store.byId(summary.id),
+        (there) =>
+          (['name', 'place', 'timeZone', 'startsOn', 'endsOn'] as const).every(
+            (k) => there[k] === summary[k],
+          ),
       );
     },
 

@@ -17,7 +17,15 @@ const APPEND_ONLY = [
   'daily_heads',
 ];
 /** Rows whose personal text may be erased, and that are never deleted. */
-const NEVER_DELETED = ['signed_revisions', 'attempts', 'pieces', 'sign_offs', 'people', 'classes', 'class_chains'];
+const NEVER_DELETED = [
+  'signed_revisions',
+  'attempts',
+  'pieces',
+  'sign_offs',
+  'people',
+  'classes',
+  'class_chains',
+];
 /** What the application only reads. */
 const READ_ONLY = ['schema_migrations'];
 
@@ -30,9 +38,9 @@ export async function grantToApplication(owner: Database, role: string): Promise
   await owner.raw('grant select, insert, update, delete on all tables in schema public to ??', [role]);
   await owner.raw('grant usage, select on all sequences in schema public to ??', [role]);
   const there = new Set<string>(
-    (await owner.raw(`select table_name from information_schema.tables where table_schema = 'public'`)).rows.map(
-      (r: { table_name: string }) => r.table_name,
-    ),
+    (
+      await owner.raw(`select table_name from information_schema.tables where table_schema = 'public'`)
+    ).rows.map((r: { table_name: string }) => r.table_name),
   );
   for (const [tables, rights] of [
     [APPEND_ONLY, 'update, delete'],

@@ -1,7 +1,5 @@
 import { createHash } from 'node:crypto';
-import {
-  MOST_PICTURE_BYTES,
-} from '@clear-mark/contract';
+import { MOST_PICTURE_BYTES } from '@clear-mark/contract';
 import type {
   FaceDocument,
   FaceGrading,
@@ -139,7 +137,8 @@ export const facesService = (db: Database) => ({
     });
     const kept = await facesStore(db).grading(faceId, body.id);
     if (!kept) throw new AppError('request.already_there');
-    if (kept.verdict !== verdict || kept.traineeSaid !== body.traineeSaid) throw new AppError('face.other_content');
+    if (kept.verdict !== verdict || kept.traineeSaid !== body.traineeSaid)
+      throw new AppError('face.other_content');
     return (await facesStore(db).newestGrading(faceId))!;
   },
 

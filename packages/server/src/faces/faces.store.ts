@@ -65,7 +65,10 @@ export const facesStore = (db: Database) => {
         .ignore();
     },
     /** Width and height by the head of the picture, when it was sent to this class. */
-    pictureSize: async (classId: string, sha256: string): Promise<{ width: number; height: number } | null> => {
+    pictureSize: async (
+      classId: string,
+      sha256: string,
+    ): Promise<{ width: number; height: number } | null> => {
       const row = await db('picture_uploads as u')
         .join('pictures as q', 'q.sha256', 'u.sha256')
         .select(db.raw('substring(q.bytes from 1 for 200000) as head'))
@@ -133,27 +136,26 @@ export const facesStore = (db: Database) => {
       engineVerdict: Call | null,
       by: string,
     ): Promise<void> => {
-      await db('faces')
-        .insert({
-          id: face.id,
-          class_id: classId,
-          sha256: face.sha256,
-          label: face.label,
-          width: face.width,
-          height: face.height,
-          view: face.view,
-          source: face.source,
-          attempt_id: face.attemptId,
-          trainee_id: face.traineeId,
-          before_id: face.beforeId,
-          criteria: JSON.stringify(face.table),
-          engine: JSON.stringify(face.engine),
-          engine_verdict: engineVerdict,
-          faults: face.faults,
-          taken_at: taken.at,
-          claimed_taken_at: taken.claimed,
-          taken_by: by,
-        });
+      await db('faces').insert({
+        id: face.id,
+        class_id: classId,
+        sha256: face.sha256,
+        label: face.label,
+        width: face.width,
+        height: face.height,
+        view: face.view,
+        source: face.source,
+        attempt_id: face.attemptId,
+        trainee_id: face.traineeId,
+        before_id: face.beforeId,
+        criteria: JSON.stringify(face.table),
+        engine: JSON.stringify(face.engine),
+        engine_verdict: engineVerdict,
+        faults: face.faults,
+        taken_at: taken.at,
+        claimed_taken_at: taken.claimed,
+        taken_by: by,
+      });
     },
 
     addGrading: async (
@@ -181,7 +183,10 @@ export const facesStore = (db: Database) => {
       );
       return rowCount === 1;
     },
-    grading: async (faceId: string, id: string): Promise<Pick<FaceGrading, 'verdict' | 'traineeSaid'> | null> =>
+    grading: async (
+      faceId: string,
+      id: string,
+    ): Promise<Pick<FaceGrading, 'verdict' | 'traineeSaid'> | null> =>
       (await db('face_gradings')
         .select(['verdict', 'trainee_said as traineeSaid'])
         .where({ id, face_id: faceId })

@@ -54,7 +54,10 @@ export function startBell(databaseUrl: string, log: Logger): Bell {
     wait = Math.min(wait * 2, LONGEST_WAIT_MS);
   };
   async function connect(): Promise<void> {
-    const next = new pg.Client({ ...connectionSettings(databaseUrl), idle_in_transaction_session_timeout: 0 });
+    const next = new pg.Client({
+      ...connectionSettings(databaseUrl),
+      idle_in_transaction_session_timeout: 0,
+    });
     let lost = false;
     const lose = (): void => {
       if (lost) return;

@@ -18,7 +18,8 @@ const LEAST_NAME = 4;
  * `auth.own_name_password`.
  */
 export function requireGoodPassword(password: string, person: { name: string; login: string }): void {
-  if ([...password].length < LEAST_PASSWORD) throw new AppError('auth.weak_password', { least: LEAST_PASSWORD });
+  if ([...password].length < LEAST_PASSWORD)
+    throw new AppError('auth.weak_password', { least: LEAST_PASSWORD });
   const lower = password.toLowerCase();
   const own = [person.login, ...person.name.split(/\s+/)]
     .map((part) => part.toLowerCase())
@@ -29,7 +30,8 @@ export function requireGoodPassword(password: string, person: { name: string; lo
 
 function isCommon(lower: string): boolean {
   const core = lower.replace(/^[^a-z]+|[^a-z]+$/g, '');
-  if (COMMON.has(lower) || (core.length >= 6 && lower.length - core.length <= 4 && COMMON.has(core))) return true;
+  if (COMMON.has(lower) || (core.length >= 6 && lower.length - core.length <= 4 && COMMON.has(core)))
+    return true;
   if (new Set(lower).size <= 3) return true;
   const half = lower.slice(0, lower.length / 2);
   return lower.length % 2 === 0 && half + half === lower && COMMON.has(half);

@@ -74,19 +74,18 @@ export const referencesStore = (db: Database) => {
         .orderBy('r.set_at', 'desc'),
 
     insert: async (classId: string, by: string, reference: NewReference): Promise<void> => {
-      await db('loss_references')
-        .insert({
-          id: reference.id,
-          class_id: classId,
-          instrument_id: reference.instrumentId,
-          method: reference.method,
-          wavelength_nm: reference.wavelengthNm,
-          value_dbm: reference.valueDbm,
-          shows_negative: reference.showsNegative,
-          set_at: reference.setAt,
-          claimed_set_at: reference.claimedSetAt ?? null,
-          set_by: by,
-        });
+      await db('loss_references').insert({
+        id: reference.id,
+        class_id: classId,
+        instrument_id: reference.instrumentId,
+        method: reference.method,
+        wavelength_nm: reference.wavelengthNm,
+        value_dbm: reference.valueDbm,
+        shows_negative: reference.showsNegative,
+        set_at: reference.setAt,
+        claimed_set_at: reference.claimedSetAt ?? null,
+        set_by: by,
+      });
     },
 
     /** A change is a row of its own after those before it. */
@@ -104,7 +103,8 @@ export const referencesStore = (db: Database) => {
       );
     },
     hasChange: async (referenceId: string, id: string): Promise<boolean> =>
-      (await db('reference_changes').select('id').where({ id, reference_id: referenceId }).first()) !== undefined,
+      (await db('reference_changes').select('id').where({ id, reference_id: referenceId }).first()) !==
+      undefined,
   };
 };
 

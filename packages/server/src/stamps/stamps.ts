@@ -21,7 +21,9 @@ export function readingStamps(secret: string): ReadingStamps {
   return {
     of: (classId, event) => {
       const shows = showsOf(event);
-      return shows === null ? null : { shows, token: tokenOf(classId, event.thingId, event.seq, event.at, shows) };
+      return shows === null
+        ? null
+        : { shows, token: tokenOf(classId, event.thingId, event.seq, event.at, shows) };
     },
     gaveOut: (classId, stamp, value) => {
       const { shows, token } = stamp;
