@@ -14,7 +14,7 @@ import {
   forDatabaseUser,
   giveToDatabaseUser,
 } from './database-user.ts';
-import { alive, endOrphans, processesIn } from './process-list.ts';
+import { endOrphans, processesIn } from './process-list.ts';
 
 export interface Cluster {
   /** Address for the owner of everything: migrations, backups. */
@@ -75,7 +75,7 @@ export async function startCluster(options: ClusterOptions): Promise<Cluster> {
   const dataDir = path.join(home, 'data');
   if (!existsSync(path.join(dataDir, 'PG_VERSION'))) {
     await requireEmpty(home);
-    await initialise(bin, home, dataDir);
+    await withLock(home, () => initialise(bin, home, dataDir));
   }
   if (!existsSync(path.join(home, 'password'))) throw passwordMissing(home);
   const password = (await readFile(path.join(home, 'password'), 'utf8')).trim();
@@ -123,6 +123,8 @@ export async function existingCluster(home: string): Promise<Pick<Cluster, 'stop
 
 /** Into a folder beside, then renamed: a set-up that was killed half-way leaves nothing that looks whole. */
 async function initialise(bin: string, home: string, dataDir: string): Promise<void> {
+  // Another may have made it while this one waited at the door.
+  await requireEmpty(home);
   for (const name of await readdir(home)) {
     if (name.startsWith('unfinished-')) await rm(path.join(home, name), { recursive: true, force: true });
   }
@@ -180,8 +182,8 @@ async function launch(bin: string, home: string, dataDir: string, options: Clust
     if (code === 0) break;
     if (code === HELD) throw new Error(await whoHolds(home));
     const holder = Number((await pidFile(dataDir))[0]);
-    // PostgreSQL itself decides whether its pid file is stale; a process that was just killed may linger.
-    if (!(holder > 0 && alive(holder)) || Date.now() > giveUp) {
+    // PostgreSQL itself decides whether its pid file is stale; a process that was just killed may linger unburied.
+    if (!(holder > 0 && existsSync(`/proc/${holder}`)) || Date.now() > giveUp) {
       throw new Error(`The database did not start. Its log says why: ${log}. The data were not touched.`);
     }
     await wait(500);
@@ -214,6 +216,29 @@ function underLock(home: string, program: string, args: readonly string[]): Prom
     child.once('error', reject);
     child.once('exit', (code) => resolve(code ?? 1));
   });
+}
+
+/** Does a piece of work while nobody else has the folder; the kernel frees the lock when this process ends. */
+async function withLock<T>(home: string, work: () => Promise<T>): Promise<T> {
+  const args = ['--nonblock', '-E', String(HELD), path.join(home, 'lock'), 'cat'];
+  const holder = spawn('flock', args, { cwd: '/', stdio: ['pipe', 'pipe', 'ignore'] });
+  const ended = new Promise<number | null>((resolve, reject) => {
+    holder.once('error', reject);
+    holder.once('exit', resolve);
+  });
+  holder.stdin.on('error', () => undefined);
+  holder.stdin.write('held\n');
+  const held = await Promise.race([
+    new Promise<true>((resolve) => holder.stdout.once('data', () => resolve(true))),
+    ended.then(() => false as const),
+  ]);
+  if (!held) throw new Error(await whoHolds(home));
+  try {
+    return await work();
+  } finally {
+    holder.stdin.end();
+    await ended;
+  }
 }
 
 async function answers(url: string): Promise<void> {

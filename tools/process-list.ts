@@ -25,9 +25,6 @@ export function startTicks(pid: number): string | null {
   }
 }
 
-/** Whether a process of this id is there: a zombie is not. */
-export const alive = (pid: number): boolean => startTicks(pid) !== null;
-
 const ASKED_MS = 4000;
 const TOLD_MS = 5000;
 

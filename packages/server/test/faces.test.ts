@@ -82,8 +82,8 @@ describe('faces', () => {
   });
   it('need their picture, an attempt of the class, and a picture before that is there', async () => {
     const body = (more: object) => ({
-      ...{ id: v7(), sha256: digestOf(pngOf('none')), label: 'x', width: 9, height: 9, view: 'single' },
-      ...{ source: 'file', takenAt: new Date().toISOString(), attemptId: null, traineeId: null },
+      ...{ id: v7(), sha256: digestOf(pngOf('none')), label: 'x', width: 640, height: 480 },
+      ...{ view: 'single', source: 'file', takenAt: new Date().toISOString(), attemptId: null, traineeId: null },
       ...{ beforeId: null, table: TABLE, engine: measured([]), faults: [], ...more },
     });
     const add = async (more: object) =>
@@ -92,6 +92,7 @@ describe('faces', () => {
     const bytes = pngOf('there');
     await asTeacher.bytes('PUT', blob(bytes), bytes);
     const sha256 = digestOf(bytes);
+    expect(await add({ sha256, width: 639 })).toBe('face.wrong_size');
     expect(await add({ sha256, attemptId: v7() })).toBe('face.attempt_not_in_class');
     expect(await add({ sha256, beforeId: v7() })).toBe('not_found.face');
     expect(await add({ sha256, label: '' })).toBe('request.bad_field');

@@ -25,6 +25,7 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 beforeEach(async () => {
+  await world.db('instrument_claims').del();
   standIns = await startStandIns(5);
 });
 afterEach(async () => {
