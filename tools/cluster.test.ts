@@ -91,12 +91,17 @@ describe('one folder, one database', () => {
   it('a second start from where the first cannot be seen is refused in words, and pid files are left alone', async () => {
     await cluster.stop();
     // As from another container on the same volume: a holder that our list of processes does not show as a database.
-    const holder = spawn('flock', [path.join(home, 'lock'), 'sleep', '60'], { stdio: 'ignore', detached: true });
+    const holder = spawn('flock', [path.join(home, 'lock'), 'sleep', '60'], {
+      stdio: 'ignore',
+      detached: true,
+    });
     await writeFile(path.join(home, 'lock.json'), JSON.stringify({ host: 'bench-server', since: 'noon' }));
     const pidFile = path.join(home, 'data/postmaster.pid');
     await writeFile(pidFile, '999999\n');
     await new Promise((done) => setTimeout(done, 300));
-    await expect(startCluster({ home })).rejects.toThrow(/open: on bench-server, since noon.*Nothing was changed/s);
+    await expect(startCluster({ home })).rejects.toThrow(
+      /open: on bench-server, since noon.*Nothing was changed/s,
+    );
     expect(await readFile(pidFile, 'utf8')).toBe('999999\n');
     process.kill(-holder.pid!, 'SIGKILL');
     await new Promise((done) => setTimeout(done, 300));
@@ -125,7 +130,9 @@ describe('after a kill', () => {
       .query(`do $$ declare n bigint := 0; begin loop n := n + 1; exit when n > 4000000000; end loop; end $$`)
       .catch(() => undefined);
     await new Promise((done) => setTimeout(done, 500));
-    const postmaster = Number((await readFile(path.join(home, 'data/postmaster.pid'), 'utf8')).split('\n')[0]);
+    const postmaster = Number(
+      (await readFile(path.join(home, 'data/postmaster.pid'), 'utf8')).split('\n')[0],
+    );
     process.kill(postmaster, 'SIGKILL');
     const from = Date.now();
     await start();

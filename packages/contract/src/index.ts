@@ -10,4 +10,5 @@ export * from './methods.ts';
 export * from './people.ts';
 export * from './results.ts';
 export type { Access, Route } from './route.ts';
+export * from './safekeeping.ts';
 export * from './routes.ts';

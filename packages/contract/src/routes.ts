@@ -47,6 +47,7 @@ import {
   LossSeriesQuery,
 } from './results.ts';
 import { MethodStateBody, MethodVersion } from './methods.ts';
+import { Safekeeping } from './safekeeping.ts';
 
 export const ROUTES = {
   ...FACE_ROUTES,
@@ -308,6 +309,9 @@ export const ROUTES = {
     reply: z.unknown(),
     errors: ['auth.demo_only', 'instrument.no_answer', 'instrument.refused'],
   }),
+  /** Backups, checks of the records, heads of the chains. */
+  safekeeping: route('get /safekeeping', 'lead', { reply: Safekeeping }),
+  checkRecords: route('post /safekeeping/checks', 'lead', { reply: Safekeeping }),
   ownBench: route('get /me/bench', 'signed_in', { reply: z.array(OwnBench) }),
   ownRecord: route('get /me/attempts', 'signed_in', { reply: AttemptList }),
 } as const;

@@ -8,3 +8,12 @@ export { peopleService } from './people/index.ts';
 export { filterCondition, lossesOf, lossSeries, resultsService, resultsStore } from './results/index.ts';
 export { whatIfService } from './what-if/index.ts';
 export { storesForLoading } from './loading.ts';
+export {
+  type Anchor,
+  keepDailyHeads,
+  night,
+  rebuildOutcomes,
+  safekeepingService,
+  safekeepingStore,
+  verifyRecords,
+} from './safekeeping/index.ts';

@@ -14,6 +14,7 @@ import { instrumentHub } from './instruments/index.ts';
 import { startBell } from './live/index.ts';
 import { syncShippedMethods } from './methods/index.ts';
 import { peopleService } from './people/index.ts';
+import { type Keeping, startNightly } from './safekeeping/index.ts';
 import { readingStamps } from './stamps/index.ts';
 
 export interface Running {
@@ -28,7 +29,11 @@ export interface Running {
  * Builds everything and listens. What is started here is released by `stop()` in reverse order.
  * `now` is the server's clock; tests hand in their own.
  */
-export async function startServer(config: Config, now: () => Date = () => new Date()): Promise<Running> {
+export async function startServer(
+  config: Config,
+  now: () => Date = () => new Date(),
+  more: Pick<Keeping, 'anchorsInBackups'> = {},
+): Promise<Running> {
   const log: Logger = pino({ level: config.logLevel });
   const db = openDatabase(config.databaseUrl);
   const sessionPool = new pg.Pool({ ...connectionSettings(config.databaseUrl), max: 4 });
@@ -46,6 +51,8 @@ export async function startServer(config: Config, now: () => Date = () => new Da
     release.push(() => bell.stop());
     const hub = instrumentHub(bell, { now });
     release.push(() => hub.stop());
+    const keeping: Keeping = { safeDir: config.safeDir ?? null, ...more };
+    if (config.mode !== 'test') release.push(startNightly(db, keeping, now, log));
     const secret = await sessionSecret(db);
     const app = buildApp({
       config,
@@ -55,6 +62,7 @@ export async function startServer(config: Config, now: () => Date = () => new Da
       sessionPool,
       sessionSecret: secret,
       stamps: readingStamps(secret),
+      keeping,
       log,
       now,
     });

@@ -83,7 +83,13 @@ describe('faces', () => {
   it('need their picture, an attempt of the class, and a picture before that is there', async () => {
     const body = (more: object) => ({
       ...{ id: v7(), sha256: digestOf(pngOf('none')), label: 'x', width: 640, height: 480 },
-      ...{ view: 'single', source: 'file', takenAt: new Date().toISOString(), attemptId: null, traineeId: null },
+      ...{
+        view: 'single',
+        source: 'file',
+        takenAt: new Date().toISOString(),
+        attemptId: null,
+        traineeId: null,
+      },
       ...{ beforeId: null, table: TABLE, engine: measured([]), faults: [], ...more },
     });
     const add = async (more: object) =>

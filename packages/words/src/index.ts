@@ -8,6 +8,7 @@ export * from './params.ts';
 export * from './reasons.ts';
 export * from './reference-steps.ts';
 export * from './faces.ts';
+export * from './findings.ts';
 export * from './apart.ts';
 export * from './two-sentences.ts';
 export * from './stands-out.ts';

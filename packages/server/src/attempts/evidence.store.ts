@@ -64,4 +64,15 @@ export const evidenceStore = (db: Database) => ({
       faces,
     };
   },
+
+  /** Verdicts of gradings by their ids. */
+  gradings: async (ids: readonly string[]): Promise<Map<string, string | null>> => {
+    const rows: { id: string; verdict: string | null }[] =
+      ids.length === 0
+        ? []
+        : await db('face_gradings')
+            .select(['id', 'verdict'])
+            .whereIn('id', ids as string[]);
+    return new Map(rows.map((r) => [r.id, r.verdict]));
+  },
 });

@@ -22,6 +22,7 @@ import { referenceRoutes } from '../references/index.ts';
 import { planRoutes } from '../plan/index.ts';
 import { resultRoutes } from '../results/index.ts';
 import { whatIfRoutes } from '../what-if/index.ts';
+import { type Keeping, safekeepingRoutes } from '../safekeeping/index.ts';
 import type { ReadingStamps } from '../stamps/index.ts';
 import { AppError } from './app-error.ts';
 import { requireText } from './handle.ts';
@@ -44,6 +45,7 @@ export interface AppParts {
   readonly bell: Bell;
   readonly hub: InstrumentHub;
   readonly stamps: ReadingStamps;
+  readonly keeping: Keeping;
   readonly now: () => Date;
 }
 
@@ -88,6 +90,7 @@ export function buildApp(parts: AppParts): Express {
   resultRoutes(router, db, parts.now);
   planRoutes(router, db, parts.now);
   whatIfRoutes(router, db, parts.now);
+  safekeepingRoutes(router, db, parts.now, parts.keeping);
   liveRoutes(router, db, parts.bell, classFeed(db, parts.bell, parts.now, log));
   const standInsPort = config.standInsPort ?? null;
   instrumentRoutes(router, {

@@ -91,5 +91,13 @@ export async function syncShippedMethods(db: Database): Promise<void> {
   }
 }
 
-export const sheetDigest = (sheet: MethodSheet): string =>
-  createHash('sha256').update(canonicalJson(sheet)).digest('hex');
+const digests = new WeakMap<MethodSheet, string>();
+
+/** SHA-256 of a sheet's canonical JSON; worked out once for each object. */
+export function sheetDigest(sheet: MethodSheet): string {
+  const known = digests.get(sheet);
+  if (known !== undefined) return known;
+  const made = createHash('sha256').update(canonicalJson(sheet)).digest('hex');
+  digests.set(sheet, made);
+  return made;
+}

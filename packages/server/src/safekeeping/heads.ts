@@ -1,0 +1,135 @@
+import { createPrivateKey, createPublicKey, generateKeyPairSync, sign, verify } from 'node:crypto';
+import { mkdir, readdir, readFile, rename, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { canonicalJson } from '../chain/index.ts';
+import type { Database } from '../database/database.ts';
+import type { Anchor } from './verify.ts';
+
+/** The head of one class's chain at the end of a day. */
+export interface DailyHead {
+  readonly day: string;
+  readonly classId: string;
+  readonly classSeq: number;
+  readonly hash: string;
+}
+interface HeadFile {
+  readonly heads: readonly DailyHead[];
+  /** Ed25519 (RFC 8032) over the canonical JSON of `heads`, base64. */
+  readonly signature: string;
+  readonly publicKey: string;
+}
+
+/**
+ * Keeps the head of every chain that grew since its last one, once a day: as a row, and as a signed file in a folder outside
+ * the database, so that who deletes rows and heads alike is found out by the file. Without a folder only the rows.
+ */
+export async function keepDailyHeads(db: Database, safeDir: string | null, now: Date): Promise<DailyHead[]> {
+  const day = now.toISOString().slice(0, 10);
+  const grown: { classId: string; classSeq: number; hash: string }[] = (
+    await db.raw(
+      `select k.class_id as "classId", k.next_seq - 1 as "classSeq", k.last_hash as hash from class_chains k
+        where k.next_seq > 1 and k.next_seq - 1 > coalesce(
+          (select max(class_seq) from daily_heads h where h.class_id = k.class_id), 0)
+          and not exists (select 1 from daily_heads h where h.class_id = k.class_id and h.day = ?)
+        order by k.class_id`,
+      [day],
+    )
+  ).rows;
+  if (grown.length === 0) return [];
+  const heads = grown.map((g) => ({ day, ...g }));
+  const signed = safeDir === null ? null : await signedFile(safeDir, heads);
+  // The file first: a head that is only in the database shows nothing that the database could not forge.
+  if (safeDir !== null && signed)
+    await writeWhole(headsFile(safeDir, day, now), JSON.stringify(signed, null, 2));
+  await db('daily_heads')
+    .insert(
+      heads.map((h) => ({
+        ...{ day, class_id: h.classId, class_seq: h.classSeq, hash: h.hash },
+        ...{ signature: signed?.signature ?? null, made_at: now },
+      })),
+    )
+    .onConflict(['day', 'class_id'])
+    .ignore();
+  return heads;
+}
+
+const headsFile = (safeDir: string, day: string, now: Date): string =>
+  path.join(safeDir, 'heads', `${day}-${now.toISOString().slice(11, 19).replaceAll(':', '')}.json`);
+
+async function writeWhole(file: string, text: string): Promise<void> {
+  await mkdir(path.dirname(file), { recursive: true, mode: 0o700 });
+  await writeFile(`${file}.part`, text, { mode: 0o600 });
+  await rename(`${file}.part`, file);
+}
+
+async function signedFile(safeDir: string, heads: readonly DailyHead[]): Promise<HeadFile> {
+  const key = createPrivateKey(await keyText(safeDir));
+  const publicKey = createPublicKey(key).export({ type: 'spki', format: 'pem' }).toString();
+  const signature = sign(null, Buffer.from(canonicalJson(heads)), key).toString('base64');
+  return { heads, signature, publicKey };
+}
+
+async function keyText(safeDir: string): Promise<string> {
+  const file = path.join(safeDir, 'heads.key');
+  const there = await readFile(file, 'utf8').catch(() => null);
+  if (there !== null) return there;
+  const { privateKey } = generateKeyPairSync('ed25519');
+  const text = privateKey.export({ type: 'pkcs8', format: 'pem' }).toString();
+  await mkdir(safeDir, { recursive: true, mode: 0o700 });
+  await writeFile(file, text, { mode: 0o600, flag: 'wx' });
+  return text;
+}
+
+/** Heads that were kept in files, of those whose signature holds; and the files where it does not. */
+export async function anchorsInFiles(
+  safeDir: string | null,
+): Promise<{ anchors: Anchor[]; forged: string[] }> {
+  const folder = safeDir === null ? null : path.join(safeDir, 'heads');
+  const names = folder === null ? [] : await readdir(folder).catch(() => []);
+  const anchors: Anchor[] = [];
+  const forged: string[] = [];
+  const ours = safeDir === null ? null : await publicKeyOf(safeDir);
+  for (const name of names.filter((n) => n.endsWith('.json')).sort()) {
+    const file = await headFile(path.join(folder!, name));
+    if (!file || ours === null || !holds(file, ours)) forged.push(name);
+    else anchors.push(...file.heads.map((h) => ({ ...h, from: `head of ${h.day}` })));
+  }
+  return { anchors, forged };
+}
+
+async function headFile(file: string): Promise<HeadFile | null> {
+  try {
+    return JSON.parse(await readFile(file, 'utf8')) as HeadFile;
+  } catch {
+    return null;
+  }
+}
+async function publicKeyOf(safeDir: string): Promise<string | null> {
+  const text = await readFile(path.join(safeDir, 'heads.key'), 'utf8').catch(() => null);
+  return text === null
+    ? null
+    : createPublicKey(createPrivateKey(text)).export({ type: 'spki', format: 'pem' }).toString();
+}
+function holds({ heads, signature }: HeadFile, publicKey: string): boolean {
+  try {
+    return verify(
+      null,
+      Buffer.from(canonicalJson(heads)),
+      createPublicKey(publicKey),
+      Buffer.from(signature, 'base64'),
+    );
+  } catch {
+    return false;
+  }
+}
+
+/** Heads that were kept as rows. */
+export const anchorsInRows = async (db: Database): Promise<Anchor[]> =>
+  (
+    (await db('daily_heads').select([
+      db.raw(`to_char(day, 'YYYY-MM-DD') as day`),
+      'class_id as classId',
+      'class_seq as classSeq',
+      'hash',
+    ])) as DailyHead[]
+  ).map((h) => ({ ...h, from: `head of ${h.day}` }));

@@ -1,0 +1,7 @@
+export { keepDailyHeads } from './heads.ts';
+export { night, startNightly } from './nightly.ts';
+export { rebuildOutcomes } from './rebuild.ts';
+export { safekeepingRoutes } from './safekeeping.routes.ts';
+export { type Keeping, safekeepingService } from './safekeeping.service.ts';
+export { safekeepingStore } from './safekeeping.store.ts';
+export { type Anchor, type Verified, verifyRecords } from './verify.ts';

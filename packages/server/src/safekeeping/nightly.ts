@@ -1,0 +1,49 @@
+import type { Logger } from 'pino';
+import type { Database } from '../database/database.ts';
+import { facesStore } from '../faces/index.ts';
+import { keepDailyHeads } from './heads.ts';
+import { type Keeping, safekeepingService } from './safekeeping.service.ts';
+import { safekeepingStore } from './safekeeping.store.ts';
+
+const LOOK_EVERY_MS = 600_000;
+const CHECK_EVERY_MS = 22 * 3_600_000;
+/** Any fixed number: every process asks for the same lock, and one of them does the night's work. */
+const LOCK = 0x0c1ea8;
+
+/**
+ * What is done once a day by one of the server's processes: heads of the chains are kept, records are checked against
+ * them, pictures that nobody came to use are dropped. Returns what stops it.
+ */
+export function startNightly(
+  db: Database,
+  keeping: Keeping,
+  now: () => Date,
+  log: Logger,
+): () => Promise<void> {
+  let running: Promise<void> | null = null;
+  const look = (): void => {
+    running ??= night(db, keeping, now, log)
+      .catch((error: unknown) => log.warn({ err: error }, 'nightly'))
+      .finally(() => (running = null));
+  };
+  const timer = setInterval(look, LOOK_EVERY_MS);
+  timer.unref();
+  return async () => {
+    clearInterval(timer);
+    await running;
+  };
+}
+
+export async function night(db: Database, keeping: Keeping, now: () => Date, log: Logger): Promise<void> {
+  await db.transaction(async (trx) => {
+    const { rows } = await trx.raw('select pg_try_advisory_xact_lock(?) as mine', [LOCK]);
+    if (!rows[0].mine) return;
+    await keepDailyHeads(trx, keeping.safeDir, now());
+    const last = await safekeepingStore(trx).lastCheck();
+    if (last !== null && now().getTime() - Date.parse(last) < CHECK_EVERY_MS) return;
+    const { findings, revisions } = await safekeepingService(trx, keeping).check(null, now);
+    if (findings.length > 0) log.error({ findings }, 'records do not fit their chain');
+    else log.info({ revisions }, 'records checked');
+    await facesStore(trx).dropOrphans();
+  });
+}
