@@ -20,6 +20,16 @@ async function main(): Promise<number> {
     case 'stop':
       await stopAll();
       return 0;
+    case 'backup':
+      return (await import('./keeping-commands.ts')).runBackup(rest);
+    case 'restore':
+      return (await import('./keeping-commands.ts')).runRestore(rest);
+    case 'verify':
+      return (await import('./keeping-commands.ts')).runVerify(rest);
+    case 'rebuild-outcomes':
+      return (await import('./keeping-commands.ts')).runRebuild(rest);
+    case 'new-password':
+      return (await import('./keeping-commands.ts')).runNewPassword(rest);
     case 'stand-ins':
       return (await import('./stand-ins.ts')).runStandIns(rest);
     case 'loss':

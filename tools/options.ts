@@ -11,6 +11,10 @@ export interface RunOptions {
   readonly moveData: boolean;
   /** Networks that the lead may set addresses of instruments in, beside this machine. */
   readonly instruments: string | null;
+  /** Further names by which browsers may call the server. */
+  readonly names: string | null;
+  /** Where a copy of each daily backup goes. */
+  readonly backupTo: string | null;
 }
 
 /** Reads the options of demo and start. Throws an Error with a sentence for the person at the keyboard. */
@@ -27,6 +31,8 @@ export function readOptions(args: readonly string[]): RunOptions {
         data: { type: 'string' },
         'move-data': { type: 'boolean' },
         instruments: { type: 'string' },
+        names: { type: 'string' },
+        'backup-to': { type: 'string' },
       },
     }).values;
   } catch (error) {
@@ -48,5 +54,7 @@ export function readOptions(args: readonly string[]): RunOptions {
     data: text('data'),
     moveData: values['move-data'] === true,
     instruments: text('instruments'),
+    names: text('names'),
+    backupTo: text('backup-to'),
   };
 }

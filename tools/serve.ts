@@ -1,6 +1,8 @@
 import { rm } from 'node:fs/promises';
 import { createServer } from 'node:net';
-import { isLoopback, readConfig, type Running, startServer } from '@clear-mark/server';
+import path from 'node:path';
+import { isLoopback, readConfig, type Running, safekeepingStore, startServer } from '@clear-mark/server';
+import { anchorsInBackups, scheduledBackup } from './backup.ts';
 import { type Cluster, ensureDatabase, existingCluster, freePort, startCluster } from './cluster.ts';
 import { realHome, scratchHome, settleEarlierData } from './data-folder.ts';
 import { type RunningStandIns, startStandIns } from '@clear-mark/standins';
@@ -12,6 +14,9 @@ import { homeLeftBehind, type Kind, runningNow, takeRunFile } from './run-file.t
 import { buildWeb } from './web-build.ts';
 
 export const DATABASE = 'clear_mark';
+/** Beside the data: what is kept outside the database, and the daily backups. */
+export const safeIn = (home: string): string => path.join(home, 'safe');
+export const backupsIn = (home: string): string => path.join(home, 'backups');
 const USUAL_PORT = 4180;
 const WATCH_MS = 2000;
 export const DEMO_SEED = 7;
@@ -46,8 +51,10 @@ export async function serve(kind: Kind, options: RunOptions): Promise<void> {
     file.setUrl(running.url);
     announce(kind, running, home);
     const watch = cluster ? watchCluster(cluster) : null;
+    const backups = cluster && kind === 'real' ? startBackups(cluster, running.db, options.backupTo) : null;
     await untilTold();
     if (watch) clearInterval(watch);
+    await backups?.stop();
     say('Stopping');
     await running.stop();
   } finally {
@@ -78,6 +85,8 @@ async function launch(
     DATABASE_URL: cluster ? cluster.appUrl(DATABASE) : given,
     DATABASE_OWNER_URL: cluster ? cluster.url(DATABASE) : process.env['DATABASE_OWNER_URL'],
     CLEAR_MARK_INSTRUMENTS: options.instruments ?? undefined,
+    CLEAR_MARK_HOST_NAMES: options.names ?? undefined,
+    CLEAR_MARK_SAFE_DIR: cluster ? safeIn(cluster.home) : undefined,
     CLEAR_MARK_MODE: kind,
     CLEAR_MARK_HOST: options.host,
     CLEAR_MARK_PORT: String(options.port ?? (await usualPort(options.host))),
@@ -87,7 +96,9 @@ async function launch(
     CLEAR_MARK_STAND_INS_PORT: standIns ? String(standIns.controlPort) : undefined,
     CLEAR_MARK_LOG_LEVEL: process.env['CLEAR_MARK_LOG_LEVEL'] ?? 'warn',
   });
-  const running = await startServer(config);
+  const running = await startServer(config, () => new Date(), {
+    ...(cluster ? { anchorsInBackups: () => anchorsInBackups(backupsIn(cluster.home)) } : {}),
+  });
   if (kind === 'demo') {
     const fresh = await loadDemo(running.db, { seed: DEMO_SEED, story: true, now: new Date() });
     if (fresh) say('The demo class is loaded');
@@ -112,6 +123,45 @@ function announce(kind: Kind, running: Running, home: string | null): void {
   }
   if (home !== null && kind === 'real') say(`The data are in ${home}`);
   say('Ctrl-C stops it.');
+}
+
+const BACKUP_EVERY_MS = 24 * 3_600_000;
+const LOOK_EVERY_MS = 600_000;
+
+/** A backup a day, as soon as the last is a day old; what failed is kept with its reason, for the lead to see. */
+function startBackups(
+  cluster: Cluster,
+  db: Running['db'],
+  copyTo: string | null,
+): { stop: () => Promise<void> } {
+  const store = safekeepingStore(db);
+  let running: Promise<void> | null = null;
+  const make = async (): Promise<void> => {
+    const now = new Date();
+    const last = await store.lastGoodBackup();
+    if (last !== null && now.getTime() - Date.parse(last) < BACKUP_EVERY_MS) return;
+    try {
+      const made = await scheduledBackup(cluster.url(DATABASE), backupsIn(cluster.home), copyTo, now);
+      await store.noteBackup({ at: now, ...made, failed: null });
+    } catch (error) {
+      const failed = (error as Error).message.slice(0, 500);
+      say(`The daily backup failed: ${failed}`);
+      await store.noteBackup({ at: now, file: backupsIn(cluster.home), bytes: 0, sha256: null, failed });
+    }
+  };
+  const look = (): void => {
+    running ??= make()
+      .catch((error: Error) => say(`The daily backup failed: ${error.message}`))
+      .finally(() => (running = null));
+  };
+  look();
+  const timer = setInterval(look, LOOK_EVERY_MS);
+  return {
+    stop: async () => {
+      clearInterval(timer);
+      await running;
+    },
+  };
 }
 
 /** Starts the database again when it was killed under us. */
