@@ -67,6 +67,12 @@ export const router = createRouter({
       component: () => import('./features/methods/MethodPage.vue'),
       props: true,
     },
+    {
+      path: '/class/:classId/safekeeping',
+      name: 'safekeeping',
+      component: () => import('./features/safekeeping/SafekeepingPage.vue'),
+      props: true,
+    },
     { path: '/classes', name: 'classes', component: () => import('./features/setup/ClassesPage.vue') },
     {
       path: '/calls/:seriesId',

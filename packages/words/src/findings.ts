@@ -1,4 +1,12 @@
-import type { Finding } from '@clear-mark/contract';
+import type { AmendmentNotice, Finding } from '@clear-mark/contract';
+
+/** What was changed under a signed record. */
+export const NOTICE_WORDS: Readonly<Record<AmendmentNotice['cause'], string>> = {
+  face_graded: 'a picture of it was graded again',
+  reference_reread: 'its loss reference was read again',
+  reference_void: 'its loss reference was made void',
+  entry_late: 'an entry came after signing and is kept beside it',
+};
 
 const WORDS: Readonly<Record<Finding['kind'], string>> = {
   gap: 'a record before this one is missing',

@@ -17,8 +17,8 @@ type Read = (error: unknown, data?: session.SessionData | null) => void;
 
 /**
  * Sessions in the database, read at most every few seconds and written at most once a minute: a device that scores twice a
- * second would otherwise rewrite one row twice a second. The end of one rings on `clear_mark`, for its open streams and
- * for what other processes remember.
+ * second would otherwise rewrite one row twice a second. The end of one rings by a trigger of its table, for its open streams
+ * and for what other processes remember.
  */
 export function sessionStore(pool: pg.Pool): { store: session.Store; forget: (name: string) => void } {
   const Base = pgSimple(session);
@@ -50,11 +50,7 @@ export function sessionStore(pool: pg.Pool): { store: session.Store; forget: (na
     override destroy(id: string, done?: Done): void {
       known.delete(id);
       touched.delete(id);
-      super.destroy(id, (error?: unknown) => {
-        pool
-          .query('select pg_notify($1, $2)', ['clear_mark', `session ${sessionName(id)}`])
-          .then(() => done?.(error), done);
-      });
+      super.destroy(id, done);
     }
   }
   function remember(id: string, data: session.SessionData): void {

@@ -30,6 +30,13 @@ const PEOPLE = `
     locked_until timestamptz
   );
   create index sign_in_tries_last on sign_in_tries (last_at);
+  -- The end of a session is told, whoever ended it: its open streams end with it, and nobody remembers it longer.
+  create function ring_for_session() returns trigger language plpgsql as $$
+  begin
+    perform pg_notify('clear_mark', 'session ' || encode(sha256(convert_to(old.sid, 'UTF8')), 'hex'));
+    return null;
+  end $$;
+  create trigger session_ring after delete on session for each row execute function ring_for_session();
 `;
 
 const ATTEMPTS = `

@@ -58,11 +58,16 @@ async function reach(route: Route, path: string, body: unknown): Promise<Respons
   }
 }
 
+async function hexDigest(bytes: ArrayBuffer | Uint8Array<ArrayBuffer>): Promise<string> {
+  const digest = await crypto.subtle.digest('SHA-256', bytes);
+  return Array.from(new Uint8Array(digest), (b) => b.toString(16).padStart(2, '0')).join('');
+}
+export const sha256Hex = (text: string): Promise<string> => hexDigest(new TextEncoder().encode(text));
+
 /** Sends a picture as it is, under its digest, and gives the digest back. */
 export async function sendPicture(classId: string, picture: Blob): Promise<string> {
   const bytes = await picture.arrayBuffer();
-  const digest = await crypto.subtle.digest('SHA-256', bytes);
-  const sha256 = Array.from(new Uint8Array(digest), (b) => b.toString(16).padStart(2, '0')).join('');
+  const sha256 = await hexDigest(bytes);
   const type = new Uint8Array(bytes)[0] === 0x89 ? 'image/png' : 'image/jpeg';
   let response: Response;
   try {

@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router';
 import { useClassroom } from '../storage/use-classroom.ts';
 import type { Queued } from '../storage/device-store.ts';
 import { useQueue } from '../storage/queue.ts';
+import { mendable } from '../storage/queue.model.ts';
 import { useSession } from './session.ts';
 
 const queue = useQueue();
@@ -42,23 +43,39 @@ async function signInAgain(): Promise<void> {
   await router.push({ name: 'start', query: { to: router.currentRoute.value.fullPath } });
 }
 
-function exportFile(): void {
+function exportFile(list: readonly Queued[], name: string): void {
   const text = JSON.stringify(
-    queue.items.map(({ entry, start, reference, state, detail }) => ({
-      entry,
-      start,
-      reference,
-      state,
-      detail,
-    })),
+    list.map(({ entry, start, reference, state, detail }) => ({ entry, start, reference, state, detail })),
     null,
     2,
   );
   const link = document.createElement('a');
   link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-  link.download = 'clear-mark-entries.json';
+  link.download = name;
   link.click();
   URL.revokeObjectURL(link.href);
+}
+
+const wordsFor = (q: Queued): string =>
+  q.state === 'waiting' ? (queue.restsWhy(q) ?? 'waiting') : (q.detail ?? '');
+const isMine = (q: Queued): boolean => q.authorId === session.me?.id;
+/** The refused entry that is put right at present, and its text. */
+const mending = ref<{ readonly id: string; text: string } | null>(null);
+function beginToMend(q: Queued): void {
+  const what = mendable(q.entry);
+  if (what) mending.value = { id: q.id, text: what.text };
+}
+async function sendMended(): Promise<void> {
+  const { id, text } = mending.value!;
+  if (text.trim() === '') return;
+  mending.value = null;
+  await queue.mend(id, text);
+}
+/** To its sheet, where it can be entered anew. */
+function openSheet(q: Queued): void {
+  open.value = false;
+  const params = { classId: classroom.classId, attemptId: q.entry!.attemptId };
+  void router.push(session.teaches ? { name: 'sheet', params } : { name: 'own-sheet', params });
 }
 </script>
 
@@ -73,7 +90,7 @@ function exportFile(): void {
   >
     <span class="dot" aria-hidden="true" />{{ state.text }}
   </button>
-  <el-dialog v-model="open" title="Entries of this device" width="620" append-to-body>
+  <el-dialog v-model="open" title="Entries of this device" width="min(760px, 96vw)" append-to-body>
     <p v-if="queue.items.length === 0">Everything entered here has reached the server.</p>
     <template v-else>
       <p class="soft">
@@ -84,10 +101,31 @@ function exportFile(): void {
         <li v-for="q in queue.items" :key="q.id">
           <span>{{ nameOf(q) }}</span>
           <span class="soft small">{{ new Date(atOf(q)).toLocaleTimeString() }}</span>
-          <span class="small">{{ q.state === 'waiting' ? 'waiting' : q.detail }}</span>
-          <button v-if="q.state !== 'waiting'" class="act" type="button" @click="queue.dismiss(q.id)">
-            Put away
-          </button>
+          <span class="small why">{{ wordsFor(q) }}</span>
+          <span v-if="q.state !== 'waiting'" class="acts">
+            <el-button v-if="mendable(q.entry) && isMine(q)" size="small" @click="beginToMend(q)">
+              Put right
+            </el-button>
+            <el-button v-else-if="q.entry && classroom.classId !== ''" size="small" @click="openSheet(q)">
+              Open its sheet
+            </el-button>
+            <el-button size="small" @click="exportFile([q], `clear-mark-entry-${q.id.slice(0, 8)}.json`)">
+              Save
+            </el-button>
+            <el-popconfirm
+              title="It is gone from this device then."
+              confirm-button-text="Drop it"
+              cancel-button-text="Keep it"
+              width="240"
+              @confirm="queue.dismiss(q.id)"
+            >
+              <template #reference><el-button size="small">Drop</el-button></template>
+            </el-popconfirm>
+          </span>
+          <form v-if="mending?.id === q.id" class="mend" @submit.prevent="sendMended">
+            <el-input v-model="mending.text" maxlength="2000" aria-label="Put right" data-test="mend" />
+            <el-button native-type="submit" type="primary">Send it again</el-button>
+          </form>
         </li>
       </ul>
       <div class="row">
@@ -95,7 +133,9 @@ function exportFile(): void {
           Sign in to send
         </button>
         <button v-else class="act next" type="button" @click="queue.drain()">Send now</button>
-        <button class="act" type="button" @click="exportFile">Save as a file</button>
+        <button class="act" type="button" @click="exportFile(queue.items, 'clear-mark-entries.json')">
+          Save as a file
+        </button>
       </div>
     </template>
   </el-dialog>
@@ -135,10 +175,25 @@ function exportFile(): void {
 }
 .list li {
   display: grid;
-  grid-template-columns: 1fr auto 1.6fr auto;
+  grid-template-columns: 1fr auto minmax(0, 1.6fr) auto;
   gap: 10px;
   align-items: center;
   border-bottom: 1px solid var(--hair);
   padding: 6px 0;
+}
+.why {
+  overflow-wrap: anywhere;
+}
+.acts {
+  display: flex;
+  gap: 4px;
+}
+.acts .el-button + .el-button {
+  margin-left: 0;
+}
+.mend {
+  grid-column: 1 / -1;
+  display: flex;
+  gap: 8px;
 }
 </style>

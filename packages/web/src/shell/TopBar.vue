@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { wordsOf } from '../api/client.ts';
 import { usePreferences } from './preferences.ts';
 import QueueState from './QueueState.vue';
 import { useSession } from './session.ts';
@@ -24,6 +25,7 @@ const places = computed(() =>
         { name: 'retraining', label: 'Retraining' },
         { name: 'records', label: 'Records' },
         { name: 'setup', label: 'Class' },
+        ...(session.me?.role === 'lead' ? [{ name: 'safekeeping', label: 'Safekeeping' }] : []),
       ]
     : [],
 );
@@ -36,9 +38,15 @@ function openClass(event: Event): void {
   else void router.push({ name: 'today', params: { classId: id } });
 }
 
+const leaveFailure = ref<string | null>(null);
 async function leave(): Promise<void> {
-  await session.signOut();
-  await router.push({ name: 'start' });
+  leaveFailure.value = null;
+  try {
+    await session.signOut();
+    await router.push({ name: 'start' });
+  } catch (error) {
+    leaveFailure.value = wordsOf(error);
+  }
 }
 </script>
 
@@ -79,6 +87,7 @@ async function leave(): Promise<void> {
     >
       {{ preferences.theme === 'dark' ? 'Day' : 'Night' }}
     </button>
+    <span v-if="leaveFailure" class="small" role="alert">{{ leaveFailure }}</span>
     <button class="act quiet who" type="button" :title="`Sign out ${session.me?.name}`" @click="leave">
       <span class="name">{{ session.me?.name }}</span><span class="soft small">sign out</span>
     </button>

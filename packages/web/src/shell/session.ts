@@ -2,11 +2,10 @@ import type { ClassSummary, Person, StartInfo } from '@clear-mark/contract';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { call, NoServer, ROUTES } from '../api/client.ts';
-import { deviceStore } from '../storage/device-store.ts';
+import { deviceStore, SESSION_SETTING } from '../storage/device-store.ts';
 import { useQueue } from '../storage/queue.ts';
 
-/** What was last known of the person and the classes, for a start without a network. */
-const KEPT = 'session';
+/** What was last known of the person and the classes, for a start without a network: never the key of the device. */
 interface Kept {
   readonly start: StartInfo;
   readonly classes: ClassSummary[];
@@ -28,22 +27,28 @@ export const useSession = defineStore('session', () => {
       start.value = await call(ROUTES.start, {});
       classes.value = start.value.me ? await call(ROUTES.classes, {}) : [];
       fromKept.value = false;
-      const kept: Kept = { start: start.value, classes: classes.value };
+      const kept: Kept = { start: { ...start.value, deviceKey: null }, classes: classes.value };
       await deviceStore
-        .keepSetting(KEPT, start.value.me ? JSON.stringify(kept) : null)
+        .keepSetting(SESSION_SETTING, start.value.me ? JSON.stringify(kept) : null)
         .catch(() => undefined);
     } catch (error) {
-      const kept = error instanceof NoServer ? await deviceStore.setting(KEPT).catch(() => null) : null;
+      const kept =
+        error instanceof NoServer ? await deviceStore.setting(SESSION_SETTING).catch(() => null) : null;
       if (kept === null) throw error;
       ({ start: start.value, classes: classes.value } = JSON.parse(kept) as Kept);
       fromKept.value = true;
     }
+    const { me: person, deviceKey } = start.value;
+    if (person)
+      await useQueue()
+        .comeBack(person.id, deviceKey)
+        .catch(() => undefined);
     await useQueue().load(me.value ? { id: me.value.id, teaches: teaches.value } : null);
   }
 
   async function signOut(): Promise<void> {
+    await useQueue().leaveDevice(start.value?.deviceKey ?? null);
     await call(ROUTES.signOut, {});
-    await deviceStore.keepSetting(KEPT, null);
     await refresh();
   }
 

@@ -1,4 +1,4 @@
-import { EVENT_PATHS } from '@clear-mark/contract';
+import { type EntriesNews, EVENT_PATHS } from '@clear-mark/contract';
 import { pathOf } from '../api/client.ts';
 
 /** Without a word from the stream for so long the device asks by itself: a proxy may hold the words back. */
@@ -14,10 +14,14 @@ export interface ClassStream {
 }
 
 /**
- * The bell of a class: calls `ask` when something rang, and now and then when nothing was heard for long. It says
+ * The bell of a class: hands new entries to `take` as they come, calls `ask` when something else rang, and now and then
+ * when nothing was heard for long. It says
  * whether the class itself was changed: its trainees, tools, methods or links.
  */
-export function classStream(ask: (classChanged: boolean) => void): ClassStream {
+export function classStream(
+  ask: (classChanged: boolean) => void,
+  take: (news: EntriesNews) => void,
+): ClassStream {
   let source: EventSource | null = null;
   let lastHeard = 0;
   let changed = false;
@@ -37,6 +41,10 @@ export function classStream(ask: (classChanged: boolean) => void): ClassStream {
         changed = false;
       }, RINGS_TOGETHER_MS);
     };
+    source.addEventListener('entries', ({ data }: MessageEvent<string>) => {
+      lastHeard = Date.now();
+      take(JSON.parse(data) as EntriesNews);
+    });
   }
   function close(): void {
     source?.close();

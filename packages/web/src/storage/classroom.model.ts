@@ -1,4 +1,4 @@
-import type { OpenAttempt, StoredEntry } from '@clear-mark/contract';
+import type { EntriesNews, OpenAttempt, StoredEntry } from '@clear-mark/contract';
 
 /** Differences below this are the way over the network, not a wrong clock. */
 const TOLERATED_MS = 2000;
@@ -83,6 +83,31 @@ export function merge(
     next.set(attempt.id, grown);
   }
   return next;
+}
+
+/**
+ * What a device knows, with entries that a stream brought. `ask` where something lies between: an attempt that is not
+ * known, a gap before the first that came, or one that was let go of and may count again.
+ */
+export function withNews(
+  before: ReadonlyMap<string, KeptAttempt>,
+  news: EntriesNews,
+  ownDevice: string,
+): { readonly attempts: ReadonlyMap<string, KeptAttempt>; readonly ask: boolean } {
+  let attempts = before;
+  let ask = false;
+  for (const { id, entries } of news.attempts) {
+    const there = attempts.get(id);
+    const first = entries[0]?.seq ?? 0;
+    if (!there || first > there.lastSeq + 1) {
+      ask = true;
+      continue;
+    }
+    const grown = withEntries(there, entries, ownDevice);
+    ask ||= grown.incomplete;
+    if (grown !== there) attempts = new Map(attempts).set(id, grown);
+  }
+  return { attempts, ask };
 }
 
 /** The attempt with entries that came, each once; the same list of entries where none was new. */

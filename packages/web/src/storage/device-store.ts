@@ -1,10 +1,21 @@
 import type { MethodSheet } from '@clear-mark/core';
-import type { AttemptEntry, ClassDetail, NewAttemptBody, OpenAttempt, TodayTile } from '@clear-mark/contract';
+import type {
+  AttemptDocument,
+  AttemptEntry,
+  ClassDetail,
+  NewAttemptBody,
+  OpenAttempt,
+  TodayTile,
+} from '@clear-mark/contract';
+import type { Sealed } from './seal.ts';
 import type { KeptAttempt } from './classroom.model.ts';
 import type { ClassReference, NewReferenceBody } from '@clear-mark/contract';
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { v4 } from 'uuid';
 import type { z } from 'zod';
+
+/** Under what name the person and the classes are kept for a start without a network. */
+export const SESSION_SETTING = 'session';
 
 export type QueuedState = 'waiting' | 'refused' | 'unmerged';
 
@@ -40,12 +51,16 @@ interface Schema extends DBSchema {
   classes: { key: string; value: ClassCopy };
   /** Sheets of method versions; one in force never changes. */
   sheets: { key: string; value: MethodSheet };
+  /** A trainee's own open sheet, as it was last on the screen. */
+  documents: { key: string; value: AttemptDocument };
+  /** What a person left unsent when signing out: opened by a new sign-in of the same person. */
+  sealed: { key: string; value: Sealed };
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | null = null;
 
 function open(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>('clear-mark', 2, {
+  opened ??= openDB<Schema>('clear-mark', 3, {
     upgrade(db, from) {
       if (from < 1) {
         const queue = db.createObjectStore('queue', { keyPath: 'order', autoIncrement: true });
@@ -55,6 +70,10 @@ function open(): Promise<IDBPDatabase<Schema>> {
       if (from < 2) {
         db.createObjectStore('classes', { keyPath: 'classId' });
         db.createObjectStore('sheets');
+      }
+      if (from < 3) {
+        db.createObjectStore('documents');
+        db.createObjectStore('sealed');
       }
     },
     /** A newer version of the application in another tab may upgrade: this one lets go and opens again. */
@@ -106,6 +125,40 @@ export const deviceStore = {
   },
   async keepSheet(versionId: string, sheet: MethodSheet): Promise<void> {
     await (await open()).put('sheets', sheet, versionId);
+  },
+
+  async document(attemptId: string): Promise<AttemptDocument | null> {
+    return (await (await open()).get('documents', attemptId)) ?? null;
+  },
+  async keepDocument(document: AttemptDocument): Promise<void> {
+    await (await open()).put('documents', document, document.attempt.id);
+  },
+  async dropDocument(attemptId: string): Promise<void> {
+    await (await open()).delete('documents', attemptId);
+  },
+
+  async sealed(personId: string): Promise<Sealed | null> {
+    return (await (await open()).get('sealed', personId)) ?? null;
+  },
+  /** What was sealed is put back into the queue, in one step: it is in one of the two places at every moment. */
+  async putBack(personId: string, items: readonly Queued[]): Promise<void> {
+    const tx = (await open()).transaction(['queue', 'sealed'], 'readwrite');
+    for (const { order: _, ...item } of items) void tx.objectStore('queue').add(item);
+    void tx.objectStore('sealed').delete(personId);
+    await tx.done;
+  },
+  /**
+   * At the end of a session nothing readable of the class stays: the class, its sheets, the person; what the person has
+   * not sent is kept sealed. In one step, so that an interruption loses nothing.
+   */
+  async clearFor(personId: string, sealed: Sealed | null, orders: readonly number[]): Promise<void> {
+    const stores = ['queue', 'classes', 'sheets', 'documents', 'settings', 'sealed'] as const;
+    const tx = (await open()).transaction(stores, 'readwrite');
+    for (const order of orders) void tx.objectStore('queue').delete(order);
+    for (const store of ['classes', 'sheets', 'documents'] as const) void tx.objectStore(store).clear();
+    void tx.objectStore('settings').delete(SESSION_SETTING);
+    if (sealed) void tx.objectStore('sealed').put(sealed, personId);
+    await tx.done;
   },
 
   async setting(name: string): Promise<string | null> {

@@ -1,13 +1,19 @@
 import type { AttemptEntry, EntryReceipt, NewAttemptBody } from '@clear-mark/contract';
 import { defineStore } from 'pinia';
+import { v7 } from 'uuid';
 import { computed, shallowRef } from 'vue';
 import { call, Refusal, ROUTES } from '../api/client.ts';
 import { deviceStore, type NewQueued, type Queued } from './device-store.ts';
-import { nextToSend } from './queue.model.ts';
+import { afterFailure, afterSuccess, mended, nextToSend, restsWith } from './queue.model.ts';
+import { seal, unseal } from './seal.ts';
 
 const BATCH = 200;
 const FIRST_WAIT_MS = 1000;
 const LONGEST_WAIT_MS = 10_000;
+/** How long what the server failed on rests before it is tried again; what is beside it goes on meanwhile. */
+const REST_MS = 20_000;
+/** Failures of one item by itself before it rests. */
+const FAILURES = 2;
 
 export type LinkState = 'idle' | 'sending' | 'no_server' | 'signed_out';
 type Listener = (entry: AttemptEntry, receipt: EntryReceipt) => void;
@@ -26,9 +32,14 @@ export const useQueue = defineStore('queue', () => {
   let wait = FIRST_WAIT_MS;
   let timer: ReturnType<typeof setTimeout> | null = null;
   let sending = false;
+  let size = BATCH;
+  let failures = 0;
+  const resting = shallowRef<ReadonlyMap<string, string>>(new Map());
 
   const waiting = computed(() => items.value.filter((q) => q.state === 'waiting').length);
   const stuck = computed(() => items.value.filter((q) => q.state !== 'waiting'));
+  const next = (most: number): readonly Queued[] =>
+    nextToSend(items.value, who, most, new Set(resting.value.keys()));
 
   async function load(person: { readonly id: string; readonly teaches: boolean } | null): Promise<void> {
     who = person;
@@ -62,13 +73,13 @@ export const useQueue = defineStore('queue', () => {
     sending = true;
     try {
       for (;;) {
-        const batch = nextToSend(items.value, who, BATCH);
+        const batch = next(size);
         if (batch.length === 0 || !(await send(batch))) break;
       }
     } finally {
       sending = false;
     }
-    if (link.value === 'no_server' && nextToSend(items.value, who, 1).length > 0) {
+    if (link.value === 'no_server' && next(1).length > 0) {
       timer = setTimeout(() => void drain(), wait);
       wait = Math.min(wait * 2, LONGEST_WAIT_MS);
     }
@@ -82,13 +93,42 @@ export const useQueue = defineStore('queue', () => {
       else await sendEntries(batch);
       link.value = 'idle';
       wait = FIRST_WAIT_MS;
+      failures = 0;
+      size = afterSuccess(size, BATCH);
       return true;
     } catch (error) {
       // Whatever went wrong, everything stays and is tried again.
-      link.value = error instanceof Refusal && error.status === 401 ? 'signed_out' : 'no_server';
-      return false;
+      const refusal = error instanceof Refusal ? error : null;
+      link.value = refusal?.status === 401 ? 'signed_out' : 'no_server';
+      return refusal !== null && refusal.status !== 401 && goesOn(batch, refusal);
     }
   }
+
+  /** The server answered and failed on this batch: a smaller one is tried, down to one, which rests then. */
+  function goesOn(batch: readonly Queued[], refusal: Refusal): boolean {
+    if (refusal.status === 429) return false;
+    size = afterFailure(batch.length);
+    if (batch.length > 1) return true;
+    failures += 1;
+    if (failures < FAILURES) return false;
+    failures = 0;
+    rest(batch[0]!, refusal.message);
+    return true;
+  }
+  /** What hangs together rests for a while; the rest of the queue goes on. */
+  function rest(queued: Queued, why: string): void {
+    const what = restsWith(queued);
+    resting.value = new Map(resting.value).set(what, why);
+    setTimeout(() => {
+      const left = new Map(resting.value);
+      left.delete(what);
+      resting.value = left;
+      void drain();
+    }, REST_MS);
+  }
+  /** Why an item rests at present; null when it does not. */
+  const restsWhy = (queued: Queued): string | null =>
+    queued.state === 'waiting' ? (resting.value.get(restsWith(queued)) ?? null) : null;
 
   async function sendEntries(batch: readonly Queued[]): Promise<void> {
     const body = { entries: batch.map((q) => q.entry), sentAt: new Date().toISOString() };
@@ -110,7 +150,8 @@ export const useQueue = defineStore('queue', () => {
       }
       await leave([queued]);
     } catch (error) {
-      if (!(error instanceof Refusal) || error.status === 401 || error.status >= 500) throw error;
+      if (!(error instanceof Refusal) || [401, 429].includes(error.status) || error.status >= 500)
+        throw error;
       await keep({ ...queued, state: 'refused', detail: error.message });
     }
   }
@@ -125,7 +166,9 @@ export const useQueue = defineStore('queue', () => {
     await leave(accepted);
     for (const q of answered) {
       const receipt = byId.get(q.id)!;
-      if (receipt.state !== 'accepted') await keep({ ...q, state: receipt.state, detail: receipt.detail });
+      if (receipt.state === 'later') rest(q, receipt.detail);
+      else if (receipt.state !== 'accepted')
+        await keep({ ...q, state: receipt.state, detail: receipt.detail });
     }
   }
 
@@ -148,6 +191,34 @@ export const useQueue = defineStore('queue', () => {
     if (queued && queued.state !== 'waiting') await leave([queued]);
   }
 
+  /** A refused entry, put right by its author: it goes out anew, and the refused one is gone from here. */
+  async function mend(id: string, text: string): Promise<void> {
+    const queued = items.value.find((q) => q.id === id);
+    if (!queued?.entry || queued.state === 'waiting') return;
+    await push(mended(queued.entry, text, v7()));
+    await leave([queued]);
+  }
+
+  /**
+   * The person leaves this device: what can still be sent is sent, what cannot is sealed for the next sign-in of the same
+   * person, and nothing else of the class stays readable here.
+   */
+  async function leaveDevice(deviceKey: string | null): Promise<void> {
+    await drain();
+    if (!who) return;
+    const own = items.value.filter((q) => q.authorId === who!.id);
+    const sealed = own.length === 0 || deviceKey === null ? null : await seal(JSON.stringify(own), deviceKey);
+    // Without a key nothing could be opened again: what is unsent then stays as it is.
+    const orders = sealed === null && own.length > 0 ? [] : own.flatMap((q) => q.order ?? []);
+    await deviceStore.clearFor(who.id, sealed, orders);
+  }
+  /** What this person had left unsent comes back into the queue. */
+  async function comeBack(personId: string, deviceKey: string | null): Promise<void> {
+    const sealed = deviceKey === null ? null : await deviceStore.sealed(personId);
+    const text = sealed === null ? null : await unseal(sealed, deviceKey!);
+    if (text !== null) await deviceStore.putBack(personId, JSON.parse(text) as Queued[]);
+  }
+
   function onSettled(listener: Listener): () => void {
     listeners.add(listener);
     return () => listeners.delete(listener);
@@ -165,6 +236,10 @@ export const useQueue = defineStore('queue', () => {
     pushReference,
     drain,
     dismiss,
+    mend,
+    restsWhy,
+    leaveDevice,
+    comeBack,
     onSettled,
   };
 });

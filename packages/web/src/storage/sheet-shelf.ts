@@ -23,8 +23,9 @@ export function sheetShelf() {
     if (sheets.value.has(versionId)) return;
     const kept = await deviceStore.sheet(versionId).catch(() => null);
     const sheet = kept ?? (await call(ROUTES.methodVersion, { params: { id: versionId } })).sheet;
-    sheets.value = new Map(sheets.value).set(versionId, sheet);
+    // On the device before it is on the screen.
     if (!kept) await deviceStore.keepSheet(versionId, sheet).catch(() => undefined);
+    sheets.value = new Map(sheets.value).set(versionId, sheet);
   }
   /** All of them, or the first failure. */
   async function needAll(versionIds: readonly string[]): Promise<void> {

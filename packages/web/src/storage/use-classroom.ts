@@ -2,6 +2,7 @@ import {
   type CatchUp,
   type ClassDetail,
   type ClassReference,
+  type EntriesNews,
   type OpenAttempt,
   type StoredEntry,
   type TodayTile,
@@ -11,7 +12,15 @@ import { shallowRef } from 'vue';
 import { call, Refusal, ROUTES } from '../api/client.ts';
 import { classStream } from './class-stream.ts';
 import { deviceStore } from './device-store.ts';
-import { kept, type KeptAttempt, knownOf, merge, offsetOf, withEntries } from './classroom.model.ts';
+import {
+  kept,
+  type KeptAttempt,
+  knownOf,
+  merge,
+  offsetOf,
+  withEntries,
+  withNews,
+} from './classroom.model.ts';
 import { useSession } from '../shell/session.ts';
 import { useQueue } from './queue.ts';
 import { sheetShelf } from './sheet-shelf.ts';
@@ -43,12 +52,14 @@ export const useClassroom = defineStore('classroom', () => {
   const stream = classStream((classChanged) => {
     afresh ||= classChanged;
     void ask();
-  });
+  }, hear);
   let opening: Promise<void> = Promise.resolve();
   let asking = false;
   let again = false;
   let afresh = false;
   let keeping: ReturnType<typeof setTimeout> | null = null;
+  /** This class has been put on the device since it was opened. */
+  let copied = false;
 
   /** Follows a class. Resolved when it is known, from the device or from the server, or cannot be. */
   function open(id: string): Promise<void> {
@@ -76,6 +87,9 @@ export const useClassroom = defineStore('classroom', () => {
   function close(): void {
     stream.close();
     classId.value = '';
+    copied = false;
+    if (keeping) clearTimeout(keeping);
+    keeping = null;
     detail.value = null;
     tiles.value = null;
     attempts.value = new Map();
@@ -129,7 +143,8 @@ export const useClassroom = defineStore('classroom', () => {
     }
     await shelf.needAll(reply.attempts.map((a) => a.methodVersionId));
     if (classId.value !== id) return;
-    take(reply);
+    await take(reply);
+    if (classId.value !== id) return;
     refusal.value = null;
     link.value = stream.heardLately() ? 'live' : 'asking';
     // Those of the methods in use as well: a piece may be started by any of them without a network.
@@ -137,7 +152,18 @@ export const useClassroom = defineStore('classroom', () => {
     void shelf.needAll(inUse.map((m) => m.versionId)).catch(() => undefined);
   }
 
-  function take(reply: CatchUp): void {
+  /** Entries as the stream brings them; where something is missing before them the server is asked. */
+  function hear(news: EntriesNews): void {
+    offsetMs.value = offsetOf(news.now, Date.now());
+    const { attempts: next, ask: missing } = withNews(attempts.value, news, session.deviceId);
+    if (next !== attempts.value) {
+      attempts.value = next;
+      keepSoon();
+    }
+    if (missing) void ask();
+  }
+
+  async function take(reply: CatchUp): Promise<void> {
     offsetMs.value = offsetOf(reply.now, Date.now());
     day.value = reply.day;
     const there = new Set(reply.references.map((r) => r.id));
@@ -147,10 +173,19 @@ export const useClassroom = defineStore('classroom', () => {
       ...reply.references,
     ];
     if (reply.tiles) tiles.value = reply.tiles;
-    const next = merge(attempts.value, reply.attempts, reply.closed, session.deviceId);
-    if (next !== attempts.value) attempts.value = next;
+    const before = attempts.value;
+    const next = merge(before, reply.attempts, reply.closed, session.deviceId);
     if (reply.attempts.some((a) => next.get(a.id)?.incomplete)) again = true;
-    keepSoon();
+    // What can be opened from now on is on the device first: the network may be gone a second later.
+    if (!copied || reply.attempts.some((a) => !before.has(a.id))) await keepNow(next);
+    else keepSoon();
+    // Entries may have come by the stream while it was written.
+    if (next !== before) {
+      attempts.value =
+        attempts.value === before
+          ? next
+          : merge(attempts.value, reply.attempts, reply.closed, session.deviceId);
+    }
   }
 
   const startedHere = (): ReadonlySet<string> =>
@@ -160,7 +195,7 @@ export const useClassroom = defineStore('classroom', () => {
   function adopt(attempt: OpenAttempt): void {
     attempts.value = new Map([[attempt.id, kept(attempt)], ...attempts.value]);
     // Nobody else knows of it yet: kept at once.
-    keepNow();
+    void keepNow();
   }
 
   /** An entry of this device that the server has acknowledged. */
@@ -173,7 +208,9 @@ export const useClassroom = defineStore('classroom', () => {
   queue.onSettled((entry, receipt) => {
     if (receipt.state !== 'accepted') return;
     const { attemptId, ...stored } = entry;
-    settle(attemptId, { ...stored, seq: receipt.seq, clockOffsetMs: offsetMs.value });
+    const at = receipt.at ?? stored.at;
+    const claimed = receipt.at === undefined ? {} : { claimedAt: stored.at };
+    settle(attemptId, { ...stored, at, ...claimed, seq: receipt.seq, clockOffsetMs: offsetMs.value });
   });
 
   function addReference(reference: ClassReference): void {
@@ -183,24 +220,25 @@ export const useClassroom = defineStore('classroom', () => {
 
   /** The copy is what the server said; what was entered here is in the queue. So now and then is often enough. */
   function keepSoon(): void {
-    keeping ??= setTimeout(keepNow, KEEP_AFTER_MS);
+    keeping ??= setTimeout(() => void keepNow(), KEEP_AFTER_MS);
   }
-  function keepNow(): void {
+  async function keepNow(known = attempts.value): Promise<void> {
     if (keeping) clearTimeout(keeping);
     keeping = null;
     if (classId.value === '') return;
+    copied = true;
     const copy = {
       classId: classId.value,
       detail: detail.value,
       day: day.value,
       tiles: tiles.value ?? [],
-      attempts: [...attempts.value.values()],
+      attempts: [...known.values()],
       references: references.value,
       savedAt: new Date().toISOString(),
     };
-    void deviceStore.keepClass(copy).catch(() => undefined);
+    await deviceStore.keepClass(copy).catch(() => undefined);
   }
-  document.addEventListener('visibilitychange', () => document.hidden && keeping && keepNow());
+  document.addEventListener('visibilitychange', () => document.hidden && keeping && void keepNow());
 
   window.addEventListener('online', () => void ask());
   window.addEventListener('offline', () => (link.value = 'away'));

@@ -1,8 +1,13 @@
-import { flatPicture, measureFace, measureRow, type GreyImage } from '@clear-mark/core';
+import {
+  flatPicture,
+  type GreyImage,
+  measureFace,
+  measureRow,
+  MOST_PIXELS,
+  pictureHead,
+} from '@clear-mark/core';
 import type { FaceNews, FaceOrder, FlatImage } from './face-orders.ts';
 
-/** The largest picture that is decoded, in pixels: what a video microscope gives is far below. */
-const MOST_PIXELS = 40_000_000;
 /** More of a file than any head is long. */
 const HEAD_BYTES = 262_144;
 

@@ -9,9 +9,13 @@ import {
 import { INSTRUMENT_WORDS } from '@clear-mark/words';
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { useSession } from '../../shell/session.ts';
 
 /** How the class's instruments are reached over the network, and until when they are calibrated. */
 const props = defineProps<{ classId: string; things: readonly Thing[] }>();
+const session = useSession();
+/** The server goes to the address that is set here: only the lead sets it. */
+const isLead = computed(() => session.me?.role === 'lead');
 const known = shallowRef<readonly Instrument[]>([]);
 const failure = ref<string | null>(null);
 const open = ref<string | null>(null);
@@ -49,7 +53,7 @@ function edit(thing: Thing, instrument: Instrument | null): void {
     ...{ kind: kindsFor(thing)[0]!, host: '', port: 5025, readingsPerSecond: 5 },
     ...{ calibratedOn: null, calibrationDueOn: null },
   };
-  Object.assign(form, { kind, host, port, readingsPerSecond, calibratedOn, calibrationDueOn });
+  Object.assign(form, { kind, host: host ?? '', port, readingsPerSecond, calibratedOn, calibrationDueOn });
 }
 const save = (thingId: string): Promise<void> =>
   run(() => {
@@ -70,7 +74,7 @@ onMounted(() => run(() => Promise.resolve()));
     <h2>Instruments on the network</h2>
     <p class="soft">
       An instrument that speaks SCPI over a TCP socket gives its readings to the sheet that asks for them.
-      Typed readings need none of this.
+      Typed readings need none of this.{{ isLead ? '' : ' The lead sets where an instrument is.' }}
     </p>
     <p v-if="rows.length === 0" class="soft">Add an instrument or a splicer above first.</p>
     <ul>
@@ -87,6 +91,7 @@ onMounted(() => run(() => Promise.resolve()));
             </span>
           </span>
           <button
+            v-if="isLead"
             class="act"
             type="button"
             @click="open === thing.id ? (open = null) : edit(thing, instrument)"

@@ -5,6 +5,8 @@ import { computed } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import CallField from './CallField.vue';
 import EntryChoice from './EntryChoice.vue';
+import EntryOrigin from './EntryOrigin.vue';
+import type { Origin } from './origins.model.ts';
 import CountField from './CountField.vue';
 import GradeField from './GradeField.vue';
 import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
@@ -29,6 +31,8 @@ const props = defineProps<{
   /** Entries to choose between, or a trainee's to witness. */
   choice: { readonly act: 'keep' | 'seen'; readonly entries: readonly Entry[] } | null;
   nameOf: (personId: string) => string;
+  /** Where its entries came from, where that is not plain. */
+  origin?: Origin | null;
   /** An instrument that can walk the ports of a map. */
   portLight?: LiveInstrument | null;
 }>();
@@ -161,6 +165,7 @@ function tap(): void {
       />
     </MapField>
     <slot v-else-if="criterion.kind === 'loss' || criterion.kind === 'readings'" />
+    <EntryOrigin v-if="origin" :origin="origin" />
     <EntryChoice
       v-if="choice"
       :criterion="criterion"

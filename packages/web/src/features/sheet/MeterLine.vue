@@ -40,7 +40,13 @@ async function tune(wavelengthNm: number): Promise<void> {
   orderFailure.value = null;
   const order = { order: 'wavelength', wavelengthNm } as const;
   for (const l of [...instruments.ofKind('source'), chosen.value]) {
-    orderFailure.value ??= await instruments.order(l.instrument.thingId, order);
+    const { thingId } = l.instrument;
+    // Who gives an order has the instrument: the source for as long as the order takes.
+    const held = thingId === claim.held.value;
+    const taken = held || (await instruments.claim(thingId, props.attemptId, false));
+    if (taken !== true && !taken.taken) orderFailure.value ??= taken.words;
+    else orderFailure.value ??= await instruments.order(thingId, order);
+    if (taken !== true && taken.taken) await instruments.release(thingId);
   }
 }
 </script>

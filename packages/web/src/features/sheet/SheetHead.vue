@@ -31,6 +31,8 @@ const KIND: Readonly<Record<string, string>> = {
 };
 const when = (iso: string): string =>
   new Date(iso).toLocaleString([], { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+const whenFull = (iso: string): string =>
+  new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
 <template>
@@ -39,7 +41,10 @@ const when = (iso: string): string =>
       <div>
         <h1>{{ attempt.traineeName }}</h1>
         <p class="soft">
-          Piece <b>{{ attempt.pieceLabel }}</b>, started {{ when(attempt.startedAt) }}
+          Piece <b>{{ attempt.pieceLabel }}</b>, started {{ when(attempt.startedAt)
+          }}<template v-if="attempt.claimedStartedAt"
+            >, held back: the device said {{ whenFull(attempt.claimedStartedAt) }}</template
+          >
         </p>
         <AttemptFaces
           v-if="classId && hasFace"

@@ -34,6 +34,8 @@ import SignDialog from './SignDialog.vue';
 import SplicerLine from './SplicerLine.vue';
 import StepHead from './StepHead.vue';
 import { ownReading, proposalsOf, type SheetCriterion, standingDismissals } from './sheet.model.ts';
+import { originOf } from './origins.model.ts';
+import RecordNotices from './RecordNotices.vue';
 import { useSheet } from './use-sheet.ts';
 import { useSheetCursor } from './use-sheet-cursor.ts';
 import { useSheetInstruments } from './use-sheet-instruments.ts';
@@ -83,6 +85,14 @@ const people = computed(() => {
 });
 const nameOf = (id: string): string =>
   id === session.me?.id ? 'you' : (people.value.get(id) ?? 'someone of the class');
+
+function originFor({ criterion }: SheetCriterion) {
+  const ids = sheet.outcomes.value.get(criterion.id)?.entryIds ?? [];
+  return originOf(
+    ids.flatMap((id) => sheet.entryById(id) ?? []),
+    nameOf,
+  );
+}
 
 function startTimer({ criterion }: SheetCriterion): void {
   const value = { kind: 'timer', startedAt: new Date().toISOString() } as const;
@@ -167,6 +177,7 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
           @lower="sheet.takeBack(sheet.bench.value.hand!)"
         />
       </SheetHead>
+      <RecordNotices :sheet="sheet" :class-id="classId" />
       <StripDrawing
         v-if="sheet.sheet.value?.strip"
         class="strip"
@@ -210,6 +221,7 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
             :offset-ms="sheet.offsetMs.value"
             :choice="choiceOf(item)"
             :name-of="nameOf"
+            :origin="originFor(item)"
             :port-light="item.criterion.kind === 'map' ? bench.portLight.value : null"
             @keep="keep"
             @timer="(act) => (act === 'start' ? startTimer(item) : dropTimer(item))"

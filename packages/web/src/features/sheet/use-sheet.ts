@@ -14,16 +14,19 @@ import {
   type AttemptDocument,
   type ClassReference,
   EVENT_PATHS,
+  keepableText,
+  seenText,
   type StoredEntry,
 } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
-import { call, pathOf, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, NoServer, pathOf, ROUTES, sha256Hex, wordsOf } from '../../api/client.ts';
 import { useSession } from '../../shell/session.ts';
 import { timers } from '../../shell/timers.ts';
 import { timerOf } from '../../storage/live-outcomes.ts';
 import { useClassroom } from '../../storage/use-classroom.ts';
 import { type KeptAttempt, offsetOf, seenIds } from '../../storage/classroom.model.ts';
+import { deviceStore } from '../../storage/device-store.ts';
 import { useQueue } from '../../storage/queue.ts';
 import { lastToUndo, listCriteria, reuseUnchanged, standingIds } from './sheet.model.ts';
 
@@ -85,7 +88,7 @@ export function useSheet(attemptId: string, classId: string) {
   const entryById = (id: string): Entry | null => byId.value.get(id) ?? null;
   const sheet = computed(() => document.value?.sheet ?? null);
   const criteria = computed(() => (sheet.value ? listCriteria(sheet.value) : []));
-  const signed = computed(() => document.value?.attempt.state === 'signed');
+  const signed = computed(() => document.value !== null && document.value.attempt.state !== 'open');
   const mine = computed(
     () => session.teaches || (!signed.value && document.value?.attempt.traineeId === session.me?.id),
   );
@@ -119,14 +122,25 @@ export function useSheet(attemptId: string, classId: string) {
     if (fromClass.value && !asked.value) return;
     try {
       const doc = await call(ROUTES.attempt, { params: { id: attemptId } });
-      asked.value = doc;
-      ownReferences.value = doc.references;
-      ownStored.value = doc.entries;
-      failure.value = null;
-      if (doc.attempt.state === 'open') listen();
+      // On the device before it is on the screen: the network may be gone a second later.
+      const keep =
+        doc.attempt.state === 'open' ? deviceStore.keepDocument(doc) : deviceStore.dropDocument(attemptId);
+      await keep.catch(() => undefined);
+      show(doc);
     } catch (error) {
       failure.value = wordsOf(error);
+      const kept = error instanceof NoServer && !asked.value ? await keptDocument() : null;
+      if (kept) show(kept);
     }
+  }
+  const keptDocument = (): Promise<AttemptDocument | null> =>
+    deviceStore.document(attemptId).catch(() => null);
+  function show(doc: AttemptDocument): void {
+    asked.value = doc;
+    ownReferences.value = doc.references;
+    ownStored.value = doc.entries;
+    failure.value = null;
+    if (doc.attempt.state === 'open') listen();
   }
 
   let stream: EventSource | null = null;
@@ -144,7 +158,7 @@ export function useSheet(attemptId: string, classId: string) {
       const there = new Set(ownStored.value.map((e) => e.seq));
       const added = reply.entries.filter((e) => !there.has(e.seq));
       if (added.length > 0) ownStored.value = [...ownStored.value, ...added];
-      if (reply.state === 'signed') await load();
+      if (reply.state !== 'open') await load();
     } catch {
       // The next ring asks again.
     }
@@ -153,7 +167,8 @@ export function useSheet(attemptId: string, classId: string) {
   const settled = queue.onSettled((entry, receipt) => {
     if (entry.attemptId !== attemptId) return;
     if (receipt.state === 'accepted' && asked.value && !ownStored.value.some((e) => e.id === entry.id)) {
-      const seen: StoredEntry = { ...entry, seq: receipt.seq, clockOffsetMs: ownOffsetMs.value };
+      const at = receipt.at ?? entry.at;
+      const seen: StoredEntry = { ...entry, at, seq: receipt.seq, clockOffsetMs: ownOffsetMs.value };
       ownStored.value = [...ownStored.value, seen];
     } else if (receipt.state === 'unmerged') void load();
   });
@@ -187,7 +202,7 @@ export function useSheet(attemptId: string, classId: string) {
       part,
       value: given.value ?? null,
       voidReason: given.voidReason ?? null,
-      note: given.note ?? null,
+      note: given.note == null ? null : keepableText(given.note),
       authorId: session.me!.id,
       capacity: session.teaches ? 'instructor' : 'trainee',
       deviceId: session.deviceId,
@@ -215,9 +230,10 @@ export function useSheet(attemptId: string, classId: string) {
 
   async function sign(reason: string | null, asVoid: boolean): Promise<void> {
     const seen = !asked.value && open.value ? seenIds(open.value) : stored.value.map((e) => e.id);
+    const digest = await sha256Hex(seenText(seen));
     const revision = await call(ROUTES.sign, {
       params: { id: attemptId },
-      body: { entryIds: seen, reason, asVoid },
+      body: { upTo: seen.length, digest, reason: reason === null ? null : keepableText(reason), asVoid },
     });
     const doc = document.value!;
     ownStored.value = stored.value;
@@ -228,6 +244,20 @@ export function useSheet(attemptId: string, classId: string) {
       revisions: [...doc.revisions, revision],
     };
     void classroom.ask();
+  }
+
+  /** The author stands by entries that another person handed in. */
+  async function confirm(entryIds: readonly string[]): Promise<void> {
+    await call(ROUTES.confirmEntries, { params: { id: attemptId }, body: { entryIds: [...entryIds] } });
+    asked.value = null;
+    const doc = await call(ROUTES.attempt, { params: { id: attemptId } });
+    show(doc);
+  }
+  /** An attempt that nothing was entered for is taken back. */
+  async function withdraw(): Promise<void> {
+    await call(ROUTES.withdrawAttempt, { params: { id: attemptId } });
+    await deviceStore.dropDocument(attemptId).catch(() => undefined);
+    if (session.teaches) void classroom.ask();
   }
 
   function addReference(reference: ClassReference): void {
@@ -257,6 +287,8 @@ export function useSheet(attemptId: string, classId: string) {
     takeBack,
     undo,
     sign,
+    confirm,
+    withdraw,
     addReference,
   };
 }
@@ -271,13 +303,14 @@ function documentOf(
   const { id, traineeId, traineeName, methodVersionId, pieceId, pieceLabel, startedAt, things } = attempt;
   const head = { id, traineeId, traineeName, methodVersionId, pieceId, pieceLabel, startedAt, things };
   return {
-    attempt: { ...head, classId, state: 'open' },
+    attempt: { ...head, classId, state: 'open', claimedStartedAt: null },
     sheet,
     policy,
     entries: [],
     references: [],
     revisions: [],
     unmerged: 0,
+    notices: [],
   };
 }
 
