@@ -28,8 +28,8 @@ export type Role = (typeof ROLES)[number];
 export const oneOf = <const T extends readonly [string, ...string[]]>(table: T) => z.enum(table);
 
 /** A NUL, or half of a pair that makes one character: no text, and neither UTF-8 nor the database can hold it. */
-const NO_TEXT = /[\u0000\p{Surrogate}]/u;
-const ALL_NO_TEXT = /[\u0000\p{Surrogate}]/gu;
+const NO_TEXT = new RegExp('[\\0\\p{Surrogate}]', 'u');
+const ALL_NO_TEXT = new RegExp(NO_TEXT, 'gu');
 
 /** The same text without what cannot be kept. */
 export const keepableText = (text: string): string => text.replace(ALL_NO_TEXT, '');

@@ -10,7 +10,6 @@ import {
   CRITERIA,
   criterionId,
   entryOf,
-  SHEET,
   type TestClass,
   wholePiece,
   World,

@@ -6,6 +6,7 @@ import type { ReadingStamps } from '../stamps/index.ts';
 import { attemptsService } from './attempts.service.ts';
 import { entriesService } from './entries.service.ts';
 import { signService } from './sign.service.ts';
+import { startService } from './start.service.ts';
 import { todayService } from './today.service.ts';
 
 export function attemptRoutes(router: Router, db: Database, now: () => Date, stamps: ReadingStamps): void {
@@ -21,7 +22,7 @@ export function attemptRoutes(router: Router, db: Database, now: () => Date, sta
   );
   handle(router, ROUTES.ownBench, ({ me }) => today.ownBench(me, now()));
   handle(router, ROUTES.startAttempt, async ({ params, body, me }) => {
-    await attempts.start(params.id, body, me, now());
+    await startService(db).start(params.id, body, me, now());
     return { attemptId: body.id };
   });
   handle(router, ROUTES.attempt, ({ params, me }) => attempts.document(params.id, me));

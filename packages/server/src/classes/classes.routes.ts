@@ -4,20 +4,22 @@ import type { Database } from '../database/database.ts';
 import { handle } from '../http/handle.ts';
 import { classesService } from './classes.service.ts';
 import { linksService } from './links.service.ts';
+import { membersService } from './members.service.ts';
 import { schoolsService } from './schools.service.ts';
 
 const DONE = { done: true } as const;
 
 export function classRoutes(router: Router, db: Database): void {
   const classes = classesService(db);
+  const members = membersService(db);
   const schools = schoolsService(db);
   const links = linksService(db);
   handle(router, ROUTES.classes, ({ me }) => classes.list(me));
   handle(router, ROUTES.addClass, ({ body, me }) => classes.add(body, me));
   handle(router, ROUTES.classDetail, ({ params, me }) => classes.detail(params.id, me));
-  handle(router, ROUTES.addMember, ({ params, body, me }) => classes.addMember(params.id, body, me));
+  handle(router, ROUTES.addMember, ({ params, body, me }) => members.addMember(params.id, body, me));
   handle(router, ROUTES.setGroup, async ({ params, body, me }) => {
-    await classes.setGroup(params.id, params.traineeId, body.group, me);
+    await members.setGroup(params.id, params.traineeId, body.group, me);
     return { done: true } as const;
   });
   handle(router, ROUTES.addThing, ({ params, body, me }) => classes.addThing(params.id, body, me));

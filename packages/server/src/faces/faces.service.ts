@@ -95,26 +95,7 @@ export const facesService = (db: Database) => ({
   /** Keeps a measured picture. Sent again under its id it is no harm and changes nothing. */
   add: async (classId: string, face: NewFaceBody, me: Person, now: Date): Promise<FaceDocument> => {
     await classForInstructor(db, classId, me);
-    const store = facesStore(db);
-    const there = (): Promise<FaceDocument | null> => store.byId(classId, face.id);
-    const size = await store.pictureSize(classId, face.sha256);
-    if (!size) throw new AppError('face.no_picture');
-    if (size.width !== face.width || size.height !== face.height) throw new AppError('face.wrong_size');
-    if (face.attemptId !== null && !(await there())) await requireOpenAttempt(db, classId, face.attemptId);
-    const taken = heldBetween(face.takenAt, await classesStore(db).beganAt(classId), now);
-    return createOnce(
-      async () => {
-        try {
-          await store.insert(classId, face, taken, engineVerdictOf(face.engine, face.table), me.id);
-        } catch (error) {
-          if (sqlStateOf(error) === FOREIGN_KEY_VIOLATION) throw new AppError('not_found.face');
-          throw error;
-        }
-        return documentOf(db, classId, face.id);
-      },
-      there,
-      (kept) => kept.label === face.label && kept.attemptId === face.attemptId && kept.width === face.width,
-    );
+    return addFace(db, classId, face, me, now);
   },
 
   /** The instructor's look at it: the verdict is worked out here, from the review, by the table it was graded by. */
@@ -151,6 +132,35 @@ export const facesService = (db: Database) => ({
     return db.transaction((trx) => facesStore(trx).addTable(classId, body, me.id));
   },
 });
+
+async function addFace(
+  db: Database,
+  classId: string,
+  face: NewFaceBody,
+  me: Person,
+  now: Date,
+): Promise<FaceDocument> {
+  const store = facesStore(db);
+  const there = (): Promise<FaceDocument | null> => store.byId(classId, face.id);
+  const size = await store.pictureSize(classId, face.sha256);
+  if (!size) throw new AppError('face.no_picture');
+  if (size.width !== face.width || size.height !== face.height) throw new AppError('face.wrong_size');
+  if (face.attemptId !== null && !(await there())) await requireOpenAttempt(db, classId, face.attemptId);
+  const taken = heldBetween(face.takenAt, await classesStore(db).beganAt(classId), now);
+  return createOnce(
+    async () => {
+      try {
+        await store.insert(classId, face, taken, engineVerdictOf(face.engine, face.table), me.id);
+      } catch (error) {
+        if (sqlStateOf(error) === FOREIGN_KEY_VIOLATION) throw new AppError('not_found.face');
+        throw error;
+      }
+      return documentOf(db, classId, face.id);
+    },
+    there,
+    (kept) => kept.label === face.label && kept.attemptId === face.attemptId && kept.width === face.width,
+  );
+}
 
 async function documentOf(db: Database, classId: string, id: string): Promise<FaceDocument> {
   const found = await facesStore(db).byId(classId, id);

@@ -7,6 +7,7 @@ import { eventStream } from '../http/event-stream.ts';
 import { handle, requireAccess } from '../http/handle.ts';
 import type { ReadingStamps } from '../stamps/index.ts';
 import type { InstrumentHub } from './hub.ts';
+import { claimsService } from './claims.service.ts';
 import { instrumentsService } from './instruments.service.ts';
 import { instrumentsStore } from './instruments.store.ts';
 import { orderStandIns, standInPiece } from './stand-ins.ts';
@@ -27,6 +28,7 @@ export interface InstrumentParts {
 export function instrumentRoutes(router: Router, parts: InstrumentParts): void {
   const { db, hub, now, standInsPort, networks } = parts;
   const instruments = instrumentsService(db, hub, networks);
+  const claims = claimsService(db, hub);
   handle(router, ROUTES.instruments, ({ params, me }) => instruments.list(params.id, me));
   handle(router, ROUTES.setInstrument, ({ params, body, me }) =>
     instruments.set(params.id, params.thingId, body, me),
@@ -36,14 +38,14 @@ export function instrumentRoutes(router: Router, parts: InstrumentParts): void {
     return DONE;
   });
   handle(router, ROUTES.claimInstrument, ({ params, body, me }) =>
-    instruments.claim(params.id, params.thingId, body, me, now()),
+    claims.claim(params.id, params.thingId, body, me, now()),
   );
   handle(router, ROUTES.releaseInstrument, async ({ params, me }) => {
-    await instruments.release(params.id, params.thingId, params.deviceId, me, now());
+    await claims.release(params.id, params.thingId, params.deviceId, me, now());
     return DONE;
   });
   handle(router, ROUTES.orderInstrument, async ({ params, body, me }) => {
-    await instruments.order(params.id, params.thingId, body, me, now());
+    await claims.order(params.id, params.thingId, body, me, now());
     return DONE;
   });
   handle(router, ROUTES.standInPiece, () => standInPiece(standInsPort));

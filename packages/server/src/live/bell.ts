@@ -79,28 +79,12 @@ export function startBell(databaseUrl: string, log: Logger): Bell {
       if (stopped) return void (await next.end());
       client = next;
       wait = FIRST_WAIT_MS;
-      watch(next, lose);
+      watch(next, () => client === next, lose);
       ring(EVERYTHING, 'class', '');
     } catch (error) {
       log.warn({ err: error }, 'bell');
       lose();
     }
-  }
-  /** A connection that only listens would never learn that a firewall has forgotten it. */
-  function watch(listening: pg.Client, lose: () => void): void {
-    const beat = setInterval(() => {
-      if (client !== listening) return clearInterval(beat);
-      const late = setTimeout(() => {
-        clearInterval(beat);
-        if (client === listening) lose();
-        void listening.end().catch(() => undefined);
-      }, ANSWER_MS);
-      listening.query('select 1').then(
-        () => clearTimeout(late),
-        () => clearTimeout(late),
-      );
-    }, BEAT_MS);
-    beat.unref();
   }
   void connect();
 
@@ -119,4 +103,22 @@ export function startBell(databaseUrl: string, log: Logger): Bell {
       await client?.end();
     },
   };
+}
+
+/**
+ * A connection that only listens would never learn that a firewall has forgotten it: it is asked something now and then, and
+ * given up when no answer comes.
+ */
+function watch(listening: pg.Client, isCurrent: () => boolean, lose: () => void): void {
+  const beat = setInterval(() => {
+    if (!isCurrent()) return clearInterval(beat);
+    const late = setTimeout(() => {
+      clearInterval(beat);
+      if (isCurrent()) lose();
+      void listening.end().catch(() => undefined);
+    }, ANSWER_MS);
+    const answered = (): void => clearTimeout(late);
+    listening.query('select 1').then(answered, answered);
+  }, BEAT_MS);
+  beat.unref();
 }

@@ -202,7 +202,7 @@ export function useSheet(attemptId: string, classId: string) {
       part,
       value: given.value ?? null,
       voidReason: given.voidReason ?? null,
-      note: given.note == null ? null : keepableText(given.note),
+      note: given.note ? keepableText(given.note) : null,
       authorId: session.me!.id,
       capacity: session.teaches ? 'instructor' : 'trainee',
       deviceId: session.deviceId,
