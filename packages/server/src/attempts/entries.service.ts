@@ -68,7 +68,7 @@ export const entriesService = (db: Database, now: () => Date, stamps: ReadingSta
           twice.push({ index, entry: read });
           continue;
         }
-        const no = await whyNot(read, me);
+        const no = await whyNot(read, me, offset);
         if (no) receipts[index] = refused(read.id, no.code, no.params);
         else {
           const row = intakeRow(read, offset, read.authorId === me.id ? null : me.id);
@@ -102,12 +102,13 @@ export const entriesService = (db: Database, now: () => Date, stamps: ReadingSta
   async function whyNot(
     entry: AttemptEntry,
     me: Person,
+    offsetMs: number,
   ): Promise<{ code: ErrorCode; params: Params } | null> {
     const context = await contexts.attempt(entry.attemptId);
     if (!context) return { code: 'not_found.attempt', params: {} };
     if (!(await contexts.sees(context, me))) return { code: 'auth.not_in_class', params: {} };
     const author = await contexts.author(context, entry.authorId, me);
-    return whyRefused(entry, { context, author, me, stamps, now: now() });
+    return whyRefused(entry, { context, author, me, stamps, now: now(), offsetMs });
   }
 
   /** What came for a signed attempt is kept beside it; and what its author sends again is stood by. */

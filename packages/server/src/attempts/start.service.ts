@@ -55,13 +55,14 @@ export const startService = (db: Database) => ({
 
 /** Open attempts of one trainee, and starts a minute by one person: more is a slip or an attack. */
 const MOST_OPEN = 40;
-const MOST_STARTS = 30;
+const MOST_STARTS = 120;
+const MOST_OWN_STARTS = 10;
 
 /** Errors: `attempt.too_many_open`, `attempt.too_many_starts`. */
 async function requireRoom(db: Database, traineeId: string, me: Person): Promise<void> {
   const { open, lately } = await attemptsStore(db).load(traineeId, me.id);
   if (open >= MOST_OPEN) throw new AppError('attempt.too_many_open', { most: MOST_OPEN });
-  if (lately >= (me.role === 'trainee' ? MOST_STARTS / 3 : MOST_STARTS)) {
+  if (lately >= (me.role === 'trainee' ? MOST_OWN_STARTS : MOST_STARTS)) {
     throw new AppError('attempt.too_many_starts');
   }
 }

@@ -1,6 +1,6 @@
 import { checkValue, type Criterion, type EntryValue } from '@clear-mark/core';
 import type { AttemptEntry, ErrorCode, Person } from '@clear-mark/contract';
-import { canBe } from '../clock/index.ts';
+import { canBe, corrected } from '../clock/index.ts';
 import { codeOf } from '../http/problem.ts';
 import type { ReadingStamps } from '../stamps/index.ts';
 import type { AttemptContext, Author } from './attempt-context.ts';
@@ -17,6 +17,8 @@ export interface Checks {
   readonly me: Person;
   readonly stamps: ReadingStamps;
   readonly now: Date;
+  /** How far the server is ahead of the device, ms: instants inside a value are the device's. */
+  readonly offsetMs: number;
 }
 
 /** What an instructor makes of a failure, beside its result: never a trainee's to enter. */
@@ -60,9 +62,10 @@ function whyValueRefused(
   criterion: Criterion,
   entry: AttemptEntry,
   value: EntryValue,
-  { context, stamps, now }: Checks,
+  { context, stamps, now, offsetMs }: Checks,
 ): Refusal | null {
-  if (instantsOf(value).some((at) => !canBe(at, context.classBegan, now))) return no('entry.time');
+  const instants = instantsOf(value).map((at) => corrected(at, offsetMs));
+  if (instants.some((at) => !canBe(at, context.classBegan, now))) return no('entry.time');
   const stamp = stampOf(value);
   if (stamp && !stamps.gaveOut(context.classId, stamp, value)) return no('entry.unknown_reading');
   try {

@@ -240,8 +240,15 @@ export const useClassroom = defineStore('classroom', () => {
   }
   document.addEventListener('visibilitychange', () => document.hidden && keeping && void keepNow());
 
-  window.addEventListener('online', () => void ask());
-  window.addEventListener('offline', () => (link.value = 'away'));
+  window.addEventListener('online', () => {
+    if (classId.value !== '') stream.open(classId.value);
+    void ask();
+  });
+  // What a stream still brings while the device says that it has no network is no state to rely on.
+  window.addEventListener('offline', () => {
+    stream.close();
+    link.value = 'away';
+  });
 
   return {
     classId,
