@@ -98,6 +98,7 @@ async function loadAttempts(trx: Database, data: DemoData, sheet: MethodSheet): 
       methodVersionId,
       pieceKind: sheet.pieceKind,
       clockOffsetMs: 0,
+      receivedAt: attempt.startedAt,
       schools: {},
     });
     await entries.insert(

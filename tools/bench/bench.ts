@@ -2,6 +2,7 @@ import { ensureDatabase, removeCluster, startScratchCluster } from '../cluster.t
 import { benchBundle } from './bundle.ts';
 import { benchClass } from './class.ts';
 import { benchDrain } from './drain.ts';
+import { benchEntries } from './entries.ts';
 import { benchExplain } from './explain.ts';
 import { benchFaces, benchFacesMemory, benchFacesOpenCv } from './faces.ts';
 import { benchFacesBatch } from './faces-batch.ts';
@@ -9,6 +10,7 @@ import { benchFacesPage } from './faces-page.ts';
 import { benchFacesSet } from './faces-set.ts';
 import { benchInstruments } from './instruments.ts';
 import { benchLibrary } from './library.ts';
+import { benchLoad } from './load.ts';
 import type { Measured } from './measured.ts';
 import { benchInsight, benchInsightQuantiles, benchResults } from './results.ts';
 import { benchWhatIf } from './what-if.ts';
@@ -26,6 +28,8 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   'tap-grids': (url) => benchTapWithGrids(url),
   timers: (url) => benchTimers(url),
   drain: (url) => benchDrain(url),
+  entries: () => benchEntries(),
+  load: () => benchLoad(),
   explain: () => Promise.resolve(benchExplain()),
   instruments: (url) => benchInstruments(url),
   class: (url) => benchClass(url),

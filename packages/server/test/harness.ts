@@ -58,6 +58,10 @@ export interface Reply {
 export class Caller {
   private cookie = '';
   constructor(private readonly base: string) {}
+  /** Goes on with another caller's session, as a browser does behind a balancer of load. */
+  adopt(other: Caller): void {
+    this.cookie = other.cookie;
+  }
 
   async call(
     method: string,

@@ -41,6 +41,8 @@ export interface NewAttempt {
   readonly link?: AttemptLink | null;
   /** What the device claimed as the start, where that could not be. */
   readonly claimedStartedAt?: string | null;
+  /** When it came, where that is not now: a loader of whole classes says so. */
+  readonly receivedAt?: string;
 }
 
 const ATTEMPT = [
@@ -156,6 +158,7 @@ export const attemptsStore = (db: Database) => ({
       piece_id: attempt.pieceId,
       started_at: attempt.startedAt,
       claimed_started_at: attempt.claimedStartedAt ?? null,
+      ...(attempt.receivedAt === undefined ? {} : { received_at: attempt.receivedAt }),
       clock_offset_ms: attempt.clockOffsetMs,
       device_id: attempt.deviceId,
       started_by: attempt.startedBy,

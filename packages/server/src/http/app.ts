@@ -89,7 +89,7 @@ export function buildApp(parts: AppParts): Express {
   callRoutes(router, db, parts.now);
   resultRoutes(router, db, parts.now);
   planRoutes(router, db, parts.now);
-  whatIfRoutes(router, db, parts.now);
+  whatIfRoutes(router, db, parts.now, config.databaseUrl);
   safekeepingRoutes(router, db, parts.now, parts.keeping);
   liveRoutes(router, db, parts.bell, classFeed(db, parts.bell, parts.now, log));
   const standInsPort = config.standInsPort ?? null;

@@ -43,7 +43,9 @@ const ATTEMPTS = `
   -- What a device claimed, where its time was outside what can be: the time beside it is the bounded one.
   alter table entries add column claimed_at timestamptz;
   alter table attempts add column claimed_started_at timestamptz;
-  alter table attempts add column received_at timestamptz not null default now();
+  -- Those that are there came at another time than now.
+  alter table attempts add column received_at timestamptz not null default '2000-01-01T00:00:00Z';
+  alter table attempts alter column received_at set default now();
   alter table faces add column claimed_taken_at timestamptz;
   create index attempts_received on attempts (started_by, received_at);
 

@@ -1,29 +1,15 @@
-import {
-  checkPolicy,
-  type MethodSheet,
-  movedSheet,
-  packEntries,
-  type Policy,
-  replayOf,
-} from '@clear-mark/core';
-import type {
-  Person,
-  ReplayPage,
-  ResultFilter,
-  WhatIfCounts,
-  WhatIfJob,
-  WhatIfSetting,
-} from '@clear-mark/contract';
+import { checkPolicy, type MethodSheet, movedSheet, packEntries } from '@clear-mark/core';
+import type { Person, ReplayPage, ResultFilter, WhatIfJob, WhatIfSetting } from '@clear-mark/contract';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../http/app-error.ts';
 import { methodVersion } from '../methods/index.ts';
 import { jobsStore } from './jobs.store.ts';
-import { type Replayed, replayStore } from './replay.store.ts';
+import { replayStore } from './replay.store.ts';
+import { type JobOrder, runJob } from './run-job.ts';
 
-/** Attempts of one page: for a browser, and for a job that lets others have the process between pages. */
-const PAGE = 500;
-const JOB_PAGE = 100;
+/** Attempts of one page for a browser: larger ones would keep others waiting while they are put together. */
+const PAGE = 60;
 
 interface Asked {
   readonly id: string;
@@ -31,7 +17,10 @@ interface Asked {
   readonly filter: ResultFilter;
 }
 
-export const whatIfService = (db: Database) => ({
+/** Where a job is run: in a thread of its own, or in this one where a test says so. */
+export type RunJob = (order: JobOrder) => Promise<void>;
+
+export const whatIfService = (db: Database, run: RunJob = (order) => runJob(db, order)) => ({
   replay: async (
     classId: string,
     { after, size, ...filter }: ResultFilter & { after?: string | undefined; size?: number | undefined },
@@ -63,7 +52,7 @@ export const whatIfService = (db: Database) => ({
     if (!(await jobs.start({ id: asked.id, classId, by: me.id, total }))) {
       throw new AppError('what_if.too_many');
     }
-    void run(db, scope, policy, asked, now).catch(() => jobs.finish(asked.id, 'failed', []));
+    void run({ ...asked, scope, policy, now }).catch(() => jobs.finish(asked.id, 'failed', []));
     return (await jobs.byId(classId, asked.id))!;
   },
 
@@ -82,44 +71,3 @@ export const whatIfService = (db: Database) => ({
 
 /** What a setting is tried on before a job begins, so that a bad one is refused at once. */
 const NO_SHEET = { passMarkPercent: 0, steps: [] } as unknown as MethodSheet;
-
-async function run(
-  db: Database,
-  scope: { classId: string; timeZone: string },
-  policy: Policy,
-  { id, settings, filter }: Asked,
-  now: Date,
-): Promise<void> {
-  const sheets = new Map<string, MethodSheet>();
-  const replay = replayOf(sheets, policy, settings);
-  const seen = new Map<string, Pick<Replayed, 'traineeName' | 'pieceLabel' | 'startedAt'>>();
-  const names = new Map<string, string>();
-  let after: string | null = null;
-  let done = 0;
-  do {
-    const page = await replayStore(db).page(scope, filter, after, JOB_PAGE);
-    for (const attempt of page.attempts) {
-      if (!sheets.has(attempt.versionId)) {
-        sheets.set(attempt.versionId, (await methodVersion(db, attempt.versionId))!.sheet);
-      }
-      const used = page.references.filter((r) => attempt.entries.some((e) => usesReference(e.value, r.id)));
-      replay.add(attempt, used);
-      const { traineeName, pieceLabel, startedAt } = attempt;
-      seen.set(attempt.id, { traineeName, pieceLabel, startedAt });
-      names.set(attempt.traineeId, traineeName);
-    }
-    done += page.attempts.length;
-    after = page.next;
-    if (!(await jobsStore(db).advance(id, done))) return;
-  } while (after !== null);
-  const results = replay.results(now.getTime()).map((r): WhatIfCounts => ({
-    ...r,
-    skills: r.skills.map((s) => ({ ...s })),
-    standings: r.standings.map((s) => ({ ...s, traineeName: names.get(s.traineeId)! })),
-    changes: r.changes.map((c) => ({ ...c, ...seen.get(c.attemptId)! })),
-  }));
-  await jobsStore(db).finish(id, 'done', results);
-}
-
-const usesReference = (value: Replayed['entries'][number]['value'], id: string): boolean =>
-  value?.kind === 'loss' && value.referenceId === id;

@@ -51,6 +51,8 @@ describe('an instrument on this page', () => {
       ...{ thingId: 't', identity: 'Meter 1', wavelengthNm: 1550, at: at(400), seq: 400 },
       ...{ calibratedOn: '2026-01-10', calibrationDueOn: '2027-01-10' },
     });
+    const shown = { ...live.shows!, shows: 'power 1550 -5.21 dBm', token: 'proof' };
+    expect(stampOf(live, shown)).toMatchObject({ shows: 'power 1550 -5.21 dBm', token: 'proof' });
     expect(overdue(instrument, '2027-01-10')).toBe(false);
     expect(overdue(instrument, '2027-01-11')).toBe(true);
   });

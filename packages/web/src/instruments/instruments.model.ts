@@ -80,6 +80,8 @@ export function stampOf(live: LiveInstrument, reading: InstrumentReading): Instr
     calibrationDueOn,
     at: reading.at,
     seq: reading.seq,
+    ...(reading.shows === undefined ? {} : { shows: reading.shows }),
+    ...(reading.token === undefined ? {} : { token: reading.token }),
   };
 }
 

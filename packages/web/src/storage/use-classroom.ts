@@ -81,6 +81,8 @@ export const useClassroom = defineStore('classroom', () => {
       attempts.value = new Map(copy.attempts.map((a) => [a.id, kept(a)]));
     }
     stream.open(id);
+    // A copy is as old as the last visit: trainees, tools and methods may be others by now.
+    afresh = true;
     await ask();
   }
 
