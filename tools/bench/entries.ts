@@ -4,7 +4,7 @@ import { ownServer, type OwnServer, pgbenchInsert } from './own-server.ts';
 import { RawClient, signIn } from './raw-client.ts';
 
 const CLIENTS = 8;
-const SECONDS = 6;
+const SECONDS = 4;
 const ROUNDS = 3;
 
 /** An entry as a device sends it, one in a request. */

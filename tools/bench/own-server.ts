@@ -48,11 +48,11 @@ export function startProcess(
 ): Promise<{ url: string; pid: number; child: ChildProcess }> {
   const child = spawn(process.execPath, ['--import', 'tsx', 'tools/bench/bench-server.ts'], {
     cwd: ROOT,
-    stdio: ['ignore', 'pipe', 'inherit'],
+    stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
     env: { ...process.env, CLEAR_MARK_MODE: 'demo', CLEAR_MARK_LOG_LEVEL: 'error', ...environment },
   });
   return new Promise((resolve, reject) => {
-    child.stdout.once('data', (line: Buffer) =>
+    child.stdout!.once('data', (line: Buffer) =>
       resolve({ url: line.toString().trim(), pid: child.pid!, child }),
     );
     child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));

@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
-import { Worker } from 'node:worker_threads';
 import { pathToFileURL } from 'node:url';
+import { Worker } from 'node:worker_threads';
 import type { RunJob } from './what-if.service.ts';
 
 /**
@@ -11,12 +11,14 @@ export const jobThreads =
   (databaseUrl: string): RunJob =>
   (order) =>
     new Promise((resolve, reject) => {
-      // The sources are run as they are; the thread needs the same loader as the process.
-      const loader = pathToFileURL(createRequire(import.meta.url).resolve('tsx')).href;
-      const worker = new Worker(new URL('./job-worker.ts', import.meta.url), {
-        workerData: { databaseUrl, order },
-        execArgv: ['--import', loader],
-      });
+      // The sources are run as they are: the thread registers the process's own loader before it opens them.
+      const loader = pathToFileURL(createRequire(import.meta.url).resolve('tsx/esm/api')).href;
+      const job = new URL('./job-worker.ts', import.meta.url).href;
+      const boot = `import(${JSON.stringify(loader)}).then(({ register }) => {
+        register();
+        return import(${JSON.stringify(job)});
+      });`;
+      const worker = new Worker(boot, { eval: true, workerData: { databaseUrl, order } });
       worker.once('error', reject);
       worker.once('exit', (code) =>
         code === 0 ? resolve() : reject(new Error(`the job ended with ${code}`)),
