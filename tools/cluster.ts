@@ -40,6 +40,8 @@ export interface ClusterOptions {
 export const APP_ROLE = 'clear_mark_app';
 /** How long PostgreSQL may go on refusing because of the process that held its pid file: a killed one lingers. */
 const LINGERS_MS = 20_000;
+/** How long a start is tried again in any case: what a killed one left may hold its memory for a moment. */
+const SETTLES_MS = 5000;
 /** What the lock program ends with when another holds the folder. */
 const HELD = 75;
 
@@ -176,17 +178,19 @@ async function launch(bin: string, home: string, dataDir: string, options: Clust
   const log = path.join(home, 'database.log');
   const args = ['-D', dataDir, '-w', '-t', '60', '-s', '-l', log];
   const start = [...args, '-o', flagsOf(port, options.temporary ?? false), 'start'];
-  const giveUp = Date.now() + LINGERS_MS;
+  const began = Date.now();
   for (;;) {
     const code = await underLock(home, ...forDatabaseUser(path.join(bin, 'pg_ctl'), start));
     if (code === 0) break;
     if (code === HELD) throw new Error(await whoHolds(home));
     const holder = Number((await pidFile(dataDir))[0]);
     // PostgreSQL itself decides whether its pid file is stale; a process that was just killed may linger unburied.
-    if (!(holder > 0 && existsSync(`/proc/${holder}`)) || Date.now() > giveUp) {
+    const lingers = holder > 0 && existsSync(`/proc/${holder}`);
+    if (Date.now() - began > (lingers ? LINGERS_MS : SETTLES_MS)) {
       throw new Error(`The database did not start. Its log says why: ${log}. The data were not touched.`);
     }
-    await wait(500);
+    await endOrphans(() => processesIn(dataDir));
+    await wait(300);
   }
   await writeFile(
     path.join(home, 'lock.json'),

@@ -8,6 +8,7 @@ import { benchFaces, benchFacesMemory, benchFacesOpenCv } from './faces.ts';
 import { benchFacesBatch } from './faces-batch.ts';
 import { benchFacesPage } from './faces-page.ts';
 import { benchFacesSet } from './faces-set.ts';
+import { benchFaults } from './faults.ts';
 import { benchInstruments } from './instruments.ts';
 import { benchLibrary } from './library.ts';
 import { benchLoad } from './load.ts';
@@ -30,6 +31,7 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   drain: (url) => benchDrain(url),
   entries: () => benchEntries(),
   load: () => benchLoad(),
+  faults: () => benchFaults(),
   explain: () => Promise.resolve(benchExplain()),
   instruments: (url) => benchInstruments(url),
   class: (url) => benchClass(url),

@@ -25,7 +25,7 @@ async function follow(
   socket.on('data', (part) => {
     text += String(part);
     if (text.includes('hello')) ready();
-    for (const [, id] of text.matchAll(/\{"id":"([0-9a-f-]{36})","kind"/g)) heard(id!);
+    for (const [, id] of text.matchAll(/\{"id":"([0-9a-f-]{36})",(?="kind"|"seq")/g)) heard(id!);
     text = text.slice(-60);
   });
   socket.write(`GET /api/classes/${classId}/events HTTP/1.1\r\nHost: ${host}\r\nCookie: ${cookie}\r\n\r\n`);

@@ -61,6 +61,33 @@ const note = (author: Person, text = 'x', more: object = {}) =>
 const codes = (receipts: readonly EntryReceipt[]) =>
   receipts.map((r) => (r.state === 'accepted' ? 'accepted' : r.code));
 
+describe('a batch of several attempts', () => {
+  it('answers each entry by its own, whatever their order', async () => {
+    const other = await start(asTeacher);
+    const ids = [attemptId, other].sort();
+    const of = (i: number, more: object = {}) => ({
+      ...note(teacher, `${i}`, more),
+      attemptId: ids[i % 2 === 0 ? 1 : 0]!,
+    });
+    const entries = [of(0), of(1), of(2), of(3, { source: 'computed' }), of(4), of(5)];
+    const receipts = await send(asTeacher, entries);
+    expect(receipts.map((r) => r.id)).toEqual(entries.map((e) => e.id));
+    expect(codes(receipts)).toEqual([
+      ...Array(3).fill('accepted'),
+      'entry.source',
+      ...Array(2).fill('accepted'),
+    ]);
+    expect(receipts.map((r) => (r.state === 'accepted' ? r.seq : 0))).toEqual([1, 1, 2, 0, 3, 2]);
+    for (const id of ids) {
+      const stored = await document(asTeacher, id);
+      for (const e of stored.entries) {
+        expect(receipts.find((r) => r.id === e.id)).toMatchObject({ seq: e.seq });
+      }
+    }
+    expect(await send(asTeacher, entries)).toEqual(receipts);
+  });
+});
+
 describe('what only the server says', () => {
   it.each(['computed', 'picture'] as const)(
     'a figure with the source %s comes from nobody else',

@@ -111,14 +111,16 @@ export function entriesIntake(db: Database, now: () => Date) {
 
   async function takeNow(rows: readonly IntakeRow[]): Promise<readonly Taken[]> {
     const given = JSON.stringify(rows.map((row, i) => ({ i, ...row })));
-    const { rows: found } = (await db.raw('select * from take_entries(?::jsonb, ?, ?, ?)', [
+    const { rows: found } = (await db.raw('select * from take_entries(?::jsonb, ?, ?, ?) order by i', [
       given,
       now(),
       MOST_ENTRIES,
       MOST_OF_TRAINEE,
     ])) as { rows: (Omit<Taken, 'claimedAt' | 'error'> & { i: number; claimed_at: string | null })[] };
-    if (found.length !== rows.length)
+    // Answers belong to their entries by number: the database gives those of one attempt together.
+    if (found.length !== rows.length || found.some((f, i) => f.i !== i)) {
       throw new Error(`${rows.length} entries given, ${found.length} answered`);
+    }
     return found.map(({ became, seq, there, at, claimed_at: claimedAt }) => ({
       ...{ became, seq, there, at, claimedAt, error: null },
     }));

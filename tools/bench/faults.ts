@@ -1,0 +1,221 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { randomUUID } from 'node:crypto';
+import { type Database, migrate, openDatabase, syncShippedMethods, verifyRecords } from '@clear-mark/server';
+import {
+  type Cluster,
+  ensureDatabase,
+  removeCluster,
+  startCluster,
+  startScratchCluster,
+} from '../cluster.ts';
+import { loadDemo } from '../load-demo.ts';
+import { oneEntry } from './entries.ts';
+import type { Measured } from './measured.ts';
+import { startProcess } from './own-server.ts';
+import { signIn } from './raw-client.ts';
+
+export type Killed = 'server' | 'database' | 'both';
+export const KILLS: readonly Killed[] = ['server', 'database', 'both'];
+
+export interface FaultRun {
+  readonly killed: Killed;
+  /** Entries that were acknowledged and are not there, are there twice, or leave a gap before them. */
+  readonly lost: number;
+  readonly doubled: number;
+  readonly gaps: number;
+  readonly acknowledged: number;
+  /** Milliseconds from the kill until an entry was acknowledged again. */
+  readonly backMs: number;
+}
+
+const DATABASE = 'faults';
+const DEVICES = 4;
+
+interface School {
+  cluster: Cluster;
+  server: Awaited<ReturnType<typeof startProcess>>;
+  readonly home: string;
+}
+
+/** The demo on a cluster that keeps what it acknowledges, with its server as a process of its own. */
+export async function faultSchool(): Promise<School & { end: () => Promise<void> }> {
+  const cluster = await startScratchCluster(`faults-${process.pid}`);
+  await ensureDatabase(cluster, DATABASE);
+  const db = openDatabase(cluster.url(DATABASE), 2);
+  await migrate(db);
+  await syncShippedMethods(db);
+  await loadDemo(db, { seed: 7, story: true, now: new Date() });
+  await db.destroy();
+  const school = { cluster, home: cluster.home, server: await startServerOf(cluster) };
+  const end = async (): Promise<void> => {
+    school.server.child.kill('SIGKILL');
+    await removeCluster(school.cluster);
+  };
+  return Object.assign(school, { end });
+}
+
+const startServerOf = (cluster: Cluster) =>
+  startProcess({ DATABASE_URL: cluster.appUrl(DATABASE), DATABASE_OWNER_URL: cluster.url(DATABASE) });
+
+const postmasterOf = (cluster: Cluster): number =>
+  Number(readFileSync(path.join(cluster.dataDir, 'postmaster.pid'), 'utf8').split('\n')[0]);
+
+/**
+ * One run: devices enter one entry after the other, each kept until it is acknowledged and sent again until then; something
+ * is killed with SIGKILL in the middle, and started again. Whatever was acknowledged must be there once and without a gap.
+ */
+export async function faultRun(school: School, killed: Killed): Promise<FaultRun> {
+  const { cookie, me } = await signIn(school.server.url, 'lead');
+  const db = openDatabase(school.cluster.url(DATABASE), 2);
+  const attempts = await startPieces(db, school.server.url, cookie);
+  await db.destroy();
+  const acknowledged = new Map<string, number>();
+  let session = cookie;
+  let [stop, down] = [false, false];
+  let backAt = 0;
+  const device = async (i: number): Promise<void> => {
+    const deviceId = randomUUID();
+    while (!stop) {
+      const attempt = attempts[i % attempts.length]!;
+      const body = oneEntry(attempt.id, attempt.method, me, deviceId);
+      // The same entry until it is acknowledged, as the queue of a device does.
+      for (;;) {
+        const sentAt = new Date().toISOString();
+        const receipt = await sendOnce(school.server.url, session, { ...body, sentAt });
+        if (receipt !== null) {
+          acknowledged.set(body.entries[0]!.id, receipt);
+          if (down && backAt === 0) backAt = performance.now();
+          break;
+        }
+        if (stop) return;
+        await new Promise((done) => setTimeout(done, 30));
+      }
+    }
+  };
+  const devices = Array.from({ length: DEVICES }, (_, i) => device(i));
+  await new Promise((done) => setTimeout(done, 300 + Math.random() * 500));
+  const at = performance.now();
+  if (killed !== 'database') school.server.child.kill('SIGKILL');
+  if (killed !== 'server') process.kill(postmasterOf(school.cluster), 'SIGKILL');
+  down = true;
+  if (killed !== 'server') {
+    school.cluster = await startCluster({ home: school.home, port: school.cluster.port });
+  }
+  if (killed !== 'database') school.server = await startServerOf(school.cluster);
+  // Sessions are in the database: the one from before goes on.
+  session = cookie;
+  while (backAt === 0 && performance.now() - at < 30_000) await new Promise((done) => setTimeout(done, 20));
+  await new Promise((done) => setTimeout(done, 200));
+  stop = true;
+  await Promise.all(devices);
+  const found = await count(school.cluster, attempts, acknowledged);
+  return { killed, ...found, acknowledged: acknowledged.size, backMs: backAt - at };
+}
+
+async function startPieces(
+  db: Database,
+  url: string,
+  cookie: string,
+): Promise<{ id: string; method: string }[]> {
+  const rows: { class_id: string; trainee_id: string; method_version_id: string; method: string }[] =
+    await db('attempts as a')
+      .join('method_versions as v', 'v.id', 'a.method_version_id')
+      .where('v.method_id', 'clear-mark/lc-wedge-locator')
+      .distinct('a.class_id', 'a.trainee_id', 'a.method_version_id', 'v.method_id as method')
+      .limit(DEVICES);
+  const made: { id: string; method: string }[] = [];
+  for (const r of rows) {
+    const [id, now] = [randomUUID(), new Date().toISOString()];
+    const reply = await fetch(`${url}/api/classes/${r.class_id}/attempts`, {
+      ...{ method: 'POST', headers: { 'Content-Type': 'application/json', Cookie: cookie } },
+      body: JSON.stringify({
+        ...{ id, traineeId: r.trainee_id, methodVersionId: r.method_version_id, pieceId: randomUUID() },
+        ...{ pieceLabel: 'F-1', thingIds: [], startedAt: now, sentAt: now, deviceId: randomUUID() },
+      }),
+    });
+    if (!reply.ok) throw new Error(`start: ${await reply.text()}`);
+    made.push({ id, method: r.method });
+  }
+  return made;
+}
+
+/** The sequence number when it was acknowledged; null when nothing is known or the server could not. */
+async function sendOnce(url: string, cookie: string, body: object): Promise<number | null> {
+  try {
+    const reply = await fetch(`${url}/api/entries`, {
+      ...{ method: 'POST', headers: { 'Content-Type': 'application/json', Cookie: cookie } },
+      ...{ body: JSON.stringify(body), signal: AbortSignal.timeout(8000) },
+    });
+    if (!reply.ok) return null;
+    const { receipts } = (await reply.json()) as {
+      receipts: { state: string; seq?: number; code?: string }[];
+    };
+    const [receipt] = receipts;
+    if (receipt?.state === 'refused') throw new TypeError(`refused: ${receipt.code}`);
+    return receipt?.state === 'accepted' ? receipt.seq! : null;
+  } catch (error) {
+    if (error instanceof TypeError && error.message.startsWith('refused')) throw error;
+    return null;
+  }
+}
+
+async function count(
+  cluster: Cluster,
+  attempts: readonly { id: string }[],
+  acknowledged: ReadonlyMap<string, number>,
+): Promise<{ lost: number; doubled: number; gaps: number }> {
+  const db = openDatabase(cluster.url(DATABASE), 2);
+  try {
+    const rows: { id: string; seq: number; attempt_id: string }[] = await db('entries')
+      .whereIn(
+        'attempt_id',
+        attempts.map((a) => a.id),
+      )
+      .select('id', 'seq', 'attempt_id');
+    const seqs = new Map(rows.map((r) => [r.id, r.seq]));
+    const lost = [...acknowledged].filter(([id, seq]) => seqs.get(id) !== seq).length;
+    const doubled = rows.length - seqs.size;
+    const gaps = attempts.filter(({ id }) => {
+      const own = rows.filter((r) => r.attempt_id === id).map((r) => r.seq);
+      return Math.max(0, ...own) !== own.length;
+    }).length;
+    return { lost, doubled, gaps };
+  } finally {
+    await db.destroy();
+  }
+}
+
+/** Whether every chain holds after all runs. */
+export async function chainsHold(school: School): Promise<boolean> {
+  const db = openDatabase(school.cluster.url(DATABASE), 2);
+  try {
+    return (await verifyRecords(db, [])).findings.length === 0;
+  } finally {
+    await db.destroy();
+  }
+}
+
+const RUNS = Number(process.env['CLEAR_MARK_FAULT_RUNS'] ?? '51');
+
+/** SIGKILL of server, database and both under load: entries that were acknowledged and are wrong, plus one, against one. */
+export async function benchFaults(): Promise<Measured> {
+  const school = await faultSchool();
+  try {
+    const runs: FaultRun[] = [];
+    for (let i = 0; i < RUNS; i++) runs.push(await faultRun(school, KILLS[i % KILLS.length]!));
+    const sum = (of: (r: FaultRun) => number): number => runs.reduce((total, r) => total + of(r), 0);
+    const wrong = sum((r) => r.lost + r.doubled + r.gaps);
+    const whole = await chainsHold(school);
+    const slowest = Math.max(...runs.map((r) => r.backMs));
+    return {
+      name: `acknowledged entries that are wrong after ${RUNS} kills, plus one / one`,
+      ratio: whole && slowest < 10_000 ? wrong + 1 : Infinity,
+      most: 1,
+      unit: 'times',
+      detail: `${sum((r) => r.acknowledged)} acknowledged, ${sum((r) => r.lost)} lost, ${sum((r) => r.doubled)} doubled, ${sum((r) => r.gaps)} attempts with a gap; chains ${whole ? 'hold' : 'BROKEN'}; taken again after ${(slowest / 1000).toFixed(1)} s at most`,
+    };
+  } finally {
+    await school.end();
+  }
+}
