@@ -1,4 +1,5 @@
 import { createRequire } from 'node:module';
+import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import type { RunJob } from './what-if.service.ts';
@@ -12,7 +13,8 @@ export const jobThreads =
   (order) =>
     new Promise((resolve, reject) => {
       // The sources are run as they are: the thread registers the process's own loader before it opens them.
-      const loader = pathToFileURL(createRequire(import.meta.url).resolve('tsx/esm/api')).href;
+      const tsx = path.dirname(createRequire(import.meta.url).resolve('tsx/package.json'));
+      const loader = pathToFileURL(path.join(tsx, 'dist/esm/api/index.mjs')).href;
       const job = new URL('./job-worker.ts', import.meta.url).href;
       const boot = `import(${JSON.stringify(loader)}).then(({ register }) => {
         register();
