@@ -277,6 +277,7 @@ export const OpenAttempt = z.object({
   pieceId: Id,
   pieceLabel: z.string(),
   startedAt: z.string(),
+  claimedStartedAt: z.string().nullable().optional(),
   schools: z.record(z.string(), z.string()),
   link: AttemptLinkShape.nullable(),
   things: z.array(Thing),

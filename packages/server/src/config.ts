@@ -18,6 +18,8 @@ const Shape = z.object({
 });
 
 export interface Config {
+  /** How long one statement may take, ms; the usual minute where nothing is said. */
+  readonly statementMs?: number;
   /** The application's own role: it owns no table, truncates none and cannot switch a trigger off. */
   readonly databaseUrl: string;
   /** The owner's, for migrations alone; where none is given the application is the owner. */

@@ -35,8 +35,8 @@ export async function startServer(
   more: Pick<Keeping, 'anchorsInBackups'> = {},
 ): Promise<Running> {
   const log: Logger = pino({ level: config.logLevel });
-  const db = openDatabase(config.databaseUrl);
-  const sessionPool = new pg.Pool({ ...connectionSettings(config.databaseUrl), max: 4 });
+  const db = openDatabase(config.databaseUrl, 8, config.statementMs);
+  const sessionPool = new pg.Pool({ ...connectionSettings(config.databaseUrl, config.statementMs), max: 4 });
   // Released in reverse order, whether the start or the stop asks for it.
   const release: (() => Promise<void>)[] = [() => db.destroy(), () => sessionPool.end()];
   const releaseAll = async (): Promise<void> => {

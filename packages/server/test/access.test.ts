@@ -1,5 +1,4 @@
-import { ROUTES } from '@clear-mark/contract';
-import type { Person } from '@clear-mark/contract';
+import { type Access, type Person, ROUTES } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { peopleService, readConfig } from '../src/index.ts';
@@ -211,5 +210,37 @@ describe('settings', () => {
     const tls = { CLEAR_MARK_TLS_CERT: 'c', CLEAR_MARK_TLS_KEY: 'k', CLEAR_MARK_HOST: '0.0.0.0' };
     expect(() => readConfig({ ...base, ...tls, CLEAR_MARK_MODE: 'demo' })).toThrow('CLEAR_MARK_HOST');
     expect(readConfig({ ...base, ...tls })).toMatchObject({ host: '0.0.0.0', mode: 'real' });
+  });
+});
+
+/** Who may call what: a cell for each route of the contract and each kind of person, made from the contract. */
+describe('the table of access', () => {
+  const WHO = ['nobody', 'trainee', 'other', 'teacher', 'lead'] as const;
+  const RANK: Readonly<Record<Access, number>> = { open: 0, signed_in: 1, instructor: 2, lead: 3 };
+  const rankOf = (who: (typeof WHO)[number]): number =>
+    ({ nobody: 0, trainee: 1, other: 2, teacher: 2, lead: 3 })[who];
+  // Signing out ends the caller for the cells after it; signing in is its own test.
+  const cells = Object.entries(ROUTES)
+    .filter(([name]) => name !== 'signOut')
+    .flatMap(([name, route]) => WHO.map((who) => [name, who, route] as const));
+
+  it.each(cells)('%s by %s', async (_, who, route) => {
+    const reply = await callers[who].call(
+      route.method.toUpperCase(),
+      filled(route.path),
+      route.method === 'get' ? undefined : {},
+    );
+    const { code } = reply.problem ?? {};
+    if (rankOf(who) >= RANK[route.access]) {
+      expect(['auth.required', 'auth.role']).not.toContain(code);
+      // What belongs to a class is closed to an instructor of another one.
+      if (who === 'other' && route.path.startsWith('/api/classes/:id') && route.method === 'get') {
+        const only = ['auth.not_in_class', 'request.bad_field'];
+        expect([route.path, only.includes(code ?? '') || code?.startsWith('not_found')]).toEqual([
+          route.path,
+          true,
+        ]);
+      }
+    } else expect(code).toBe(who === 'nobody' ? 'auth.required' : 'auth.role');
   });
 });

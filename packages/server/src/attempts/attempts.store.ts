@@ -217,6 +217,7 @@ export const attemptsStore = (db: Database) => ({
         'a.piece_id as pieceId',
         'i.label as pieceLabel',
         'a.started_at as startedAt',
+        'a.claimed_started_at as claimedStartedAt',
         'a.schools',
         'a.link',
         db.raw('a.next_seq - 1 as "lastSeq"'),

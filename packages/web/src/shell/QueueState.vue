@@ -103,13 +103,11 @@ function openSheet(q: Queued): void {
           <span class="soft small">{{ new Date(atOf(q)).toLocaleTimeString() }}</span>
           <span class="small why">{{ wordsFor(q) }}</span>
           <span v-if="q.state !== 'waiting'" class="acts">
-            <el-button v-if="mendable(q.entry) && isMine(q)" size="small" @click="beginToMend(q)">
-              Put right
-            </el-button>
-            <el-button v-else-if="q.entry && classroom.classId !== ''" size="small" @click="openSheet(q)">
+            <el-button v-if="mendable(q.entry) && isMine(q)" @click="beginToMend(q)"> Put right </el-button>
+            <el-button v-else-if="q.entry && classroom.classId !== ''" @click="openSheet(q)">
               Open its sheet
             </el-button>
-            <el-button size="small" @click="exportFile([q], `clear-mark-entry-${q.id.slice(0, 8)}.json`)">
+            <el-button @click="exportFile([q], `clear-mark-entry-${q.id.slice(0, 8)}.json`)">
               Save
             </el-button>
             <el-popconfirm
@@ -119,7 +117,7 @@ function openSheet(q: Queued): void {
               width="240"
               @confirm="queue.dismiss(q.id)"
             >
-              <template #reference><el-button size="small">Drop</el-button></template>
+              <template #reference><el-button>Drop</el-button></template>
             </el-popconfirm>
           </span>
           <form v-if="mending?.id === q.id" class="mend" @submit.prevent="sendMended">
@@ -175,7 +173,7 @@ function openSheet(q: Queued): void {
 }
 .list li {
   display: grid;
-  grid-template-columns: 1fr auto minmax(0, 1.6fr) auto;
+  grid-template-columns: minmax(0, 1fr) auto minmax(0, 1.4fr) auto;
   gap: 10px;
   align-items: center;
   border-bottom: 1px solid var(--hair);

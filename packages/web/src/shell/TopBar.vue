@@ -25,11 +25,14 @@ const places = computed(() =>
         { name: 'retraining', label: 'Retraining' },
         { name: 'records', label: 'Records' },
         { name: 'setup', label: 'Class' },
-        ...(session.me?.role === 'lead' ? [{ name: 'safekeeping', label: 'Safekeeping' }] : []),
       ]
     : [],
 );
-const INSIDE: Readonly<Record<string, string>> = { sheet: 'today', evidence: 'insight' };
+const INSIDE: Readonly<Record<string, string>> = {
+  sheet: 'today',
+  evidence: 'insight',
+  safekeeping: 'setup',
+};
 const here = (name: string): boolean => (INSIDE[String(route.name)] ?? route.name) === name;
 
 function openClass(event: Event): void {

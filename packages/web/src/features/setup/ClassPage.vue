@@ -3,6 +3,7 @@ import type { ClassDetail, Person } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { useSession } from '../../shell/session.ts';
 import { useClassroom } from '../../storage/use-classroom.ts';
 import CommitField from '../../shared/CommitField.vue';
 import InstrumentsPanel from './InstrumentsPanel.vue';
@@ -12,6 +13,8 @@ import ThingsPanel from './ThingsPanel.vue';
 
 const props = defineProps<{ classId: string }>();
 const classroom = useClassroom();
+const session = useSession();
+const isLead = computed(() => session.me?.role === 'lead');
 const detail = shallowRef<ClassDetail | null>(null);
 const people = shallowRef<readonly Person[]>([]);
 const failure = ref<string | null>(null);
@@ -85,7 +88,12 @@ onMounted(() => void refresh());
   <div class="page">
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <template v-if="detail">
-      <h1>{{ detail.name }}</h1>
+      <div class="head">
+        <h1>{{ detail.name }}</h1>
+        <RouterLink v-if="isLead" class="act" :to="{ name: 'safekeeping', params: { classId } }"
+          >Safekeeping of the records</RouterLink
+        >
+      </div>
       <p class="soft">
         {{ detail.place }} · {{ detail.startsOn }} to {{ detail.endsOn }} · {{ detail.timeZone }}
       </p>
@@ -161,6 +169,18 @@ onMounted(() => void refresh());
 </template>
 
 <style scoped>
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+  justify-content: space-between;
+}
+.head .act {
+  text-decoration: none;
+  display: inline-flex;
+  align-items: center;
+}
 .two {
   display: grid;
   grid-template-columns: 1fr 1fr;

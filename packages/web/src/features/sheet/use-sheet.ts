@@ -303,7 +303,7 @@ function documentOf(
   const { id, traineeId, traineeName, methodVersionId, pieceId, pieceLabel, startedAt, things } = attempt;
   const head = { id, traineeId, traineeName, methodVersionId, pieceId, pieceLabel, startedAt, things };
   return {
-    attempt: { ...head, classId, state: 'open', claimedStartedAt: null },
+    attempt: { ...head, classId, state: 'open', claimedStartedAt: attempt.claimedStartedAt ?? null },
     sheet,
     policy,
     entries: [],
