@@ -8,7 +8,7 @@ beforeAll(async () => {
 afterAll(() => school.end(), 60_000);
 
 describe('a kill under load', () => {
-  it.each(['server', 'database', 'both', 'database', 'both'] as const)(
+  it.each(['server', 'database', 'both', 'one_of_two', 'both'] as const)(
     'of the %s loses, doubles and skips nothing that was acknowledged',
     async (killed) => {
       const run = await faultRun(school, killed);

@@ -15,8 +15,9 @@ import type { Measured } from './measured.ts';
 import { startProcess } from './own-server.ts';
 import { signIn } from './raw-client.ts';
 
-export type Killed = 'server' | 'database' | 'both';
-export const KILLS: readonly Killed[] = ['server', 'database', 'both'];
+/** What is killed: the server, its database, both, or one of two servers on one database, which is not started again. */
+export type Killed = 'server' | 'database' | 'both' | 'one_of_two';
+export const KILLS: readonly Killed[] = ['server', 'database', 'both', 'one_of_two'];
 
 export interface FaultRun {
   readonly killed: Killed;
@@ -70,25 +71,32 @@ export async function faultRun(school: School, killed: Killed): Promise<FaultRun
   const db = openDatabase(school.cluster.url(DATABASE), 2);
   const attempts = await startPieces(db, school.server.url, cookie);
   await db.destroy();
+  const beside = killed === 'one_of_two' ? await startServerOf(school.cluster) : null;
   const acknowledged = new Map<string, number>();
   let session = cookie;
   let [stop, down] = [false, false];
   let backAt = 0;
   const device = async (i: number): Promise<void> => {
     const deviceId = randomUUID();
+    // Half of the devices begin at the other server; who gets no answer asks the next time there.
+    let other = i % 2 === 1;
     while (!stop) {
       const attempt = attempts[i % attempts.length]!;
       const body = oneEntry(attempt.id, attempt.method, me, deviceId);
       // The same entry until it is acknowledged, as the queue of a device does.
       for (;;) {
         const sentAt = new Date().toISOString();
-        const receipt = await sendOnce(school.server.url, session, { ...body, sentAt });
+        const receipt = await sendOnce(other && beside ? beside.url : school.server.url, session, {
+          ...body,
+          sentAt,
+        });
         if (receipt !== null) {
           acknowledged.set(body.entries[0]!.id, receipt);
           if (down && backAt === 0) backAt = performance.now();
           break;
         }
         if (stop) return;
+        other = !other;
         await new Promise((done) => setTimeout(done, 30));
       }
     }
@@ -97,12 +105,13 @@ export async function faultRun(school: School, killed: Killed): Promise<FaultRun
   await new Promise((done) => setTimeout(done, 300 + Math.random() * 500));
   const at = performance.now();
   if (killed !== 'database') school.server.child.kill('SIGKILL');
-  if (killed !== 'server') process.kill(postmasterOf(school.cluster), 'SIGKILL');
+  if (killed === 'database' || killed === 'both') process.kill(postmasterOf(school.cluster), 'SIGKILL');
   down = true;
-  if (killed !== 'server') {
+  if (killed === 'database' || killed === 'both') {
     school.cluster = await startCluster({ home: school.home, port: school.cluster.port });
   }
-  if (killed !== 'database') school.server = await startServerOf(school.cluster);
+  if (beside) school.server = beside;
+  else if (killed !== 'database') school.server = await startServerOf(school.cluster);
   // Sessions are in the database: the one from before goes on.
   session = cookie;
   while (backAt === 0 && performance.now() - at < 30_000) await new Promise((done) => setTimeout(done, 20));
@@ -196,7 +205,7 @@ export async function chainsHold(school: School): Promise<boolean> {
   }
 }
 
-const RUNS = Number(process.env['CLEAR_MARK_FAULT_RUNS'] ?? '51');
+const RUNS = Number(process.env['CLEAR_MARK_FAULT_RUNS'] ?? '52');
 
 /** SIGKILL of server, database and both under load: entries that were acknowledged and are wrong, plus one, against one. */
 export async function benchFaults(): Promise<Measured> {

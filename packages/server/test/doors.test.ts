@@ -3,7 +3,8 @@ import { ERRORS, type Person } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { codeOf } from '../src/http/problem.ts';
-import { type Running, startServer } from '../src/index.ts';
+import { pino } from 'pino';
+import { night, type Running, startServer } from '../src/index.ts';
 import { digestOf, keepFace, pngOf } from './faces-for-tests.ts';
 import { Caller, PASSWORD, type TestClass, World } from './harness.ts';
 
@@ -218,6 +219,32 @@ describe('pictures', () => {
     const answers = [await face(digestOf(bytes)), await face('cd'.repeat(32))].map((r) => r.problem?.code);
     expect(answers[0]).toBe(answers[1]);
     expect(answers[0]).toBe('face.no_picture');
+  });
+
+  it('that nobody came to use are dropped by the night’s work, those in use stay', async () => {
+    const [orphan, fresh] = [pngOf('given up'), pngOf('just sent')];
+    for (const bytes of [orphan, fresh]) expect((await put(bytes)).status).toBe(200);
+    const used = await keepFace(asTeacher, classroom.id, []);
+    await world
+      .owner('pictures')
+      .whereNot({ sha256: digestOf(fresh) })
+      .update({ received_at: new Date(0) });
+    await night(world.db, { safeDir: null }, () => new Date(), pino({ level: 'silent' }));
+    const left: string[] = await world.db('pictures').pluck('sha256');
+    expect(left).not.toContain(digestOf(orphan));
+    expect(left).toContain(digestOf(fresh));
+    expect((await asTeacher.bytes('GET', `/classes/${classroom.id}/faces/${used}/picture`)).status).toBe(200);
+    // The same night is worked once, also when two processes wake together.
+    const checks = () =>
+      world
+        .db('checks')
+        .count<{ count: string }[]>('*')
+        .then(([r]) => Number(r!.count));
+    const before = await checks();
+    await Promise.all(
+      [1, 2].map(() => night(world.db, { safeDir: null }, () => new Date(), pino({ level: 'silent' }))),
+    );
+    expect(await checks()).toBe(before);
   });
 
   it('of one person have an end in an hour', async () => {

@@ -10,6 +10,7 @@ import {
   offsetOf,
   seenIds,
   withEntries,
+  withNews,
 } from './classroom.model.ts';
 
 const entry = (seq: number): StoredEntry =>
@@ -142,5 +143,25 @@ describe('entries that cannot count any more', () => {
       }
     }
     expect(most).toBeGreaterThan(10);
+  });
+});
+
+describe('entries that a stream brings', () => {
+  const news = (id: string, ...seqs: number[]) => ({ now: '', attempts: [{ id, entries: seqs.map(entry) }] });
+  it('are added where nothing lies between, and nothing is asked', () => {
+    const before = map(attempt('a', 1, 2), attempt('b', 1));
+    const { attempts, ask } = withNews(before, news('a', 3, 4), 'this');
+    expect([seqsOf(attempts, 'a'), ask]).toEqual([[1, 2, 3, 4], false]);
+    expect(attempts.get('b')).toBe(before.get('b'));
+  });
+  it('that are known already change nothing', () => {
+    const before = map(attempt('a', 1, 2));
+    expect(withNews(before, news('a', 2), 'this')).toEqual({ attempts: before, ask: false });
+    expect(withNews(before, news('a', 2), 'this').attempts).toBe(before);
+  });
+  it('behind a gap, or of an attempt that is not known, are asked for', () => {
+    const before = map(attempt('a', 1, 2));
+    expect(withNews(before, news('a', 4), 'this')).toEqual({ attempts: before, ask: true });
+    expect(withNews(before, news('new', 1), 'this')).toEqual({ attempts: before, ask: true });
   });
 });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Queued } from './device-store.ts';
-import { nextToSend } from './queue.model.ts';
+import { afterFailure, afterSuccess, mendable, mended, nextToSend, restsWith } from './queue.model.ts';
 
 const me = { id: 'me', teaches: true };
 const entry = (
@@ -68,5 +68,49 @@ describe('what is sent next', () => {
     ];
     expect(ids(queue)).toEqual(['3']);
     expect(ids(queue, { id: 'other', teaches: true })).toEqual(['b']);
+  });
+});
+
+describe('what the server fails on', () => {
+  it('rests with what hangs together, and stops nobody else', () => {
+    const items = [entry('1'), entry('2', { attempt: 'b' }), entry('3'), entry('4', { attempt: 'b' })];
+    const sent = (resting: string[]) => nextToSend(items, me, 200, new Set(resting)).map((q) => q.id);
+    expect(sent([])).toEqual(['1', '2', '3', '4']);
+    expect(sent(['a'])).toEqual(['2', '4']);
+    expect(sent(['a', 'b'])).toEqual([]);
+  });
+  it('of a start or a reference rests by itself', () => {
+    const items = [start('s'), reference('r'), entry('1')];
+    expect(items.map(restsWith)).toEqual(['s', 'r', 'a']);
+    expect(nextToSend(items, me, 200, new Set(['s'])).map((q) => q.id)).toEqual(['r']);
+  });
+  it('is found by halving, and batches grow again after', () => {
+    expect([200, 100, 3, 1].map(afterFailure)).toEqual([100, 50, 1, 1]);
+    expect([1, 150, 200].map((n) => afterSuccess(n, 200))).toEqual([2, 200, 200]);
+  });
+});
+
+describe('a refused entry', () => {
+  const of = (more: object): NonNullable<Queued['entry']> =>
+    ({ ...entry('1').entry!, note: null, source: 'typed', at: 'then', ...more }) as never;
+  it('is put right where it is text or a number, without what cannot be kept', () => {
+    expect(mendable(of({ note: 'so \ud83d' }))).toEqual({ part: 'note', text: 'so ' });
+    expect(mendable(of({ value: { kind: 'measure', text: '12,3.4', unit: 'mm' } }))).toEqual({
+      ...{ part: 'text', text: '12,3.4' },
+    });
+    expect(mendable(of({ value: { kind: 'check', passed: true } }))).toBeNull();
+    expect(mendable(null)).toBeNull();
+  });
+  it('goes out anew under another id, with its time, and is no instrument’s any more', () => {
+    const stamped = of({
+      source: 'instrument',
+      value: { kind: 'loss', text: '-0.1', unit: 'dB', referenceId: 'r', instrument: { seq: 1 } },
+    });
+    expect(mended(stamped, ' 0.10 ', 'new')).toMatchObject({
+      ...{ id: 'new', at: 'then', source: 'typed', note: null },
+      value: { kind: 'loss', text: '0.10', unit: 'dB', referenceId: 'r' },
+    });
+    expect(mended(stamped, '0.10', 'new').value).not.toHaveProperty('instrument');
+    expect(mended(of({ note: 'a', value: null }), 'b', 'new')).toMatchObject({ note: 'b', value: null });
   });
 });
