@@ -15,6 +15,7 @@ import { benchLoad } from './load.ts';
 import type { Measured } from './measured.ts';
 import { benchInsight, benchInsightQuantiles, benchResults } from './results.ts';
 import { benchWhatIf } from './what-if.ts';
+import { benchWhatIfStop } from './what-if-stop.ts';
 import { benchScore } from './score.ts';
 import { benchStatsReml, benchStatsSearch, benchStatsSummary } from './stats.ts';
 import { benchTap, benchTapWithGrids } from './tap.ts';
@@ -45,6 +46,7 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   insight: (url) => benchInsight(url),
   'insight-quantiles': (url) => benchInsightQuantiles(url),
   'what-if': (url) => benchWhatIf(url),
+  'what-if-stop': () => benchWhatIfStop(),
   'stats-reml': () => benchStatsReml(),
   'stats-summary': () => Promise.resolve(benchStatsSummary()),
   'stats-search': () => Promise.resolve(benchStatsSearch()),
