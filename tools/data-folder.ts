@@ -7,6 +7,21 @@ import { processesIn } from './process-list.ts';
 
 /** A folder of ours for data that are thrown away: in the checkout, or in the home of the database's user. */
 export async function scratchHome(name: string): Promise<string> {
+  const home = await scratchFolder(name);
+  await bringPassword(home, name);
+  return home;
+}
+
+/** Earlier versions kept the password apart from the data. */
+async function bringPassword(home: string, name: string): Promise<void> {
+  const apart = path.join(STATE, `${name}.password`);
+  const beside = path.join(home, 'password');
+  if (existsSync(apart) && !existsSync(beside) && existsSync(path.join(home, 'data'))) {
+    await moveFolder(apart, beside);
+  }
+}
+
+async function scratchFolder(name: string): Promise<string> {
   const ours = path.join(STATE, 'clusters', name);
   await mkdir(ours, { recursive: true });
   if (!asRoot()) return ours;
@@ -43,6 +58,7 @@ export async function realHome(given: string | null): Promise<string> {
       `${home} cannot be written by the database's user (${asRoot() ? DATABASE_USER : 'you'}). Give it that folder, or name another with --data DIR. Nothing was changed.`,
     );
   }
+  if (home === (await earlierHome())) await bringPassword(home, 'real');
   return home;
 }
 
@@ -52,6 +68,7 @@ export async function realHome(given: string | null): Promise<string> {
  */
 export async function settleEarlierData(home: string, move: boolean): Promise<void> {
   const earlier = await earlierHome();
+  if (earlier === home) return;
   if (earlier === null) {
     if (move) throw new Error('There are no data of an earlier version in this checkout to move.');
     return;

@@ -257,6 +257,9 @@ describe('what one person can do to others', () => {
     expect((await asTrainee.post(`/attempts/${unused}/withdrawal`, {})).status).toBe(200);
     expect((await asTrainee.post(`/attempts/${unused}/withdrawal`, {})).status).toBe(200);
     expect((await document(asTeacher, unused)).attempt.state).toBe('withdrawn');
+    const own = await asTrainee.get('/me/attempts');
+    expect([own.status, JSON.stringify(own.body).includes(unused)]).toEqual([200, false]);
+    expect((await asTrainee.get('/me/bench')).status).toBe(200);
     const late = { ...note(teacher), attemptId: unused };
     expect(codes(await send(asTeacher, [late]))).toEqual(['attempt.withdrawn']);
     expect((await sign(unused, [])).problem.code).toBe('attempt.withdrawn');

@@ -120,7 +120,7 @@ export const attemptListService = (db: Database) => ({
   /** A trainee's own record, newest first. */
   own: async (me: Person): Promise<AttemptList> => {
     const { rows } = await db.raw(
-      `select ${COLUMNS} from attempts a ${JOINS} where a.trainee_id = ?
+      `select ${COLUMNS} from attempts a ${JOINS} where a.trainee_id = ? and a.state <> 'withdrawn'
         order by a.started_at desc, a.id desc limit ?`,
       [me.id, MOST_ROWS],
     );

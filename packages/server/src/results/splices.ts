@@ -43,6 +43,7 @@ export async function spliceRows(db: Database, classId: string): Promise<SpliceR
       'v.sheet',
     ])
     .where('a.class_id', classId)
+    .whereNot('a.state', 'withdrawn')
     .whereIn(
       'v.method_id',
       SPLICING.map((name) => `clear-mark/${name}`),
