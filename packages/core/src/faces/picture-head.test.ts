@@ -43,7 +43,10 @@ describe('the head of a picture', () => {
     }
   });
   it('refuses what is neither, what is cut short and what moves', () => {
-    expect(pictureHead(Uint8Array.from([...'<svg/>'].map((c) => c.charCodeAt(0))))).toEqual({ kind: 'refused', why: 'format' });
+    expect(pictureHead(Uint8Array.from([...'<svg/>'].map((c) => c.charCodeAt(0))))).toEqual({
+      kind: 'refused',
+      why: 'format',
+    });
     expect(pictureHead(new Uint8Array(0))).toEqual({ kind: 'refused', why: 'format' });
     expect(pictureHead(png(10, 10).subarray(0, 20))).toEqual({ kind: 'refused', why: 'cut' });
     expect(pictureHead(png(0, 10, ...chunk('IDAT', [1])))).toEqual({ kind: 'refused', why: 'cut' });
