@@ -134,7 +134,9 @@ async function startPieces(
       .distinct('a.class_id', 'a.trainee_id', 'a.method_version_id', 'v.method_id as method')
       .limit(DEVICES);
   const made: { id: string; method: string }[] = [];
-  for (const r of rows) {
+  // Others each time: a trainee has only so many pieces open.
+  const from = Math.floor(Math.random() * rows.length);
+  for (const r of [...rows.slice(from), ...rows.slice(0, from)].slice(0, DEVICES)) {
     const [id, now] = [randomUUID(), new Date().toISOString()];
     const reply = await fetch(`${url}/api/classes/${r.class_id}/attempts`, {
       ...{ method: 'POST', headers: { 'Content-Type': 'application/json', Cookie: cookie } },
