@@ -132,7 +132,7 @@ async function startPieces(
       .join('method_versions as v', 'v.id', 'a.method_version_id')
       .where('v.method_id', 'clear-mark/lc-wedge-locator')
       .distinct('a.class_id', 'a.trainee_id', 'a.method_version_id', 'v.method_id as method')
-      .limit(DEVICES);
+      .orderBy('a.trainee_id');
   const made: { id: string; method: string }[] = [];
   // Others each time: a trainee has only so many pieces open.
   const from = Math.floor(Math.random() * rows.length);
