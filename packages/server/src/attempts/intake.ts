@@ -45,8 +45,7 @@ interface Waiting {
  * devices that is an eighth of the waits for the disk. Nothing is answered before it is on the disk. One entry that the
  * database refuses is found by halving, and refuses only itself.
  *
- * Rejected: a timer that gathers entries (it delays a lone one), and one transaction a request (0.2 of the entries a
- * second at eight devices, measured).
+ * Rejected: a timer that gathers entries, since it delays a lone one.
  */
 export function entriesIntake(db: Database, now: () => Date) {
   const waiting: Waiting[] = [];

@@ -8,8 +8,7 @@ export const name = '0012-intake';
  * checked before, by the sheet. For each entry one row: what became of it, its number, and what is there under its id.
  *
  * Before there were twelve statements a batch: as many ways there and back, and as many chances to hold the lock.
- * Rejected: one large statement over all entries (1.1 ms for a single entry, most of it spent on starting forty plan
- * nodes; this takes 0.4 ms), and an insert for each entry (twice as long for a batch of two hundred).
+ * Rejected: one large statement over all entries; most of its time went into starting its many plan nodes.
  */
 export async function up(db: Knex): Promise<void> {
   await db.raw(`
