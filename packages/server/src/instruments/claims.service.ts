@@ -5,7 +5,7 @@ import { classesStore, classForMember } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../http/app-error.ts';
 import type { InstrumentHub } from './hub.ts';
-import { instrumentsStore, type PlacedInstrument } from './instruments.store.ts';
+import { foundInstrument, instrumentsStore } from './instruments.store.ts';
 import { ScpiFailure } from './scpi-session.ts';
 
 /** A claim that is not renewed ends by itself, so that a tablet whose battery died holds nothing. */
@@ -18,11 +18,7 @@ const teaches = async (db: Database, classId: string, me: Person): Promise<boole
 /** Who has an instrument, and what only the one who has it may tell it. */
 export const claimsService = (db: Database, hub: InstrumentHub) => {
   const store = instrumentsStore(db);
-  const found = async (classId: string, thingId: string): Promise<PlacedInstrument> => {
-    const instrument = await store.byId(classId, thingId);
-    if (!instrument) throw new AppError('not_found.instrument');
-    return instrument;
-  };
+  const found = foundInstrument(db);
   return {
     claim: async (
       classId: string,

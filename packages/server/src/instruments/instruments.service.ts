@@ -3,7 +3,7 @@ import { classForMember, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../http/app-error.ts';
 import type { InstrumentHub } from './hub.ts';
-import { instrumentsStore, type PlacedInstrument } from './instruments.store.ts';
+import { foundInstrument, instrumentsStore } from './instruments.store.ts';
 import { addressAllowed } from './networks.ts';
 
 /** The kinds of things that can be connected as a kind of instrument. */
@@ -16,11 +16,7 @@ const THINGS_OF: Readonly<Record<InstrumentKind, readonly string[]>> = {
 
 export const instrumentsService = (db: Database, hub: InstrumentHub, networks: readonly string[]) => {
   const store = instrumentsStore(db);
-  const found = async (classId: string, thingId: string): Promise<PlacedInstrument> => {
-    const instrument = await store.byId(classId, thingId);
-    if (!instrument) throw new AppError('not_found.instrument');
-    return instrument;
-  };
+  const found = foundInstrument(db);
   return {
     list: async (classId: string, me: Person): Promise<Instrument[]> => {
       await classForMember(db, classId, me);

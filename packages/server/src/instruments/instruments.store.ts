@@ -1,5 +1,6 @@
 import type { InstrumentClaim, InstrumentSetting } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
+import { AppError } from '../http/app-error.ts';
 
 const SETTING = [
   'i.thing_id as thingId',
@@ -123,6 +124,15 @@ export const instrumentsStore = (db: Database) => ({
     await db('instrument_spans').where({ thing_id: thingId }).where('until', '>', now).update({ until: now });
   },
 });
+
+/** An instrument of a class, connected. Error: `not_found.instrument`. */
+export const foundInstrument =
+  (db: Database) =>
+  async (classId: string, thingId: string): Promise<PlacedInstrument> => {
+    const instrument = await instrumentsStore(db).byId(classId, thingId);
+    if (!instrument) throw new AppError('not_found.instrument');
+    return instrument;
+  };
 
 async function claimsOf(db: Database, thingIds: readonly string[]): Promise<Map<string, InstrumentClaim>> {
   const rows: (InstrumentClaim & { thingId: string })[] = await db('instrument_claims as c')
