@@ -117,6 +117,7 @@ export const EntryBatchBody = z.object({
   /** The device's own clock when it sent the batch; what it is off by is kept with the entries. */
   sentAt: Instant,
 });
+export type EntryBatchBody = z.infer<typeof EntryBatchBody>;
 
 export const EntryReceipt = z.discriminatedUnion('state', [
   z.object({

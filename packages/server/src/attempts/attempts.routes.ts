@@ -1,4 +1,4 @@
-import { ROUTES } from '@clear-mark/contract';
+import { type EntryBatchBody, type Person, ROUTES } from '@clear-mark/contract';
 import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { handle } from '../http/handle.ts';
@@ -9,7 +9,8 @@ import { signService } from './sign.service.ts';
 import { startService } from './start.service.ts';
 import { todayService } from './today.service.ts';
 
-export function attemptRoutes(router: Router, db: Database, now: () => Date, stamps: ReadingStamps): void {
+/** Adds the routes; gives the way in for entries, which is also gone without the router. */
+export function attemptRoutes(router: Router, db: Database, now: () => Date, stamps: ReadingStamps) {
   const attempts = attemptsService(db);
   const entries = entriesService(db, now, stamps);
   const signing = signService(db);
@@ -26,9 +27,10 @@ export function attemptRoutes(router: Router, db: Database, now: () => Date, sta
     return { attemptId: body.id };
   });
   handle(router, ROUTES.attempt, ({ params, me }) => attempts.document(params.id, me));
-  handle(router, ROUTES.sendEntries, async ({ body, me }) => ({
+  const takeEntries = async (me: Person, body: EntryBatchBody) => ({
     receipts: await entries.take(body.entries, body.sentAt, me),
-  }));
+  });
+  handle(router, ROUTES.sendEntries, ({ body, me }) => takeEntries(me, body));
   handle(router, ROUTES.confirmEntries, async ({ params, body, me }) => {
     await attempts.confirm(params.id, body.entryIds, me, now());
     return { done: true } as const;
@@ -38,4 +40,5 @@ export function attemptRoutes(router: Router, db: Database, now: () => Date, sta
     return { done: true } as const;
   });
   handle(router, ROUTES.sign, ({ params, body, me }) => signing.sign(params.id, body, me, now()));
+  return takeEntries;
 }

@@ -5,11 +5,17 @@ import type { IntakeRow } from './entries.store.ts';
 
 /** Most entries that one statement takes: beyond it others would wait long for their turn. */
 const MOST_TOGETHER = 2000;
-/** Statements under way at once: while one waits for the disk the next is put together. */
-const AT_ONCE = 2;
+/**
+ * Statements under way at once. A commit that rings holds the one lock of all rings until it is on the disk, so that a
+ * second statement would only wait behind it and its entries miss the next turn: one was a quarter faster than two.
+ */
+const AT_ONCE = 1;
 /** Entries that an attempt takes, and of those a trainee's own: more is a slip or an attack, no piece of work. */
 export const MOST_ENTRIES = 5000;
 export const MOST_OF_TRAINEE = 1000;
+
+/** The statement is read and planned once a connection. */
+const PREPARED = { name: 'take_entries' };
 
 export type Became =
   | 'taken'
@@ -110,12 +116,16 @@ export function entriesIntake(db: Database, now: () => Date) {
 
   async function takeNow(rows: readonly IntakeRow[]): Promise<readonly Taken[]> {
     const given = JSON.stringify(rows.map((row, i) => ({ i, ...row })));
-    const { rows: found } = (await db.raw('select * from take_entries(?::jsonb, ?, ?, ?) order by i', [
-      given,
-      now(),
-      MOST_ENTRIES,
-      MOST_OF_TRAINEE,
-    ])) as { rows: (Omit<Taken, 'claimedAt' | 'error'> & { i: number; claimed_at: string | null })[] };
+    const { rows: found } = (await db
+      .raw('select * from take_entries(?::jsonb, ?, ?, ?) order by i', [
+        given,
+        now(),
+        MOST_ENTRIES,
+        MOST_OF_TRAINEE,
+      ])
+      .options(PREPARED)) as {
+      rows: (Omit<Taken, 'claimedAt' | 'error'> & { i: number; claimed_at: string | null })[];
+    };
     // Answers belong to their entries by number: the database gives those of one attempt together.
     if (found.length !== rows.length || found.some((f, i) => f.i !== i)) {
       throw new Error(`${rows.length} entries given, ${found.length} answered`);

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import type { Person } from '@clear-mark/contract';
+import type { RequestListener } from 'node:http';
+import { ROUTES } from '@clear-mark/contract';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
-import session from 'express-session';
 import helmet from 'helmet';
 import type pg from 'pg';
 import type { Logger } from 'pino';
@@ -17,7 +17,7 @@ import { healthRoutes } from '../health/health.routes.ts';
 import { type InstrumentHub, instrumentRoutes } from '../instruments/index.ts';
 import { type Bell, classFeed, liveRoutes } from '../live/index.ts';
 import { methodRoutes } from '../methods/index.ts';
-import { peopleRoutes, peopleService } from '../people/index.ts';
+import { peopleRoutes } from '../people/index.ts';
 import { referenceRoutes } from '../references/index.ts';
 import { planRoutes } from '../plan/index.ts';
 import { resultRoutes } from '../results/index.ts';
@@ -25,16 +25,13 @@ import { whatIfRoutes } from '../what-if/index.ts';
 import { type Keeping, safekeepingRoutes } from '../safekeeping/index.ts';
 import type { ReadingStamps } from '../stamps/index.ts';
 import { AppError } from './app-error.ts';
-import { requireText } from './handle.ts';
+import { withFastPath } from './fast-path.ts';
 import { codeOf, problemOf } from './problem.ts';
-import { pinnedHost, sameSite } from './same-site.ts';
-import { sessionStore } from './session-store.ts';
+import { checked, pinnedHost, requireSameSite } from './same-site.ts';
+import { senders } from './senders.ts';
 
 const BODY_LIMIT = '2mb';
 const SMALL_BODY = '16kb';
-const CALLER_MS = 5000;
-const MOST_CALLERS = 5000;
-const SESSION_MS = 12 * 3_600_000;
 
 export interface AppParts {
   readonly config: Config;
@@ -50,27 +47,22 @@ export interface AppParts {
 }
 
 /** The whole HTTP application, not yet listening. */
-export function buildApp(parts: AppParts): Express {
+export function buildApp(parts: AppParts): RequestListener {
   const { config, db, log } = parts;
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', 'weak');
   app.use(requestLog(log));
   app.use(securityHeaders(config));
-  app.use(pinnedHost(config));
+  const guardHost = pinnedHost(config);
+  app.use(checked(guardHost));
   app.use('/api', (_request, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api', sameSite);
-  app.use('/api', sessions(parts));
-  const caller = callers(db);
-  app.use('/api', async (request, response, next) => {
-    requireText(request.query);
-    const id = request.session.personId;
-    response.locals['me'] = id === undefined ? null : await caller(id);
-    next();
-  });
+  app.use('/api', checked(requireSameSite));
+  const { steps, recentSender } = senders(parts);
+  app.use('/api', ...steps);
   // A large body is read for somebody who may send one: signing in needs little.
   const small = express.json({ limit: SMALL_BODY, strict: true });
   const large = express.json({ limit: BODY_LIMIT, strict: true });
@@ -83,7 +75,7 @@ export function buildApp(parts: AppParts): Express {
   peopleRoutes(router, db, config);
   classRoutes(router, db);
   methodRoutes(router, db);
-  attemptRoutes(router, db, parts.now, parts.stamps);
+  const takeEntries = attemptRoutes(router, db, parts.now, parts.stamps);
   referenceRoutes(router, db, parts.now);
   faceRoutes(router, db, parts.now);
   callRoutes(router, db, parts.now);
@@ -103,7 +95,19 @@ export function buildApp(parts: AppParts): Express {
   });
   if (config.webDir !== null) webFiles(app, config.webDir);
   app.use(problems(log));
-  return app;
+  return withFastPath(app, {
+    route: ROUTES.sendEntries,
+    guard: (request) => {
+      guardHost(request);
+      requireSameSite(request);
+    },
+    sender: recentSender,
+    answer: takeEntries,
+    onDone: ({ error, ...line }) => {
+      if (line.status >= 500) log.error({ ...line, err: error }, 'request');
+      else log.info(line, 'request');
+    },
+  });
 }
 
 function requestLog(log: Logger): RequestHandler {
@@ -144,35 +148,6 @@ function securityHeaders(config: Config): RequestHandler {
     },
     strictTransportSecurity: config.tls !== null,
   });
-}
-
-function sessions({ config, bell, sessionPool, sessionSecret }: AppParts): RequestHandler {
-  const { store, forget } = sessionStore(sessionPool);
-  bell.listen('session', ({ what }) => forget(what));
-  return session({
-    name: 'clear-mark',
-    secret: sessionSecret,
-    resave: false,
-    saveUninitialized: false,
-    rolling: true,
-    cookie: { httpOnly: true, sameSite: 'lax', secure: config.tls !== null, maxAge: SESSION_MS },
-    store,
-  });
-}
-
-/** Who calls, as last read: a person is asked for again after seconds. */
-function callers(db: Database): (id: string) => Promise<Person | null> {
-  const people = peopleService(db);
-  const known = new Map<string, { readonly person: Person; readonly until: number }>();
-  return async (id) => {
-    const there = known.get(id);
-    if (there && there.until > Date.now()) return there.person;
-    const person = await people.byId(id);
-    if (known.size > MOST_CALLERS) known.clear();
-    if (person) known.set(id, { person, until: Date.now() + CALLER_MS });
-    else known.delete(id);
-    return person;
-  };
 }
 
 /** The built web application; any other path gives its start page, which routes by itself. */

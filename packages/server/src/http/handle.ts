@@ -24,15 +24,34 @@ export function handle<R extends Route>(
 ): void {
   router[route.method](route.path, async (request, response) => {
     const me = response.locals['me'] as Person | null;
-    requireAccess(route.access, me);
-    const params = parseParams(route, request.params);
-    requireText(request.query);
-    const query: unknown = route.query.parse(request.query);
-    if (!route.itemsApart) requireText(request.body);
-    const body: unknown = route.body.parse(request.body ?? {});
-    const call = { params, query, body, request, response, me } as Call<R>;
-    response.json(route.reply.parse(await handler(call)));
+    const { params, query } = request;
+    const reply = await answerOf(route, { params, query, body: request.body ?? {}, me }, (parsed) =>
+      handler({ ...parsed, request, response, me } as Call<R>),
+    );
+    response.json(reply);
   });
+}
+
+export interface Given {
+  readonly params: unknown;
+  readonly query: unknown;
+  readonly body: unknown;
+  readonly me: Person | null;
+}
+
+/** Access, then the shapes, then the answer, checked against its own shape. */
+export async function answerOf<R extends Route>(
+  route: R,
+  given: Given,
+  answer: (parsed: Pick<Call<R>, 'params' | 'query' | 'body'>) => Promise<z.input<R['reply']>>,
+): Promise<unknown> {
+  requireAccess(route.access, given.me);
+  const params = parseParams(route, given.params);
+  requireText(given.query);
+  const query: unknown = route.query.parse(given.query);
+  if (!route.itemsApart) requireText(given.body);
+  const body: unknown = route.body.parse(given.body);
+  return route.reply.parse(await answer({ params, query, body } as Call<R>));
 }
 
 /** What is no text is refused before its shape is looked at: it could be stored nowhere. */

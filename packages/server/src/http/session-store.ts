@@ -20,7 +20,12 @@ type Read = (error: unknown, data?: session.SessionData | null) => void;
  * second would otherwise rewrite one row twice a second. The end of one rings by a trigger of its table, for its open streams
  * and for what other processes remember.
  */
-export function sessionStore(pool: pg.Pool): { store: session.Store; forget: (name: string) => void } {
+export function sessionStore(pool: pg.Pool): {
+  readonly store: session.Store;
+  readonly forget: (name: string) => void;
+  /** What a session holds, where it was read and written a moment ago; null: the store has to be asked. */
+  readonly recent: (id: string) => session.SessionData | null;
+} {
   const Base = pgSimple(session);
   const known = new Map<string, { readonly data: session.SessionData; readonly until: number }>();
   const touched = new Map<string, number>();
@@ -42,7 +47,7 @@ export function sessionStore(pool: pg.Pool): { store: session.Store; forget: (na
       super.set(id, data, done);
     }
     override touch(id: string, data: session.SessionData, done?: Done): void {
-      if ((touched.get(id) ?? 0) > Date.now() - TOUCH_EVERY_MS) return done?.();
+      if (isTouched(id)) return done?.();
       if (touched.size > MOST_REMEMBERED) touched.clear();
       touched.set(id, Date.now());
       super.touch(id, data, done);
@@ -52,6 +57,11 @@ export function sessionStore(pool: pg.Pool): { store: session.Store; forget: (na
       touched.delete(id);
       super.destroy(id, done);
     }
+  }
+  const isTouched = (id: string): boolean => (touched.get(id) ?? 0) > Date.now() - TOUCH_EVERY_MS;
+  function recent(id: string): session.SessionData | null {
+    const there = known.get(id);
+    return there && there.until > Date.now() && isTouched(id) ? there.data : null;
   }
   function remember(id: string, data: session.SessionData): void {
     if (known.size > MOST_REMEMBERED) known.clear();
@@ -64,5 +74,5 @@ export function sessionStore(pool: pg.Pool): { store: session.Store; forget: (na
     pruneSessionInterval: 900,
     errorLog: () => undefined,
   });
-  return { store, forget };
+  return { store, forget, recent };
 }

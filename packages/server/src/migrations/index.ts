@@ -11,6 +11,7 @@ import * as faces from './0009-faces.ts';
 import * as insight from './0010-insight.ts';
 import * as safekeeping from './0011-safekeeping.ts';
 import * as intake from './0012-intake.ts';
+import * as intakeCost from './0013-intake-cost.ts';
 
 export interface Migration {
   readonly name: string;
@@ -31,4 +32,5 @@ export const MIGRATIONS: readonly Migration[] = [
   insight,
   safekeeping,
   intake,
+  intakeCost,
 ];
