@@ -56,7 +56,7 @@ export interface Reply {
 
 /** A browser-like caller: keeps its cookie. */
 export class Caller {
-  private cookie = '';
+  cookie = '';
   constructor(private readonly base: string) {}
   /** Goes on with another caller's session, as a browser does behind a balancer of load. */
   adopt(other: Caller): void {

@@ -30,39 +30,44 @@ export interface Evidence {
   readonly faces: readonly FaceUsed[];
 }
 
+interface OfAttempt {
+  readonly attemptId: string;
+}
+
 const iso = (text: string): string => new Date(text).toISOString();
 
 export const evidenceStore = (db: Database) => ({
-  /** As it was at an instant: later gradings and changes are left out. */
-  asOf: async (attemptId: string, at: string): Promise<Evidence> => {
-    const references: ReferenceUsed[] = (
+  /** Of each attempt as it was at an instant: later gradings and changes are left out. */
+  asOf: async (attemptIds: readonly string[], at: string): Promise<Map<string, Evidence>> => {
+    const references: (ReferenceUsed & OfAttempt)[] = (
       await db.raw(
-        `select r.id, r.method, r.wavelength_nm as "wavelengthNm", r.value_dbm as "valueDbm",
-                r.shows_negative as "showsNegative", r.set_at as "setAt", r.set_by as "setBy",
+        `select u.attempt_id as "attemptId", r.id, r.method, r.wavelength_nm as "wavelengthNm",
+                r.value_dbm as "valueDbm", r.shows_negative as "showsNegative", r.set_at as "setAt", r.set_by as "setBy",
                 coalesce((select jsonb_agg(jsonb_build_object('id', c.id, 'change', c.change, 'valueDbm', c.value_dbm,
                     'voidReason', c.void_reason, 'at', c.at, 'by', c.by) order by c.seq)
                   from reference_changes c where c.reference_id = r.id and c.at <= ?), '[]') as changes
-           from loss_references r
-          where r.id in (select reference_id from readings where attempt_id = ?) order by r.id`,
-        [at, attemptId],
+           from (select distinct attempt_id, reference_id from readings where attempt_id = any(?::uuid[])) u
+           join loss_references r on r.id = u.reference_id order by r.id`,
+        [at, attemptIds as never],
       )
     ).rows;
-    const faces: FaceUsed[] = (
+    const faces: (FaceUsed & OfAttempt)[] = (
       await db.raw(
-        `select f.id, f.sha256, f.engine_verdict as "engineVerdict",
+        `select f.attempt_id as "attemptId", f.id, f.sha256, f.engine_verdict as "engineVerdict",
                 (select jsonb_build_object('id', g.id, 'verdict', g.verdict) from face_gradings g
                   where g.face_id = f.id and g.at <= ? order by g.seq desc limit 1) as grading
-           from faces f where f.attempt_id = ? order by f.id`,
-        [at, attemptId],
+           from faces f where f.attempt_id = any(?::uuid[]) order by f.id`,
+        [at, attemptIds as never],
       )
     ).rows;
-    return {
-      references: references.map((r) => ({
-        ...r,
-        changes: r.changes.map((c) => ({ ...c, at: iso(c.at) })),
-      })),
-      faces,
-    };
+    const all = new Map(
+      attemptIds.map((id) => [id, { references: [] as ReferenceUsed[], faces: [] as FaceUsed[] }]),
+    );
+    for (const { attemptId, ...r } of references) {
+      all.get(attemptId)!.references.push({ ...r, changes: r.changes.map((c) => ({ ...c, at: iso(c.at) })) });
+    }
+    for (const { attemptId, ...face } of faces) all.get(attemptId)!.faces.push(face);
+    return all;
   },
 
   /** Verdicts of gradings by their ids. */

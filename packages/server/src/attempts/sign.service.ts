@@ -87,7 +87,7 @@ async function record(trx: Database, attempt: AttemptRow, decided: Decided): Pro
   const reasonDigest = reason === null || salt === null ? null : saltedDigest(reason, salt);
   const signedAt = decided.now.toISOString();
   const digest = entriesDigest(2, chained);
-  const evidence = await evidenceStore(trx).asOf(attempt.id, signedAt);
+  const evidence = (await evidenceStore(trx).asOf([attempt.id], signedAt)).get(attempt.id)!;
   const revision = 1;
   const hash = revisionHash({
     recordVersion: 2,

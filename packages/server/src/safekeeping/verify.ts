@@ -29,7 +29,7 @@ export interface Verified {
 }
 
 /** Revisions of one bite: others have the process between two. */
-const PAGE = 20;
+const PAGE = 50;
 /** What is listed; a chain that broke is broken from there on. */
 const MOST_FINDINGS = 200;
 
@@ -88,10 +88,11 @@ async function verifyClass(
     const page = await store.page(head.classId, lastSeq, head.lastSeq, PAGE);
     if (page.length === 0) break;
     const ids = page.map((r) => r.attemptId);
-    const [entries, notes, outcomes] = [
+    const [entries, notes, outcomes, evidence] = [
       await store.entriesOf(ids),
       await store.notesOf(ids),
       await store.outcomesOf(ids),
+      await evidenceNow(db, page),
     ];
     for (const revision of page) {
       const say = (kind: Finding['kind']): void => void findings.push(findingOf(kind, revision));
@@ -107,7 +108,7 @@ async function verifyClass(
       }
       const itsNotes = notes.filter((n) => n.attemptId === revision.attemptId);
       if (itsNotes.some((n) => saltedDigest(n.text, n.salt) !== n.digest)) say('note_changed');
-      if (revision.evidence && !(await evidenceHolds(db, revision.attemptId, revision.evidence))) {
+      if (!evidence(revision)) {
         say('evidence_changed');
       }
       if (revision.newest && !(await derivedFits(db, revision, own, outcomes(revision.attemptId)))) {
@@ -155,28 +156,46 @@ async function hashHolds(
   return digest === r.entriesDigest && hash === r.hash;
 }
 
-/** Whether each reference, change, picture and grading that the record names is there as it names it. */
-async function evidenceHolds(db: Database, attemptId: string, was: Evidence): Promise<boolean> {
-  const now = await evidenceStore(db).asOf(attemptId, '2099-12-31T00:00:00.000Z');
-  const references = was.references.every((r) => {
-    const there = now.references.find((x) => x.id === r.id);
-    if (!there) return false;
-    const { changes, ...head } = r;
-    const { changes: changesNow, ...headNow } = there;
-    return (
-      canonicalJson(head) === canonicalJson(headNow) &&
-      changes.every((c) => changesNow.some((x) => canonicalJson(x) === canonicalJson(c)))
-    );
-  });
-  const gradings = await evidenceStore(db).gradings(
-    was.faces.flatMap((f) => (f.grading ? [f.grading.id] : [])),
+/** Whether each reference, change, picture and grading that a record of a page names is there as the record names it. */
+async function evidenceNow(
+  db: Database,
+  page: readonly RevisionToCheck[],
+): Promise<(revision: RevisionToCheck) => boolean> {
+  const store = evidenceStore(db);
+  const there = await store.asOf(
+    page.map((r) => r.attemptId),
+    '2099-12-31T00:00:00.000Z',
   );
-  const faces = was.faces.every((f) => {
-    const there = now.faces.find((x) => x.id === f.id);
-    const grading = f.grading === null || gradings.get(f.grading.id) === f.grading.verdict;
-    return there?.sha256 === f.sha256 && there.engineVerdict === f.engineVerdict && grading;
-  });
-  return references && faces;
+  const named = page.flatMap((r) => r.evidence?.faces.flatMap((f) => f.grading?.id ?? []) ?? []);
+  const gradings = await store.gradings(named);
+  return ({ attemptId, evidence: was }) => {
+    const now = there.get(attemptId);
+    if (was === null) return true;
+    return (
+      was.references.every((r) => hasReference(now, r)) && was.faces.every((f) => hasFace(now, f, gradings))
+    );
+  };
+}
+
+function hasReference(now: Evidence | undefined, was: Evidence['references'][number]): boolean {
+  const there = now?.references.find((r) => r.id === was.id);
+  if (!there) return false;
+  const { changes, ...head } = was;
+  const { changes: changesNow, ...headNow } = there;
+  return (
+    canonicalJson(head) === canonicalJson(headNow) &&
+    changes.every((c) => changesNow.some((x) => canonicalJson(x) === canonicalJson(c)))
+  );
+}
+
+function hasFace(
+  now: Evidence | undefined,
+  was: Evidence['faces'][number],
+  gradings: ReadonlyMap<string, string | null>,
+): boolean {
+  const there = now?.faces.find((f) => f.id === was.id);
+  const graded = was.grading === null || gradings.get(was.grading.id) === was.grading.verdict;
+  return there?.sha256 === was.sha256 && there.engineVerdict === was.engineVerdict && graded;
 }
 
 async function derivedFits(
