@@ -65,7 +65,10 @@ it.each([
 
 it('refuses what another site’s page sends', async () => {
   const one = entry();
-  const foreign: Record<string, string>[] = [{ 'Sec-Fetch-Site': 'cross-site' }, { Origin: 'http://evil.example' }];
+  const foreign: Record<string, string>[] = [
+    { 'Sec-Fetch-Site': 'cross-site' },
+    { Origin: 'http://evil.example' },
+  ];
   for (const headers of foreign) {
     const reply = await send(batch([one]), SHORT, headers);
     expect([reply.status, wentShort(reply)]).toEqual([403, true]);

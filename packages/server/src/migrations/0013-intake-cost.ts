@@ -27,10 +27,9 @@ export async function up(db: Knex): Promise<void> {
       of_trainee integer;
       said timestamptz;
       held timestamptz;
-      -- What was decided, entry by entry.
-      taken integer[] := '{}';
-      numbers integer[] := '{}';
-      helds timestamptz[] := '{}';
+      -- What was decided, by the entry's place in what was given; null where it was not taken.
+      numbers integer[];
+      helds timestamptz[];
       ids uuid[] := '{}';
       noted boolean := false;
       read boolean := false;
@@ -40,7 +39,7 @@ export async function up(db: Knex): Promise<void> {
         where id in (select (v ->> 'attempt_id')::uuid from jsonb_array_elements(given) v) order by id for update;
       -- With all locks held: a statement sees what was there when it began.
       for g in
-        select x.*, a.state, a.next_seq, a.class_id, e.seq as there_seq, l.last_at,
+        select x.*, a.state, a.next_seq, a.class_id, e.seq as there_seq,
                c.starts_on::timestamp at time zone c.time_zone as began
           from jsonb_to_recordset(given) as x (
             i integer, id uuid, attempt_id uuid, kind text, note text, capacity text, device_id uuid, at timestamptz,
@@ -49,9 +48,6 @@ export async function up(db: Knex): Promise<void> {
           join attempts a on a.id = x.attempt_id
           join classes c on c.id = a.class_id
           left join entries e on e.id = x.id
-          left join lateral (
-            select d.at + d.clock_offset_ms * interval '1 ms' as last_at from entries d
-             where d.attempt_id = x.attempt_id and d.device_id = x.device_id order by d.seq desc limit 1) l on true
          order by x.attempt_id, x.i
       loop
         if current is distinct from g.attempt_id then
@@ -124,16 +120,16 @@ export async function up(db: Knex): Promise<void> {
         said := g.at + g.clock_offset_ms * interval '1 ms';
         if last_device is distinct from g.device_id then
           last_device := g.device_id;
-          last_at := g.last_at;
+          select e.at + e.clock_offset_ms * interval '1 ms' into last_at from entries e
+            where e.attempt_id = g.attempt_id and e.device_id = g.device_id order by e.seq desc limit 1;
         end if;
         held := least(greatest(said, g.began, last_at - interval '5 s'), latest);
         if verdict = 'taken' then
           last_at := greatest(last_at, held);
           seq := number;
           number := number + 1;
-          taken := taken || g.i;
-          numbers := numbers || seq;
-          helds := helds || held;
+          numbers[g.i] := seq;
+          helds[g.i] := held;
           ids := ids || g.id;
           noted := noted or g.note is not null;
           read := read or g.reading is not null;
@@ -144,7 +140,7 @@ export async function up(db: Knex): Promise<void> {
         claimed_at := case when held = said then null else g.at end;
         return next;
       end loop;
-      if taken = '{}' then return; end if;
+      if numbers is null then return; end if;
       if number > first then
         moved := moved || current;
         moved_to := moved_to || number;
@@ -153,35 +149,34 @@ export async function up(db: Knex): Promise<void> {
 
       insert into entries (id, attempt_id, seq, kind, criterion_id, part, value, void_reason, note_digest, author_id,
         capacity, device_id, source, at, claimed_at, clock_offset_ms, supersedes, target_id, delivered_by)
-      select x.id, x.attempt_id, t.seq, x.kind, x.criterion_id, x.part, x.value, x.void_reason, x.note_digest,
+      select x.id, x.attempt_id, numbers[x.i], x.kind, x.criterion_id, x.part, x.value, x.void_reason, x.note_digest,
         x.author_id, x.capacity, x.device_id, x.source,
-        case when t.held = x.at + x.clock_offset_ms * interval '1 ms' then x.at
-             else t.held - x.clock_offset_ms * interval '1 ms' end,
-        case when t.held = x.at + x.clock_offset_ms * interval '1 ms' then null else x.at end,
+        case when helds[x.i] = x.at + x.clock_offset_ms * interval '1 ms' then x.at
+             else helds[x.i] - x.clock_offset_ms * interval '1 ms' end,
+        case when helds[x.i] = x.at + x.clock_offset_ms * interval '1 ms' then null else x.at end,
         x.clock_offset_ms, x.supersedes, x.target_id, x.delivered_by
-      from unnest(taken, numbers, helds) as t (i, seq, held)
-      join jsonb_to_recordset(given) as x (
+      from jsonb_to_recordset(given) as x (
         i integer, id uuid, attempt_id uuid, kind text, criterion_id text, part text, value jsonb, void_reason text,
         note_digest text, author_id uuid, capacity text, device_id uuid, source text, at timestamptz,
-        clock_offset_ms integer, supersedes uuid[], target_id uuid, delivered_by uuid) on x.i = t.i;
+        clock_offset_ms integer, supersedes uuid[], target_id uuid, delivered_by uuid)
+      where numbers[x.i] is not null;
       if noted then
         insert into entry_notes (entry_id, salt, text)
         select x.id, x.note_salt, x.note
           from jsonb_to_recordset(given) as x (i integer, id uuid, note_salt text, note text)
-         where x.i = any (taken) and x.note is not null;
+         where numbers[x.i] is not null and x.note is not null;
       end if;
       if read then
         insert into readings (entry_id, attempt_id, reference_id, wavelength_nm, direction, fiber, value_text, unit,
           no_light, at, instrument_id, taken_at, calibrated_on)
         select x.id, x.attempt_id, r.reference_id, r.wavelength_nm, r.direction, r.fiber, r.value_text, r.unit,
-          r.no_light, t.held - x.clock_offset_ms * interval '1 ms', r.instrument_id, r.taken_at, r.calibrated_on
-        from unnest(taken, helds) as t (i, held)
-        join jsonb_to_recordset(given) as x (
-          i integer, id uuid, attempt_id uuid, clock_offset_ms integer, reading jsonb) on x.i = t.i,
+          r.no_light, helds[x.i] - x.clock_offset_ms * interval '1 ms', r.instrument_id, r.taken_at, r.calibrated_on
+        from jsonb_to_recordset(given) as x (
+          i integer, id uuid, attempt_id uuid, clock_offset_ms integer, reading jsonb),
         jsonb_to_record(x.reading) as r (
           reference_id uuid, wavelength_nm integer, direction text, fiber integer, value_text text, unit text,
           no_light boolean, instrument_id uuid, taken_at timestamptz, calibrated_on date)
-        where x.reading is not null;
+        where numbers[x.i] is not null and x.reading is not null;
       end if;
     end $$;
 
