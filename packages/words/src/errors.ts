@@ -9,14 +9,12 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'request.wrong_host': () =>
     'This server does not answer under that name. Open it by the address that it printed when it started.',
   'request.other_site': () => 'The request came from another site and was refused.',
-  'request.too_many': () =>
-    'That was too much in a short time. Wait a minute, then go on; nothing was changed.',
+
   'request.already_there': () => 'This exists already with other content. Nothing was changed.',
   'request.names_nothing': () => 'The request names something that is not there. Nothing was changed.',
   'request.not_storable': () =>
     'Part of this cannot be kept: a sign that is no text, or a number or a date out of range. Nothing was changed.',
   'request.unknown_route': () => 'There is nothing at this address.',
-  'request.method_not_allowed': () => 'This address does not take that kind of request.',
   'server.failed': () => 'Something went wrong on the server. Your entries are kept; try again.',
   'server.unavailable': () => 'The database does not answer. Your entries are kept on this device.',
   'server.busy': () => 'The database took too long and gave up. Nothing was changed; try again.',

@@ -6,6 +6,8 @@ import { type Keeping, safekeepingService } from './safekeeping.service.ts';
 import { safekeepingStore } from './safekeeping.store.ts';
 
 const LOOK_EVERY_MS = 600_000;
+/** The first look waits until a start has settled, and no longer: a server that runs an hour a day is checked as well. */
+const FIRST_LOOK_MS = 30_000;
 const CHECK_EVERY_MS = 22 * 3_600_000;
 /** Any fixed number: every process asks for the same lock, and one of them does the night's work. */
 const LOCK = 0x0c1ea8;
@@ -26,10 +28,10 @@ export function startNightly(
       .catch((error: unknown) => log.warn({ err: error }, 'nightly'))
       .finally(() => (running = null));
   };
-  const timer = setInterval(look, LOOK_EVERY_MS);
-  timer.unref();
+  const timers = [setTimeout(look, FIRST_LOOK_MS), setInterval(look, LOOK_EVERY_MS)];
+  for (const timer of timers) timer.unref();
   return async () => {
-    clearInterval(timer);
+    for (const timer of timers) clearTimeout(timer);
     await running;
   };
 }
