@@ -7,6 +7,7 @@ import {
   type Entry,
   FIBER_CLASSES,
   isLossPart,
+  levelOfText,
   type LinkUnderTest,
   linkUnderTest,
   type LossCriterion,
@@ -15,18 +16,30 @@ import {
   lossTerms,
   type MethodSheet,
   parsePart,
+  parseDecimal,
   partKey,
   REFERENCE_METHODS,
   score,
   uncertaintyBudget,
   wavelengthsOf,
 } from '@clear-mark/core';
-import { LinkPlanShape, LossSettingsShape } from '@clear-mark/contract';
+import { isErrorCode, LinkPlanShape, LossSettingsShape } from '@clear-mark/contract';
 import { lossRulesFor } from '@clear-mark/methods';
-import { conclusionWords, FLAG_WORDS, reasonWords } from '@clear-mark/words';
+import { conclusionWords, errorWords, FLAG_WORDS, reasonWords } from '@clear-mark/words';
 import { z } from 'zod';
 
 const METRES_PER_FOOT = 0.3048;
+
+/** Text that core reads as a number, refused in core's words where it does not. */
+const typed = (read: (text: string) => unknown) =>
+  z.string().superRefine((text, context) => {
+    try {
+      read(text);
+    } catch (error) {
+      const { code, params } = error as DomainError;
+      context.addIssue({ code: 'custom', message: isErrorCode(code) ? errorWords(code, params) : code });
+    }
+  });
 
 /** A link by its counts, or drawn part by part. */
 const Link = z.union([
@@ -35,26 +48,30 @@ const Link = z.union([
     .strictObject({
       fiberClass: z.enum(FIBER_CLASSES),
       lengthM: z.number().min(0).optional(),
+      lengthKm: z.number().min(0).optional(),
       lengthFt: z.number().min(0).optional(),
       matedPairs: z.number().int().min(0).max(100),
       splices: z.number().int().min(0).max(1000).default(0),
     })
-    .refine((l) => (l.lengthM === undefined) !== (l.lengthFt === undefined), 'give lengthM or lengthFt'),
+    .refine(
+      (l) => [l.lengthM, l.lengthKm, l.lengthFt].filter((length) => length !== undefined).length === 1,
+      'give one of lengthM, lengthKm and lengthFt',
+    ),
 ]);
 
 const Reading = z.strictObject({
   wavelengthNm: z.number().int(),
   direction: z.enum(DIRECTIONS).optional(),
   /** Decimal text, as typed; absent for no light. */
-  value: z.string().optional(),
+  value: typed((text) => parseDecimal(text)).optional(),
   unit: z.enum(['dB', 'dBm', 'mW', 'uW', 'nW']).default('dB'),
   noLight: z.boolean().default(false),
   /** Level of the reference in dBm, decimal text. */
-  referenceDbm: z.string().default('0'),
+  referenceDbm: typed(levelOfText).default('0'),
   referenceAgeHours: z.number().min(0).default(0),
   referenceMethod: z.enum(REFERENCE_METHODS).optional(),
   referenceWavelengthNm: z.number().int().optional(),
-  rereadDbm: z.string().nullable().default(null),
+  rereadDbm: typed(levelOfText).nullable().default(null),
   showsNegative: z.boolean().default(false),
 });
 
@@ -64,6 +81,10 @@ export const LossCases = z.array(
     link: Link,
     referenceMethod: z.enum(REFERENCE_METHODS),
     settings: LossSettingsShape.partial().default({}),
+    /** Those that the test requires; both of the class unless told. One that was not read leaves it incomplete. */
+    wavelengthsNm: z.array(z.number().int()).min(1).optional(),
+    /** At or under this a typed level is no light, dBm. */
+    meterFloorDbm: z.number().min(-110).max(40).optional(),
     readings: z.array(Reading).default([]),
   }),
 );
@@ -78,7 +99,9 @@ export function judgeLossCase(given: LossCase) {
   try {
     const settings = { ...DEFAULT_LOSS_SETTINGS, ...given.settings };
     const link = linkOf(given);
-    const rules = lossRulesFor(link.fiberClass, given.referenceMethod, settings);
+    const shipped = lossRulesFor(link.fiberClass, given.referenceMethod, settings);
+    const { meterFloorDbm: dbm } = given;
+    const rules = dbm === undefined ? shipped : { ...shipped, meterFloorDbm: { dbm, source: SOURCE } };
     return { name: given.name, ...judged(given, link, rules, settings.conditioned) };
   } catch (error) {
     if (!(error instanceof DomainError)) throw error;
@@ -89,16 +112,14 @@ export function judgeLossCase(given: LossCase) {
 function linkOf({ link, referenceMethod }: LossCase): LinkUnderTest {
   if ('plan' in link) return linkUnderTest(link.plan, referenceMethod);
   const { fiberClass, matedPairs, splices } = link;
-  const lengthM = link.lengthM ?? link.lengthFt! * METRES_PER_FOOT;
+  const lengthM =
+    link.lengthM ?? (link.lengthKm === undefined ? link.lengthFt! * METRES_PER_FOOT : link.lengthKm * 1000);
   return { fiberClass, lengthM, matedPairs, splices, referenceMethod };
 }
 
 function judged(given: LossCase, link: LinkUnderTest, rules: LossRules, conditioned: boolean) {
-  const wavelengthsNm = [
-    ...new Set(
-      given.readings.length > 0 ? given.readings.map((r) => r.wavelengthNm) : wavelengthsOf(link.fiberClass),
-    ),
-  ];
+  const required = given.wavelengthsNm ?? wavelengthsOf(link.fiberClass);
+  const wavelengthsNm = [...new Set([...required, ...given.readings.map((r) => r.wavelengthNm)])];
   const directions = [...new Set(given.readings.flatMap((r) => r.direction ?? []))];
   const terms = new Map(wavelengthsNm.map((nm) => [nm, lossTerms(link, rules, nm)]));
   const criterion: LossCriterion = {

@@ -23,10 +23,25 @@ describe('loss cases from a file', () => {
   });
   it('judges readings, in any unit, against their reference', () => {
     const reading = { wavelengthNm: 1310, value: '-7.35', unit: 'dBm', referenceDbm: '-5.00' };
-    const found = one({ link, readings: [reading] });
+    const found = one({ link, wavelengthsNm: [1310], readings: [reading] });
     expect(found).toMatchObject({ verdict: 'marginal_fail', readings: [{ verdict: 'marginal_fail' }] });
     const microwatts = { wavelengthNm: 1310, value: '100', unit: 'uW', referenceDbm: '-9.5' };
-    expect(one({ link, readings: [microwatts] })).toMatchObject({ verdict: 'pass' });
+    expect(one({ link, wavelengthsNm: [1310], readings: [microwatts] })).toMatchObject({ verdict: 'pass' });
+  });
+  it('a wavelength that was forgotten leaves the test incomplete, and kilometres are a length', () => {
+    const read = (wavelengthNm: number) => ({ wavelengthNm, value: '0,8' });
+    expect(one({ link, readings: [read(1310)] })).toMatchObject({ verdict: 'incomplete' });
+    expect(one({ link, readings: [read(1310), read(1550)] })).toMatchObject({ verdict: 'pass' });
+    const km = { fiberClass: 'OS2', lengthKm: 0.2, matedPairs: 2, splices: 2 };
+    expect((one({ link: km }) as never as { limits: unknown }).limits).toEqual(
+      (one({ link }) as never as { limits: unknown }).limits,
+    );
+  });
+  it('a level at the floor of the meter is no light', () => {
+    const dark = { wavelengthNm: 1310, value: '-61', unit: 'dBm', referenceDbm: '-5' };
+    const at = (meterFloorDbm: number) => one({ link, meterFloorDbm, readings: [dark] });
+    expect(at(-60)).toMatchObject({ verdict: 'fail', readings: [{ lossDb: null, reason: 'loss.no_light' }] });
+    expect(at(-65)).toMatchObject({ readings: [{ lossDb: 56 }] });
   });
   it('a bad test is void with its reason, and says what to do', () => {
     const old = { wavelengthNm: 1310, value: '0.5', referenceAgeHours: 5 };
@@ -57,6 +72,20 @@ describe('loss cases from a file', () => {
     [JSON.stringify([{ name: 'a', referenceMethod: 'four_cord', link }]), '0.referenceMethod'],
     [JSON.stringify([{ name: 'a', referenceMethod: 'one_cord', link: { ...link, lengthFt: 3 } }]), '0.link'],
     [JSON.stringify([{ name: 'a', referenceMethod: 'one_cord', link, colour: 1 }]), 'colour'],
+    ...[
+      ['value', { value: '0.3 dB' }],
+      ['referenceDbm', { value: '-6', unit: 'dBm', referenceDbm: '' }],
+      ['referenceDbm', { value: '-6', unit: 'dBm', referenceDbm: '500' }],
+      ['rereadDbm', { value: '-6', unit: 'dBm', rereadDbm: '-5.9o' }],
+    ].map(([field, reading]) => [
+      JSON.stringify([
+        {
+          ...{ name: 'a', referenceMethod: 'one_cord', link },
+          readings: [{ wavelengthNm: 1310, ...(reading as object) }],
+        },
+      ]),
+      `0.readings.0.${field as string}`,
+    ]),
   ])('%s is refused whole, with the place', (text, place) => {
     expect(casesFrom(text)).toContain(place);
   });

@@ -85,6 +85,7 @@ export const ERRORS = {
   'link.label_taken': 409,
   'link.other_class': 409,
   'loss.bad_link': 422,
+  'loss.bad_level': 422,
   'attempt.link_not_in_class': 422,
   'instrument.wrong_thing': 422,
   'instrument.days_crossed': 422,

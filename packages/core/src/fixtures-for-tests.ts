@@ -1,7 +1,8 @@
 import functions from '../fixtures/functions.csv?raw';
+import precise from '../fixtures/precise.csv?raw';
 import samplesCsv from '../fixtures/samples.csv?raw';
 
-/** Values made by R 4.2 (fixtures/make-fixtures.R): a function's name, its arguments, its value. */
+/** Values by R 4.2 (fixtures/make-fixtures.R) and by mpmath (make-precise.py): a function's name, arguments, value. */
 export interface Fixture {
   readonly name: string;
   readonly args: readonly number[];
@@ -15,14 +16,16 @@ export const rowsOf = (csv: string): string[][] =>
     .slice(1)
     .map((line) => line.split(','));
 
-export const FIXTURES: readonly Fixture[] = rowsOf(functions).map(([name, ...rest]) => ({
-  name: name!,
-  args: rest
-    .slice(0, -1)
-    .filter((a) => a !== '')
-    .map(Number),
-  value: Number(rest[rest.length - 1]),
-}));
+export const FIXTURES: readonly Fixture[] = [...rowsOf(functions), ...rowsOf(precise)].map(
+  ([name, ...rest]) => ({
+    name: name!,
+    args: rest
+      .slice(0, -1)
+      .filter((a) => a !== '')
+      .map(Number),
+    value: Number(rest[rest.length - 1]),
+  }),
+);
 
 export const named = (name: string): readonly Fixture[] => FIXTURES.filter((f) => f.name === name);
 export const valueOf = (name: string, ...args: number[]): number =>

@@ -31,6 +31,8 @@ const CONCLUSIONS: Readonly<Record<ConclusionCode, (p: Params) => string>> = {
     `${Number(p['count']) === 1 ? 'A reading is' : `${say(p, 'count')} readings are`} void, which says nothing of the link. Put the set-up right and read again.`,
   no_light: (p) =>
     `No light in ${say(p, 'count')} of ${say(p, 'of')} readings${p['fibers'] ? `, fiber ${say(p, 'fibers')}` : ''}. Trace it with the fault locator: not mated, another port, or broken.`,
+  multimode_into_single: (p) =>
+    `${db(p, 'loss')} ${way(p)} and only ${db(p, 'back')} the other way: a multimode core feeds a single-mode one. A single-mode cord or pigtail is in this link; find it by its jacket and print.`,
   core_mismatch: (p) =>
     `${db(p, 'loss')} ${way(p)} and only ${db(p, 'back')} the other way: a larger core feeds a smaller one. Look for a cord of the wrong core size.`,
   bend: (p) =>

@@ -125,6 +125,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
     `There is no choice “${say(p, 'school')}: ${say(p, 'given')}”. Nothing was changed.`,
   'link.label_taken': (p) => `There is a link called ${say(p, 'label')} in this class already.`,
   'link.other_class': () => 'That link belongs to another class.',
+  'loss.bad_level': (p) =>
+    `${say(p, 'text')} dBm is no level that a meter shows: from ${say(p, 'least')} to ${say(p, 'most')} dBm. Look at the sign and the point.`,
   'loss.bad_link': () => 'The link as described has no limit yet. Open it in Links and complete it.',
   'attempt.link_not_in_class': () => 'That link is not one of this class. Nothing was started.',
   'instrument.wrong_thing': (p) => `A ${say(p, 'given')} cannot be connected as this kind of instrument.`,

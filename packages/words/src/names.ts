@@ -69,6 +69,7 @@ export const UNIT_WORDS: Readonly<Record<Unit, string>> = {
   mm: 'mm',
   um: 'µm',
   m: 'm',
+  km: 'km',
   in: 'in',
   ft: 'ft',
   s: 's',

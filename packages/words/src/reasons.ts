@@ -97,6 +97,7 @@ const REASONS: Readonly<Record<ReasonCode, (p: Params, label: LabelOf) => string
     `void${at(p)}: the reference moved ${db(p, 'drift')}, allowed ${db(p, 'most')}`,
   'void.reference_old': (p) =>
     `void${at(p)}: the reference was ${say(p, 'hours')} h old, allowed ${say(p, 'most')} h`,
+  'void.reference_unreadable': (p) => `void${at(p)}: the level of its reference is no number`,
   'void.not_conformant_pass': (p) =>
     `${db(p, 'loss')}${at(p)} passes, but the launch was not conditioned: not accepted`,
   'void.not_conformant_fail': (p) =>

@@ -1,5 +1,14 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { individualsChart, NELSON, pChart, type RunRule, runSignals, WESTERN_ELECTRIC } from './index.ts';
+import {
+  individualsChart,
+  NELSON,
+  pChart,
+  RUN_RULES,
+  type RunRule,
+  runSignals,
+  WESTERN_ELECTRIC,
+} from './index.ts';
 
 describe('individuals chart', () => {
   // NIST/SEMATECH e-Handbook 6.3.2.2, flow rates: mean 49.81, mean moving range 1.8778, limits 54.8041 and 44.8159.
@@ -74,6 +83,15 @@ describe('run rules', () => {
     ['beyond_3', [0, 3, 3.1, -4], [2, 3]],
     ['two_of_3_beyond_2', [2.5, 0, 2.5, 0, -2.5], [2]],
     ['two_of_3_beyond_2', [2.5, -2.5, 0], []],
+    // A window counts at its last point, wherever in it the points lie that are beyond.
+    ['two_of_3_beyond_2', [2.3, 2.4, 0.1], [2]],
+    ['two_of_3_beyond_2', [2.3, 2.4, 0.1, 0.1, 2.5], [2]],
+    ['two_of_3_with_last_beyond_2', [2.3, 2.4, 0.1], []],
+    ['two_of_3_with_last_beyond_2', [2.3, 0.1, 2.4, 0.1], [2]],
+    ['two_of_3_with_last_beyond_2', [2.3, 2.4], []],
+    ['four_of_5_beyond_1', [1.5, 1.5, 1.5, 1.5, 0], [4]],
+    ['four_of_5_with_last_beyond_1', [-1.5, -1.5, -1.5, -1.5, 0, -1.5], [5]],
+    ['four_of_5_with_last_beyond_1', [1.5, 1.5, 1.5, -1.5, 1.5, 1.5], [4, 5]],
     ['four_of_5_beyond_1', [1.5, 1.5, 0, 1.5, 1.5, 1.5], [4, 5]],
     ['run_of_8', times(9, 0.5), [7, 8]],
     ['run_of_8', [...times(7, 0.5), 0, ...times(7, 0.5)], []],
@@ -85,6 +103,53 @@ describe('run rules', () => {
     ['fifteen_within_1', times(15, 1), []],
     ['eight_beyond_1', [1.5, -1.5, 1.5, -1.5, 1.5, -1.5, 1.5, -1.5], [7]],
   ])('%s in %j is told at %j', (rule, values, wanted) => expect(at(values, rule)).toEqual(wanted));
+  /** The rules by their words: every window as a list of its own. */
+  const inWords: Readonly<Record<RunRule, readonly [number, (window: readonly number[]) => boolean]>> = {
+    beyond_3: [1, ([x]) => Math.abs(x!) > 3],
+    two_of_3_beyond_2: [3, (w) => bothSides(w, (v) => v.filter((x) => x > 2).length >= 2)],
+    four_of_5_beyond_1: [5, (w) => bothSides(w, (v) => v.filter((x) => x > 1).length >= 4)],
+    two_of_3_with_last_beyond_2: [
+      3,
+      (w) => bothSides(w, (v) => v[2]! > 2 && v.filter((x) => x > 2).length >= 2),
+    ],
+    four_of_5_with_last_beyond_1: [
+      5,
+      (w) => bothSides(w, (v) => v[4]! > 1 && v.filter((x) => x > 1).length >= 4),
+    ],
+    run_of_8: [8, (w) => bothSides(w, (v) => v.every((x) => x > 0))],
+    run_of_9: [9, (w) => bothSides(w, (v) => v.every((x) => x > 0))],
+    six_in_one_direction: [6, (w) => bothSides(w, (v) => v.every((x, i) => i === 0 || x > v[i - 1]!))],
+    fourteen_alternating: [
+      14,
+      (w) => w.every((x, i) => i < 2 || (x - w[i - 1]!) * (w[i - 1]! - w[i - 2]!) < 0),
+    ],
+    fifteen_within_1: [15, (w) => w.every((x) => Math.abs(x) < 1)],
+    eight_beyond_1: [8, (w) => w.every((x) => Math.abs(x) > 1)],
+  };
+  const bothSides = (w: readonly number[], holds: (v: readonly number[]) => boolean): boolean =>
+    holds(w) || holds(w.map((x) => -x));
+  it.each(RUN_RULES)('%s is what its words say of every window', (rule) => {
+    const [n, holds] = inWords[rule];
+    const point = fc.constantFrom(-3.5, -2.5, -1.5, -0.5, 0, 0.4, 0.5, 1.5, 2.5, 3.5);
+    const series = fc.oneof(
+      fc.array(point, { maxLength: 60 }),
+      // Rare in random points: one side, near the centre, up and down.
+      fc.array(fc.constantFrom(0.4, 0.5, 1.5), { maxLength: 40 }),
+      fc.array(fc.constantFrom(-0.5, 0.4), { maxLength: 60 }),
+      fc.array(fc.integer({ min: 1, max: 3 }), { maxLength: 40 }).map((steps) => {
+        let sum = 0;
+        return steps.map((x, i) => (sum += rule === 'fourteen_alternating' && i % 2 ? -x : x) / 10);
+      }),
+    );
+    fc.assert(
+      fc.property(series, (values) => {
+        const wanted = values.flatMap((_, i) =>
+          i + 1 >= n && holds(values.slice(i + 1 - n, i + 1)) ? [i] : [],
+        );
+        expect(at(values, rule)).toEqual(wanted);
+      }),
+    );
+  });
   it('a series of one value is quiet by either set, and so is none', () => {
     for (const rules of [WESTERN_ELECTRIC, NELSON]) {
       expect(runSignals(times(40, 0.3), 0.3, 0, rules)).toEqual([]);

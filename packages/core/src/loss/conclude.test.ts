@@ -56,6 +56,9 @@ describe('what the readings say together', () => {
   it('a larger core into a smaller one shows one way only', () => {
     const both = [read(850, 4.2, 'fail', { direction: 'a_b' }), read(850, 1.0, 'pass', { direction: 'b_a' })];
     expect(codes(both, { link: MULTI })).toEqual(['core_mismatch']);
+    // Into a single-mode core nearly all of the light is lost.
+    const single = [{ ...both[0]!, lossDb: 17 }, both[1]!];
+    expect(codes(single, { link: MULTI })).toEqual(['multimode_into_single']);
     // High both ways is no step of the core.
     expect(codes([both[0]!, { ...both[1]!, lossDb: 4.1, verdict: 'fail' }], { link: MULTI })).toEqual([
       'joints',

@@ -1,4 +1,5 @@
 import { DomainError } from '../domain-error.ts';
+import { decimalToNumber, parseDecimal } from '../units/index.ts';
 
 /**
  * Optical power in dBm: 10 log10(P / 1 mW). Input mW, over 0. Error: `loss.no_power` at 0 or less.
@@ -13,6 +14,20 @@ export function dbmFromMilliwatts(powerMw: number): number {
 export function milliwattsFromDbm(levelDbm: number): number {
   if (!Number.isFinite(levelDbm)) throw new DomainError('loss.no_power', { powerMw: levelDbm });
   return 10 ** (levelDbm / 10);
+}
+
+/** Levels in dBm that a power meter of this trade can show; what lies beyond is a slip of the sign or the decimal point. */
+const LEVELS = { least: -110, most: 40 };
+
+/**
+ * A level in dBm as a person typed it: point or comma. Errors: `value.not_a_number` (also for nothing), `loss.bad_level`
+ * outside of -110 to 40 dBm (house). Exact to the nearest double. Example: `-5,90` is -5.9.
+ */
+export function levelOfText(text: string): number {
+  const level = decimalToNumber(parseDecimal(text));
+  if (level < LEVELS.least || level > LEVELS.most)
+    throw new DomainError('loss.bad_level', { text, ...LEVELS });
+  return level;
 }
 
 export const POWER_UNITS = ['dBm', 'mW', 'uW', 'nW'] as const;

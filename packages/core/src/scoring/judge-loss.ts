@@ -1,4 +1,5 @@
-import { dbmFromMilliwatts, type LossTerms } from '../loss/index.ts';
+import { DomainError } from '../domain-error.ts';
+import { dbmFromMilliwatts, levelOfText, type LossTerms } from '../loss/index.ts';
 import { type LossCriterion, type LossRules, parsePart } from '../sheet/index.ts';
 import { decimalToNumber, toBaseUnit, UNITS } from '../units/index.ts';
 import type { CompiledSlot } from './compile-sheet.ts';
@@ -24,27 +25,33 @@ export interface PartJudgement {
 const DUST_DB = 1e-6;
 const HOUR_MS = 3_600_000;
 
+/** What a meter still shows as a level where the rules do not say; dBm. House, from memory: meters reach -60 to -80 dBm. */
+export const METER_FLOOR_DBM = -70;
+
 /**
  * Loss in dB of a reading against its reference: reference (dBm) - reading (dBm); a typed dB is a loss,
- * positive, unless the instrument shows the negative. Null when there is no light.
+ * positive, unless the instrument shows the negative. Null when there is no light: said so, zero power, or a level at or
+ * under the meter's floor (dBm). Errors: those of `levelOfText` for the reference, of `toBaseUnit` for the reading.
+ * Example: -6 dBm against a reference of -5 dBm is 1 dB.
  */
-export function lossDbOf(value: LossValue, reference: LossReference): number | null {
+export function lossDbOf(
+  value: LossValue,
+  reference: LossReference,
+  floorDbm = METER_FLOOR_DBM,
+): number | null {
   if (value.noLight) return null;
   const number = decimalToNumber(toBaseUnit(value.text ?? '', value.unit));
-  switch (UNITS[value.unit].quantity) {
-    case 'loss':
-      return reference.showsNegative && number !== 0 ? -number : number;
-    case 'power':
-      return number === 0 ? null : Number(reference.valueDbm) - dbmFromMilliwatts(number);
-    default:
-      return Number(reference.valueDbm) - number;
-  }
+  const { quantity } = UNITS[value.unit];
+  if (quantity === 'loss') return reference.showsNegative && number !== 0 ? -number : number;
+  if (quantity === 'power' && number <= 0) return null;
+  const level = quantity === 'power' ? dbmFromMilliwatts(number) : number;
+  return level <= floorDbm ? null : levelOfText(reference.valueDbm) - level;
 }
 
 /**
  * Judges one reading of a loss criterion (one fiber, wavelength and direction).
  * Void: said so by the instructor or by its reference; a reference or a reading of another wavelength, another method,
- * too old, or drifted; a loss under the negative tolerance. No light fails without a number.
+ * too old, drifted, or of levels that are no numbers; a loss under the negative tolerance. No light fails without a number.
  * Otherwise against limit and U as `judgeBand` does, with 1e-6 dB of dust forgiven; a loss equal to the
  * limit passes. Flags: gain within uncertainty, suspect (less than the fiber alone), slip confirmed,
  * poor for good work (passes, over the expected loss by more than U).
@@ -75,7 +82,7 @@ export function judgeLoss(
   });
   const voidReason = whyVoid(criterion, slot, entry, reference);
   if (voidReason) return { outcome: give('void', null, voidReason), flags: [] };
-  const lossDb = lossDbOf(value!, reference!);
+  const lossDb = lossDbOf(value!, reference!, criterion.rules.meterFloorDbm?.dbm);
   if (lossDb === null) {
     return { outcome: give('fail', null, { code: 'loss.no_light', params: at }), flags: [] };
   }
@@ -108,14 +115,27 @@ function whyVoid(
     const most = criterion.rules.referenceAgeLimitHours;
     return { code: 'void.reference_old', params: { ...at, hours: round(hours, 1), most } };
   }
-  if (reference.rereadDbm !== null) {
-    const drift = Number(reference.rereadDbm) - Number(reference.valueDbm);
+  const levels = levelsOf(reference);
+  if (levels === null)
+    return { code: 'void.reference_unreadable', params: { ...at, text: reference.valueDbm } };
+  if (levels.reread !== null) {
+    const drift = levels.reread - levels.set;
     const most = criterion.rules.driftLimitDb.db;
     if (Math.abs(drift) > most + DUST_DB) {
       return { code: 'void.reference_drift', params: { ...at, drift: round(drift, 3), most } };
     }
   }
   return null;
+}
+
+/** The levels of a reference; null where either is no number, which must never count as no drift. */
+function levelsOf({ valueDbm, rereadDbm }: LossReference): { set: number; reread: number | null } | null {
+  try {
+    return { set: levelOfText(valueDbm), reread: rereadDbm === null ? null : levelOfText(rereadDbm) };
+  } catch (error) {
+    if (error instanceof DomainError) return null;
+    throw error;
+  }
 }
 
 type Place = CompiledSlot['params'];

@@ -54,6 +54,16 @@ describe('loss', () => {
     expect(lossOf([dark]).verdict).toBe('fail');
   });
 
+  it('a level at or under the floor of the meter is no light, just over it a number', () => {
+    const of = (text: string) => lossOf([reading(1310, text), reading(1550, '-5.1')]).parts[0]!;
+    expect(of('-70')).toMatchObject({ verdict: 'fail', lossDb: null, reason: { code: 'loss.no_light' } });
+    expect(of('-88.2')).toMatchObject({ lossDb: null, reason: { code: 'loss.no_light' } });
+    expect(partValue(of('-69.99'))).toBeCloseTo(64.99, 9);
+    // 0.1 nW is -70 dBm.
+    const power = lossOf([reading(1310, '0.1', { unit: 'nW' }), reading(1550, '-5.1')]).parts[0]!;
+    expect(power.reason?.code).toBe('loss.no_light');
+  });
+
   it.each([
     ['below -0.1 dB', [reading(1310, '-4.89')], references, 'void.negative_loss'],
     [
@@ -73,6 +83,24 @@ describe('loss', () => {
       [reading(1310, '-5.2')],
       [reference(1310, { voidReason: 'launch_cord_taken_off' })],
       'void.reading',
+    ],
+    [
+      'drift of a re-read with a comma',
+      [reading(1310, '-5.2')],
+      [reference(1310, { rereadDbm: '-5,90' })],
+      'void.reference_drift',
+    ],
+    [
+      're-read that is no number',
+      [reading(1310, '-5.2')],
+      [reference(1310, { rereadDbm: '-5.9o' })],
+      'void.reference_unreadable',
+    ],
+    [
+      'reference of nothing',
+      [reading(1310, '-5.2')],
+      [reference(1310, { valueDbm: '' })],
+      'void.reference_unreadable',
     ],
     ['wrong wavelength', [reading(1310, '-5.2')], [{ ...reference(1550), id: 'ref1310' }], 'void.reading'],
     ['other method', [reading(1310, '-5.2')], [reference(1310, { method: 'two_cord' })], 'void.reading'],

@@ -181,6 +181,7 @@ export const REASON_CODES = [
   'void.negative_loss',
   'void.reference_drift',
   'void.reference_old',
+  'void.reference_unreadable',
   'void.not_conformant_pass',
   'void.not_conformant_fail',
   'open.not_scored',

@@ -217,6 +217,8 @@ export interface LossRules {
   readonly negativeToleranceDb: SourcedDb;
   readonly driftLimitDb: SourcedDb;
   readonly referenceAgeLimitHours: number;
+  /** At or under this a typed level is no light, dBm; a floor of the house where the rules do not say. */
+  readonly meterFloorDbm?: { readonly dbm: number; readonly source: Source };
   readonly bendStepDb: SourcedDb;
   readonly uncertainty: readonly UncertaintyPart[];
 }

@@ -1,6 +1,7 @@
 export * from './binomial.ts';
 export * from './incomplete-beta.ts';
 export * from './incomplete-gamma.ts';
+export * from './integrate.ts';
 export * from './noncentral-t.ts';
 export * from './normal.ts';
 export * from './root.ts';

@@ -8,6 +8,7 @@ import {
   binomialPmf,
   devianceTerm,
   gammaShare,
+  integrate,
   logGamma,
   noncentralT,
   noncentralTQuantile,
@@ -113,5 +114,68 @@ describe('by what is known of them', () => {
     ]) {
       expect(wrong).toThrow(/^stats\./);
     }
+  });
+});
+
+describe('adaptive quadrature', () => {
+  it('is exact for polynomials up to degree 22 without halving', () => {
+    let asked = 0;
+    for (let degree = 0; degree <= 22; degree++) {
+      const { value } = integrate(
+        (x) => {
+          asked += 1;
+          return x ** degree;
+        },
+        -1,
+        2,
+      );
+      expect(offBy(value, (2 ** (degree + 1) - (-1) ** (degree + 1)) / (degree + 1))).toBeLessThan(1e-14);
+    }
+    expect(asked / 23).toBeLessThan(200);
+  });
+  it('finds steps, peaks and kinks, with an error that holds', () => {
+    const peak = (width: number) => (x: number) => Math.exp(-(((x - 0.3) / width) ** 2) / 2);
+    for (const width of [1, 1e-2, 1e-4]) {
+      const found = integrate(peak(width), -30, 30, { breaks: [-6, 0, 6].map((k) => 0.3 + k * width) });
+      expect(offBy(found.value, width * Math.sqrt(2 * Math.PI))).toBeLessThan(1e-13);
+    }
+    const kink = integrate((x) => Math.abs(x - 0.1), 0, 1);
+    expect(Math.abs(kink.value - 0.41)).toBeLessThanOrEqual(kink.error + 1e-16);
+    expect(offBy(integrate((x) => 1 / Math.sqrt(x), 1e-12, 1).value, 2 - 2e-6)).toBeLessThan(1e-12);
+  });
+  it('of nothing is 0, and what is no number is refused', () => {
+    expect(integrate(() => 1, 2, 2)).toEqual({ value: 0, error: 0 });
+    expect(() => integrate(() => NaN, 0, 1)).toThrow('stats.not_finite');
+    expect(() => integrate((x) => Math.sin(1 / x), 0, 1, { absolute: 0, relative: 1e-16 })).toThrow(
+      'stats.no_convergence',
+    );
+  });
+});
+
+describe('the non-central t by its own laws', () => {
+  const delta = fc.double({ min: -40, max: 100, noNaN: true });
+  const freedom = fc.integer({ min: 1, max: 999 });
+  it('mirrors: P(T <= t; delta) is 1 less P(T <= -t; -delta)', () => {
+    fc.assert(
+      fc.property(freedom, delta, fc.double({ min: -3, max: 3, noNaN: true }), (n, d, z) => {
+        const t = d + z * (1 + Math.abs(d) / Math.sqrt(2 * n));
+        expect(noncentralT(t, n, d) + noncentralT(-t, n, -d)).toBeCloseTo(1, 12);
+      }),
+      { numRuns: 200 },
+    );
+  });
+  it('its quantile is found again by its share, from one degree of freedom on', () => {
+    const p = fc.constantFrom(0.5, 0.9, 0.95, 0.99, 0.999);
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 6 }),
+        fc.double({ min: 0, max: 8, noNaN: true }),
+        p,
+        (n, d, share) => {
+          expect(noncentralT(noncentralTQuantile(share, n, d), n, d)).toBeCloseTo(share, 12);
+        },
+      ),
+      { numRuns: 60 },
+    );
   });
 });

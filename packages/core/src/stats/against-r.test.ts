@@ -101,6 +101,26 @@ describe('against what is published', () => {
   it('Wilks: 59 and 299 values', () => {
     expect([orderRank(58), orderRank(59), orderRank(92), orderRank(93)]).toEqual([null, 59, 92, 92]);
     expect([orderRank(298, 0.99), orderRank(299, 0.99)]).toEqual([null, 299]);
+    // Exactly, in whole numbers: coverage^n <= 1 - confidence, for all pairs of percents.
+    const wrong: string[] = [];
+    for (let coverage = 1; coverage <= 99; coverage++) {
+      for (let confidence = 1; confidence <= 99; confidence++) {
+        const holds = (n: number): boolean =>
+          BigInt(coverage) ** BigInt(n) * 100n <= BigInt(100 - confidence) * 100n ** BigInt(n);
+        const bound = orderUpperBound([], coverage / 100, confidence / 100);
+        const n = bound.kind === 'none' ? bound.needed : NaN;
+        const fits = holds(n) && (n === 1 || !holds(n - 1));
+        const rank = orderRank(n, coverage / 100, confidence / 100);
+        if (
+          !fits ||
+          rank === null ||
+          (n > 1 && orderRank(n - 1, coverage / 100, confidence / 100) !== null)
+        ) {
+          wrong.push(`${coverage} ${confidence}: ${n}`);
+        }
+      }
+    }
+    expect(wrong).toEqual([]);
     expect(orderUpperBound([1, 2, 3])).toEqual({ kind: 'none', reason: 'too_few', needed: 59 });
     expect(orderUpperBound(Array.from({ length: 59 }, (_, i) => 59 - i))).toMatchObject({
       value: 59,

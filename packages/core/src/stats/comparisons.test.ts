@@ -1,7 +1,9 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fisherExact } from './fisher.ts';
 import { holm } from './holm.ts';
 import { standsApart } from './stands-apart.ts';
+import { pairedTest } from './t-tests.ts';
 
 describe('Fisher exact', () => {
   // Fisher (1935), The Design of Experiments, the lady tasting tea: 34/70.
@@ -58,5 +60,26 @@ describe('standing apart', () => {
   it('compares within a group', () => {
     const found = standsApart([cell(30, 40, 'a'), cell(30, 40, 'a'), cell(5, 40, 'b'), cell(5, 40, 'b')]);
     expect(found.every((f) => f.signal === null)).toBe(true);
+  });
+});
+
+describe('a constant shift', () => {
+  it('of decimals has no spread, whatever their binary digits make of the differences', () => {
+    const cents = fc.array(fc.integer({ min: -5000, max: 5000 }), { minLength: 2, maxLength: 30 });
+    fc.assert(
+      fc.property(
+        cents,
+        fc.integer({ min: -300, max: 300 }),
+        fc.constantFrom(10, 100, 1000),
+        (list, shift, per) => {
+          const before = list.map((c) => c / per);
+          const after = list.map((c) => (c + shift) / per);
+          expect(pairedTest(after, before)).toEqual({ kind: 'none', reason: 'no_spread' });
+        },
+      ),
+    );
+  });
+  it('and a last digit of difference is one', () => {
+    expect(pairedTest([0.31, 0.42, 0.53], [0.21, 0.32, 0.42])).toMatchObject({ kind: 'test', freedom: 2 });
   });
 });

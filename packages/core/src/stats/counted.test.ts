@@ -25,6 +25,17 @@ describe('a sample by its different values', () => {
       { numRuns: 200, seed: 3 },
     );
   });
+  it('a constant has itself as its mean, no spread and no skewness, however often it is there', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -400, max: 400 }), fc.integer({ min: 2, max: 500 }), (cents, n) => {
+        const value = cents / 100;
+        const counted = describeLossCounts({ values: [value], counts: [n] }, 0.75)!;
+        expect(counted).toMatchObject({ mean: value, sd: 0, skewness: null });
+        const whole = describeLoss(Array(n).fill(value), 0.75)!;
+        expect(whole).toMatchObject({ mean: value, sd: 0, skewness: null });
+      }),
+    );
+  });
   it('by hand, and of none', () => {
     expect(describeLossCounts({ values: [0.2, 0.5], counts: [2, 1] }, 0.5)).toMatchObject({
       ...{ n: 3, median: 0.2, mean: expect.closeTo(0.3, 12) as number, over: 0, min: 0.2, max: 0.5 },

@@ -46,11 +46,18 @@ export function describeLossCounts(sample: CountedSample, limitDb: number): Loss
   }
   if (n === 0) return null;
   const sum = (of: (value: number) => number): number => {
-    let total = 0;
-    for (let i = 0; i < values.length; i++) total += counts[i]! * of(values[i]!);
-    return total;
+    let [total, lost] = [0, 0];
+    for (let i = 0; i < values.length; i++) {
+      // Neumaier's compensated sum.
+      const x = counts[i]! * of(values[i]!);
+      const next = total + x;
+      lost += Math.abs(total) >= Math.abs(x) ? total - next + x : x - next + total;
+      total = next;
+    }
+    return total + lost;
   };
-  const mean = sum((x) => x) / n;
+  // Never outside of the values: a constant sample has itself as its mean, and no skewness.
+  const mean = Math.min(values[values.length - 1]!, Math.max(values[0]!, sum((x) => x) / n));
   const squares = sum((x) => (x - mean) ** 2);
   const cubes = sum((x) => (x - mean) ** 3);
   const base: Description = {

@@ -1,22 +1,25 @@
 import { DomainError, requireFinite } from '../domain-error.ts';
 
 /**
- * Arithmetic mean, by Neumaier's compensated sum. Unit that of the values.
- * Errors: `stats.empty`, `stats.not_finite`. Relative error under 1e-15 for values of one sign.
- * Example: 1, 2, 4 is 7/3.
+ * Arithmetic mean, by Neumaier's compensated sum; never outside of the values, so that a constant sample has itself as its
+ * mean, to the last digit. Unit that of the values. Errors: `stats.empty`, `stats.not_finite`. Relative error under 1e-15
+ * for values of one sign. Example: 1, 2, 4 is 7/3.
  */
 export function mean(values: ArrayLike<number>): number {
   if (values.length === 0) throw new DomainError('stats.empty');
   requireFinite(values);
   let sum = 0;
   let lost = 0;
+  let [least, most] = [values[0]!, values[0]!];
   for (let i = 0; i < values.length; i++) {
     const x = values[i]!;
+    if (x < least) least = x;
+    if (x > most) most = x;
     const next = sum + x;
     lost += Math.abs(sum) >= Math.abs(x) ? sum - next + x : x - next + sum;
     sum = next;
   }
-  return (sum + lost) / values.length;
+  return Math.min(most, Math.max(least, (sum + lost) / values.length));
 }
 
 /** Sum of the m-th powers of the deviations from the mean, corrected for the mean's own rounding (m = 2). */

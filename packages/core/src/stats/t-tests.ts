@@ -62,7 +62,8 @@ export function welchTest(first: ArrayLike<number>, second: ArrayLike<number>, c
 }
 
 /**
- * Paired t test: that of the differences, first less second, pair by pair. Errors: as `meanInterval`, and
+ * Paired t test: that of the differences, first less second, pair by pair. Differences that differ by no more than the
+ * rounding of the values are one difference: a constant shift has no spread. Errors: as `meanInterval`, and
  * `stats.not_paired` for samples of different size. Example: 5, 7, 9 with 4, 5, 6 is t = 3.464, freedom 2.
  */
 export function pairedTest(first: ArrayLike<number>, second: ArrayLike<number>, confidence = 0.95): TTest {
@@ -73,8 +74,27 @@ export function pairedTest(first: ArrayLike<number>, second: ArrayLike<number>, 
   if (first.length < 2) return { kind: 'none', reason: 'too_few' };
   const differences = Float64Array.from(first, (x, i) => x - second[i]!);
   const sd = sampleSd(differences)!;
-  if (!(sd > 0)) return { kind: 'none', reason: 'no_spread' };
+  if (!(spreadOf(differences) > roundingOf(first, second))) return { kind: 'none', reason: 'no_spread' };
   return tested(mean(differences), sd / Math.sqrt(first.length), first.length - 1, confidence);
+}
+
+/** The largest value less the smallest. */
+function spreadOf(values: ArrayLike<number>): number {
+  let [least, most] = [Infinity, -Infinity];
+  for (let i = 0; i < values.length; i++) {
+    least = Math.min(least, values[i]!);
+    most = Math.max(most, values[i]!);
+  }
+  return most - least;
+}
+
+/** What two differences of decimals may differ by when the decimals do not: each operand and each difference is rounded. */
+function roundingOf(...samples: readonly ArrayLike<number>[]): number {
+  let size = 0;
+  for (const sample of samples) {
+    for (let i = 0; i < sample.length; i++) size = Math.max(size, Math.abs(sample[i]!));
+  }
+  return 4 * Number.EPSILON * size;
 }
 
 function tested(difference: number, error: number, freedom: number, confidence: number): TTest {

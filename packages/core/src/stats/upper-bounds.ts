@@ -4,6 +4,8 @@ import { mean, sampleSd } from './moments.ts';
 import { sorted } from './quantile.ts';
 
 const MOST_N = 1000;
+/** Two chances this close are one: percents meet exactly, and their computed values to 1e-13. */
+const TIE = 1e-12;
 function check(coverage: number, confidence: number): void {
   for (const p of [coverage, confidence]) {
     if (!(p > 0 && p < 1)) throw new DomainError('stats.bad_probability', { p });
@@ -52,14 +54,20 @@ export function normalUpperBound(values: ArrayLike<number>, coverage = 0.95, con
 export function orderRank(n: number, coverage = 0.95, confidence = 0.95): number | null {
   if (!Number.isInteger(n) || n < 0) throw new DomainError('stats.bad_count', { n });
   check(coverage, confidence);
-  if (n === 0 || binomialCdf(n - 1, n, coverage) < confidence) return null;
+  if (n === 0 || binomialCdf(n - 1, n, coverage) < confidence - TIE) return null;
   let [low, high] = [1, n];
   while (low < high) {
     const r = (low + high) >> 1;
-    if (binomialCdf(r - 1, n, coverage) >= confidence) high = r;
+    if (binomialCdf(r - 1, n, coverage) >= confidence - TIE) high = r;
     else low = r + 1;
   }
   return low;
+}
+
+/** The least n with 1 - coverage^n >= confidence. */
+function leastSize(coverage: number, confidence: number): number {
+  const n = Math.log1p(-confidence) / Math.log(coverage);
+  return Math.max(1, Math.ceil(n - TIE * Math.max(1, n)));
 }
 
 /** The order-statistic bound of a sample; without one, how many values are needed. Errors as `orderRank`. */
@@ -69,7 +77,7 @@ export function orderUpperBound(values: ArrayLike<number>, coverage = 0.95, conf
     return {
       kind: 'none',
       reason: 'too_few',
-      needed: Math.ceil(Math.log(1 - confidence) / Math.log(coverage)),
+      needed: leastSize(coverage, confidence),
     };
   }
   return { kind: 'order', value: sorted(values)[rank - 1]!, rank };

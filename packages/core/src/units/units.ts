@@ -16,6 +16,7 @@ export const UNITS = {
   mm: { quantity: 'length', toBase: '1', signed: false },
   um: { quantity: 'length', toBase: '0.001', signed: false },
   m: { quantity: 'length', toBase: '1000', signed: false },
+  km: { quantity: 'length', toBase: '1000000', signed: false },
   in: { quantity: 'length', toBase: '25.4', signed: false },
   ft: { quantity: 'length', toBase: '304.8', signed: false },
   s: { quantity: 'time', toBase: '1', signed: false },

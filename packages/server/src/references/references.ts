@@ -1,5 +1,5 @@
 import type { LossReference } from '@clear-mark/core';
-import { parseDecimal } from '@clear-mark/core';
+import { levelOfText } from '@clear-mark/core';
 import type { ClassReference, Person } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { clockOffsetMs, corrected, heldBetween } from '../clock/index.ts';
@@ -118,7 +118,7 @@ export const referencesService = (db: Database) => {
   return {
     add: async (classId: string, reference: NewReference, me: Person, now: Date): Promise<ClassReference> => {
       await classForInstructor(db, classId, me);
-      parseDecimal(reference.valueDbm);
+      levelOfText(reference.valueDbm);
       const instrument = await db('things')
         .select('kind')
         .where({ id: reference.instrumentId, class_id: classId })
@@ -150,7 +150,7 @@ export const referencesService = (db: Database) => {
       now: Date,
     ): Promise<ClassReference> => {
       await classForInstructor(db, classId, me);
-      if (change.change === 'reread') parseDecimal(change.valueDbm);
+      if (change.change === 'reread') levelOfText(change.valueDbm);
       await found(classId, id);
       if (change.id === undefined || !(await store.hasChange(id, change.id))) {
         await db.transaction(async (trx) => {
