@@ -1,24 +1,19 @@
-import { readOptions } from './options.ts';
-import { resetDemo, serve, stopAll } from './serve.ts';
-
+/** Each verb loads what it needs and no more: a statistic needs no server. */
 const [verb, ...rest] = process.argv.slice(2);
 
 async function main(): Promise<number> {
   switch (verb) {
     case 'demo':
-      await serve('demo', readOptions(rest));
-      return 0;
     case 'start':
-      await serve('real', readOptions(rest));
-      return 0;
     case 'reset-demo': {
-      const options = readOptions(rest);
-      await resetDemo();
-      await serve('demo', options);
+      const options = (await import('./options.ts')).readOptions(rest);
+      const { resetDemo, serve } = await import('./serve.ts');
+      if (verb === 'reset-demo') await resetDemo();
+      await serve(verb === 'start' ? 'real' : 'demo', options);
       return 0;
     }
     case 'stop':
-      await stopAll();
+      await (await import('./serve.ts')).stopAll();
       return 0;
     case 'backup':
       return (await import('./keeping-commands.ts')).runBackup(rest);
@@ -58,3 +53,5 @@ main().then(
     process.exit(1);
   },
 );
+
+export {};

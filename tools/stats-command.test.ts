@@ -59,7 +59,27 @@ describe('statistics of a table', () => {
     ['value\n1\n\n"",\n', 'not a table'],
     ['pass\nmaybe\n', 'line 2: pass "maybe"'],
     ['value,a\n1\n', 'not a table'],
+    ['value;trainee\n0,21;Ines\n', 'separated by semicolons'],
+    ['value;trainee\n0.21;Ines\n', 'separated by semicolons'],
+    // The line of the file, whatever was skipped or went over several lines before it.
+    ['value,note\n1,a\n\n\nx,b\n', 'line 5: value "x" is no number'],
+    ['value,note\n1,"a\nb"\nx,c\n', 'line 4: value "x" is no number'],
+    ['value\n0x10\n', 'line 2: value "0x10" is no number'],
+    ['value\n1_000\n', 'is no number'],
+    ['value\n1e12\n1000000000001\n', 'line 3: value 1000000000001 is over'],
   ])('%j is refused: %s', (csv, words) => expect(tableOf(csv)).toContain(words));
+  it('numbers with an exponent are numbers', () => {
+    expect(tableOf('value\n1.5e-3\n-.25\n')).toMatchObject({ values: Float64Array.of(0.0015, -0.25) });
+  });
+  it('prints the first hundred of a long list and how many there are', () => {
+    const steps = Array.from({ length: 5000 }, (_, i) => (i % 20 < 10 ? 1 : 2)).join('\n');
+    const { out } = run(`value\n${steps}\n`);
+    expect(out).toMatchObject({ value: { nelson: { count: expect.any(Number) as number } } });
+    const { nelson, chart } = (out as { value: Record<string, { count: number; first: unknown[] }> }).value;
+    expect(nelson!.count).toBeGreaterThan(1000);
+    expect(nelson!.first).toHaveLength(100);
+    expect(chart).toMatchObject({ kind: 'chart', rangesOut: { count: 499 } });
+  });
   it('wrong calls end with 2 and a sentence', () => {
     const error = vi.spyOn(console, 'error').mockReturnValue(undefined);
     expect(runStats([])).toBe(2);
@@ -67,7 +87,8 @@ describe('statistics of a table', () => {
     expect(runStats(['a.csv', '--limit', 'high'])).toBe(2);
     expect(runStats(['a.csv', '--confidence', '1.5'])).toBe(2);
     expect(runStats(['a.csv', '--what'])).toBe(2);
-    expect(error).toHaveBeenCalledTimes(5);
+    expect(runStats(['a.csv', '--limit', '0x10'])).toBe(2);
+    expect(error).toHaveBeenCalledTimes(6);
     expect(run('value\n1e999\n').error).toContain('line 2');
   });
 });

@@ -18,8 +18,8 @@ import {
 
 export interface Table {
   readonly n: number;
-  readonly values: readonly number[] | null;
-  readonly passed: readonly number[] | null;
+  readonly values: Float64Array | null;
+  readonly passed: Uint8Array | null;
   readonly groups: readonly RandomFactor[];
 }
 export interface SummaryOptions {
@@ -64,7 +64,7 @@ function of({ values, passed }: Table, rows: readonly number[], options: Summary
     ...(values
       ? {
           value: sampleOf(
-            rows.map((i) => values[i]!),
+            Float64Array.from(rows, (i) => values[i]!),
             options,
           ),
         }
@@ -72,7 +72,7 @@ function of({ values, passed }: Table, rows: readonly number[], options: Summary
     ...(passed
       ? {
           pass: rateOf(
-            rows.map((i) => passed[i]!),
+            Uint8Array.from(rows, (i) => passed[i]!),
             options,
           ),
         }
@@ -80,7 +80,7 @@ function of({ values, passed }: Table, rows: readonly number[], options: Summary
   };
 }
 
-function sampleOf(values: readonly number[], { limit, confidence }: SummaryOptions): object {
+function sampleOf(values: Float64Array, { limit, confidence }: SummaryOptions): object {
   const rising = sorted(values);
   const chart = individualsChart(values);
   return {
@@ -92,18 +92,18 @@ function sampleOf(values: readonly number[], { limit, confidence }: SummaryOptio
     mean_interval: meanInterval(values, confidence),
     upper_bound: normalUpperBound(values, 0.95, confidence),
     order_bound: orderUpperBound(values, 0.95, confidence),
-    chart,
-    ...(chart.kind === 'chart'
-      ? {
-          western_electric: runSignals(values, chart.centre, chart.sigma, WESTERN_ELECTRIC),
-          nelson: runSignals(values, chart.centre, chart.sigma, NELSON),
-        }
-      : {}),
+    ...(chart.kind === 'none'
+      ? { chart }
+      : {
+          chart: { ...chart, out: listOf(chart.out), rangesOut: listOf(chart.rangesOut) },
+          western_electric: listOf(runSignals(values, chart.centre, chart.sigma, WESTERN_ELECTRIC)),
+          nelson: listOf(runSignals(values, chart.centre, chart.sigma, NELSON)),
+        }),
     ...(limit === null
       ? {}
       : {
           over_limit: rateOf(
-            values.map((v) => (v > limit + 1e-6 ? 1 : 0)),
+            Uint8Array.from(values, (v) => (v > limit + 1e-6 ? 1 : 0)),
             { limit, confidence },
           ),
           capability: upperCapability(values, limit, confidence),
@@ -111,7 +111,11 @@ function sampleOf(values: readonly number[], { limit, confidence }: SummaryOptio
   };
 }
 
-function rateOf(outcomes: readonly number[], { confidence }: SummaryOptions): object {
+/** Most positions of a list that are printed: nobody reads thousands, and a file of them would be no summary. */
+const MOST_LISTED = 100;
+const listOf = <T>(all: readonly T[]) => ({ count: all.length, first: all.slice(0, MOST_LISTED) });
+
+function rateOf(outcomes: Uint8Array, { confidence }: SummaryOptions): object {
   const [k, n] = [outcomes.reduce((a, b) => a + b, 0), outcomes.length];
   return {
     k,

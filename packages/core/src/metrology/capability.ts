@@ -1,5 +1,5 @@
 import { DomainError } from '../domain-error.ts';
-import { noncentralT, rootOf } from '../special/index.ts';
+import { noncentralT, normalQuantile, rootFrom } from '../special/index.ts';
 import { mean, sampleSd } from '../stats/index.ts';
 
 export type Capability =
@@ -29,8 +29,8 @@ export function upperCapability(values: ArrayLike<number>, limit: number, confid
   const index = (limit - mean(values)) / (3 * sd);
   const t = 3 * Math.sqrt(n) * index;
   // The shift at which so large a t is still to be expected once in 1 / (1 - confidence).
-  const off = (delta: number): number => noncentralT(t, n - 1, delta) - confidence;
-  let reach = 10 + 2 * Math.abs(t);
-  while (off(-reach) < 0) reach *= 2;
-  return { kind: 'capability', n, index, atLeast: rootOf(off, -reach, reach) / (3 * Math.sqrt(n)) };
+  const off = (delta: number): number => confidence - noncentralT(t, n - 1, delta);
+  const spread = Math.sqrt(1 + (t * t) / (2 * n));
+  const delta = rootFrom(off, t - normalQuantile(confidence) * spread, spread);
+  return { kind: 'capability', n, index, atLeast: delta / (3 * Math.sqrt(n)) };
 }

@@ -1,7 +1,7 @@
 import { DomainError } from '../domain-error.ts';
 import { integrate } from './integrate.ts';
-import { normalShare } from './normal.ts';
-import { rootOf } from './root.ts';
+import { normalQuantile, normalShare } from './normal.ts';
+import { rootFrom } from './root.ts';
 import { devianceTerm, stirlingError } from './stirling.ts';
 
 /** How far the integral reaches, in standard deviations of the square root of a chi-square; beyond lies under 1e-18. */
@@ -44,8 +44,6 @@ function chiDensity(u: number, freedom: number): number {
  */
 export function noncentralTQuantile(p: number, freedom: number, delta: number): number {
   if (!(p > 0 && p < 1)) throw new DomainError('stats.bad_probability', { p });
-  const off = (t: number): number => noncentralT(t, freedom, delta) - p;
-  let reach = 10 + Math.abs(delta);
-  while (off(-reach) > 0 || off(reach) < 0) reach *= 4;
-  return rootOf(off, -reach, reach);
+  const spread = Math.sqrt(1 + (delta * delta) / (2 * freedom));
+  return rootFrom((t) => noncentralT(t, freedom, delta) - p, delta + normalQuantile(p) * spread, spread);
 }

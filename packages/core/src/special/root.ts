@@ -46,3 +46,22 @@ export function rootOf(f: (x: number) => number, from: number, to: number): numb
   }
   return b;
 }
+
+/**
+ * Where a rising function crosses 0, from a place near it: steps out from there, each three times the last, until the signs
+ * differ, then `rootOf`. Input: a step above 0. Error: `stats.no_root` after 200 steps. Example: x - 1000 from 0 by 1.
+ */
+export function rootFrom(f: (x: number) => number, near: number, step: number): number {
+  let [at, value] = [near, f(near)];
+  if (value === 0) return at;
+  let by = value > 0 ? -step : step;
+  for (let round = 0; round < 200; round++) {
+    const next = at + by;
+    const nextValue = f(next);
+    if (nextValue === 0 || nextValue > 0 !== value > 0)
+      return rootOf(f, Math.min(at, next), Math.max(at, next));
+    [at, value] = [next, nextValue];
+    by *= 3;
+  }
+  throw new DomainError('stats.no_root', { from: near, to: at });
+}
