@@ -1,8 +1,9 @@
 import functions from '../fixtures/functions.csv?raw';
+import more from '../fixtures/more.csv?raw';
 import precise from '../fixtures/precise.csv?raw';
 import samplesCsv from '../fixtures/samples.csv?raw';
 
-/** Values by R 4.2 (fixtures/make-fixtures.R) and by mpmath (make-precise.py): a function's name, arguments, value. */
+/** Values by R 4.2 (fixtures/make-fixtures.R, make-more.R) and by mpmath (make-precise.py): a function's name, arguments, value. */
 export interface Fixture {
   readonly name: string;
   readonly args: readonly number[];
@@ -16,7 +17,7 @@ export const rowsOf = (csv: string): string[][] =>
     .slice(1)
     .map((line) => line.split(','));
 
-export const FIXTURES: readonly Fixture[] = [...rowsOf(functions), ...rowsOf(precise)].map(
+export const FIXTURES: readonly Fixture[] = [...rowsOf(functions), ...rowsOf(more), ...rowsOf(precise)].map(
   ([name, ...rest]) => ({
     name: name!,
     args: rest

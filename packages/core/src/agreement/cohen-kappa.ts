@@ -10,14 +10,16 @@ export type Kappa =
       readonly kappa: number;
       /** Standard error by the full formula, from the observed table. */
       readonly error: number;
+      /** Standard error where chance alone agrees, to test against; null where the statistic has none given. */
+      readonly errorAtZero: number | null;
       readonly low: number;
       readonly high: number;
     };
 
 /**
  * Cohen's kappa of two raters over a square table of counts, row the first rater's category, column the second's
- * (Cohen 1960), with the standard error of Fleiss, Cohen and Everitt 1969, not the one for kappa 0. The interval is
- * not clipped. Errors: `agreement.bad_table` for counts that are not whole or a table that is not square.
+ * (Cohen 1960), with both standard errors of Fleiss, Cohen and Everitt 1969: that for an interval, and that for kappa 0 to
+ * test by (their equation 14). The interval is not clipped. Errors: `agreement.bad_table` for counts that are not whole or a table that is not square.
  * Example: 44, 5, 20, 31 of 100 gives 0.503.
  */
 export function cohenKappa(table: readonly (readonly number[])[]): Kappa {
@@ -38,8 +40,10 @@ export function cohenKappa(table: readonly (readonly number[])[]): Kappa {
   const last = (observed * chance - 2 * chance + observed) ** 2;
   const variance = (on + (1 - observed) ** 2 * off - last) / (n * (1 - chance) ** 4);
   const error = Math.sqrt(Math.max(0, variance));
+  const marginal = rows.reduce((sum, r, i) => sum + r * columns[i]! * (r + columns[i]!), 0);
+  const errorAtZero = Math.sqrt(Math.max(0, chance + chance ** 2 - marginal)) / ((1 - chance) * Math.sqrt(n));
   return {
-    ...{ kind: 'kappa', n, kappa, error },
+    ...{ kind: 'kappa', n, kappa, error, errorAtZero },
     low: kappa - Z95 * error,
     high: kappa + Z95 * error,
   };

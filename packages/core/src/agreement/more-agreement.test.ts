@@ -1,7 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { worstOf } from '../fixtures-for-tests.ts';
-import { cohenKappa, fleissKappa, gwetAc1, type Kappa, pabak, weightedKappa } from './index.ts';
+import { offBy, valueOf, worstOf } from '../fixtures-for-tests.ts';
+import {
+  cohenKappa,
+  fleissKappa,
+  gwetAc1,
+  gwetAc1OfMany,
+  type Kappa,
+  pabak,
+  weightedKappa,
+} from './index.ts';
 
 const of = (k: Kappa): Extract<Kappa, { kind: 'kappa' }> => {
   if (k.kind === 'none') throw new Error();
@@ -165,4 +173,97 @@ describe('against R (vcd)', () => {
     ['kappa_quadratic', (t) => of(weightedKappa(t, 'quadratic')).kappa],
     ['kappa_quadratic_error', (t) => of(weightedKappa(t, 'quadratic')).error],
   ])('%s to 1e-9', (name, f) => expect(worstOf(name, (i) => f(TABLES[i!]!))).toBeLessThan(1e-9));
+});
+
+// R 4.2, fixtures/make-more.R.
+describe('errors and categories', () => {
+  const TABLES = [
+    [
+      [11, 1, 0],
+      [2, 10, 2],
+      [1, 3, 10],
+    ],
+    [
+      [30, 4, 1],
+      [9, 22, 6],
+      [0, 8, 40],
+    ],
+  ];
+  const SUBJECTS = [
+    [5, 0, 0],
+    [4, 1, 0],
+    [2, 2, 1],
+    [0, 5, 0],
+    [1, 0, 4],
+    [3, 1, 1],
+  ];
+  it('kappa against 0', () => {
+    TABLES.forEach((table, i) => {
+      expect(offBy(of(cohenKappa(table)).errorAtZero!, valueOf('kappa_error_at_zero', i))).toBeLessThan(
+        1e-12,
+      );
+    });
+    // Of two categories every weight is the same, and so is the error.
+    const pair = [
+      [44, 5],
+      [20, 31],
+    ];
+    expect(of(weightedKappa(pair, 'linear')).errorAtZero).toBeCloseTo(of(cohenKappa(pair)).errorAtZero!, 12);
+  });
+  it('each category of Fleiss, and its error', () => {
+    const found = fleissKappa(SUBJECTS);
+    if (found.kind !== 'kappa') throw new Error();
+    found.categories.forEach((kappa, j) =>
+      expect(offBy(kappa!, valueOf('fleiss_category', j))).toBeLessThan(1e-12),
+    );
+    expect(found.categoryErrorAtZero).toBeCloseTo(Math.sqrt(2 / (6 * 5 * 4)), 14);
+    // The whole is the mean of the categories, weighted by how evenly each is used (Fleiss 1971).
+    const used = [15, 9, 6].map((n) => (n / 30) * (1 - n / 30));
+    const weighted = found.categories.reduce((sum: number, k, j) => sum + k! * used[j]!, 0);
+    expect(weighted / used.reduce((a, b) => a + b, 0)).toBeCloseTo(found.kappa, 12);
+    expect(
+      fleissKappa([
+        [3, 0, 1],
+        [2, 0, 2],
+      ]),
+    ).toMatchObject({ categories: [expect.any(Number), null, expect.any(Number)] });
+  });
+  it('AC1 of several raters, that of two among them', () => {
+    const found = of(gwetAc1OfMany(SUBJECTS));
+    expect(offBy(found.kappa, valueOf('ac1_many'))).toBeLessThan(1e-12);
+    expect(offBy(found.error, valueOf('ac1_many_error'))).toBeLessThan(1e-12);
+    const table = [
+      [18, 5],
+      [2, 9],
+    ];
+    const subjects = table.flatMap((row, i) =>
+      row.flatMap((n, j) =>
+        Array.from({ length: n }, () => [
+          Number(i === 0) + Number(j === 0),
+          Number(i === 1) + Number(j === 1),
+        ]),
+      ),
+    );
+    expect(of(gwetAc1OfMany(subjects)).kappa).toBeCloseTo(of(gwetAc1(table)).kappa, 12);
+    expect(gwetAc1OfMany([])).toEqual({ kind: 'none', n: 0 });
+    for (const bad of [
+      [[1, 0]],
+      [
+        [2, 0],
+        [1, 0, 1],
+      ],
+      [[2.5, 0]],
+      [[2], [2]],
+    ]) {
+      expect(() => gwetAc1OfMany(bad)).toThrow('agreement.bad_table');
+    }
+    // Not every rater has to have looked at every subject.
+    expect(
+      gwetAc1OfMany([
+        [2, 0],
+        [3, 1],
+        [0, 4],
+      ]),
+    ).toMatchObject({ kind: 'kappa', n: 3 });
+  });
 });

@@ -1,3 +1,4 @@
+import { DomainError } from '../domain-error.ts';
 import { Z95 } from '../stats/index.ts';
 import type { Kappa } from './cohen-kappa.ts';
 import { squareTable } from './square-table.ts';
@@ -27,7 +28,15 @@ export function gwetAc1(table: readonly (readonly number[])[]): Kappa {
     4 * (1 - kappa) * (on - observed * chance) +
     4 * (1 - kappa) ** 2 * (all / (k - 1) ** 2 - chance * chance);
   const error = Math.sqrt(Math.max(0, spread / n)) / (1 - chance);
-  return { kind: 'kappa', n, kappa, error, low: kappa - Z95 * error, high: kappa + Z95 * error };
+  return {
+    kind: 'kappa',
+    n,
+    kappa,
+    error,
+    errorAtZero: null,
+    low: kappa - Z95 * error,
+    high: kappa + Z95 * error,
+  };
 }
 
 /**
@@ -42,5 +51,48 @@ export function pabak(table: readonly (readonly number[])[]): Kappa {
   const observed = p.reduce((sum, row, i) => sum + row[i]!, 0);
   const kappa = (k * observed - 1) / (k - 1);
   const error = (k / (k - 1)) * Math.sqrt((observed * (1 - observed)) / n);
-  return { kind: 'kappa', n, kappa, error, low: kappa - Z95 * error, high: kappa + Z95 * error };
+  return {
+    kind: 'kappa',
+    n,
+    kappa,
+    error,
+    errorAtZero: null,
+    low: kappa - Z95 * error,
+    high: kappa + Z95 * error,
+  };
+}
+
+/**
+ * Gwet's AC1 of several raters, who need not all have looked at every subject (Gwet 2008, equations 16 to 18; without the
+ * correction for a finite population): input for each subject how many raters chose each category, two or more raters each.
+ * The interval is not clipped. `none` without subjects, or with one, which has no spread. Error: `agreement.bad_table`.
+ * Relative error under 1e-12. Example: 5 0 0 / 4 1 0 / 2 2 1 / 0 5 0 / 1 0 4 / 3 1 1 is 0.444.
+ */
+export function gwetAc1OfMany(counts: readonly (readonly number[])[]): Kappa {
+  const n = counts.length;
+  const categories = counts[0]?.length ?? 0;
+  const raters = counts.map((row) => row.reduce((a, b) => a + b, 0));
+  const bad = counts.some(
+    (row, i) => row.length !== categories || raters[i]! < 2 || row.some((c) => !Number.isInteger(c) || c < 0),
+  );
+  if (bad || (n > 0 && categories < 2)) throw new DomainError('agreement.bad_table', { rows: n });
+  if (n < 2) return { kind: 'none', n };
+  const used = counts[0]!.map((_, q) => counts.reduce((sum, row, i) => sum + row[q]! / raters[i]!, 0) / n);
+  const agreed = counts.map(
+    (row, i) => row.reduce((sum, c) => sum + c * (c - 1), 0) / (raters[i]! * (raters[i]! - 1)),
+  );
+  const observed = agreed.reduce((a, b) => a + b, 0) / n;
+  const chance = used.reduce((sum, p) => sum + p * (1 - p), 0) / (categories - 1);
+  const kappa = (observed - chance) / (1 - chance);
+  // What each subject moves: its own agreement, and its part in how evenly the categories are used.
+  const spread = counts.reduce((sum, row, i) => {
+    const own = row.reduce((s, c, q) => s + (c / raters[i]!) * (1 - used[q]!), 0) / (categories - 1);
+    const moved = (agreed[i]! - chance - 2 * (1 - kappa) * (own - chance)) / (1 - chance);
+    return sum + (moved - kappa) ** 2;
+  }, 0);
+  const error = Math.sqrt(spread / (n * (n - 1)));
+  return {
+    ...{ kind: 'kappa', n, kappa, error, errorAtZero: null },
+    ...{ low: kappa - Z95 * error, high: kappa + Z95 * error },
+  };
 }

@@ -36,5 +36,10 @@ export function weightedKappa(table: readonly (readonly number[])[], weights: Ka
   );
   const variance = (spread - (kappa - chance * (1 - kappa)) ** 2) / (n * (1 - chance) ** 2);
   const error = Math.sqrt(Math.max(0, variance));
-  return { kind: 'kappa', n, kappa, error, low: kappa - Z95 * error, high: kappa + Z95 * error };
+  // Their equation 9: the same spread where rows and columns are independent.
+  const byChance = over(
+    (i, j) => rows[i]! * columns[j]! * (weight(i, j) - (rowWeight[i]! + columnWeight[j]!)) ** 2,
+  );
+  const errorAtZero = Math.sqrt(Math.max(0, byChance - chance ** 2) / n) / (1 - chance);
+  return { kind: 'kappa', n, kappa, error, errorAtZero, low: kappa - Z95 * error, high: kappa + Z95 * error };
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { offBy, valueOf } from '../fixtures-for-tests.ts';
 import {
   individualsChart,
   NELSON,
@@ -13,6 +14,16 @@ import {
 describe('individuals chart', () => {
   // NIST/SEMATECH e-Handbook 6.3.2.2, flow rates: mean 49.81, mean moving range 1.8778, limits 54.8041 and 44.8159.
   const FLOW = [49.6, 47.6, 49.9, 51.3, 47.8, 51.2, 52.6, 52.4, 53.6, 52.1];
+  it('with the exact constants the limits move in the fourth digit', () => {
+    const [exact, printed] = [individualsChart(FLOW, 'exact'), individualsChart(FLOW)];
+    if (exact.kind !== 'chart' || printed.kind !== 'chart') throw new Error();
+    expect(offBy(exact.meanRange / exact.sigma, valueOf('d2'))).toBeLessThan(1e-12);
+    expect(offBy(exact.rangeHigh / exact.meanRange, 1 + (3 * valueOf('d3')) / valueOf('d2'))).toBeLessThan(
+      1e-9,
+    );
+    expect(Math.abs(exact.sigma / printed.sigma - 1)).toBeLessThan(4e-4);
+    expect(exact.out).toEqual(printed.out);
+  });
   it('the flow rates of the e-Handbook', () => {
     const chart = individualsChart(FLOW);
     if (chart.kind !== 'chart') throw new Error();

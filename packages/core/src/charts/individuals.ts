@@ -1,9 +1,15 @@
 import { requireFinite } from '../domain-error.ts';
 import { mean } from '../stats/index.ts';
 
-/** Mean range of two normal values over their standard deviation, and 1 + 3 times the range's spread over its mean. */
-const D2 = 1.128;
-const D4 = 3.267;
+/**
+ * Mean range of two normal values over their standard deviation, and 1 + 3 times the range's spread over its mean: as the
+ * tables of the handbooks round them, and exactly, d2 = 2 / sqrt(pi) and d3 = sqrt(2 - 4 / pi).
+ */
+const CONSTANTS = {
+  handbook: { d2: 1.128, d4: 3.267 },
+  exact: { d2: 2 / Math.sqrt(Math.PI), d4: 1 + (3 * Math.sqrt(2 - 4 / Math.PI) * Math.sqrt(Math.PI)) / 2 },
+} as const;
+export type ChartConstants = keyof typeof CONSTANTS;
 
 export type IndividualsChart =
   | { readonly kind: 'none'; readonly reason: 'too_few' }
@@ -23,11 +29,15 @@ export type IndividualsChart =
 
 /**
  * Individuals and moving-range chart: mean -+ 3 mean moving range / 1.128, upper limit of the ranges 3.267 mean moving
- * range; the lower limit is not clipped (NIST/SEMATECH e-Handbook 6.3.2.2). Out is strictly outside, with a slack of 1e-9
+ * range; the lower limit is not clipped (NIST/SEMATECH e-Handbook 6.3.2.2), or with the exact constants, not rounded. Out is strictly outside, with a slack of 1e-9
  * of the largest size so that a constant series is quiet. Unit that of the values, in order of time. No chart for fewer
  * than two values. Error: `stats.not_finite`. Example: 49.6, 47.6, 49.9 has limits 49.03 -+ 5.72.
  */
-export function individualsChart(values: ArrayLike<number>): IndividualsChart {
+export function individualsChart(
+  values: ArrayLike<number>,
+  constants: ChartConstants = 'handbook',
+): IndividualsChart {
+  const { d2, d4 } = CONSTANTS[constants];
   requireFinite(values);
   if (values.length < 2) return { kind: 'none', reason: 'too_few' };
   const centre = mean(values);
@@ -35,8 +45,8 @@ export function individualsChart(values: ArrayLike<number>): IndividualsChart {
     Math.abs(values[i + 1]! - values[i]!),
   );
   const meanRange = mean(ranges);
-  const sigma = meanRange / D2;
-  const [low, high, rangeHigh] = [centre - 3 * sigma, centre + 3 * sigma, D4 * meanRange];
+  const sigma = meanRange / d2;
+  const [low, high, rangeHigh] = [centre - 3 * sigma, centre + 3 * sigma, d4 * meanRange];
   const slack = slackOf(values);
   const out: number[] = [];
   const rangesOut: number[] = [];

@@ -24,6 +24,7 @@ describe('against R', () => {
     if (fit.kind !== 'curve') throw new Error(fit.reason);
     expect(offBy(fit.first, valueOf('power_first'))).toBeLessThan(1e-12);
     expect(offBy(fit.exponent, valueOf('power_exponent'))).toBeLessThan(1e-12);
+    expect(offBy(fit.exponentError!, valueOf('power_exponent_error'))).toBeLessThan(1e-11);
     expect(offBy(fit.r2!, valueOf('power_r2'))).toBeLessThan(1e-12);
     const level = isotonic([0.9, 0.7, 0.8, 0.5, 0.55, 0.6, 0.1, 0.2], undefined, 'falling');
     expect(worstOf('isotonic', (i) => level[i!]!)).toBeLessThan(1e-12);

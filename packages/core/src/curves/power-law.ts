@@ -9,6 +9,8 @@ export type PowerLaw =
       readonly first: number;
       /** Exponent: a value at twice the attempts is 2^exponent times as large. */
       readonly exponent: number;
+      /** Standard error of the exponent; null for two points, which any curve fits. */
+      readonly exponentError: number | null;
       /** Value at twice the attempts over the value before. */
       readonly onDoubling: number;
       /** Coefficient of determination of the logarithms. */
@@ -45,8 +47,17 @@ export function powerLaw(attempts: ArrayLike<number>, values: ArrayLike<number>)
   }
   if (!(xx > 0)) return { kind: 'none', reason: 'one_attempt_number' };
   const exponent = xy / xx;
+  const left = Math.max(0, yy - (xy * xy) / xx);
+  const exponentError = n > 2 ? Math.sqrt(left / (n - 2) / xx) : null;
   return {
-    ...{ kind: 'curve', n, exponent, first: Math.exp(my - exponent * mx), onDoubling: 2 ** exponent },
+    ...{
+      kind: 'curve',
+      n,
+      exponent,
+      exponentError,
+      first: Math.exp(my - exponent * mx),
+      onDoubling: 2 ** exponent,
+    },
     r2: yy > 0 ? (xy * xy) / (xx * yy) : null,
   };
 }

@@ -4,6 +4,7 @@ import {
   faceReflectance,
   gapLossDb,
   gapReflectionDb,
+  worstGapReflectance,
   jointLoss,
   multimodeMismatch,
   returnLossDb,
@@ -91,10 +92,19 @@ describe('gap and reflection', () => {
 
   // Handbook figures, from memory: 3.5 % and about 14.4 to 14.7 dB from glass to air, 0.3 dB for both faces.
   it('glass to air', () => {
-    const r = faceReflectance(1.468, 1);
+    const amplitude = faceReflectance(1.468, 1);
     expect(r).toBeCloseTo(0.036, 3);
     expect(returnLossDb(r)).toBeCloseTo(14.4, 1);
     expect(gapReflectionDb(1.468, 1, false)).toBeCloseTo(0.32, 2);
+    // Both faces in step: 2 r / (1 + r^2) of the amplitude; common practice for a gap at its worst is 8.7 dB of return loss.
+    const amplitude = Math.sqrt(faceReflectance(1.468, 1));
+    expect(worstGapReflectance(1.468, 1)).toBeCloseTo(
+      ((2 * amplitude) / (1 + amplitude * amplitude)) ** 2,
+      14,
+    );
+    expect(returnLossDb(worstGapReflectance(1.468, 1))).toBeCloseTo(8.7, 1);
+    expect(worstGapReflectance(1.468, 1.468)).toBe(0);
+    expect(() => worstGapReflectance(1.468, 0)).toThrow('physics.out_of_domain');
     expect(gapReflectionDb(1.468, 1, true)).toBeLessThan(gapReflectionDb(1.468, 1, false));
     expect(returnLossDb(0)).toBeNull();
     expect(gapReflectionDb(1.468, 1.468, true)).toBe(0);

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { numbers } from '../faces/faces-for-tests.ts';
+import { named, offBy } from '../fixtures-for-tests.ts';
 import {
   type CusumForm,
   cusumPath,
@@ -10,6 +11,7 @@ import {
   runLength,
   signalledBy,
   sprtBounds,
+  waldOperating,
   sprtOperating,
   sprtPath,
 } from './index.ts';
@@ -163,5 +165,41 @@ describe('further pieces', () => {
     }
     expect(() => furtherPieces(0, 0, 0.5)).toThrow('stats.bad_count');
     expect(() => furtherPieces(3, 4, 0.5)).toThrow('stats.bad_count');
+  });
+});
+
+describe('Wald’s approximation', () => {
+  const plan = { pGood: 0.1, pBad: 0.3, alpha: 0.05, beta: 0.1 };
+  // R 4.2, fixtures/make-more.R.
+  it('expected pieces as by his formulas', () => {
+    const wanted = named('wald_pieces');
+    expect(wanted.length).toBeGreaterThan(4);
+    for (const { args, value } of wanted) {
+      const [pGood, pBad, alpha, beta, p] = args as [number, number, number, number, number];
+      expect(offBy(waldOperating({ pGood, pBad, alpha, beta }, p).pieces, value), String(p)).toBeLessThan(
+        1e-6,
+      );
+    }
+  });
+  it('meets the risks at the two rates, and goes through its place without drift smoothly', () => {
+    expect(waldOperating(plan, plan.pGood).acceptable).toBeCloseTo(1 - plan.alpha, 9);
+    expect(waldOperating(plan, plan.pBad).acceptable).toBeCloseTo(plan.beta, 9);
+    const { s } = sprtBounds(plan);
+    const [below, at, above] = [s - 1e-4, s, s + 1e-4].map((p) => waldOperating(plan, p));
+    expect(at!.pieces).toBeCloseTo((below!.pieces + above!.pieces) / 2, 3);
+    expect(at!.acceptable).toBeCloseTo((below!.acceptable + above!.acceptable) / 2, 5);
+  });
+  it('is near the exact test, which overshoots its bounds and so takes longer', () => {
+    for (const p of [0.02, 0.1, 0.2, 0.3, 0.5]) {
+      const [wald, exact] = [waldOperating(plan, p), sprtOperating(plan, p)];
+      expect(exact.pieces).toBeGreaterThan(wald.pieces);
+      expect(exact.pieces).toBeLessThan(1.4 * wald.pieces + 2);
+    }
+    expect(waldOperating(plan, 0)).toMatchObject({
+      acceptable: 1,
+      pieces: Math.log(0.1 / 0.95) / Math.log(0.7 / 0.9),
+    });
+    expect(waldOperating(plan, 1)).toMatchObject({ acceptable: 0 });
+    expect(() => waldOperating(plan, 1.2)).toThrow('sequential.bad_share');
   });
 });

@@ -1,8 +1,15 @@
 import { DomainError } from '../domain-error.ts';
-import { betaQuantile, normalQuantile } from '../special/index.ts';
+import { betaQuantile, binomialCdf, binomialPmf, normalQuantile, rootOf } from '../special/index.ts';
 import { wilsonRate } from './wilson.ts';
 
-export const INTERVAL_METHODS = ['wilson', 'clopper_pearson', 'agresti_coull', 'jeffreys'] as const;
+export const INTERVAL_METHODS = [
+  'wilson',
+  'wilson_corrected',
+  'clopper_pearson',
+  'mid_p',
+  'agresti_coull',
+  'jeffreys',
+] as const;
 export type IntervalMethod = (typeof INTERVAL_METHODS)[number];
 
 /** An interval of a proportion; `none` where n is 0 and nothing can be said. */
@@ -10,8 +17,9 @@ export type ProportionInterval =
   { readonly kind: 'none' } | { readonly kind: 'interval'; readonly low: number; readonly high: number };
 
 /**
- * Two-sided interval of a proportion by a named method: Wilson's score interval (1927), the exact one of Clopper and
- * Pearson (1934), Agresti and Coull's adjusted one (1998; clipped to 0 and 1), or the equal-tailed one of Jeffreys' prior
+ * Two-sided interval of a proportion by a named method: Wilson's score interval (1927) without and with continuity
+ * correction (Newcombe 1998, methods 3 and 4; 0 at k = 0 and 1 at k = n), the exact one of Clopper and Pearson (1934), the
+ * same with mid-p tails (Lancaster 1961: half of the observed count's chance), Agresti and Coull's adjusted one (1998; clipped to 0 and 1), or the equal-tailed one of Jeffreys' prior
  * (Brown, Cai & DasGupta 2001; 0 at k = 0 and 1 at k = n). Input: whole k and n, 0 <= k <= n, confidence above 0 and under
  * 1. Errors: `stats.bad_count`, `stats.bad_probability`. Relative error under 1e-11. Example: 81 of 263 by Clopper-Pearson
  * is 0.2527 to 0.3676 (Newcombe 1998).
@@ -32,6 +40,19 @@ export function proportionInterval(
     case 'wilson': {
       const rate = wilsonRate(k, n, normalQuantile(1 - tail));
       return rate.kind === 'none' ? rate : between(rate.low, rate.high);
+    }
+    case 'wilson_corrected': {
+      const z = normalQuantile(1 - tail);
+      const [share, rest, all] = [k / n, 1 - k / n, 2 * (n + z * z)];
+      const low = 2 * k + z * z - 1 - z * Math.sqrt(z * z - 2 - 1 / n + 4 * share * (n * rest + 1));
+      const high = 2 * k + z * z + 1 + z * Math.sqrt(z * z + 2 - 1 / n + 4 * share * (n * rest - 1));
+      return between(k === 0 ? 0 : Math.max(0, low / all), k === n ? 1 : Math.min(1, high / all));
+    }
+    case 'mid_p': {
+      // What p leaves a tail of this size beyond k, half of k's own chance counted in.
+      const under = (p: number): number => binomialCdf(k, n, p) - binomialPmf(k, n, p) / 2;
+      const low = k === 0 ? 0 : rootOf((p) => 1 - under(p) - tail, 0, k / n);
+      return between(low, k === n ? 1 : rootOf((p) => under(p) - tail, k / n, 1));
     }
     case 'clopper_pearson':
       return between(
