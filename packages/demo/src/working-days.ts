@@ -1,18 +1,15 @@
+import { dayIn } from '@clear-mark/core';
 const DAY_MS = 86_400_000;
 
 /** The last `count` days from Monday to Friday before `now`'s day in the zone, oldest first, as YYYY-MM-DD. */
 export function workingDaysBefore(now: Date, count: number, timeZone: string): string[] {
   const days: string[] = [];
-  const today = localDay(now, timeZone);
+  const today = dayIn(timeZone, now);
   for (let at = Date.parse(`${today}T12:00:00Z`) - DAY_MS; days.length < count; at -= DAY_MS) {
     const weekday = new Date(at).getUTCDay();
     if (weekday !== 0 && weekday !== 6) days.unshift(new Date(at).toISOString().slice(0, 10));
   }
   return days;
-}
-
-function localDay(at: Date, timeZone: string): string {
-  return new Intl.DateTimeFormat('en-CA', { timeZone, dateStyle: 'short' }).format(at);
 }
 
 /** The instant (ms) at which the clock in the zone shows this hour on this day. */

@@ -92,7 +92,7 @@ describe('gap and reflection', () => {
 
   // Handbook figures, from memory: 3.5 % and about 14.4 to 14.7 dB from glass to air, 0.3 dB for both faces.
   it('glass to air', () => {
-    const amplitude = faceReflectance(1.468, 1);
+    const r = faceReflectance(1.468, 1);
     expect(r).toBeCloseTo(0.036, 3);
     expect(returnLossDb(r)).toBeCloseTo(14.4, 1);
     expect(gapReflectionDb(1.468, 1, false)).toBeCloseTo(0.32, 2);

@@ -1,7 +1,8 @@
-import { type Verdict, verdictOfMark } from '@clear-mark/core';
+import { type Verdict, verdictOfMark, dayIn } from '@clear-mark/core';
 import type { CatchUp, OpenAttempt, OwnBench, Person, TodayTile } from '@clear-mark/contract';
 import { classesStore, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
+import { fromDay, untilDay } from '../database/day-in.ts';
 import { referencesStore } from '../references/index.ts';
 import { attemptsStore } from './attempts.store.ts';
 import { WHOLE } from './sign.store.ts';
@@ -37,7 +38,7 @@ export const todayService = (db: Database) => ({
       entries: entries.get(head.id) ?? [],
     }));
     const changed = afresh || closed.length > 0 || open.some((o) => known[o.id] === undefined);
-    const day = localDay(now, timeZone);
+    const day = dayIn(timeZone, now);
     return {
       now: now.toISOString(),
       day,
@@ -53,8 +54,10 @@ export const todayService = (db: Database) => ({
   /** The running classes of a trainee, with what can be started at the own bench and what is open there. */
   ownBench: async (me: Person, now: Date): Promise<OwnBench[]> => {
     const store = classesStore(db);
-    const day = now.toISOString().slice(0, 10);
-    const running = (await store.ofMember(me.id)).filter((c) => c.startsOn <= day && c.endsOn >= day);
+    const running = (await store.ofMember(me.id)).filter((c) => {
+      const day = dayIn(c.timeZone, now);
+      return c.startsOn <= day && c.endsOn >= day;
+    });
     const benches: OwnBench[] = [];
     for (const c of running) {
       if ((await store.memberRole(c.id, me.id)) !== 'trainee') continue;
@@ -88,11 +91,6 @@ export const todayService = (db: Database) => ({
     return benches;
   },
 });
-
-/** The calendar day of an instant in a zone, as YYYY-MM-DD. */
-export function localDay(at: Date, timeZone: string): string {
-  return new Intl.DateTimeFormat('en-CA', { timeZone, dateStyle: 'short' }).format(at);
-}
 
 /** Every trainee of the class: what was used last, and what was signed today. */
 async function tiles(db: Database, classId: string, day: string, timeZone: string): Promise<TodayTile[]> {
@@ -130,8 +128,8 @@ async function signedOn(
     .join('pieces as p', 'p.id', 'a.piece_id')
     .select(['o.trainee_id as traineeId', 'o.attempt_id as attemptId', 'p.label as pieceLabel', 'o.mark'])
     .where({ 'o.class_id': classId, 'o.skill': WHOLE })
-    .whereRaw('o.started_at >= ?::date::timestamp at time zone ?', [day, timeZone])
-    .whereRaw('o.started_at < (?::date + 1)::timestamp at time zone ?', [day, timeZone])
+    .whereRaw(fromDay('o.started_at'), [day, timeZone])
+    .whereRaw(untilDay('o.started_at'), [day, timeZone])
     .orderBy('o.started_at');
   return rows.map(({ mark, ...row }) => ({ ...row, verdict: verdictOfMark(mark) }));
 }

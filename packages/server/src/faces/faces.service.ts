@@ -145,18 +145,21 @@ async function addFace(
   const size = await store.pictureSize(classId, face.sha256);
   if (!size) throw new AppError('face.no_picture');
   if (size.width !== face.width || size.height !== face.height) throw new AppError('face.wrong_size');
-  if (face.attemptId !== null && !(await there())) await requireOpenAttempt(db, classId, face.attemptId);
+  const known = await there();
   const taken = heldBetween(face.takenAt, await classesStore(db).beganAt(classId), now);
   return createOnce(
-    async () => {
-      try {
-        await store.insert(classId, face, taken, engineVerdictOf(face.engine, face.table), me.id);
-      } catch (error) {
-        if (sqlStateOf(error) === FOREIGN_KEY_VIOLATION) throw new AppError('not_found.face');
-        throw error;
-      }
-      return documentOf(db, classId, face.id);
-    },
+    () =>
+      db.transaction(async (trx) => {
+        // Under the attempt's lock: nobody signs between the look and the picture. What is there already is no news.
+        if (face.attemptId !== null && !known) await lockOpenAttempt(trx, classId, face.attemptId);
+        try {
+          await facesStore(trx).insert(classId, face, taken, engineVerdictOf(face.engine, face.table), me.id);
+        } catch (error) {
+          if (sqlStateOf(error) === FOREIGN_KEY_VIOLATION) throw new AppError('not_found.face');
+          throw error;
+        }
+        return documentOf(trx, classId, face.id);
+      }),
     there,
     (kept) => kept.label === face.label && kept.attemptId === face.attemptId && kept.width === face.width,
   );
@@ -175,11 +178,12 @@ function verdictAfter({ engine, table }: FaceDocument, review: FaceReview): Call
   return review.verdict?.says ?? engineVerdictOf(engine, table);
 }
 
-async function requireOpenAttempt(db: Database, classId: string, attemptId: string): Promise<void> {
-  const attempt = await db('attempts')
+async function lockOpenAttempt(trx: Database, classId: string, attemptId: string): Promise<void> {
+  const attempt = await trx('attempts')
     .select('state')
     .where({ id: attemptId, class_id: classId })
+    .forUpdate()
     .first<{ state: string } | undefined>();
   if (!attempt) throw new AppError('face.attempt_not_in_class');
-  if (attempt.state === 'signed') throw new AppError('face.attempt_signed');
+  if (attempt.state !== 'open') throw new AppError('face.attempt_signed');
 }

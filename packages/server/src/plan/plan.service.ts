@@ -63,12 +63,13 @@ export const planService = (db: Database) => ({
     });
   },
 
-  change: async (classId: string, id: string, edit: PlanEdit, me: Person): Promise<void> => {
-    await classForInstructor(db, classId, me);
-    const sessions = await planStore(db).sessions(classId);
-    const known = edit.sessionId === null || sessions.some((s) => s.id === edit.sessionId);
-    if (!known || !(await planStore(db).edit(classId, id, edit))) throw new AppError('not_found.plan_item');
-  },
+  change: (classId: string, id: string, edit: PlanEdit, me: Person): Promise<void> =>
+    db.transaction(async (trx) => {
+      await classForInstructor(trx, classId, me);
+      const store = planStore(trx);
+      const known = edit.sessionId === null || (await store.lockSession(classId, edit.sessionId));
+      if (!known || !(await store.edit(classId, id, edit))) throw new AppError('not_found.plan_item');
+    }),
 
   saveSession: async (classId: string, session: PlanSession, me: Person): Promise<void> => {
     await classForInstructor(db, classId, me);

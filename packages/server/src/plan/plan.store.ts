@@ -74,20 +74,24 @@ export const planStore = (db: Database) => ({
       .orderBy('starts_at')
       .orderBy('id'),
 
+  /** Whether there is such a session; it is not dropped before the transaction has ended. */
+  lockSession: async (classId: string, id: string): Promise<boolean> =>
+    (await db('plan_sessions').where({ class_id: classId, id }).forShare().first()) !== undefined,
+
+  /** New or changed, in one statement; false where the id is a session of another class. */
   saveSession: async (classId: string, session: PlanSession): Promise<boolean> => {
     const row = { starts_at: session.startsAt, minutes: session.minutes, place: session.place };
-    const there = await db('plan_sessions')
-      .where({ id: session.id })
-      .first<{ class_id: string } | undefined>();
-    if (there && there.class_id !== classId) return false;
-    await db('plan_sessions')
+    const saved = await db('plan_sessions')
       .insert({ id: session.id, class_id: classId, ...row })
       .onConflict('id')
-      .merge(row);
-    return true;
+      .merge(row)
+      .where('plan_sessions.class_id', classId)
+      .returning('id');
+    return saved.length === 1;
   },
   /** Its items stay in the plan, without a session. */
   dropSession: async (classId: string, id: string): Promise<boolean> => {
+    await db('plan_sessions').where({ class_id: classId, id }).forUpdate().first();
     await db('plan_items').where({ class_id: classId, session_id: id }).update({ session_id: null });
     return (await db('plan_sessions').where({ class_id: classId, id }).del()) === 1;
   },

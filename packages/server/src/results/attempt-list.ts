@@ -2,6 +2,7 @@ import { type Skill, SKILLS, type Verdict, verdictOfMark } from '@clear-mark/cor
 import type { AttemptList, AttemptListFilter, AttemptRow, Person } from '@clear-mark/contract';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
+import { dayOf } from '../database/day-in.ts';
 import { type Condition, filterCondition, type Scope } from './filter.ts';
 import { FAIL_MARKS, JUDGED_MARKS, PASS_MARKS } from './results.store.ts';
 
@@ -73,7 +74,7 @@ export function listCondition(scope: Scope, filter: AttemptListFilter): Conditio
 
 const COLUMNS = `a.id as "attemptId", a.trainee_id as "traineeId", p.name as "traineeName",
   i.label as "pieceLabel", a.started_at as "startedAt", a.state, r.reason,
-  to_char(a.started_at at time zone k.time_zone, 'YYYY-MM-DD') as day,
+  ${dayOf('a.started_at', 'k.time_zone')} as day,
   (select json_object_agg(s.skill, s.mark) from outcome_skills s where s.attempt_id = a.id) as marks,
   coalesce((select json_agg(json_build_object('wavelengthNm', w.nm, 'lossDb', w.db) order by w.nm)
               from (select wavelength_nm as nm, max(loss_db) as db from outcome_losses l

@@ -1,4 +1,4 @@
-import { type Policy, type Skill, type Standing, standingOf } from '@clear-mark/core';
+import { type Policy, type Skill, type Standing, standingOf, dayIn } from '@clear-mark/core';
 import type { Person, SkillEvidence } from '@clear-mark/contract';
 import { classForInstructor, classesStore } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
@@ -67,12 +67,6 @@ export async function standingFound(db: Database, of: OfSkill, me: Person, now: 
     standing,
   };
 }
-
-/** A day in the class's zone, YYYY-MM-DD. */
-export const dayIn = (timeZone: string, ms: number): string =>
-  new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(
-    ms,
-  );
 
 export async function skillEvidence(
   db: Database,

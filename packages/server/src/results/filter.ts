@@ -1,3 +1,4 @@
+import { fromDay, untilDay } from '../database/day-in.ts';
 import type { ResultFilter } from '@clear-mark/contract';
 
 /** SQL of a condition with its bindings, for `knex.raw`. */
@@ -23,10 +24,10 @@ export function filterCondition(scope: Scope, filter: ResultFilter): Condition {
     bindings.push(...values);
   };
   if (filter.from !== undefined) {
-    add('o.started_at >= ?::date::timestamp at time zone ?', filter.from, scope.timeZone);
+    add(fromDay('o.started_at'), filter.from, scope.timeZone);
   }
   if (filter.to !== undefined) {
-    add('o.started_at < (?::date + 1)::timestamp at time zone ?', filter.to, scope.timeZone);
+    add(untilDay('o.started_at'), filter.to, scope.timeZone);
   }
   if (filter.method !== undefined) add('o.method_id = ?', filter.method);
   if (filter.trainee !== undefined) add('o.trainee_id = ?', filter.trainee);

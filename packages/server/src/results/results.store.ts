@@ -1,5 +1,6 @@
 import type { Direction, Skill } from '@clear-mark/core';
 import type { Database } from '../database/database.ts';
+import { dayOf } from '../database/day-in.ts';
 import type { Condition } from './filter.ts';
 
 export const FAIL_MARKS = "('F', 'f', 'S')";
@@ -174,7 +175,7 @@ export const resultsStore = (db: Database) => ({
               count(*) filter (where mark in ${PASS_MARKS}) as k,
               count(*) filter (where mark in ${JUDGED_MARKS}) as n,
               count(*) filter (where mark = 'V') as void
-         from (select to_char(o.started_at at time zone ?, 'YYYY-MM-DD') as day, o.skill, o.mark
+         from (select ${dayOf('o.started_at')} as day, o.skill, o.mark
                  from outcome_skills o
                 where ${where.sql} and o.skill <> 'whole') d
         group by day, skill

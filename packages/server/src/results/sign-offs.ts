@@ -1,9 +1,9 @@
-import { monthsOn, type Policy, type Skill, type Standing } from '@clear-mark/core';
+import { monthsOn, type Policy, type Skill, type Standing, dayIn } from '@clear-mark/core';
 import type { Person, SignOff } from '@clear-mark/contract';
 import { evidenceWords, ruleWords } from '@clear-mark/words';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../http/app-error.ts';
-import { dayIn, standingFound } from './evidence.ts';
+import { standingFound } from './evidence.ts';
 import { signOffsStore } from './sign-offs.store.ts';
 
 interface Asked {

@@ -3,6 +3,7 @@ import { mkdir, readdir, readFile, rename, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { canonicalJson } from '../chain/index.ts';
 import type { Database } from '../database/database.ts';
+import { dayOf } from '../database/day-in.ts';
 import type { Anchor } from './verify.ts';
 
 /** The head of one class's chain at the end of a day. */
@@ -24,27 +25,26 @@ interface HeadFile {
  * the database, so that who deletes rows and heads alike is found out by the file. Without a folder only the rows.
  */
 export async function keepDailyHeads(db: Database, safeDir: string | null, now: Date): Promise<DailyHead[]> {
-  const day = now.toISOString().slice(0, 10);
-  const grown: { classId: string; classSeq: number; hash: string }[] = (
+  const today = dayOf('?::timestamptz', 'c.time_zone');
+  const heads: DailyHead[] = (
     await db.raw(
-      `select k.class_id as "classId", k.next_seq - 1 as "classSeq", k.last_hash as hash from class_chains k
+      `select ${today} as day, k.class_id as "classId", k.next_seq - 1 as "classSeq", k.last_hash as hash
+         from class_chains k join classes c on c.id = k.class_id
         where k.next_seq > 1 and k.next_seq - 1 > coalesce(
           (select max(class_seq) from daily_heads h where h.class_id = k.class_id), 0)
-          and not exists (select 1 from daily_heads h where h.class_id = k.class_id and h.day = ?)
+          and not exists (select 1 from daily_heads h where h.class_id = k.class_id and h.day = ${today}::date)
         order by k.class_id`,
-      [day],
+      [now, now],
     )
   ).rows;
-  if (grown.length === 0) return [];
-  const heads = grown.map((g) => ({ day, ...g }));
+  if (heads.length === 0) return [];
   const signed = safeDir === null ? null : await signedFile(safeDir, heads);
   // The file first: a head that is only in the database shows nothing that the database could not forge.
-  if (safeDir !== null && signed)
-    await writeWhole(headsFile(safeDir, day, now), JSON.stringify(signed, null, 2));
+  if (safeDir !== null && signed) await writeWhole(headsFile(safeDir, now), JSON.stringify(signed, null, 2));
   await db('daily_heads')
     .insert(
       heads.map((h) => ({
-        ...{ day, class_id: h.classId, class_seq: h.classSeq, hash: h.hash },
+        ...{ day: h.day, class_id: h.classId, class_seq: h.classSeq, hash: h.hash },
         ...{ signature: signed?.signature ?? null, made_at: now },
       })),
     )
@@ -53,8 +53,9 @@ export async function keepDailyHeads(db: Database, safeDir: string | null, now: 
   return heads;
 }
 
-const headsFile = (safeDir: string, day: string, now: Date): string =>
-  path.join(safeDir, 'heads', `${day}-${now.toISOString().slice(11, 19).replaceAll(':', '')}.json`);
+/** Named by its instant in UTC: the classes of a file can be on different days. */
+const headsFile = (safeDir: string, now: Date): string =>
+  path.join(safeDir, 'heads', `${now.toISOString().slice(0, 19).replaceAll(':', '').replace('T', '-')}.json`);
 
 async function writeWhole(file: string, text: string): Promise<void> {
   await mkdir(path.dirname(file), { recursive: true, mode: 0o700 });

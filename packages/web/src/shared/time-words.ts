@@ -18,3 +18,10 @@ export function agoWords(since: number, now: number): string {
 /** An instant as the time of day, by the person's locale. */
 export const timeOfDay = (iso: string): string =>
   new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+
+/** The day of an instant in a class's zone, to be read: 3 Jun 2026, or 3 Jun where the year is clear. */
+export const dayWords = (instant: string, timeZone: string, year: 'with' | 'without' = 'with'): string =>
+  new Date(instant).toLocaleDateString('en-GB', {
+    ...{ timeZone, day: 'numeric', month: 'short' },
+    ...(year === 'with' ? { year: 'numeric' } : {}),
+  });

@@ -46,11 +46,15 @@ export const useSession = defineStore('session', () => {
     await useQueue().load(me.value ? { id: me.value.id, teaches: teaches.value } : null);
   }
 
+  /** The zone in which days of a class are told; this device's own until the class is known. */
+  const zoneOf = (classId: string): string =>
+    classes.value.find((c) => c.id === classId)?.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+
   async function signOut(): Promise<void> {
     await useQueue().leaveDevice(start.value?.deviceKey ?? null);
     await call(ROUTES.signOut, {});
     await refresh();
   }
 
-  return { start, classes, deviceId, fromKept, me, teaches, refresh, signOut };
+  return { start, classes, deviceId, fromKept, me, teaches, zoneOf, refresh, signOut };
 });

@@ -1,4 +1,11 @@
-import { atTheBench, type Entry, type MethodSheet, type Outcome, score } from '@clear-mark/core';
+import {
+  atTheBench,
+  DEFAULT_SCORING,
+  type Entry,
+  type MethodSheet,
+  type Outcome,
+  score,
+} from '@clear-mark/core';
 import type { OpenAttempt } from '@clear-mark/contract';
 import type { KeptAttempt } from './classroom.model.ts';
 import { defineStore } from 'pinia';
@@ -38,6 +45,15 @@ export const useLiveOutcomes = defineStore('live-outcomes', () => {
     return byAttempt;
   });
 
+  /** All that an outcome hangs on beside its attempt, entries and sheet: what each reference says now, settings, the clock. */
+  const surroundings = computed(() => {
+    const { marginalPassCounts, marginalFailCounts } = classroom.detail?.policy ?? DEFAULT_SCORING;
+    return JSON.stringify([
+      ...[classroom.classId, classroom.offsetMs, marginalPassCounts, marginalFailCounts],
+      classroom.references,
+    ]);
+  });
+
   const attempts = computed<readonly LiveAttempt[]>(() => {
     const next = new Map<string, { readonly key: string; readonly live: LiveAttempt }>();
     for (const attempt of classroom.attempts.values()) {
@@ -48,7 +64,7 @@ export const useLiveOutcomes = defineStore('live-outcomes', () => {
         attempt.lastSeq,
         attempt.entries.length,
         own.map((e) => e.id).join(),
-        classroom.references.length,
+        surroundings.value,
       ].join(' ');
       const before = made.get(attempt.id);
       const same =
@@ -62,12 +78,11 @@ export const useLiveOutcomes = defineStore('live-outcomes', () => {
   function liveOf(attempt: KeptAttempt, sheet: MethodSheet, own: readonly Entry[]): LiveAttempt {
     const there = new Set(attempt.entries.map((e) => e.id));
     const entries: readonly Entry[] = [...attempt.entries, ...own.filter((e) => !there.has(e.id))];
-    const policy = classroom.detail?.policy;
+    const { marginalPassCounts, marginalFailCounts } = classroom.detail?.policy ?? DEFAULT_SCORING;
     const outcome = score(sheet, entries, {
       references: classroom.references,
       final: false,
-      marginalPassCounts: policy?.marginalPassCounts ?? true,
-      marginalFailCounts: policy?.marginalFailCounts ?? false,
+      ...{ marginalPassCounts, marginalFailCounts },
       attemptVoid: false,
     });
     const missing = new Set(outcome.missing);

@@ -1,3 +1,4 @@
+import { dayIn } from '@clear-mark/core';
 import {
   type CatchUp,
   type ClassDetail,
@@ -252,10 +253,14 @@ export const useClassroom = defineStore('classroom', () => {
     link.value = 'away';
   });
 
+  /** The class's day: as the server told it last, by its zone before that. */
+  const today = (): string => day.value || dayIn(session.zoneOf(classId.value), new Date());
+
   return {
     classId,
     detail,
     day,
+    today,
     tiles,
     attempts,
     references,

@@ -14,9 +14,9 @@ describe('calls in words', () => {
   });
   it('kappa says when it cannot be told', () => {
     expect(kappaWords({ kind: 'none', n: 3 })).toContain('not to be told');
-    expect(kappaWords({ kind: 'kappa', n: 9, kappa: 0.5, error: 0.1, low: 0.3, high: 0.7 })).toBe(
-      '0.50 (0.30 to 0.70)',
-    );
+    expect(
+      kappaWords({ kind: 'kappa', n: 9, kappa: 0.5, error: 0.1, errorAtZero: null, low: 0.3, high: 0.7 }),
+    ).toBe('0.50 (0.30 to 0.70)');
   });
   it.each([
     [[], 'No face was called.'],

@@ -142,6 +142,11 @@ function measuredBy(picture: StandInPicture, table: FaceCriteria): Promise<Measu
       else return;
       worker.terminate();
     };
+    // A worker that dies says so once, and nothing more.
+    worker.onerror = ({ message }) => {
+      worker.terminate();
+      reject(new Error(`The picture could not be measured: ${message}`));
+    };
     const order: FaceOrder = { picture: picture.png, name: 'end', view: 'single', table };
     worker.postMessage(order);
   });

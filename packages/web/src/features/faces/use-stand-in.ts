@@ -1,6 +1,10 @@
 import { onScopeDispose } from 'vue';
 import type { StandInOrder, StandInPicture } from './face-orders.ts';
 
+interface Asked {
+  readonly resolve: (picture: StandInPicture) => void;
+  readonly reject: (error: Error) => void;
+}
 type Wanted = Omit<StandInOrder, 'id'>;
 /** Frames a second of the live picture; each has its own noise. */
 const FRAMES = 4;
@@ -12,23 +16,31 @@ export function useStandIn(): {
 } {
   let worker: Worker | null = null;
   let next = 0;
-  const waiting = new Map<number, (picture: StandInPicture) => void>();
+  const waiting = new Map<number, Asked>();
   const clocks = new Set<ReturnType<typeof setInterval>>();
   function started(): Worker {
     if (worker) return worker;
     worker = new Worker(new URL('./stand-in-worker.ts', import.meta.url), { type: 'module' });
     worker.onmessage = ({ data }: MessageEvent<StandInPicture>) => {
-      waiting.get(data.id)?.(data);
+      waiting.get(data.id)?.resolve(data);
       waiting.delete(data.id);
     };
+    worker.onerror = ({ message }) => ended(`The simulated microscope stopped: ${message}`);
     return worker;
   }
-  const take = (order: Wanted): Promise<StandInPicture> =>
-    new Promise((resolve) => {
-      const id = next++;
-      waiting.set(id, resolve);
-      started().postMessage({ ...order, id } satisfies StandInOrder);
-    });
+  /** Whoever waits is told; the next order begins a worker anew. */
+  function ended(words: string): void {
+    worker?.terminate();
+    worker = null;
+    for (const { reject } of waiting.values()) reject(new Error(words));
+    waiting.clear();
+  }
+  function take(order: Wanted): Promise<StandInPicture> {
+    const id = next++;
+    const asked = new Promise<StandInPicture>((resolve, reject) => waiting.set(id, { resolve, reject }));
+    started().postMessage({ ...order, id } satisfies StandInOrder);
+    return asked;
+  }
 
   /** Ends when its track is stopped, as a camera's does. */
   async function stream(order: Wanted): Promise<MediaStream> {
@@ -50,6 +62,11 @@ export function useStandIn(): {
       busy = true;
       void take({ ...order, shot: ++shot })
         .then(draw)
+        // A stand-in that stopped is a camera that was unplugged.
+        .catch(() => {
+          for (const track of live.getVideoTracks()) track.stop();
+          end();
+        })
         .finally(() => (busy = false));
     }, 1000 / FRAMES);
     const end = (): void => {
@@ -61,7 +78,7 @@ export function useStandIn(): {
   }
   onScopeDispose(() => {
     for (const clock of clocks) clearInterval(clock);
-    worker?.terminate();
+    ended('The page was left.');
   });
   return { take, stream };
 }

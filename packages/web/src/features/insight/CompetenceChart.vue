@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import type { SkillEvidence } from '@clear-mark/contract';
-import { chartLimits, competenceChart, verdictOfMark, withVerdict } from '@clear-mark/core';
+import { chartLimits, competenceChart, dayIn, verdictOfMark, withVerdict } from '@clear-mark/core';
 import { SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { placesAxis, useChartLook } from '../../charts/chart-look.ts';
 import ChartView from '../../charts/ChartView.vue';
+import { dayWords } from '../../shared/time-words.ts';
 
 /** The sequential chart of one trainee in one skill: learning up to competence, then watching for what gets worse. */
-const props = defineProps<{ evidence: SkillEvidence }>();
+const props = defineProps<{ evidence: SkillEvidence; timeZone: string }>();
 const emit = defineEmits<{ open: [attemptId: string] }>();
 const look = useChartLook();
 const judged = computed(() => props.evidence.outcomes.filter((o) => withVerdict(o.mark) !== ''));
@@ -20,8 +21,7 @@ const points = computed(() => {
 const title = computed(
   () => `${props.evidence.trainee.name}, ${SKILL_WORDS[props.evidence.cell.skill].toLowerCase()}`,
 );
-const day = (iso: string): string =>
-  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
+const day = (iso: string): string => dayWords(iso, props.timeZone, 'without');
 const wordsOf = (i: number): string => VERDICT_WORDS[verdictOfMark(marks.value[i]!)];
 
 const option = computed(() => {
@@ -96,7 +96,7 @@ const table = computed(() => ({
   head: ['outcome', 'day', 'piece', 'verdict', 'chart', 'sum', 'limit', 'at the limit'],
   rows: points.value.map((p) => [
     p.at + 1,
-    judged.value[p.at]!.startedAt.slice(0, 10),
+    dayIn(props.timeZone, judged.value[p.at]!.startedAt),
     judged.value[p.at]!.pieceLabel,
     wordsOf(p.at),
     p.form === 'learning' ? 'learning' : 'getting worse',

@@ -13,12 +13,14 @@ import { useRouter } from 'vue-router';
 import { call, ROUTES } from '../../api/client.ts';
 import { useLoaded } from '../../shared/use-loaded.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
+import { useSession } from '../../shell/session.ts';
 import RateBar from './RateBar.vue';
 import { rateWords } from './insight.model.ts';
 import SignOffPanel from './SignOffPanel.vue';
 import StandingMark from './StandingMark.vue';
 
 const props = defineProps<{ classId: string; traineeId: string; skill: string }>();
+const session = useSession();
 const CompetenceChart = defineAsyncComponent(() => import('./CompetenceChart.vue'));
 const router = useRouter();
 const skill = computed(() => props.skill as Skill);
@@ -78,7 +80,12 @@ const when = (iso: string): string =>
         <p v-if="found.cell.rate.kind === 'none'" class="soft">
           All outcomes are void or incomplete, so there is nothing to chart.
         </p>
-        <CompetenceChart v-else :evidence="found" @open="router.push(sheetOf($event))" />
+        <CompetenceChart
+          v-else
+          :evidence="found"
+          :time-zone="session.zoneOf(classId)"
+          @open="router.push(sheetOf($event))"
+        />
       </section>
       <SignOffPanel :class-id="classId" :evidence="found" @signed="again" />
       <section v-if="newest.length > 0" class="section">

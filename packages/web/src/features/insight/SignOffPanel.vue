@@ -4,6 +4,7 @@ import { ruleWords } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { dayWords } from '../../shared/time-words.ts';
 import { useSession } from '../../shell/session.ts';
 
 const props = defineProps<{ classId: string; evidence: SkillEvidence }>();
@@ -34,7 +35,9 @@ async function sign(): Promise<void> {
     busy.value = false;
   }
 }
-const day = (iso: string): string => new Date(iso).toLocaleDateString('en-GB', { dateStyle: 'medium' });
+const day = (iso: string): string => dayWords(iso, session.zoneOf(props.classId));
+// A day that is told as one, without an hour, is that day in every zone.
+const wholeDay = (day: string): string => dayWords(`${day}T12:00:00Z`, 'UTC');
 </script>
 
 <template>
@@ -42,7 +45,7 @@ const day = (iso: string): string => new Date(iso).toLocaleDateString('en-GB', {
     <h2>Sign-off</h2>
     <ul v-if="evidence.signOffs.length > 0" class="kept" data-test="sign-offs">
       <li v-for="s in evidence.signOffs" :key="s.id">
-        <b>Signed off on {{ day(s.at) }} by {{ s.by }}, lapses on {{ day(s.lapsesOn) }}.</b>
+        <b>Signed off on {{ day(s.at) }} by {{ s.by }}, lapses on {{ wholeDay(s.lapsesOn) }}.</b>
         Rule: {{ s.rule }}. {{ s.evidence }} {{ s.note }}
       </li>
     </ul>

@@ -15,7 +15,7 @@ instruments.follow(props.classId);
 const list = computed(() =>
   [...instruments.all].sort((a, b) => a.instrument.label.localeCompare(b.instrument.label)),
 );
-const day = computed(() => classroom.day || new Date().toISOString().slice(0, 10));
+const day = computed(() => classroom.today());
 
 function shown(reading: InstrumentReading | null): { figure: string; unit: string; more: string } | null {
   if (!reading) return null;

@@ -11,6 +11,8 @@ import { SKILL_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { call, pathOf, ROUTES, wordsOf } from '../../api/client.ts';
+import { dayWords } from '../../shared/time-words.ts';
+import { useSession } from '../../shell/session.ts';
 import { amountWords, planGroups } from './plan.model.ts';
 import PlanRow from './PlanRow.vue';
 import SessionForm from './SessionForm.vue';
@@ -61,7 +63,8 @@ const when = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', {
     ...{ weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' },
   });
-const day = (iso: string): string => new Date(iso).toLocaleDateString('en-GB', { dateStyle: 'medium' });
+const session = useSession();
+const day = (iso: string): string => dayWords(iso, session.zoneOf(props.classId));
 const hours = (minutes: number): string =>
   minutes < 60
     ? `${minutes} min`

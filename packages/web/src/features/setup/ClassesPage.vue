@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dayIn, daysAfter } from '@clear-mark/core';
 import { v7 } from 'uuid';
 import { reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -8,14 +9,9 @@ import PeoplePanel from './PeoplePanel.vue';
 
 const session = useSession();
 const router = useRouter();
-const today = new Date().toISOString().slice(0, 10);
-const form = reactive({
-  name: '',
-  place: '',
-  timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-  startsOn: today,
-  endsOn: new Date(Date.now() + 28 * 86_400_000).toISOString().slice(0, 10),
-});
+const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
+const today = dayIn(timeZone, new Date());
+const form = reactive({ name: '', place: '', timeZone, startsOn: today, endsOn: daysAfter(today, 28) });
 const failure = ref<string | null>(null);
 
 async function add(): Promise<void> {

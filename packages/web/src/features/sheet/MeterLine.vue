@@ -5,6 +5,7 @@ import { isFree, type LiveInstrument, overdue, steady } from '../../instruments/
 import { useClaim } from '../../instruments/use-claim.ts';
 import { useInstruments } from '../../instruments/use-instruments.ts';
 import { useSession } from '../../shell/session.ts';
+import { useClassroom } from '../../storage/use-classroom.ts';
 
 /** A power meter beside a loss field: what it shows now, and whose readings it gives. */
 const props = defineProps<{
@@ -18,7 +19,8 @@ const instruments = useInstruments();
 const claim = useClaim(props.attemptId);
 const chosenId = ref<string | null>(null);
 const orderFailure = ref<string | null>(null);
-const day = new Date().toISOString().slice(0, 10);
+const classroom = useClassroom();
+const day = computed(() => classroom.today());
 
 const chosen = computed(
   () =>

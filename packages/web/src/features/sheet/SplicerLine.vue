@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import { isFree, type LiveInstrument, overdue } from '../../instruments/instruments.model.ts';
 import { useClaim } from '../../instruments/use-claim.ts';
 import { useSession } from '../../shell/session.ts';
+import { useClassroom } from '../../storage/use-classroom.ts';
 import { spliceValues } from './splicer.model.ts';
 
 /** The splicer beside its sheet: what it reports now, taken into the sheet in one tap. */
@@ -12,7 +13,8 @@ const props = defineProps<{ live: LiveInstrument; attemptId: string }>();
 const emit = defineEmits<{ take: [values: readonly { name: string; value: EntryValue }[]] }>();
 const session = useSession();
 const claim = useClaim(props.attemptId);
-const day = new Date().toISOString().slice(0, 10);
+const classroom = useClassroom();
+const day = computed(() => classroom.today());
 const shows = computed(() => (props.live.shows?.kind === 'splice' ? props.live.shows : null));
 const mine = computed(() => claim.held.value !== null && isFree(props.live, session.deviceId));
 const one = (x: number | null): string => (x === null ? '–' : x.toFixed(1));

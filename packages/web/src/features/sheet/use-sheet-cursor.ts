@@ -1,5 +1,5 @@
 import { CALLS, type EntryValue, partKey, partsOf } from '@clear-mark/core';
-import { computed, nextTick, shallowRef, triggerRef } from 'vue';
+import { computed, nextTick, shallowRef, triggerRef, onScopeDispose } from 'vue';
 import { actOfKey, isDigitKey, type KeyPress } from './keys.ts';
 import { lastToUndo, nextOpen, type SheetCriterion, standingEntry } from './sheet.model.ts';
 import type { SheetState } from './use-sheet.ts';
@@ -176,7 +176,9 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
   }
 
   let lastByKey = false;
-  window.addEventListener('pointerdown', () => (lastByKey = false), { capture: true });
+  const byHand = (): void => void (lastByKey = false);
+  window.addEventListener('pointerdown', byHand, { capture: true });
+  onScopeDispose(() => window.removeEventListener('pointerdown', byHand, { capture: true }));
 
   function onKey(event: KeyboardEvent): void {
     if (around.isOpen()) return;
