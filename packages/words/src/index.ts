@@ -12,3 +12,4 @@ export * from './findings.ts';
 export * from './apart.ts';
 export * from './two-sentences.ts';
 export * from './stands-out.ts';
+export * from './typed.ts';

@@ -5,6 +5,7 @@ import {
   parsePart,
   resolveEntries,
   slotKey,
+  typedOrNull,
 } from '@clear-mark/core';
 import type { SpliceRow } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
@@ -86,7 +87,7 @@ function rowsOf(attempt: Row, entries: readonly Entry[]): SpliceRow[] {
   };
   const number = (name: string, part = ''): number | null => {
     const value = valueOf(name, part);
-    return value?.kind === 'measure' ? Number(value.text.replace(',', '.')) : null;
+    return value?.kind === 'measure' ? typedOrNull(value.text) : null;
   };
   const proof = valueOf('proof');
   const joint = valueOf('joint');

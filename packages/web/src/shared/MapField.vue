@@ -6,6 +6,7 @@ import {
   type EntryValue,
   fiberColour,
   type MapCriterion,
+  readTyped,
 } from '@clear-mark/core';
 import { errorWords } from '@clear-mark/words';
 import { computed, nextTick, ref, watch } from 'vue';
@@ -81,14 +82,14 @@ function light(port: number): void {
 }
 
 function typed(): void {
-  const port = Number(text.value.trim());
-  if (text.value.trim() === '') return;
-  if (!Number.isInteger(port) || port < 0 || port > props.criterion.ports) {
+  const port = readTyped(text.value, { least: 0, most: props.criterion.ports, whole: true });
+  if (port.kind === 'empty') return;
+  if (port.kind !== 'number') {
     const params = { given: text.value.trim().slice(0, 8), ports: props.criterion.ports };
     problem.value = { words: errorWords('map.no_such_port', params), ports: [near.value] };
     return;
   }
-  light(port);
+  light(port.value);
 }
 
 /** Takes what is known of a near port away: to be walked again. */

@@ -5,8 +5,9 @@ import {
   type FeatureRule,
   type SizeBand,
   type ZoneRule,
+  readTyped,
 } from '@clear-mark/core';
-import { sourceWords } from '@clear-mark/words';
+import { sourceWords, typedProblem } from '@clear-mark/words';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import CommitField from '../../shared/CommitField.vue';
@@ -66,18 +67,17 @@ function dropBand(zone: number, key: Key, index: number): void {
     );
   }
 }
-const numberOf = (text: string): number => Number(text.replace(',', '.'));
+/** A size that was cleared is no size of 0: it stays as it was, and says so. */
 function setNumber(text: string, take: (value: number) => void): void {
-  const value = numberOf(text);
-  if (Number.isFinite(value) && value >= 0 && value <= 1000) take(value);
-  else failure.value = `“${text}” is not a size from 0 to 1000 µm.`;
+  const typed = readTyped(text, { least: 0, most: 1000 });
+  failure.value = typedProblem(typed, 'a size', 'µm');
+  if (typed.kind === 'number') take(typed.value);
 }
 function setCount(text: string, zone: number, key: Key, index: number): void {
-  const any = text.trim() === '' || text.trim() === 'any';
-  const value = Number(text);
-  if (any) withBand(zone, key, index, { count: null });
-  else if (Number.isInteger(value) && value >= 0) withBand(zone, key, index, { count: value });
-  else failure.value = `“${text}” is not a whole number; leave it empty for any number.`;
+  const typed = readTyped(text.trim() === 'any' ? '' : text, { least: 0, whole: true });
+  failure.value = typed.kind === 'empty' ? null : typedProblem(typed, 'a number of marks; empty is any');
+  if (typed.kind === 'empty') withBand(zone, key, index, { count: null });
+  else if (typed.kind === 'number') withBand(zone, key, index, { count: typed.value });
 }
 function bandWords(band: SizeBand): string {
   const many = band.count === null ? 'any number' : String(band.count);

@@ -1,5 +1,5 @@
 import type { WhatIfCounts, WhatIfSetting } from '@clear-mark/contract';
-import { canMove, type Criterion, type MethodSheet } from '@clear-mark/core';
+import { canMove, type Criterion, type MethodSheet, readTyped } from '@clear-mark/core';
 import { ruleWords, UNIT_WORDS } from '@clear-mark/words';
 
 /** Over this many attempts the server works it out. */
@@ -34,9 +34,9 @@ function endsOf(c: Criterion): Pick<MovableLimit, 'unit' | 'min' | 'max'> {
 
 /** A number as typed, with a point or a comma; null for nothing, NaN for what is none. */
 export function typedNumber(text: string): number | null {
-  const trimmed = text.trim();
-  if (trimmed === '') return null;
-  return /^-?\d+([.,]\d+)?$/.test(trimmed) ? Number(trimmed.replace(',', '.')) : NaN;
+  const typed = readTyped(text);
+  if (typed.kind === 'empty') return null;
+  return typed.kind === 'number' ? typed.value : NaN;
 }
 
 /** A setting in words, or that it moves nothing. */

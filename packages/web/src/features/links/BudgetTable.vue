@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { type LossRules, uncertaintyBudget, type UncertaintyPart } from '@clear-mark/core';
-import { computed } from 'vue';
+import { typedProblem } from '@clear-mark/words';
+import { type LossRules, uncertaintyBudget, type UncertaintyPart, readTyped } from '@clear-mark/core';
+import { computed, ref } from 'vue';
 import CommitField from '../../shared/CommitField.vue';
 
 /** The components of the uncertainty, each to be changed; with the school's own ones the shipped ones rest. */
@@ -19,9 +20,11 @@ function set(at: number, what: Partial<UncertaintyPart>): void {
     parts().map((p, i) => (i === at ? { ...p, ...what } : p)),
   );
 }
+const problem = ref<string | null>(null);
 function setDb(at: number, text: string): void {
-  const db = Number(text.trim().replace(',', '.'));
-  if (Number.isFinite(db) && db >= 0 && db <= 5 && text.trim() !== '') set(at, { db });
+  const typed = readTyped(text, { least: 0, most: 5 });
+  problem.value = typedProblem(typed, 'a component', 'dB');
+  if (typed.kind === 'number') set(at, { db: typed.value });
 }
 </script>
 
@@ -45,6 +48,7 @@ function setDb(at: number, text: string): void {
         </button>
       </div>
     </div>
+    <p v-if="problem" class="notice bad" role="alert">{{ problem }}</p>
     <table class="plain">
       <thead>
         <tr>

@@ -15,6 +15,7 @@ import {
   readingsAgree,
   type ReferenceMethod,
   wavelengthsOf,
+  typedOrNull,
 } from '@clear-mark/core';
 import type { ErrorCode } from '@clear-mark/contract';
 import { conclusionWords, DIRECTION_WORDS, errorWords, reasonWords, UNIT_WORDS } from '@clear-mark/words';
@@ -76,10 +77,10 @@ const lines = computed(() =>
   rows.value.map((row) => {
     const terms = lossTerms(link.value, props.rules, row.wavelengthNm);
     const found = judged.value.parts.find((p) => p.part === row.part) ?? null;
-    const own = trainee[row.part]?.trim();
+    const own = typedOrNull(trainee[row.part] ?? '');
     const agreement =
-      found && found.lossDb !== null && own && !problems.value[`${row.part} trainee`]
-        ? readingsAgree(Number(own.replace(',', '.')), found.lossDb, terms.uncertaintyDb, terms.uncertaintyDb)
+      found && found.lossDb !== null && own !== null && !problems.value[`${row.part} trainee`]
+        ? readingsAgree(own, found.lossDb, terms.uncertaintyDb, terms.uncertaintyDb)
         : null;
     return { ...row, terms, found, agreement };
   }),
@@ -87,9 +88,8 @@ const lines = computed(() =>
 
 const power = reactive<{ text: string; unit: PowerUnit }>({ text: '-20', unit: 'dBm' });
 const converted = computed(() => {
-  const value = Number(power.text.trim().replace(',', '.'));
-  if (power.text.trim() === '' || !Number.isFinite(value) || (power.unit !== 'dBm' && value <= 0))
-    return null;
+  const value = typedOrNull(power.text);
+  if (value === null || (power.unit !== 'dBm' && value <= 0)) return null;
   return POWER_UNITS.map((unit) => ({ unit, value: convertPower(value, power.unit, unit) }));
 });
 const short = (x: number): string =>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { isSingleMode, type LinkPlan, type LinkSegment, TRUNK_TYPES } from '@clear-mark/core';
+import { typedProblem } from '@clear-mark/words';
+import { isSingleMode, type LinkPlan, type LinkSegment, TRUNK_TYPES, readTyped } from '@clear-mark/core';
 import { computed, ref } from 'vue';
 import CommitField from '../../shared/CommitField.vue';
 
@@ -19,13 +20,10 @@ const text = computed(() => {
   return String(Math.round((props.unit === 'm' ? lengthM : lengthM / METRES_PER_FOOT) * 1000) / 1000);
 });
 function setLength(typed: string): void {
-  const value = Number(typed.trim().replace(',', '.'));
-  if (typed.trim() === '' || !Number.isFinite(value) || value < 0) {
-    problem.value = `“${typed}” is not a length. Digits with one point or comma.`;
-    return;
-  }
-  problem.value = null;
-  emit('change', { lengthM: props.unit === 'm' ? value : value * METRES_PER_FOOT });
+  const length = readTyped(typed, { least: 0 });
+  problem.value = typedProblem(length, 'a length', props.unit);
+  if (length.kind !== 'number') return;
+  emit('change', { lengthM: props.unit === 'm' ? length.value : length.value * METRES_PER_FOOT });
 }
 const chosen = (event: Event): string => (event.target as HTMLSelectElement).value;
 const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: 'C, pairs crossed' };

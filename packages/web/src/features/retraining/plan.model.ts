@@ -1,5 +1,5 @@
 import type { Plan, PlanItem, PlanItemBody } from '@clear-mark/contract';
-import { type PiecesAhead, piecesAhead, plannedPieces, type Policy } from '@clear-mark/core';
+import { type PiecesAhead, piecesAhead, plannedPieces, type Policy, readTyped } from '@clear-mark/core';
 import { type Consumable, consumablesOf, type Drill, drillFor } from '@clear-mark/methods';
 
 export interface PlannedItem extends PlanItem {
@@ -70,7 +70,7 @@ export const amountWords = ({ each, unit, name }: Consumable): string =>
 
 /** A typed whole number within a range; null for nothing, undefined for what is none. */
 export function typedWhole(text: string, most: number): number | null | undefined {
-  if (text.trim() === '') return null;
-  const number = Number(text);
-  return Number.isInteger(number) && number >= 1 && number <= most ? number : undefined;
+  const typed = readTyped(text, { least: 1, most, whole: true });
+  if (typed.kind === 'empty') return null;
+  return typed.kind === 'number' ? typed.value : undefined;
 }

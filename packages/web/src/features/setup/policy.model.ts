@@ -1,3 +1,4 @@
+import { typedOrNull } from '@clear-mark/core';
 import type { CompetenceRule, Policy } from '@clear-mark/core';
 
 export type NumberField = {
@@ -78,8 +79,7 @@ type Typed = Omit<Policy, NumberField> & Record<NumberField, string | number>;
 /** What the form holds as a policy; what is no number becomes NaN, which no policy accepts. */
 export function typedPolicy(form: Typed): Policy {
   const numbers = POLICY_FIELDS.map(({ key }) => {
-    const text = String(form[key]).trim().replace(',', '.');
-    return [key, /^\d+(\.\d+)?$/.test(text) ? Number(text) : NaN] as const;
+    return [key, typedOrNull(String(form[key]), { least: 0 }) ?? NaN] as const;
   });
   return { ...form, ...Object.fromEntries(numbers) } as Policy;
 }

@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { convertPower, DomainError, type LossCriterion, parseDecimal } from '@clear-mark/core';
+import {
+  convertPower,
+  DomainError,
+  type LossCriterion,
+  parseDecimal,
+  levelOfText,
+  decimalToText,
+} from '@clear-mark/core';
 import type { ClassReference, ErrorCode } from '@clear-mark/contract';
 import { errorWords, REFERENCE_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
@@ -51,7 +58,7 @@ const filled = computed(() => props.criterion.wavelengthsNm.filter((nm) => (valu
 function save(): void {
   failure.value = null;
   try {
-    for (const nm of filled.value) parseDecimal(values[nm]!);
+    for (const nm of filled.value) levelOfText(values[nm]!);
   } catch (error) {
     if (!(error instanceof DomainError)) throw error;
     failure.value = errorWords(error.code as ErrorCode, error.params);
@@ -63,7 +70,7 @@ function save(): void {
       instrumentId: chosen.value,
       method: props.criterion.link.referenceMethod,
       wavelengthNm: nm,
-      valueDbm: values[nm]!.trim().replace(',', '.'),
+      valueDbm: decimalToText(parseDecimal(values[nm]!)),
       setAt: new Date().toISOString(),
       showsNegative: negative.value,
     };
