@@ -30,14 +30,17 @@ function countingMeter(sent: Map<number, number>): ScpiInstrument {
   return {
     identity: 'Clear Mark stand-in,Counter,1,1',
     commands: {
-      'SENSe:POWer:WAVelength?': () => '1.31E-06',
-      'UNIT:POWer?': () => 'DBM',
-      'READ:POWer?': () => {
-        n += 1;
-        sent.set(n, now());
-        return String(-n / 1000);
+      'SENSe:POWer:WAVelength': { ask: () => '1.31E-06' },
+      'UNIT:POWer': { ask: () => 'DBM' },
+      'READ:POWer': {
+        ask: () => {
+          n += 1;
+          sent.set(n, now());
+          return String(-n / 1000);
+        },
       },
     },
+    reset: () => undefined,
   };
 }
 

@@ -1,7 +1,8 @@
 import { type SimulatedBench, simulatedBench } from './bench.ts';
 import { startControl } from './control.ts';
 import { lightSource, portLight, powerMeter, splicer } from './instruments.ts';
-import { type ScpiInstrument, type StandIn, startScpi } from './scpi-server.ts';
+import type { ScpiInstrument } from './device.ts';
+import { type StandIn, startScpi } from './scpi-server.ts';
 
 export const STAND_INS = ['source', 'meter', 'splicer', 'ports'] as const;
 export type StandInName = (typeof STAND_INS)[number];
