@@ -1,3 +1,5 @@
+import type { DomainErrorCode } from '@clear-mark/core';
+
 /**
  * Every error that can cross the wire: its HTTP status. The sentence for a person lives in the words package
  * under the same code; a test fails when one is missing.
@@ -128,7 +130,58 @@ export const ERRORS = {
   'what_if.bad_limit': 422,
   'what_if.bad_pass_mark': 422,
   'not_found.job': 404,
-} as const satisfies Record<string, number>;
+  // What core cannot compute: input that no answer exists for.
+  'agreement.bad_table': 422,
+  'agreement.bad_weight': 422,
+  'competence.unknown_mark': 422,
+  'components.no_source': 422,
+  'face.bad_image': 422,
+  'loss.bad_uncertainty': 422,
+  'loss.no_coefficient': 422,
+  'loss.no_power': 422,
+  'map.bad_ports': 422,
+  'map.lengths_differ': 422,
+  'metrology.bad_contribution': 422,
+  'metrology.bad_limit': 422,
+  'metrology.bad_uncertainty': 422,
+  'physics.out_of_domain': 422,
+  'school.misfit': 422,
+  'sequential.bad_limit': 422,
+  'sequential.bad_outcome': 422,
+  'sequential.bad_rates': 422,
+  'sequential.bad_risks': 422,
+  'sequential.bad_share': 422,
+  'sheet.call_target': 422,
+  'sheet.conditioned_by': 422,
+  'sheet.crossed_band': 422,
+  'sheet.empty': 422,
+  'sheet.fibers': 422,
+  'sheet.no_limit': 422,
+  'sheet.no_wavelength': 422,
+  'sheet.points': 422,
+  'sheet.ports': 422,
+  'sheet.repeated_criterion': 422,
+  'sheet.repeated_step': 422,
+  'sheet.scale': 422,
+  'sheet.school': 422,
+  'stats.bad_beta': 422,
+  'stats.bad_binomial': 422,
+  'stats.bad_count': 422,
+  'stats.bad_freedom': 422,
+  'stats.bad_gamma': 422,
+  'stats.bad_outcome': 422,
+  'stats.bad_probability': 422,
+  'stats.bad_sample_size': 422,
+  'stats.bad_sigma': 422,
+  'stats.bad_weight': 422,
+  'stats.bad_width': 422,
+  'stats.empty': 422,
+  'stats.no_convergence': 422,
+  'stats.no_root': 422,
+  'stats.not_finite': 422,
+  'stats.not_paired': 422,
+  'what_if.no_sheet': 422,
+} as const satisfies Record<DomainErrorCode, number> & Record<string, number>;
 
 export type ErrorCode = keyof typeof ERRORS;
 

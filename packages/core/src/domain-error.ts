@@ -1,12 +1,14 @@
+import type { DomainErrorCode } from './error-codes.ts';
+
 /**
  * A broken precondition: input that no answer exists for. `code` and `params` are turned into a sentence
  * by the words package; the core itself holds no prose for people.
  */
-export class DomainError<Code extends string = string> extends Error {
+export class DomainError extends Error {
   override readonly name = 'DomainError';
 
   constructor(
-    readonly code: Code,
+    readonly code: DomainErrorCode,
     readonly params: Readonly<Record<string, string | number>> = {},
   ) {
     super(`${code} ${JSON.stringify(params)}`);

@@ -6,6 +6,7 @@ export * from './curves/index.ts';
 export * from './days/index.ts';
 export * from './diagnosis/index.ts';
 export * from './domain-error.ts';
+export * from './error-codes.ts';
 export * from './faces/index.ts';
 export * from './instruments/index.ts';
 export * from './loss/index.ts';
