@@ -12,6 +12,8 @@ export interface DemoLoad {
   readonly seed: number;
   readonly story: boolean;
   readonly now: Date;
+  /** Without its pictures of end faces, which take most of the time to draw and to measure; with them unless told. */
+  readonly faces?: boolean;
 }
 
 /**
@@ -26,7 +28,7 @@ export async function loadDemo(db: Database, load: DemoLoad): Promise<boolean> {
     await loadClass(trx, data, [LC_WEDGE_LOCATOR.id, ...ALSO_IN_USE]);
     await loadLinks(trx, data);
     await loadAttempts(trx, data, LC_WEDGE_LOCATOR);
-    await loadFaces(trx, data, load.seed);
+    if (load.faces ?? true) await loadFaces(trx, data, load.seed);
     const splicing = makeSplicing({ ...load, sheet: SINGLE_FUSION });
     await loadClass(trx, splicing, [SINGLE_FUSION.id]);
     await loadAttempts(trx, splicing, SINGLE_FUSION);

@@ -192,7 +192,7 @@ test('a piece is found by the label that a scanner types, and no key of it acts 
   await expect(page.locator('.row-of[data-state="scored"]')).toHaveCount(0);
 });
 
-test('twenty seconds of a full class: two instructors at four acts a second, twelve timers, none lost or doubled', async ({
+test('ten seconds of a full class: two instructors at four acts a second, twelve timers, none lost or doubled', async ({
   page,
   own,
   browser,
@@ -210,10 +210,10 @@ test('twenty seconds of a full class: two instructors at four acts a second, twe
     walkers.push(await walk(one));
   }
   await expect(page.getByRole('region', { name: 'Running timers' }).getByRole('link')).toHaveCount(12);
-  await page.waitForTimeout(20_000);
+  await page.waitForTimeout(10_000);
   for (const walker of walkers) await walker.stop();
   const acts = (await walkers[0]!.acts()) + (await walkers[1]!.acts());
-  expect(acts).toBeGreaterThan(80);
+  expect(acts).toBeGreaterThan(40);
   const sent = [...walkers[0]!.sent, ...walkers[1]!.sent];
   expect(new Set(sent).size).toBe(acts);
   expect(await own.db('entries').whereIn('id', sent)).toHaveLength(acts);

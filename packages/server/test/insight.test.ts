@@ -12,7 +12,7 @@ import type {
 import { SCENARIO } from '@clear-mark/demo';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadDemo } from '../../../tools/load-demo.ts';
+import { loadDemoApart } from './load-demo-apart.ts';
 import { type Caller, World } from './harness.ts';
 
 const NOW = new Date('2026-03-18T14:30:00Z');
@@ -25,7 +25,7 @@ const at = (path: string): string => `/classes/${classId}${path}`;
 
 beforeAll(async () => {
   world = await World.make(() => NOW);
-  await loadDemo(world.db, { seed: 7, story: true, now: NOW });
+  await loadDemoApart(world.appUrl, { seed: 7, story: true, now: NOW, faces: false });
   classId = (await world.db('classes').where({ name: SCENARIO.className }).pluck('id'))[0];
   const lead: Person = await world.person('lead');
   api = await world.signedIn(lead);
@@ -282,10 +282,15 @@ describe('what stands apart', () => {
   it('of classes without a story hardly anything, and no day of bad references', async () => {
     let marks = 0;
     const seeds = [11, 12];
-    for (const seed of seeds) {
-      const other = await World.make(() => NOW);
+    const others = await Promise.all(
+      seeds.map(async (seed) => {
+        const other = await World.make(() => NOW);
+        await loadDemoApart(other.appUrl, { seed, story: false, now: NOW, faces: false });
+        return other;
+      }),
+    );
+    for (const other of others) {
       try {
-        await loadDemo(other.db, { seed, story: false, now: NOW });
         const id = (await other.db('classes').where({ name: SCENARIO.className }).pluck('id'))[0];
         const caller = await other.signedIn(await other.person('lead'));
         const { skills, criteria } = (await caller.get(`/classes/${id}/results/stands-out`))
