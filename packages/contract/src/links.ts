@@ -22,6 +22,7 @@ const lengthM = z.number().min(0).max(1e9);
 export const LinkPlanShape = z.object({
   fiberClass: oneOf(FIBER_CLASSES),
   fibers: z.number().int().min(1).max(MAX_FIBERS),
+  darkFibers: z.array(z.number().int().min(1).max(MAX_FIBERS)).max(MAX_FIBERS).optional(),
   ends: z.tuple([oneOf(LINK_ENDS), oneOf(LINK_ENDS)]),
   segments: z
     .array(

@@ -43,6 +43,7 @@ const base = {
 };
 const across = {
   fibers: z.number().int().min(1).optional(),
+  darkFibers: z.array(z.number().int().min(1)).optional(),
   directions: z.array(oneOf(DIRECTIONS)).min(1).optional(),
 };
 

@@ -62,6 +62,7 @@ export function conclusionWords({ code, params }: Conclusion): string {
 }
 
 const FINDINGS: Readonly<Record<LinkFinding['code'], (p: Params) => string>> = {
+  'link.all_dark': () => 'Every fiber is said to be dark by design: nothing is left to test.',
   'link.empty': () => 'A link needs at least one cable. Add the first part.',
   'link.bare_end': (p) =>
     `The ${say(p, 'end')} end has no connector, so no cord can be mated to it. Choose a panel or a plug.`,

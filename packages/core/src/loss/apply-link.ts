@@ -50,9 +50,11 @@ function onLink(criterion: Criterion, { plan, referenceMethod, rules }: AttemptL
     return { ...criterion, ports: plan.fibers, ...(parts.length > 0 ? { parts } : {}) };
   }
   if (criterion.kind !== 'loss') return criterion;
-  const { fibers: _, ...rest } = criterion;
+  const { fibers: _, darkFibers: __, ...rest } = criterion;
   const sameKind = isSingleMode(plan.fiberClass) === isSingleMode(criterion.link.fiberClass);
-  const across: Across = plan.fibers > 2 ? { fibers: plan.fibers } : {};
+  const dark = plan.darkFibers ?? [];
+  const across: Across =
+    plan.fibers > 2 ? { fibers: plan.fibers, ...(dark.length > 0 ? { darkFibers: dark } : {}) } : {};
   return {
     ...rest,
     ...across,

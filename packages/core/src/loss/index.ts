@@ -1,3 +1,4 @@
+export * from './fiber-list.ts';
 export * from './agreement.ts';
 export * from './apply-link.ts';
 export * from './budget.ts';

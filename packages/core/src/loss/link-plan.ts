@@ -29,6 +29,8 @@ export type LinkEnd = (typeof LINK_ENDS)[number];
 export interface LinkPlan {
   readonly fiberClass: FiberClass;
   readonly fibers: number;
+  /** Fibers of these that are dark by design, from 1: not read and in no outcome. */
+  readonly darkFibers?: readonly number[];
   readonly ends: readonly [LinkEnd, LinkEnd];
   /** From the near end to the far one. */
   readonly segments: readonly LinkSegment[];
@@ -49,7 +51,7 @@ const LONGEST_KM = { single: 200, multi: 5 };
 
 /** What is wrong with a described link. Those that stop leave it without a limit. */
 export type LinkFinding =
-  | { readonly code: 'link.empty'; readonly stops: true; readonly params: object }
+  | { readonly code: 'link.empty' | 'link.all_dark'; readonly stops: true; readonly params: object }
   | {
       readonly code: 'link.bare_end';
       readonly stops: true;
@@ -87,6 +89,8 @@ const lengthOf = (segment: LinkSegment): number => (segment.kind === 'cassette' 
 export function linkFindings(plan: LinkPlan): readonly LinkFinding[] {
   const found: LinkFinding[] = [];
   if (plan.segments.length === 0) found.push({ code: 'link.empty', stops: true, params: {} });
+  const dark = new Set((plan.darkFibers ?? []).filter((f) => f <= plan.fibers));
+  if (dark.size >= plan.fibers) found.push({ code: 'link.all_dark', stops: true, params: {} });
   plan.ends.forEach((end, i) => {
     if (end === 'bare') {
       found.push({ code: 'link.bare_end', stops: true, params: { end: i === 0 ? 'near' : 'far' } });

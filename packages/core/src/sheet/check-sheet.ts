@@ -1,5 +1,6 @@
 import { DomainError } from '../domain-error.ts';
 import { compareDecimal } from '../units/index.ts';
+import { partsOf } from './parts.ts';
 import { toBaseUnit } from '../units/index.ts';
 import { changeCriterion } from './apply-schools.ts';
 import { MAX_FIBERS } from './parts.ts';
@@ -114,6 +115,9 @@ function checkAcross(criterion: Criterion & Across): void {
   const at = { criterion: criterion.id };
   if (criterion.fibers !== undefined && !isCount(criterion.fibers, MAX_FIBERS)) {
     throw new DomainError('sheet.fibers', { ...at, fibers: criterion.fibers });
+  }
+  if (criterion.darkFibers !== undefined && partsOf(criterion).length === 0) {
+    throw new DomainError('sheet.fibers', { ...at, fibers: criterion.fibers ?? 0 });
   }
   if (criterion.directions?.length === 0 || criterion.wavelengthsNm?.length === 0) {
     throw new DomainError('sheet.no_wavelength', at);

@@ -40,7 +40,9 @@ export function partsOf(criterion: Criterion): readonly ReadingPart[] {
   if (criterion.kind !== 'readings' && criterion.kind !== 'loss') return WHOLE;
   const across: Across = criterion;
   const fibers =
-    across.fibers === undefined ? [null] : Array.from({ length: across.fibers }, (_, i) => i + 1);
+    across.fibers === undefined
+      ? [null]
+      : Array.from({ length: across.fibers }, (_, i) => i + 1).filter((f) => !across.darkFibers?.includes(f));
   const wavelengths = across.wavelengthsNm ?? [null];
   const directions = across.directions ?? [null];
   return fibers.flatMap((fiber) =>

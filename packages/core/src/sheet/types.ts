@@ -105,6 +105,8 @@ export type Direction = (typeof DIRECTIONS)[number];
 export interface Across {
   /** Fibers 1 to this; absent where there is one. */
   readonly fibers?: number;
+  /** Fibers among these that are dark by design: they are not read. */
+  readonly darkFibers?: readonly number[];
   readonly wavelengthsNm?: readonly number[];
   readonly directions?: readonly Direction[];
 }

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import {
   FIBER_CLASSES,
+  fiberListText,
   isSingleMode,
   LINK_ENDS,
   linkFindings,
   type LinkPlan,
   type LinkSegment,
   type LossSettings,
+  readFiberList,
   REFERENCE_SET_UPS,
 } from '@clear-mark/core';
 import { EXAMPLE_LINKS, lossRulesFor } from '@clear-mark/methods/loss';
@@ -54,6 +56,15 @@ function add(kind: LinkSegment['kind']): void {
 function remove(): void {
   setPlan(withoutSegment(plan.value!, selected.value!));
   selected.value = plan.value!.segments.length > 0 ? Math.max(0, selected.value! - 1) : null;
+}
+const darkProblem = ref<string | null>(null);
+function setDark(text: string): void {
+  const list = readFiberList(text, plan.value!.fibers);
+  darkProblem.value =
+    list.kind === 'fibers'
+      ? null
+      : `“${list.text}” is no fiber from 1 to ${list.most}. Write them like 3, 7-8.`;
+  if (list.kind === 'fibers') setPlan({ ...plan.value!, darkFibers: list.fibers });
 }
 const next = <T,>(list: readonly T[], now: T): T => list[(list.indexOf(now) + 1) % list.length]!;
 function turnEnd(end: 0 | 1): void {
@@ -160,7 +171,18 @@ function begin(): void {
             <option v-for="n in [8, 12, 24]" :key="n" :value="n">{{ n }}</option>
           </select>
         </label>
+        <label v-if="plan.fibers > 2" class="row inline">
+          <span class="soft">Dark by design</span>
+          <CommitField
+            class="typed dark-list"
+            label="Fibers that are dark by design, such as 5-8"
+            placeholder="none"
+            :value="fiberListText(plan.darkFibers ?? [])"
+            @commit="setDark"
+          />
+        </label>
       </div>
+      <p v-if="darkProblem" class="notice bad" role="alert">{{ darkProblem }}</p>
       <SegmentEdit
         v-if="segment"
         :key="`${draft.id} ${selected}`"
@@ -219,6 +241,9 @@ function begin(): void {
 </template>
 
 <style scoped>
+.dark-list {
+  width: 9em;
+}
 .two {
   display: grid;
   grid-template-columns: 230px minmax(0, 1fr);
