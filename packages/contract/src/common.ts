@@ -16,10 +16,15 @@ export const Label = z.string().trim().min(1).max(60);
 export const Note = z.string().trim().min(1).max(2000);
 /** The largest whole number that a column or a parameter of the database takes. */
 export const MOST_WHOLE = 2_147_483_647;
+/** Numbers come in queries as decimal text: nothing, `0x10` and ` 7` are none, which `Number` would take for 0, 16 and 7. */
+const queryNumber = (pattern: RegExp) =>
+  z.union([z.number(), z.string().regex(pattern, 'a decimal number is needed').transform(Number)]);
 /** A whole number of a query. */
-export const QueryWhole = z.coerce.number().int().min(0).max(MOST_WHOLE);
-/** A decimal number of a query. */
-export const QueryNumber = z.coerce.number().min(-1e9).max(1e9);
+export const QueryWhole = queryNumber(/^\d{1,10}$/).pipe(z.number().int().min(0).max(MOST_WHOLE));
+/** A decimal number of a query, as a program writes its doubles. */
+export const QueryNumber = queryNumber(/^-?\d{1,10}(\.\d{1,20})?(e-\d{1,2})?$/).pipe(
+  z.number().min(-1e9).max(1e9),
+);
 
 export const ROLES = ['lead', 'instructor', 'trainee'] as const;
 export type Role = (typeof ROLES)[number];
