@@ -188,7 +188,13 @@ describe('a link', () => {
   const length = fc.double({ min: 0, max: 1e5, noNaN: true });
   const polish = fc.constantFrom(...POLISHES);
   const segment = fc.oneof(
-    fc.record({ kind: fc.constant('cable' as const), lengthM: length, polish }),
+    fc.record({
+      ...{ kind: fc.constant('cable' as const), lengthM: length, polish },
+      dbPerKm: fc.dictionary(
+        fc.constantFrom('850', '1310', '1550'),
+        fc.double({ min: 0, max: 9, noNaN: true }),
+      ),
+    }),
     fc.record({
       ...{ kind: fc.constant('trunk' as const), lengthM: length, polish, pins: fc.boolean() },
       trunk: fc.constantFrom(...TRUNK_TYPES),

@@ -19,6 +19,9 @@ const polish = oneOf(POLISHES);
 /** Any number: what is too short or too long is said by core in words, not refused as a shape. */
 const lengthM = z.number().min(0).max(1e9);
 
+/** Coefficients by wavelength in nm; more than 100 dB/km is no fiber of a building. */
+export const DbPerKm = z.record(z.string().regex(/^\d{3,4}$/), z.number().min(0).max(100));
+
 export const LinkPlanShape = z.object({
   fiberClass: oneOf(FIBER_CLASSES),
   fibers: z.number().int().min(1).max(MAX_FIBERS),
@@ -27,7 +30,10 @@ export const LinkPlanShape = z.object({
   segments: z
     .array(
       z.discriminatedUnion('kind', [
-        z.object({ kind: z.literal('cable'), lengthM, polish, coreUm: z.number().positive().optional() }),
+        z.object({
+          ...{ kind: z.literal('cable'), lengthM, polish, coreUm: z.number().positive().optional() },
+          dbPerKm: DbPerKm.optional(),
+        }),
         z.object({ kind: z.literal('trunk'), lengthM, polish, trunk: oneOf(TRUNK_TYPES), pins: z.boolean() }),
         z.object({ kind: z.literal('cassette'), polish, turned: z.boolean(), pins: z.boolean() }),
       ]),

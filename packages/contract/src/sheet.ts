@@ -13,6 +13,7 @@ import {
 import { z } from 'zod';
 import { oneOf } from './common.ts';
 import { LossRulesShape, Source, Words } from './loss-rules.ts';
+import { DbPerKm } from './links.ts';
 
 /**
  * The schema of a method as data, for packs that come from outside and for the shipped library. Strict: a key that
@@ -50,6 +51,10 @@ const across = {
 const Link = z.strictObject({
   fiberClass: oneOf(FIBER_CLASSES),
   lengthM: z.number().min(0),
+  ownFiber: z
+    .array(z.strictObject({ lengthM: z.number().min(0), dbPerKm: DbPerKm }))
+    .max(20)
+    .optional(),
   matedPairs: z.number().int().min(0),
   splices: z.number().int().min(0),
   referenceMethod: oneOf(REFERENCE_METHODS),

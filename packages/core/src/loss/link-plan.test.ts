@@ -31,6 +31,38 @@ const plan = (more: Partial<LinkPlan>): LinkPlan => ({
 });
 const codes = (p: LinkPlan): string[] => linkFindings(p).map((f) => f.code);
 
+describe('parts with coefficients of their own', () => {
+  it('count by these, the rest by the table', () => {
+    const mixed = plan({
+      segments: [
+        cable(1000, { dbPerKm: { 1310: 0.4 } }),
+        cable(500),
+        cable(500, { dbPerKm: { 1310: 0.5, 1550: 0.3 } }),
+      ],
+      joints: ['splice', 'splice'],
+    });
+    const link = linkUnderTest(mixed, 'one_cord');
+    expect(link).toMatchObject({ lengthM: 2000, ownFiber: [{ lengthM: 1000 }, { lengthM: 500 }] });
+    // By hand, table at 1 dB/km: 0.4 + 0.5 + 0.25 dB at 1310 nm; 1.0 + 0.5 + 0.15 dB at 1550 nm.
+    const fiberDb = (nm: number): number => lossTerms(link, RULES, nm).fiberDb;
+    const table = (nm: number): number => RULES.fiberDbPerKm[nm]!.db;
+    expect(fiberDb(1310)).toBeCloseTo(0.4 + 0.5 * table(1310) + 0.25, 12);
+    expect(fiberDb(1550)).toBeCloseTo(1.5 * table(1550) + 0.15, 12);
+    const plain = lossTerms(linkUnderTest(plan({ segments: [cable(2000)] }), 'one_cord'), RULES, 1310);
+    expect(lossTerms({ ...link, ownFiber: [], splices: 0 }, RULES, 1310).limitDb).toBeCloseTo(
+      plain.limitDb,
+      12,
+    );
+  });
+  it('that are longer than the link are refused', () => {
+    const link = {
+      ...linkUnderTest(plan({}), 'one_cord'),
+      ownFiber: [{ lengthM: 201, dbPerKm: { 1310: 1 } }],
+    };
+    expect(() => lossTerms(link, RULES, 1310)).toThrow('loss.bad_link');
+  });
+});
+
 describe('a described link', () => {
   it('counts its pairs, splices and length', () => {
     const pigtails = plan({ segments: [cable(1), cable(198), cable(1)], joints: ['splice', 'splice'] });

@@ -7,7 +7,14 @@ export type Polish = (typeof POLISHES)[number];
 
 /** One piece of a link between two joints. */
 export type LinkSegment =
-  | { readonly kind: 'cable'; readonly lengthM: number; readonly polish: Polish; readonly coreUm?: number }
+  | {
+      readonly kind: 'cable';
+      readonly lengthM: number;
+      readonly polish: Polish;
+      readonly coreUm?: number;
+      /** Coefficients of its data sheet, dB/km by wavelength in nm; those of the table where it has none. */
+      readonly dbPerKm?: Readonly<Record<string, number>>;
+    }
   | {
       readonly kind: 'trunk';
       readonly lengthM: number;
@@ -148,8 +155,14 @@ export function linkUnderTest(plan: LinkPlan, referenceMethod: ReferenceMethod):
   if (stopped) throw new DomainError('loss.bad_link', { why: stopped.code });
   if (plan.joints.length !== plan.segments.length - 1)
     throw new DomainError('loss.bad_link', { why: 'joints' });
+  const ownFiber = plan.segments.flatMap((s) =>
+    s.kind === 'cable' && s.dbPerKm && Object.keys(s.dbPerKm).length > 0
+      ? [{ lengthM: s.lengthM, dbPerKm: s.dbPerKm }]
+      : [],
+  );
   return {
     fiberClass: plan.fiberClass,
+    ...(ownFiber.length > 0 ? { ownFiber } : {}),
     lengthM: plan.segments.reduce((sum, s) => sum + lengthOf(s), 0),
     matedPairs: 2 + plan.joints.filter((j) => j === 'connection').length,
     splices: plan.joints.filter((j) => j === 'splice').length,

@@ -18,7 +18,7 @@ export interface LossTerms {
 }
 
 /**
- * Limit = length x coefficient + counted connections x allowance + splices x allowance; the expected loss of
+ * Limit = length x coefficient (a stretch's own where it has one) + counted connections x allowance + splices x allowance; the expected loss of
  * good work and the floor of the fiber by the same sum. An end mated to a reference-grade cord has its own allowance
  * where the rules give one, and a limit set outright stands in place of the sum. Lengths in m, coefficients in dB/km.
  * Errors: `loss.no_coefficient` for a wavelength without one, `loss.bad_link` for a negative part.
@@ -34,9 +34,19 @@ export function lossTerms(link: LinkUnderTest, rules: LossRules, wavelengthNm: n
   if (!(link.lengthM >= 0) || !(link.matedPairs >= 0) || !(link.splices >= 0)) {
     throw new DomainError('loss.bad_link', { lengthM: link.lengthM });
   }
+  const own = link.ownFiber ?? [];
+  const ownM = own.reduce((sum, part) => sum + part.lengthM, 0);
+  // Lengths are sums of the same parts, each rounded.
+  if (ownM > link.lengthM * (1 + 1e-12) || own.some((part) => !(part.lengthM >= 0))) {
+    throw new DomainError('loss.bad_link', { lengthM: link.lengthM });
+  }
   const km = link.lengthM / 1000;
+  const ownDb = own.reduce(
+    (sum, part) => sum + (part.lengthM / 1000) * (part.dbPerKm[wavelengthNm] ?? coefficient.db),
+    0,
+  );
   const connections = countedConnections(link, rules.counts);
-  const fiberDb = km * coefficient.db;
+  const fiberDb = (Math.max(0, link.lengthM - ownM) / 1000) * coefficient.db + ownDb;
   const ends = rules.referenceEndDb ? countedEnds(link, rules.counts) : 0;
   const endsDb = ends * (rules.referenceEndDb?.db ?? 0);
   const connectionsDb = (connections - ends) * rules.connectionDb.db + endsDb;

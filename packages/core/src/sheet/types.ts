@@ -177,9 +177,17 @@ export const REFERENCE_METHODS = [
 ] as const;
 export type ReferenceMethod = (typeof REFERENCE_METHODS)[number];
 
+/** A stretch of fiber with coefficients of its own, as its data sheet has them; dB/km by wavelength in nm. */
+export interface OwnFiber {
+  readonly lengthM: number;
+  readonly dbPerKm: Readonly<Record<string, number>>;
+}
+
 export interface LinkUnderTest {
   readonly fiberClass: FiberClass;
   readonly lengthM: number;
+  /** Stretches of this length that have coefficients of their own; all else has those of the table. */
+  readonly ownFiber?: readonly OwnFiber[];
   /** All mated pairs between launch cord and meter, both ends included. */
   readonly matedPairs: number;
   readonly splices: number;

@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { typedProblem } from '@clear-mark/words';
-import { isSingleMode, type LinkPlan, type LinkSegment, TRUNK_TYPES, readTyped } from '@clear-mark/core';
+import {
+  isSingleMode,
+  type LinkPlan,
+  type LinkSegment,
+  TRUNK_TYPES,
+  readTyped,
+  wavelengthsOf,
+} from '@clear-mark/core';
 import { computed, ref } from 'vue';
 import CommitField from '../../shared/CommitField.vue';
 
@@ -24,6 +31,15 @@ function setLength(typed: string): void {
   problem.value = typedProblem(length, 'a length', props.unit);
   if (length.kind !== 'number') return;
   emit('change', { lengthM: props.unit === 'm' ? length.value : length.value * METRES_PER_FOOT });
+}
+/** The coefficient of the data sheet; cleared, it is the table's again. */
+function setOwn(nm: number, text: string): void {
+  if (props.segment.kind !== 'cable') return;
+  const typed = readTyped(text, { least: 0, most: 100 });
+  problem.value = typed.kind === 'empty' ? null : typedProblem(typed, 'a coefficient', 'dB/km');
+  if (typed.kind !== 'empty' && typed.kind !== 'number') return;
+  const { [nm]: _, ...rest } = props.segment.dbPerKm ?? {};
+  emit('change', { dbPerKm: typed.kind === 'number' ? { ...rest, [nm]: typed.value } : rest });
 }
 const chosen = (event: Event): string => (event.target as HTMLSelectElement).value;
 const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: 'C, pairs crossed' };
@@ -91,6 +107,20 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
         <option :value="62.5">62.5 µm</option>
       </select>
     </label>
+    <template v-if="segment.kind === 'cable'">
+      <label v-for="nm in wavelengthsOf(fiberClass)" :key="nm" class="row inline">
+        <span class="soft">{{ nm }} nm</span>
+        <CommitField
+          class="number own"
+          inputmode="decimal"
+          :label="`dB/km at ${nm} nm by its data sheet; empty is the table’s`"
+          placeholder="table"
+          :value="segment.dbPerKm?.[nm] === undefined ? '' : String(segment.dbPerKm[nm])"
+          @commit="(typed) => setOwn(nm, typed)"
+        />
+        <span class="unit">dB/km</span>
+      </label>
+    </template>
     <button class="act" type="button" @click="emit('remove')">Take out</button>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   </div>
@@ -114,6 +144,9 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
   font-size: 1.25rem;
   font-weight: 700;
   text-align: right;
+}
+.own {
+  width: 76px;
 }
 .problem {
   flex-basis: 100%;

@@ -26,11 +26,14 @@ const sources = computed(() => [
         <tr v-for="{ nm, terms } in lines" :key="nm">
           <td>{{ nm }} nm</td>
           <td>
-            {{ distanceWords(criterion.link.lengthM, preferences.distanceUnit) }} ×
-            {{ rules.fiberDbPerKm[nm]!.db }} dB/km + {{ terms.connections }} × {{ rules.connectionDb.db }} dB
-            + {{ criterion.link.splices }} × {{ rules.spliceDb.db }} dB =
-            <b>{{ terms.limitDb.toFixed(3) }} dB</b>; good work {{ terms.expectedDb.toFixed(2) }} dB; U (k =
-            2) {{ terms.uncertaintyDb.toFixed(2) }} dB
+            {{ distanceWords(criterion.link.lengthM, preferences.distanceUnit) }}
+            <template v-if="criterion.link.ownFiber">
+              of fiber, some by its own data sheet: {{ terms.fiberDb.toFixed(3) }} dB
+            </template>
+            <template v-else>× {{ rules.fiberDbPerKm[nm]!.db }} dB/km</template>
+            + {{ terms.connections }} × {{ rules.connectionDb.db }} dB + {{ criterion.link.splices }} ×
+            {{ rules.spliceDb.db }} dB = <b>{{ terms.limitDb.toFixed(3) }} dB</b>; good work
+            {{ terms.expectedDb.toFixed(2) }} dB; U (k = 2) {{ terms.uncertaintyDb.toFixed(2) }} dB
           </td>
         </tr>
       </tbody>
