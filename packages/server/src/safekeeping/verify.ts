@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import type { Finding } from '@clear-mark/contract';
 import {
   type ChainedEntry,
@@ -28,7 +29,7 @@ export interface Verified {
   readonly findings: readonly Finding[];
 }
 
-/** Revisions of one bite: others have the process between two. */
+/** Revisions whose rows are read together. Others have the process between any two revisions. */
 const PAGE = 50;
 /** What is listed; a chain that broke is broken from there on. */
 const MOST_FINDINGS = 200;
@@ -95,6 +96,7 @@ async function verifyClass(
       await evidenceNow(db, page),
     ];
     for (const revision of page) {
+      await setImmediate();
       const say = (kind: Finding['kind']): void => void findings.push(findingOf(kind, revision));
       const own = entries.get(revision.attemptId) ?? [];
       if (revision.classSeq !== lastSeq + 1) say('gap');
