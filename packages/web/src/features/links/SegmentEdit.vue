@@ -148,6 +148,10 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
 .own {
   width: 76px;
 }
+.own::placeholder {
+  font-size: 1rem;
+  font-weight: 400;
+}
 .problem {
   flex-basis: 100%;
   border-left: 4px solid var(--ink);
