@@ -22,7 +22,7 @@ const queryNumber = (pattern: RegExp) =>
 /** A whole number of a query. */
 export const QueryWhole = queryNumber(/^\d{1,10}$/).pipe(z.number().int().min(0).max(MOST_WHOLE));
 /** A decimal number of a query, as a program writes its doubles. */
-export const QueryNumber = queryNumber(/^-?\d{1,10}(\.\d{1,20})?(e-\d{1,2})?$/).pipe(
+export const QueryNumber = queryNumber(/^-?\d{1,10}(\.\d{1,30})?(e-\d{1,2})?$/).pipe(
   z.number().min(-1e9).max(1e9),
 );
 
