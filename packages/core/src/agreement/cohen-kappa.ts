@@ -42,9 +42,12 @@ export function cohenKappa(table: readonly (readonly number[])[]): Kappa {
   const error = Math.sqrt(Math.max(0, variance));
   const marginal = rows.reduce((sum, r, i) => sum + r * columns[i]! * (r + columns[i]!), 0);
   const errorAtZero = Math.sqrt(Math.max(0, chance + chance ** 2 - marginal)) / ((1 - chance) * Math.sqrt(n));
-  return {
-    ...{ kind: 'kappa', n, kappa, error, errorAtZero },
-    low: kappa - Z95 * error,
-    high: kappa + Z95 * error,
-  };
+  return withInterval({ n, kappa, error, errorAtZero });
 }
+
+/** An agreement with its 95 % interval, not clipped. */
+export function withInterval(found: Pick<Found, 'n' | 'kappa' | 'error' | 'errorAtZero'>): Kappa {
+  const half = Z95 * found.error;
+  return { kind: 'kappa', ...found, low: found.kappa - half, high: found.kappa + half };
+}
+type Found = Extract<Kappa, { kind: 'kappa' }>;

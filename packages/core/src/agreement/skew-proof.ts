@@ -1,6 +1,5 @@
 import { DomainError } from '../domain-error.ts';
-import { Z95 } from '../stats/index.ts';
-import type { Kappa } from './cohen-kappa.ts';
+import { type Kappa, withInterval } from './cohen-kappa.ts';
 import { squareTable } from './square-table.ts';
 
 /**
@@ -28,15 +27,7 @@ export function gwetAc1(table: readonly (readonly number[])[]): Kappa {
     4 * (1 - kappa) * (on - observed * chance) +
     4 * (1 - kappa) ** 2 * (all / (k - 1) ** 2 - chance * chance);
   const error = Math.sqrt(Math.max(0, spread / n)) / (1 - chance);
-  return {
-    kind: 'kappa',
-    n,
-    kappa,
-    error,
-    errorAtZero: null,
-    low: kappa - Z95 * error,
-    high: kappa + Z95 * error,
-  };
+  return withInterval({ n, kappa, error, errorAtZero: null });
 }
 
 /**
@@ -51,15 +42,7 @@ export function pabak(table: readonly (readonly number[])[]): Kappa {
   const observed = p.reduce((sum, row, i) => sum + row[i]!, 0);
   const kappa = (k * observed - 1) / (k - 1);
   const error = (k / (k - 1)) * Math.sqrt((observed * (1 - observed)) / n);
-  return {
-    kind: 'kappa',
-    n,
-    kappa,
-    error,
-    errorAtZero: null,
-    low: kappa - Z95 * error,
-    high: kappa + Z95 * error,
-  };
+  return withInterval({ n, kappa, error, errorAtZero: null });
 }
 
 /**
@@ -91,8 +74,5 @@ export function gwetAc1OfMany(counts: readonly (readonly number[])[]): Kappa {
     return sum + (moved - kappa) ** 2;
   }, 0);
   const error = Math.sqrt(spread / (n * (n - 1)));
-  return {
-    ...{ kind: 'kappa', n, kappa, error, errorAtZero: null },
-    ...{ low: kappa - Z95 * error, high: kappa + Z95 * error },
-  };
+  return withInterval({ n, kappa, error, errorAtZero: null });
 }

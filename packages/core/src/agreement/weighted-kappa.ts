@@ -1,5 +1,4 @@
-import { Z95 } from '../stats/index.ts';
-import type { Kappa } from './cohen-kappa.ts';
+import { type Kappa, withInterval } from './cohen-kappa.ts';
 import { squareTable } from './square-table.ts';
 
 export const KAPPA_WEIGHTS = ['linear', 'quadratic'] as const;
@@ -41,5 +40,5 @@ export function weightedKappa(table: readonly (readonly number[])[], weights: Ka
     (i, j) => rows[i]! * columns[j]! * (weight(i, j) - (rowWeight[i]! + columnWeight[j]!)) ** 2,
   );
   const errorAtZero = Math.sqrt(Math.max(0, byChance - chance ** 2) / n) / (1 - chance);
-  return { kind: 'kappa', n, kappa, error, errorAtZero, low: kappa - Z95 * error, high: kappa + Z95 * error };
+  return withInterval({ n, kappa, error, errorAtZero });
 }
