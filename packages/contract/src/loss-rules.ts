@@ -21,6 +21,7 @@ export const LossRulesShape = z.strictObject({
   negativeToleranceDb: Db,
   driftLimitDb: Db,
   referenceAgeLimitHours: z.number().positive(),
+  meterFloorDbm: z.strictObject({ dbm: z.number(), source: Source }).optional(),
   bendStepDb: Db,
   uncertainty: z.array(
     z.strictObject({

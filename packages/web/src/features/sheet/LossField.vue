@@ -8,6 +8,7 @@ import {
   type EntryValue,
   isLossPart,
   lossDbOf,
+  type LossReference,
   type LossCriterion,
   lossSlip,
   parsePart,
@@ -104,9 +105,15 @@ const typedUnit = (line: Line): Reading => {
 function typedLoss(line: Line): number | null {
   const text = texts[line.part]?.trim() ?? '';
   if (text === '' || !line.reference) return null;
+  return lossOf(
+    { kind: 'loss', text, unit: typedUnit(line), referenceId: line.reference.id },
+    line.reference,
+  );
+}
+/** By the criterion's own floor of the meter, as it is scored; null also where text or reference is no number yet. */
+function lossOf(value: Parameters<typeof lossDbOf>[0], reference: LossReference): number | null {
   try {
-    const value = { kind: 'loss', text, unit: typedUnit(line), referenceId: line.reference.id } as const;
-    return lossDbOf(value, line.reference);
+    return lossDbOf(value, reference, props.criterion.rules.meterFloorDbm?.dbm);
   } catch {
     return null;
   }
@@ -188,7 +195,7 @@ function traineeWords(line: Line): string | null {
   if (instructor.entryId === own.id) return null;
   const { value } = own;
   const reference = props.references.find((r) => r.id === value.referenceId);
-  const lossDb = reference ? lossDbOf(value, reference) : null;
+  const lossDb = reference ? lossOf(value, reference) : null;
   if (lossDb === null) return 'Trainee read no light.';
   const u = line.terms.uncertaintyDb;
   const { agree, differenceDb, mostDb } = readingsAgree(lossDb, instructor.lossDb, u, u);
