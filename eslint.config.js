@@ -74,5 +74,21 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    // SQL stands in stores; what lies under them is in database/ and migrations/.
+    files: ['packages/server/src/**/*.ts'],
+    ignores: ['**/*.store.ts', 'packages/server/src/database/**', 'packages/server/src/migrations/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'CallExpression[callee.name=/^(db|trx|tx)$/]', message: 'SQL stands in a store' },
+        {
+          selector: "CallExpression[callee.property.name='raw'][callee.object.name!='express']",
+          message: 'SQL stands in a store',
+        },
+        { selector: "ImportSpecifier[imported.name='rowsOf']", message: 'SQL stands in a store' },
+      ],
+    },
+  },
   prettier,
 );

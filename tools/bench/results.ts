@@ -6,8 +6,9 @@ import {
   lossSeries,
   migrate,
   openDatabase,
-  resultsService,
-  resultsStore,
+  lossesStore,
+  resultsOf,
+  sql,
   syncShippedMethods,
 } from '@clear-mark/server';
 import { describeLossCounts } from '@clear-mark/core';
@@ -64,10 +65,9 @@ async function pairsOf(rounds: number, call: () => Promise<number>, bare: () => 
 const viewAgainstGroupBy =
   (name: string, rounds: number) =>
   async ({ db, classId, me }: Loaded): Promise<Measured> => {
-    const service = resultsService(db);
     const found = await pairsOf(
       rounds,
-      () => timed(() => service.results(classId, {}, me, new Date())),
+      () => timed(() => resultsOf(db, classId, {}, me, new Date())),
       () => timed(() => db.raw(YARDSTICK, [classId])),
     );
     const rows = await db('outcome_criteria').where({ class_id: classId }).count('* as n').first();
@@ -86,22 +86,19 @@ export const benchInsight = (url: string): Promise<Measured> =>
 /** Losses of a million attempts in order of time with their quantiles, against the bare ordered scan of the sample. */
 export const benchInsightQuantiles = (url: string): Promise<Measured> =>
   withAttempts(url, MILLION, async ({ db, classId, me }) => {
-    const { losses } = await resultsService(db).results(classId, {}, me, new Date());
+    const { losses } = await resultsOf(db, classId, {}, me, new Date());
     const sample = losses.find((l) => l.wavelengthNm === 1310)!;
     const query = {
       ...{ method: sample.methodId, reference: sample.referenceMethod, fiber: sample.fiberClass },
       wavelength: 1310,
     };
-    const store = resultsStore(db);
+    const store = lossesStore(db);
     const where = filterCondition({ classId, timeZone: 'UTC' }, {});
     const found = await pairsOf(
       5,
       () =>
         timed(async () => {
-          const samples = await store.losses({
-            sql: `${where.sql} and o.wavelength_nm = 1310`,
-            bindings: where.bindings,
-          });
+          const samples = await store.samples(sql`${where} and o.wavelength_nm = 1310`);
           for (const row of samples) describeLossCounts(lossesOf(row), row.limitDb);
         }),
       () => timed(() => db.raw(ORDERED, [classId])),

@@ -3,6 +3,7 @@ import {
   type Criterion,
   type Entry,
   type EntryValue,
+  isPass,
   type LossCriterion,
   lossTerms,
   type MethodSheet,
@@ -139,7 +140,7 @@ function goodness(sheet: MethodSheet, scene: PieceScene): (criterionId: string) 
     }
     const level =
       about?.kind === 'grade' ? about.levels.find((l) => l.id === scene.piece.endFace) : undefined;
-    return level?.verdict === 'pass' || level?.verdict === 'marginal_pass';
+    return level !== undefined && isPass(level.verdict);
   };
 }
 

@@ -5,7 +5,8 @@ export { migrate } from './database/migrate.ts';
 export { type Running, startServer } from './main.ts';
 export { sheetDigest, syncShippedMethods } from './methods/index.ts';
 export { peopleService } from './people/index.ts';
-export { filterCondition, lossesOf, lossSeries, resultsService, resultsStore } from './results/index.ts';
+export { filterCondition, lossesOf, lossesStore, lossSeries, resultsOf } from './results/index.ts';
+export { sql } from './database/sql.ts';
 export { whatIfService } from './what-if/index.ts';
 export { storesForLoading } from './loading.ts';
 export {

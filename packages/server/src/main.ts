@@ -1,7 +1,6 @@
 import { createServer as createHttp, type Server } from 'node:http';
 import { createServer as createHttps } from 'node:https';
 import { readFileSync } from 'node:fs';
-import { randomBytes } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import pg from 'pg';
 import { type Logger, pino } from 'pino';
@@ -13,7 +12,7 @@ import { buildApp } from './http/app.ts';
 import { instrumentHub } from './instruments/index.ts';
 import { startBell } from './live/index.ts';
 import { syncShippedMethods } from './methods/index.ts';
-import { peopleService } from './people/index.ts';
+import { peopleService, sessionSecret } from './people/index.ts';
 import { type Keeping, startNightly } from './safekeeping/index.ts';
 import { readingStamps } from './stamps/index.ts';
 
@@ -115,14 +114,4 @@ function close(server: Server): Promise<void> {
     server.close(() => resolve());
     server.closeAllConnections();
   });
-}
-
-/** The secret that signs session cookies lives in the database: every server process has the same. */
-async function sessionSecret(db: Database): Promise<string> {
-  await db('server_secret')
-    .insert({ only_one: true, secret: randomBytes(32).toString('hex') })
-    .onConflict('only_one')
-    .ignore();
-  const row = await db('server_secret').select('secret').first<{ secret: string }>();
-  return row!.secret;
 }

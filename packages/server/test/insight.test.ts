@@ -229,7 +229,7 @@ describe('instructors and items', () => {
     for (const item of found.items) expect(item.splits !== null || item.failed === 0).toBe(true);
   });
   it('an instructor who passes everything stands apart', async () => {
-    const { leniencyOf } = await import('../src/results/instructors.ts');
+    const { leniencyOf } = await import('../src/results/instructors/instructors.ts');
     const cells = Array.from({ length: 30 }, (_, i) => [
       { id: 'a', name: 'A', stratum: `s${i}`, k: 4, n: 4 },
       { id: 'b', name: 'B', stratum: `s${i}`, k: 3, n: 4 },

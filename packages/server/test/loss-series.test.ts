@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { type SeriesRow, seriesOf } from '../src/results/loss-series.ts';
+import { seriesOf } from '../src/results/losses/loss-series.ts';
+import type { SeriesRow } from '../src/results/losses/losses.store.ts';
 
 /** A reading of the n-th hour. */
 const row = (n: number, lossDb: number, more: Partial<SeriesRow> = {}): SeriesRow => ({

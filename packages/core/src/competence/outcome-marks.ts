@@ -1,5 +1,5 @@
 import { DomainError } from '../domain-error.ts';
-import type { Outcome, Verdict } from '../scoring/index.ts';
+import { isFail, isPass, type Outcome, type Verdict } from '../scoring/index.ts';
 import type { Skill } from '../sheet/index.ts';
 
 /**
@@ -48,8 +48,19 @@ export function verdictOfMark(mark: string): Verdict {
   return verdict;
 }
 
-export const isPassMark = (mark: string): boolean => mark === 'P' || mark === 'p';
-export const isFailMark = (mark: string): boolean => mark === 'F' || mark === 'f' || mark === 'S';
+/** The marks whose verdict is one of these; a fail and a stop breach have the same verdict. */
+export const marksOf = (...verdicts: readonly Verdict[]): readonly OutcomeMark[] =>
+  OUTCOME_MARKS.filter((mark) => verdicts.includes(VERDICT_OF[mark]));
+
+export const PASS_MARKS: readonly OutcomeMark[] = OUTCOME_MARKS.filter((m) => isPass(VERDICT_OF[m]));
+export const FAIL_MARKS: readonly OutcomeMark[] = OUTCOME_MARKS.filter((m) => isFail(VERDICT_OF[m]));
+/** The marks that carry a verdict on the work: void and incomplete say nothing about it. */
+export const JUDGED_MARKS: readonly OutcomeMark[] = [...PASS_MARKS, ...FAIL_MARKS];
+
+const PASSED: ReadonlySet<string> = new Set(PASS_MARKS);
+const FAILED: ReadonlySet<string> = new Set(FAIL_MARKS);
+export const isPassMark = (mark: string): boolean => PASSED.has(mark);
+export const isFailMark = (mark: string): boolean => FAILED.has(mark);
 
 /** The outcomes that carry a verdict, void and incomplete left out. Error: `competence.unknown_mark`. */
 export function withVerdict(history: string): string {

@@ -1,6 +1,6 @@
 import type { CallCriterion } from '../sheet/index.ts';
-import { type Judgement, passes } from './judgement.ts';
-import type { Call, CriterionOutcome, EntryValue } from './types.ts';
+import { type Judgement } from './judgement.ts';
+import { isPass, isMarginal, type Call, type CriterionOutcome, type EntryValue } from './types.ts';
 
 /**
  * Judges what the trainee said of a piece against the verdict of the criterion that it is about, or the reference
@@ -21,9 +21,9 @@ export function judgeCall(
     const reasons = [{ code: 'call.reference_open', params: { criterion: about.criterionId } } as const];
     return { state: 'open', verdict: 'incomplete', earned: 0, reasons };
   }
-  const truth: Call = about ? (passes(about.verdict) ? 'pass' : 'fail') : value.reference!;
+  const truth: Call = about ? (isPass(about.verdict) ? 'pass' : 'fail') : value.reference!;
   if (value.said === truth) return { state: 'scored', verdict: 'pass', earned: criterion.points };
-  const marginal = about?.verdict === 'marginal_pass' || about?.verdict === 'marginal_fail';
+  const marginal = about !== null && isMarginal(about.verdict);
   const mistake =
     value.said === 'pass'
       ? ({ code: 'call.bad_called_good', fault: 'called_bad_good' } as const)

@@ -7,9 +7,17 @@ import { judgeCall } from './judge-call.ts';
 import { calibrationOverdue } from './judge-loss.ts';
 import { judgeMap } from './judge-map.ts';
 import { judgeParts } from './judge-parts.ts';
-import { conflict, type Judgement, NONE, notSeen, openJudgement, passes, standing } from './judgement.ts';
+import { conflict, type Judgement, NONE, notSeen, openJudgement, standing } from './judgement.ts';
 import type { ResolvedSlot } from './resolve-entries.ts';
-import type { CriterionOutcome, Entry, EntryValue, Flag, LossReference, Reason } from './types.ts';
+import {
+  isPass,
+  type CriterionOutcome,
+  type Entry,
+  type EntryValue,
+  type Flag,
+  type LossReference,
+  type Reason,
+} from './types.ts';
 
 /** The outcome of one criterion from the entries that stand for it. `about` is the outcome of the one it hangs on. */
 export function judgeCriterion(
@@ -109,7 +117,7 @@ function judgeValue(
   const { verdict, reason } = judgeBand(number, compiled.band!);
   return {
     verdict,
-    earned: passes(verdict) ? criterion.points : 0,
+    earned: isPass(verdict) ? criterion.points : 0,
     value: decimalToNumber(number),
     reasons: reason ? [reason] : NONE,
     flags: flagsOf(value, entry.at),

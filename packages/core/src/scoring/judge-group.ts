@@ -1,4 +1,11 @@
-import type { CriterionOutcome, GroupOutcome, Reason, Verdict } from './types.ts';
+import {
+  isFail,
+  isMarginal,
+  type CriterionOutcome,
+  type GroupOutcome,
+  type Reason,
+  type Verdict,
+} from './types.ts';
 
 export interface GroupRules {
   readonly passMarkPercent: number;
@@ -128,13 +135,12 @@ function reasonsOf(
   }
   const points = pointsOf(criteria, rules);
   const lost = points.possible - points.open - points.earned;
-  const isFail = verdict === 'fail' || verdict === 'marginal_fail';
-  if (isFail && (points.possible - lost) * 100 + DUST < rules.passMarkPercent * points.possible) {
+  if (isFail(verdict) && (points.possible - lost) * 100 + DUST < rules.passMarkPercent * points.possible) {
     const best = points.possible - lost;
     const params = { best, possible: points.possible, mark: rules.passMarkPercent };
     reasons.push({ code: 'group.pass_mark_missed', params });
   }
-  if (verdict === 'marginal_pass' || verdict === 'marginal_fail') {
+  if (isMarginal(verdict)) {
     const wanted = verdict;
     const count = criteria.filter((c) => c.verdict === wanted).length;
     reasons.push({ code: 'group.hangs_on_marginal', params: { count } });

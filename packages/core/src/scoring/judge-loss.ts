@@ -3,15 +3,16 @@ import { dbmFromMilliwatts, levelOfText, type LossTerms } from '../loss/index.ts
 import { type LossCriterion, type LossRules, parsePart } from '../sheet/index.ts';
 import { decimalToNumber, toBaseUnit, UNITS } from '../units/index.ts';
 import type { CompiledSlot } from './compile-sheet.ts';
-import type {
-  Entry,
-  EntryValue,
-  Flag,
-  InstrumentStamp,
-  LossPartOutcome,
-  LossReference,
-  Reason,
-  Verdict,
+import {
+  isPass,
+  type Entry,
+  type EntryValue,
+  type Flag,
+  type InstrumentStamp,
+  type LossPartOutcome,
+  type LossReference,
+  type Reason,
+  type Verdict,
 } from './types.ts';
 
 type LossValue = EntryValue & { kind: 'loss' };
@@ -168,8 +169,8 @@ function flagsOf(lossDb: number, verdict: Verdict, value: LossValue, terms: Loss
   if (lossDb < 0) flags.push('gain_within_uncertainty');
   else if (lossDb < terms.floorDb - DUST_DB) flags.push('suspect');
   if (value.slipConfirmed) flags.push('decimal_slip_confirmed');
-  const passes = verdict === 'pass' || verdict === 'marginal_pass';
-  if (passes && lossDb > terms.expectedDb + terms.uncertaintyDb + DUST_DB) flags.push('poor_for_good_work');
+  if (isPass(verdict) && lossDb > terms.expectedDb + terms.uncertaintyDb + DUST_DB)
+    flags.push('poor_for_good_work');
   return flags;
 }
 

@@ -4,9 +4,10 @@ import type { CompiledCriterion, CompiledSlot } from './compile-sheet.ts';
 import { numberOf } from './entry-value.ts';
 import { judgeBand } from './judge-band.ts';
 import { bendSuspected, judgeLoss } from './judge-loss.ts';
-import { conflictReason, type Judgement, notSeen, openJudgement, passes, standing } from './judgement.ts';
+import { conflictReason, type Judgement, notSeen, openJudgement, standing } from './judgement.ts';
 import type { ResolvedSlot } from './resolve-entries.ts';
 import {
+  isPass,
   type CriterionOutcome,
   type CriterionState,
   type Entry,
@@ -99,7 +100,7 @@ function byMean(
 function notConformant(found: Collected): Collected {
   let any = false;
   const parts = found.parts.map((part): PartOutcome => {
-    const passed = passes(part.verdict);
+    const passed = isPass(part.verdict);
     const failed = part.verdict === 'fail' || part.verdict === 'marginal_fail';
     if (!isLossPart(part) || part.lossDb === null || !(passed || failed)) return part;
     any = true;
@@ -192,7 +193,7 @@ function together(criterion: LossCriterion | ReadingsCriterion, found: Collected
   return {
     state,
     verdict,
-    earned: passes(verdict) ? criterion.points : 0,
+    earned: isPass(verdict) ? criterion.points : 0,
     value: criterion.kind === 'readings' ? worstValue(criterion, parts) : null,
     reasons: criterion.fibers === undefined ? reasonsOfAll(parts) : reasonsOfArray(criterion, parts),
     flags: [...found.flags],

@@ -17,8 +17,6 @@ export interface Judgement {
 export const NONE: readonly never[] = [];
 const NOT_SCORED: readonly Reason[] = [{ code: 'open.not_scored', params: {} }];
 
-export const passes = (verdict: Verdict): boolean => verdict === 'pass' || verdict === 'marginal_pass';
-
 /** The entries that may score: witnessed ones, or the trainee's own where the criterion accepts them. */
 export function standing(slot: ResolvedSlot | undefined, acceptsTrainee: boolean): readonly Entry[] {
   if (!slot) return NONE;

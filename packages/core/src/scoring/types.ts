@@ -5,6 +5,12 @@ import type { Unit } from '../units/index.ts';
 export const VERDICTS = ['fail', 'marginal_fail', 'void', 'incomplete', 'marginal_pass', 'pass'] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
+/** What is accepted, what is not, and what hangs on the uncertainty of its measurement. */
+export const isPass = (verdict: Verdict): boolean => verdict === 'pass' || verdict === 'marginal_pass';
+export const isFail = (verdict: Verdict): boolean => verdict === 'fail' || verdict === 'marginal_fail';
+export const isMarginal = (verdict: Verdict): boolean =>
+  verdict === 'marginal_pass' || verdict === 'marginal_fail';
+
 export const CAPACITIES = ['instructor', 'witness', 'trainee'] as const;
 export type Capacity = (typeof CAPACITIES)[number];
 

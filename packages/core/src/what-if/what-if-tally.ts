@@ -7,7 +7,7 @@ import {
   type StandingName,
   standingOf,
 } from '../competence/index.ts';
-import type { Outcome, Verdict } from '../scoring/index.ts';
+import { isFail, isPass, type Outcome, type Verdict } from '../scoring/index.ts';
 import { type Skill, SKILLS } from '../sheet/index.ts';
 import { type Rate, wilsonRate } from '../stats/index.ts';
 
@@ -56,8 +56,6 @@ interface Pair {
   readonly after: History;
 }
 
-const PASSED: readonly Verdict[] = ['pass', 'marginal_pass'];
-const FAILED: readonly Verdict[] = ['fail', 'marginal_fail'];
 const MOST_CHANGES = 200;
 
 /**
@@ -104,8 +102,8 @@ export function whatIfTally(before: Policy, after: Policy): WhatIfTally {
       count('whole', outcomeMark(was.verdict, false), outcomeMark(is.verdict, false));
       if (was.verdict === is.verdict) return;
       changed += 1;
-      newlyFailed += Number(PASSED.includes(was.verdict) && FAILED.includes(is.verdict));
-      newlyPassed += Number(FAILED.includes(was.verdict) && PASSED.includes(is.verdict));
+      newlyFailed += Number(isPass(was.verdict) && isFail(is.verdict));
+      newlyPassed += Number(isFail(was.verdict) && isPass(is.verdict));
       if (changes.length < MOST_CHANGES) {
         changes.push({ attemptId: attempt.id, before: was.verdict, after: is.verdict });
       }

@@ -15,7 +15,8 @@ import type { ReadingStamps } from '../stamps/index.ts';
 import { noticesStore } from '../notices/index.ts';
 import { attemptContexts } from './attempt-context.ts';
 import { entriesStore, type IntakeRow, intakeRow } from './entries.store.ts';
-import { entriesIntake, MOST_ENTRIES, MOST_OF_TRAINEE, type Taken } from './intake.ts';
+import { entriesIntake } from './intake.ts';
+import { MOST_ENTRIES, MOST_OF_TRAINEE, type Taken } from './intake.store.ts';
 import { type Params, sourceOf, whyRefused } from './why-refused.ts';
 
 const refused = (id: string, code: ErrorCode, params: Params = {}): EntryReceipt => ({

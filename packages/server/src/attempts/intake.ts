@@ -2,6 +2,7 @@ import type { Database } from '../database/database.ts';
 import { sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
 import { codeOf } from '../http/problem.ts';
 import type { IntakeRow } from './entries.store.ts';
+import { intakeStore, type Taken } from './intake.store.ts';
 
 /** Most entries that one statement takes: beyond it others would wait long for their turn. */
 const MOST_TOGETHER = 2000;
@@ -10,36 +11,6 @@ const MOST_TOGETHER = 2000;
  * second statement would only wait behind it and its entries miss the next turn: one was a quarter faster than two.
  */
 const AT_ONCE = 1;
-/** Entries that an attempt takes, and of those a trainee's own: more is a slip or an attack, no piece of work. */
-export const MOST_ENTRIES = 5000;
-export const MOST_OF_TRAINEE = 1000;
-
-/** The statement is read and planned once a connection. */
-const PREPARED = { name: 'take_entries' };
-
-export type Became =
-  | 'taken'
-  | 'there'
-  | 'late'
-  | 'late_again'
-  | 'withdrawn'
-  | 'no_reference'
-  | 'not_claimed'
-  | 'no_target'
-  | 'full'
-  | 'full_of_trainee';
-
-/** What the database made of one entry, or why it cannot keep it. */
-export interface Taken {
-  readonly became: Became | 'not_kept';
-  readonly seq: number | null;
-  readonly there: Readonly<Record<string, unknown>> | null;
-  readonly at: string | null;
-  readonly claimedAt: string | null;
-  /** The refusal behind `not_kept`. */
-  readonly error: unknown;
-}
-
 interface Waiting {
   readonly rows: readonly IntakeRow[];
   readonly resolve: (taken: readonly Taken[]) => void;
@@ -115,17 +86,7 @@ export function entriesIntake(db: Database, now: () => Date) {
   }
 
   async function takeNow(rows: readonly IntakeRow[]): Promise<readonly Taken[]> {
-    const given = JSON.stringify(rows.map((row, i) => ({ i, ...row })));
-    const { rows: found } = (await db
-      .raw('select * from take_entries(?::jsonb, ?, ?, ?) order by i', [
-        given,
-        now(),
-        MOST_ENTRIES,
-        MOST_OF_TRAINEE,
-      ])
-      .options(PREPARED)) as {
-      rows: (Omit<Taken, 'claimedAt' | 'error'> & { i: number; claimed_at: string | null })[];
-    };
+    const found = await intakeStore(db).takeEntries(rows, now());
     // Answers belong to their entries by number: the database gives those of one attempt together.
     if (found.length !== rows.length || found.some((f, i) => f.i !== i)) {
       throw new Error(`${rows.length} entries given, ${found.length} answered`);

@@ -2,10 +2,9 @@ import { type Verdict, verdictOfMark, dayIn } from '@clear-mark/core';
 import type { CatchUp, OpenAttempt, OwnBench, Person, TodayTile } from '@clear-mark/contract';
 import { classesStore, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { fromDay, untilDay } from '../database/day-in.ts';
 import { referencesStore } from '../references/index.ts';
 import { attemptsStore } from './attempts.store.ts';
-import { WHOLE } from './sign.store.ts';
+import { todayStore } from './today.store.ts';
 
 /** How far back references are handed out; older ones would be void anyway. */
 const REFERENCE_HOURS = 12;
@@ -121,16 +120,7 @@ async function signedOn(
   day: string,
   timeZone: string,
 ): Promise<{ traineeId: string; attemptId: string; pieceLabel: string; verdict: Verdict }[]> {
-  const rows: { traineeId: string; attemptId: string; pieceLabel: string; mark: string }[] = await db(
-    'outcome_skills as o',
-  )
-    .join('attempts as a', 'a.id', 'o.attempt_id')
-    .join('pieces as p', 'p.id', 'a.piece_id')
-    .select(['o.trainee_id as traineeId', 'o.attempt_id as attemptId', 'p.label as pieceLabel', 'o.mark'])
-    .where({ 'o.class_id': classId, 'o.skill': WHOLE })
-    .whereRaw(fromDay('o.started_at'), [day, timeZone])
-    .whereRaw(untilDay('o.started_at'), [day, timeZone])
-    .orderBy('o.started_at');
+  const rows = await todayStore(db).signedOn(classId, day, timeZone);
   return rows.map(({ mark, ...row }) => ({ ...row, verdict: verdictOfMark(mark) }));
 }
 
@@ -143,23 +133,8 @@ interface LastUsed {
 
 /** What each trainee's latest attempt was made by and with: offered for the next one. */
 async function lastUsed(db: Database, classId: string): Promise<Map<string, LastUsed>> {
-  const { rows } = await db.raw(
-    `select a.trainee_id as "traineeId", a.method_version_id as "versionId",
-            (select max(signed_at) from signed_revisions r where r.attempt_id = a.id) as "signedAt", t.id, t.kind, t.label
-       from class_members m
-       cross join lateral (
-         select id, trainee_id, method_version_id from attempts
-          where trainee_id = m.person_id and class_id = m.class_id
-          order by started_at desc limit 1
-       ) a
-       left join attempt_things x on x.attempt_id = a.id
-       left join things t on t.id = x.thing_id and t.retired_at is null
-      where m.class_id = ? and m.role = 'trainee'
-      order by t.kind`,
-    [classId],
-  );
   const map = new Map<string, LastUsed>();
-  for (const { traineeId, versionId, signedAt, id, kind, label } of rows) {
+  for (const { traineeId, versionId, signedAt, id, kind, label } of await todayStore(db).lastUsed(classId)) {
     const used: LastUsed = map.get(traineeId) ?? { versionId, signedAt, things: [] };
     map.set(traineeId, used);
     if (id !== null) used.things.push({ id, kind, label });
@@ -168,10 +143,5 @@ async function lastUsed(db: Database, classId: string): Promise<Map<string, Last
 }
 
 async function pieceCounts(db: Database, classId: string): Promise<Map<string, number>> {
-  const rows: { trainee_id: string; n: number }[] = await db('attempts')
-    .select('trainee_id')
-    .count('id as n')
-    .where({ class_id: classId })
-    .groupBy('trainee_id');
-  return new Map(rows.map((r) => [r.trainee_id, Number(r.n)]));
+  return new Map((await todayStore(db).pieceCounts(classId)).map((r) => [r.traineeId, r.n]));
 }

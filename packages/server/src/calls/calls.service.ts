@@ -129,14 +129,7 @@ async function ownRun(db: Database, runId: string, me: Person): Promise<RunRow> 
 }
 
 async function itemsOf(db: Database, classId: string, faceIds: readonly string[]) {
-  const rows: { id: string; verdict: Call | null; faults: ItemRow['faults'] }[] = await db('faces as f')
-    .select(['f.id', 'f.faults'])
-    .select(
-      db.raw(`coalesce((select verdict from face_gradings g where g.face_id = f.id order by seq desc limit 1),
-        f.engine_verdict) as verdict`),
-    )
-    .where({ 'f.class_id': classId })
-    .whereIn('f.id', faceIds);
+  const rows = await callsStore(db).facesGraded(classId, faceIds);
   const byId = new Map(rows.map((r) => [r.id, r]));
   const found = faceIds.map((id) => byId.get(id));
   if (found.some((f) => f === undefined)) throw new AppError('not_found.face');

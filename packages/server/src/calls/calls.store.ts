@@ -2,6 +2,7 @@ import type { CallMark, OwnSeries, Person } from '@clear-mark/contract';
 import type { Call, FaceFault } from '@clear-mark/core';
 import type { z } from 'zod';
 import type { Database } from '../database/database.ts';
+import { rowsOf, sql } from '../database/sql.ts';
 
 export interface SeriesRow {
   readonly id: string;
@@ -174,4 +175,17 @@ export const callsStore = (db: Database) => ({
       .select(['q.media_type as mediaType', 'q.bytes'])
       .where({ 'i.series_id': seriesId, 'i.position': position })
       .first<{ mediaType: string; bytes: Buffer } | undefined>()) ?? null,
+
+  /** Faces of a class with their newest verdict, null when none was said. */
+  facesGraded: (
+    classId: string,
+    faceIds: readonly string[],
+  ): Promise<{ id: string; verdict: Call | null; faults: ItemRow['faults'] }[]> =>
+    rowsOf(
+      db,
+      sql`select f.id, f.faults,
+                 coalesce((select verdict from face_gradings g where g.face_id = f.id order by seq desc limit 1),
+                          f.engine_verdict) as verdict
+            from faces f where f.class_id = ${classId} and f.id = any(${faceIds}::uuid[])`,
+    ),
 });

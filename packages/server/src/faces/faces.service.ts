@@ -179,11 +179,7 @@ function verdictAfter({ engine, table }: FaceDocument, review: FaceReview): Call
 }
 
 async function lockOpenAttempt(trx: Database, classId: string, attemptId: string): Promise<void> {
-  const attempt = await trx('attempts')
-    .select('state')
-    .where({ id: attemptId, class_id: classId })
-    .forUpdate()
-    .first<{ state: string } | undefined>();
-  if (!attempt) throw new AppError('face.attempt_not_in_class');
-  if (attempt.state !== 'open') throw new AppError('face.attempt_signed');
+  const state = await facesStore(trx).lockAttempt(classId, attemptId);
+  if (state === null) throw new AppError('face.attempt_not_in_class');
+  if (state !== 'open') throw new AppError('face.attempt_signed');
 }

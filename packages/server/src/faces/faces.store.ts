@@ -9,6 +9,7 @@ import type {
 import { type Call, type FaceReview, pictureHead } from '@clear-mark/core';
 import type { z } from 'zod';
 import type { Held } from '../clock/index.ts';
+import { lockThing } from '../database/locks.ts';
 import type { Database } from '../database/database.ts';
 
 /** A row of the list; the newest grading stands beside the engine's verdict. */
@@ -165,7 +166,7 @@ export const facesStore = (db: Database) => {
       at: Date,
     ): Promise<boolean> => {
       // Two looks at one face at once follow each other.
-      await db.raw('select pg_advisory_xact_lock(hashtextextended(?, 0))', [faceId]);
+      await lockThing(db, 'face', faceId);
       const { rowCount } = await db.raw(
         `insert into face_gradings (id, face_id, seq, review, trainee_said, verdict, by, at)
          select ?, ?, coalesce(max(seq), 0) + 1, ?::jsonb, ?, ?, ?, ? from face_gradings where face_id = ?
@@ -231,6 +232,14 @@ export const facesStore = (db: Database) => {
         made_by: by,
       });
       return { ...body, id: `class/${base}`, version };
+    },
+    /** The state of an attempt of the class, held until the end of the transaction; null when there is none such. */
+    lockAttempt: async (classId: string, attemptId: string): Promise<string | null> => {
+      const [attempt] = await db('attempts')
+        .select('state')
+        .where({ id: attemptId, class_id: classId })
+        .forUpdate();
+      return attempt?.state ?? null;
     },
   };
 };

@@ -4,6 +4,7 @@ import { drillFor } from '@clear-mark/methods';
 import { v7 } from 'uuid';
 import { classesStore, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
+import { lockThing } from '../database/locks.ts';
 import { AppError } from '../http/app-error.ts';
 import { classStandings } from '../results/index.ts';
 import { type PlanEdit, planStore } from './plan.store.ts';
@@ -21,7 +22,7 @@ export const planService = (db: Database) => ({
   plan: async (classId: string, me: Person, now: Date): Promise<Plan> => {
     const found = await classForInstructor(db, classId, me);
     return db.transaction(async (trx) => {
-      await trx.raw('select pg_advisory_xact_lock(hashtextextended(?, 10))', [classId]);
+      await lockThing(trx, 'plan', classId);
       const cellsOf = await classStandings(trx, found, now);
       const trainees = await classesStore(trx).trainees(classId);
       const store = planStore(trx);

@@ -1,7 +1,8 @@
 import type { Skill } from '@clear-mark/core';
 import type { PlanSession } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
-import { JUDGED_MARKS } from '../results/index.ts';
+import { JUDGED_MARKS } from '@clear-mark/core';
+import { rowsOf, sql } from '../database/sql.ts';
 
 export interface PlanRow {
   readonly id: string;
@@ -98,12 +99,13 @@ export const planStore = (db: Database) => ({
 
   /** The middle time of a piece by skill, from the class's own timed outcomes. */
   minutes: async (classId: string): Promise<Map<string, { median: number; n: number }>> => {
-    const { rows } = (await db.raw(
-      `select skill, count(minutes)::int as n, percentile_cont(0.5) within group (order by minutes) as median
-         from outcome_skills where class_id = ? and mark in ${JUDGED_MARKS} and minutes is not null
-        group by skill`,
-      [classId],
-    )) as { rows: { skill: string; n: number; median: number }[] };
+    const rows = await rowsOf<{ skill: string; n: number; median: number }>(
+      db,
+      sql`select skill, count(minutes)::int as n, percentile_cont(0.5) within group (order by minutes) as median
+            from outcome_skills
+           where class_id = ${classId} and mark = any(${JUDGED_MARKS}) and minutes is not null
+           group by skill`,
+    );
     return new Map(rows.map((r) => [r.skill, { median: r.median, n: r.n }]));
   },
 });

@@ -1,2 +1,2 @@
 export { referenceRoutes } from './references.routes.ts';
-export { referencesStore } from './references.ts';
+export { referencesStore } from './references.store.ts';

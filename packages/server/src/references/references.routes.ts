@@ -2,7 +2,7 @@ import { ROUTES } from '@clear-mark/contract';
 import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { handle } from '../http/handle.ts';
-import { referencesService } from './references.ts';
+import { referencesService } from './references.service.ts';
 
 export function referenceRoutes(router: Router, db: Database, now: () => Date): void {
   const references = referencesService(db);

@@ -1,11 +1,6 @@
-import { fromDay, untilDay } from '../database/day-in.ts';
 import type { ResultFilter } from '@clear-mark/contract';
-
-/** SQL of a condition with its bindings, for `knex.raw`. */
-export interface Condition {
-  readonly sql: string;
-  readonly bindings: readonly (string | number | readonly string[])[];
-}
+import { fromDay, untilDay } from '../database/day-in.ts';
+import { joined, own, type Sql, sql } from '../database/sql.ts';
 
 export interface Scope {
   readonly classId: string;
@@ -13,33 +8,24 @@ export interface Scope {
 }
 
 /**
- * The filter of a results view as a condition on one of the outcome tables (alias `o`). Days are days in the
- * class's zone.
+ * The filter of a results view as a condition on one of the outcome tables, `o` unless another alias is named. Days are days
+ * in the class's zone.
  */
-export function filterCondition(scope: Scope, filter: ResultFilter): Condition {
-  const parts: string[] = ['o.class_id = ?'];
-  const bindings: string[] = [scope.classId];
-  const add = (sql: string, ...values: string[]): void => {
-    parts.push(sql);
-    bindings.push(...values);
-  };
-  if (filter.from !== undefined) {
-    add(fromDay('o.started_at'), filter.from, scope.timeZone);
-  }
-  if (filter.to !== undefined) {
-    add(untilDay('o.started_at'), filter.to, scope.timeZone);
-  }
-  if (filter.method !== undefined) add('o.method_id = ?', filter.method);
-  if (filter.trainee !== undefined) add('o.trainee_id = ?', filter.trainee);
+export function filterCondition({ classId, timeZone }: Scope, filter: ResultFilter, alias = 'o'): Sql {
+  const column = (name: string): Sql => own(`${alias}.${name}`);
+  const parts = [sql`${column('class_id')} = ${classId}`];
+  if (filter.from !== undefined) parts.push(fromDay(column('started_at'), filter.from, timeZone));
+  if (filter.to !== undefined) parts.push(untilDay(column('started_at'), filter.to, timeZone));
+  if (filter.method !== undefined) parts.push(sql`${column('method_id')} = ${filter.method}`);
+  if (filter.trainee !== undefined) parts.push(sql`${column('trainee_id')} = ${filter.trainee}`);
   if (filter.thing !== undefined) {
-    add('o.attempt_id in (select attempt_id from attempt_things where thing_id = ?)', filter.thing);
+    const used = sql`select attempt_id from attempt_things where thing_id = ${filter.thing}`;
+    parts.push(sql`${column('attempt_id')} in (${used})`);
   }
   if (filter.group !== undefined) {
-    add(
-      'o.trainee_id in (select person_id from class_members where class_id = ? and group_name = ?)',
-      scope.classId,
-      filter.group,
-    );
+    const members = sql`select person_id from class_members
+                         where class_id = ${classId} and group_name = ${filter.group}`;
+    parts.push(sql`${column('trainee_id')} in (${members})`);
   }
-  return { sql: parts.join(' and '), bindings };
+  return joined(parts, ' and ');
 }

@@ -1,6 +1,9 @@
 export { resultRoutes } from './results.routes.ts';
-export { lossesOf, resultsService } from './results.service.ts';
-export { lossSeries } from './loss-series.ts';
+export { resultsOf } from './results.service.ts';
 export { filterCondition } from './filter.ts';
-export { JUDGED_MARKS, resultsStore } from './results.store.ts';
-export { classStandings } from './standings.ts';
+export { lossesOf } from './losses/loss-samples.ts';
+export { lossSeries } from './losses/loss-series.ts';
+export { lossesStore } from './losses/losses.store.ts';
+export { ratesStore } from './rates/rates.store.ts';
+export { classStandings } from './standings/standings.ts';
+export { whyStore } from './why/why.store.ts';

@@ -1,7 +1,7 @@
 import type { CriterionKind, Skill } from '@clear-mark/core';
 import type { Database } from '../database/database.ts';
 import { methodVersion } from '../methods/index.ts';
-import { resultsStore } from './results.store.ts';
+import { labelsStore } from './labels.store.ts';
 
 export interface CriterionLabel {
   readonly label: string;
@@ -20,7 +20,7 @@ export interface Labels {
 export async function readLabels(db: Database): Promise<Labels> {
   const criteria = new Map<string, CriterionLabel>();
   const methods = new Map<string, string>();
-  for (const { id, methodId, title } of await resultsStore(db).sheets()) {
+  for (const { id, methodId, title } of await labelsStore(db).versions()) {
     methods.set(methodId, title);
     const version = await methodVersion(db, id);
     for (const step of version?.sheet.steps ?? []) {

@@ -3,16 +3,9 @@ import { mkdir, readdir, readFile, rename, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { canonicalJson } from '../chain/index.ts';
 import type { Database } from '../database/database.ts';
-import { dayOf } from '../database/day-in.ts';
+import { type DailyHead, headsStore } from './heads.store.ts';
 import type { Anchor } from './verify.ts';
 
-/** The head of one class's chain at the end of a day. */
-export interface DailyHead {
-  readonly day: string;
-  readonly classId: string;
-  readonly classSeq: number;
-  readonly hash: string;
-}
 interface HeadFile {
   readonly heads: readonly DailyHead[];
   /** Ed25519 (RFC 8032) over the canonical JSON of `heads`, base64. */
@@ -25,31 +18,13 @@ interface HeadFile {
  * the database, so that who deletes rows and heads alike is found out by the file. Without a folder only the rows.
  */
 export async function keepDailyHeads(db: Database, safeDir: string | null, now: Date): Promise<DailyHead[]> {
-  const today = dayOf('?::timestamptz', 'c.time_zone');
-  const heads: DailyHead[] = (
-    await db.raw(
-      `select ${today} as day, k.class_id as "classId", k.next_seq - 1 as "classSeq", k.last_hash as hash
-         from class_chains k join classes c on c.id = k.class_id
-        where k.next_seq > 1 and k.next_seq - 1 > coalesce(
-          (select max(class_seq) from daily_heads h where h.class_id = k.class_id), 0)
-          and not exists (select 1 from daily_heads h where h.class_id = k.class_id and h.day = ${today}::date)
-        order by k.class_id`,
-      [now, now],
-    )
-  ).rows;
+  const store = headsStore(db);
+  const heads = await store.grown(now);
   if (heads.length === 0) return [];
   const signed = safeDir === null ? null : await signedFile(safeDir, heads);
   // The file first: a head that is only in the database shows nothing that the database could not forge.
   if (safeDir !== null && signed) await writeWhole(headsFile(safeDir, now), JSON.stringify(signed, null, 2));
-  await db('daily_heads')
-    .insert(
-      heads.map((h) => ({
-        ...{ day: h.day, class_id: h.classId, class_seq: h.classSeq, hash: h.hash },
-        ...{ signature: signed?.signature ?? null, made_at: now },
-      })),
-    )
-    .onConflict(['day', 'class_id'])
-    .ignore();
+  await store.keep(heads, signed?.signature ?? null, now);
   return heads;
 }
 
@@ -126,11 +101,4 @@ function holds({ heads, signature }: HeadFile, publicKey: string): boolean {
 
 /** Heads that were kept as rows. */
 export const anchorsInRows = async (db: Database): Promise<Anchor[]> =>
-  (
-    (await db('daily_heads').select([
-      db.raw(`to_char(day, 'YYYY-MM-DD') as day`),
-      'class_id as classId',
-      'class_seq as classSeq',
-      'hash',
-    ])) as DailyHead[]
-  ).map((h) => ({ ...h, from: `head of ${h.day}` }));
+  (await headsStore(db).kept()).map((h) => ({ ...h, from: `head of ${h.day}` }));

@@ -1,4 +1,5 @@
 import type { Logger } from 'pino';
+import { tryLock } from '../database/locks.ts';
 import type { Database } from '../database/database.ts';
 import { facesStore } from '../faces/index.ts';
 import { keepDailyHeads } from './heads.ts';
@@ -38,8 +39,7 @@ export function startNightly(
 
 export async function night(db: Database, keeping: Keeping, now: () => Date, log: Logger): Promise<void> {
   await db.transaction(async (trx) => {
-    const { rows } = await trx.raw('select pg_try_advisory_xact_lock(?) as mine', [LOCK]);
-    if (!rows[0].mine) return;
+    if (!(await tryLock(trx, LOCK))) return;
     await keepDailyHeads(trx, keeping.safeDir, now());
     const last = await safekeepingStore(trx).lastCheck();
     if (last !== null && now().getTime() - Date.parse(last) < CHECK_EVERY_MS) return;

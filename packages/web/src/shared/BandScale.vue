@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Verdict } from '@clear-mark/core';
+import { isMarginal, type Verdict } from '@clear-mark/core';
 import { computed } from 'vue';
 import { type BandScale, shareOn } from './band-scale.model.ts';
 
@@ -22,7 +22,7 @@ const tick = computed(() =>
 const tone = computed(() => {
   if (props.verdict === 'pass') return 'pass';
   if (props.verdict === 'fail') return 'fail';
-  return props.verdict === 'marginal_pass' || props.verdict === 'marginal_fail' ? 'marginal' : 'open';
+  return props.verdict !== null && isMarginal(props.verdict) ? 'marginal' : 'open';
 });
 const text = (n: number): string => String(Math.round(n * 1000) / 1000);
 </script>

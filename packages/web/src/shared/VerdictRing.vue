@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Verdict } from '@clear-mark/core';
+import { isFail, isMarginal, type Verdict } from '@clear-mark/core';
 import { VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 
@@ -13,8 +13,8 @@ const R = 11;
 const LENGTH = 2 * Math.PI * R;
 const size = computed(() => props.size ?? 28);
 const tone = computed(() => toneOf(props.verdict));
-const notched = computed(() => props.verdict === 'marginal_pass' || props.verdict === 'marginal_fail');
-const scratched = computed(() => props.verdict === 'fail' || props.verdict === 'marginal_fail');
+const notched = computed(() => isMarginal(props.verdict));
+const scratched = computed(() => isFail(props.verdict));
 const arc = computed(() => `${Math.max(0, Math.min(1, props.share ?? 0)) * LENGTH} ${LENGTH}`);
 const label = computed(() =>
   props.verdict === 'incomplete' && props.share !== undefined
@@ -25,7 +25,7 @@ const label = computed(() =>
 function toneOf(verdict: Verdict): string {
   if (verdict === 'pass') return 'pass';
   if (verdict === 'fail') return 'fail';
-  if (verdict === 'marginal_pass' || verdict === 'marginal_fail') return 'marginal';
+  if (isMarginal(verdict)) return 'marginal';
   return 'void';
 }
 </script>

@@ -1,30 +1,10 @@
-import { againstTheOthers, type Skill, type ThingKind } from '@clear-mark/core';
+import { againstTheOthers, type Skill } from '@clear-mark/core';
 import type { Person, ResultFilter, StandsOut } from '@clear-mark/contract';
-import { classForInstructor } from '../classes/index.ts';
-import type { Database } from '../database/database.ts';
-import { filterCondition } from './filter.ts';
-import { readLabels } from './labels.ts';
-import { FAIL_MARKS, JUDGED_MARKS, PASS_MARKS } from './results.store.ts';
-
-/** What one used or was, in one skill and week, by one trainee. */
-export interface UsedCell {
-  readonly skill: Skill;
-  readonly source: 'trainee' | ThingKind;
-  readonly id: string;
-  readonly label: string;
-  readonly traineeId: string;
-  readonly week: string;
-  readonly k: number;
-  readonly n: number;
-}
-interface FailedCell {
-  readonly criterionId: string;
-  readonly traineeId: string;
-  readonly traineeName: string;
-  readonly week: string;
-  readonly failed: number;
-  readonly n: number;
-}
+import { classForInstructor } from '../../classes/index.ts';
+import type { Database } from '../../database/database.ts';
+import { filterCondition } from '../filter.ts';
+import { readLabels } from '../labels.ts';
+import { type FailedCell, type UsedCell, whyStore } from './why.store.ts';
 
 /**
  * Who and what stands apart: a thing against the others of its kind in the hands of the same trainees in the same weeks, a
@@ -38,29 +18,11 @@ export async function standsOut(
 ): Promise<StandsOut> {
   const { timeZone } = await classForInstructor(db, classId, me);
   const where = filterCondition({ classId, timeZone }, filter);
-  const rows = async <T>(sql: string): Promise<T[]> =>
-    (await db.raw(sql, where.bindings as never)).rows as T[];
-  const counts = `(count(*) filter (where o.mark in ${PASS_MARKS}))::int as k, count(*)::int as n`;
-  const week = `date_trunc('week', o.started_at)::text as week`;
-  const from = `${where.sql} and o.skill <> 'whole' and o.mark in ${JUDGED_MARKS}`;
+  const store = whyStore(db);
   const [people, things, failed, labels] = await Promise.all([
-    rows<UsedCell>(
-      `select o.skill, 'trainee' as source, p.id, p.name as label, p.id as "traineeId", ${week}, ${counts}
-         from outcome_skills o join people p on p.id = o.trainee_id where ${from} group by 1, 2, 3, 4, 5, 6`,
-    ),
-    rows<UsedCell>(
-      `select o.skill, t.kind as source, t.id, t.label, o.trainee_id as "traineeId", ${week}, ${counts}
-         from outcome_skills o
-         join attempt_things x on x.attempt_id = o.attempt_id
-         join things t on t.id = x.thing_id
-        where ${from} group by 1, 2, 3, 4, 5, 6`,
-    ),
-    rows<FailedCell>(
-      `select o.criterion_id as "criterionId", o.trainee_id as "traineeId", p.name as "traineeName", ${week},
-              (count(*) filter (where o.mark in ${FAIL_MARKS}))::int as failed, count(*)::int as n
-         from outcome_criteria o join people p on p.id = o.trainee_id
-        where ${where.sql} and o.mark in ${JUDGED_MARKS} group by 1, 2, 3, 4`,
-    ),
+    store.trainees(where),
+    store.things(where),
+    store.failedCells(where),
     readLabels(db),
   ]);
   return {

@@ -1,42 +1,19 @@
-import { type Policy, type Skill, type Standing, standingOf, dayIn } from '@clear-mark/core';
+import { dayIn, isPassMark, type Policy, type Standing, standingOf } from '@clear-mark/core';
 import type { Person, SkillEvidence } from '@clear-mark/contract';
-import { classForInstructor, classesStore } from '../classes/index.ts';
-import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
-import { readLabels } from './labels.ts';
-import { PASS_MARKS, resultsStore } from './results.store.ts';
+import { classForInstructor, classesStore } from '../../classes/index.ts';
+import type { Database } from '../../database/database.ts';
+import { AppError } from '../../http/app-error.ts';
+import { readLabels } from '../labels.ts';
+
 import { signOffsStore } from './sign-offs.store.ts';
 import { cellOf } from './standings.ts';
-
-export interface OfSkill {
-  readonly id: string;
-  readonly traineeId: string;
-  readonly skill: Skill;
-}
-type Outcome = SkillEvidence['outcomes'][number];
-
-/** The outcomes of one trainee in one skill, oldest first. */
-async function outcomesOf(db: Database, { id, traineeId, skill }: OfSkill): Promise<Outcome[]> {
-  return (
-    await db.raw(
-      `select o.attempt_id as "attemptId", o.started_at as "startedAt", i.label as "pieceLabel",
-              v.title as "methodTitle", o.mark::text as mark, o.minutes
-         from outcome_skills o
-         join attempts a on a.id = o.attempt_id
-         join pieces i on i.id = a.piece_id
-         join method_versions v on v.id = a.method_version_id
-        where o.class_id = ? and o.trainee_id = ? and o.skill = ?
-        order by o.started_at, o.attempt_id`,
-      [id, traineeId, skill],
-    )
-  ).rows as Outcome[];
-}
+import { type OfSkill, type OutcomeRow, standingsStore } from './standings.store.ts';
 
 interface Found {
   readonly trainee: { readonly id: string; readonly name: string };
   readonly policy: Policy;
   readonly timeZone: string;
-  readonly outcomes: readonly Outcome[];
+  readonly outcomes: readonly OutcomeRow[];
   readonly signedOffAfter: readonly number[];
   readonly standing: Standing;
 }
@@ -46,12 +23,12 @@ export async function standingFound(db: Database, of: OfSkill, me: Person, now: 
   const { policy, timeZone } = await classForInstructor(db, of.id, me);
   const trainee = (await classesStore(db).trainees(of.id)).find((t) => t.id === of.traineeId);
   if (!trainee) throw new AppError('not_found.person');
-  const outcomes = await outcomesOf(db, of);
+  const outcomes = await standingsStore(db).outcomes(of);
   const signed = await signOffsStore(db).positions(of.id);
   const signedOffAfter = signed
     .filter((s) => s.traineeId === of.traineeId && s.skill === of.skill)
     .map((s) => s.after);
-  const last = outcomes.filter((o) => PASS_MARKS.includes(`'${o.mark}'`)).at(-1);
+  const last = outcomes.filter((o) => isPassMark(o.mark)).at(-1);
   const history = {
     marks: outcomes.map((o) => o.mark).join(''),
     lastPassMs: last ? Date.parse(last.startedAt) : null,
@@ -79,7 +56,7 @@ export async function skillEvidence(
   const marks = outcomes.map((o) => o.mark).join('');
   const pair = { traineeId: of.traineeId, skill: of.skill };
   const [losses, labels, signOffs] = await Promise.all([
-    resultsStore(db).windowLosses(of.id, [pair], policy.window),
+    standingsStore(db).windowLosses(of.id, [pair], policy.window),
     readLabels(db),
     signOffsStore(db).of(of.id, of.traineeId, of.skill),
   ]);

@@ -1,74 +1,29 @@
 import {
   type Entry,
   type EntryValue,
-  type MethodSheet,
   parsePart,
   resolveEntries,
   slotKey,
   typedOrNull,
 } from '@clear-mark/core';
 import type { SpliceRow } from '@clear-mark/contract';
-import type { Database } from '../database/database.ts';
+import type { Database } from '../../database/database.ts';
+import { type SplicedAttempt, splicesStore } from './splices.store.ts';
 
 /** The methods that splice, by the last part of their id; their criteria share their last parts. */
 const SPLICING = ['single-fusion', 'ribbon-splice'];
 /** Splices of a class that are shown: the newest. */
 const MOST_ATTEMPTS = 400;
 
-interface Row {
-  readonly id: string;
-  readonly traineeId: string;
-  readonly traineeName: string;
-  readonly pieceLabel: string;
-  readonly startedAt: string;
-  readonly state: string;
-  readonly mark: string | null;
-  readonly sheet: MethodSheet;
-}
-
 /** What each splice of a class measured, as its entries stand; the newest attempts, in the order of their making. */
 export async function spliceRows(db: Database, classId: string): Promise<SpliceRow[]> {
-  const attempts: Row[] = await db('attempts as a')
-    .join('people as p', 'p.id', 'a.trainee_id')
-    .join('pieces as i', 'i.id', 'a.piece_id')
-    .join('method_versions as v', 'v.id', 'a.method_version_id')
-    .leftJoin('outcome_skills as o', (join) => join.on('o.attempt_id', 'a.id').andOnVal('o.skill', 'whole'))
-    .select([
-      'a.id',
-      'a.trainee_id as traineeId',
-      'p.name as traineeName',
-      'i.label as pieceLabel',
-      'a.started_at as startedAt',
-      'a.state',
-      'o.mark',
-      'v.sheet',
-    ])
-    .where('a.class_id', classId)
-    .whereNot('a.state', 'withdrawn')
-    .whereIn(
-      'v.method_id',
-      SPLICING.map((name) => `clear-mark/${name}`),
-    )
-    .orderBy('a.started_at', 'desc')
-    .orderBy('a.id')
-    .limit(MOST_ATTEMPTS);
-  const entries: (Entry & { attemptId: string })[] = await db('entries')
-    .select([
-      'id',
-      'attempt_id as attemptId',
-      'kind',
-      'criterion_id as criterionId',
-      'part',
-      'value',
-      'capacity',
-      'supersedes',
-      'target_id as targetId',
-    ])
-    .whereIn(
-      'attempt_id',
-      attempts.map((a) => a.id),
-    )
-    .orderBy('seq');
+  const store = splicesStore(db);
+  const attempts = await store.newest(
+    classId,
+    SPLICING.map((name) => `clear-mark/${name}`),
+    MOST_ATTEMPTS,
+  );
+  const entries = await store.entries(attempts.map((a) => a.id));
   const byAttempt = new Map<string, Entry[]>();
   for (const { attemptId, ...entry } of entries) {
     byAttempt.set(attemptId, [...(byAttempt.get(attemptId) ?? []), entry as Entry]);
@@ -76,7 +31,7 @@ export async function spliceRows(db: Database, classId: string): Promise<SpliceR
   return attempts.reverse().flatMap((a) => rowsOf(a, byAttempt.get(a.id) ?? []));
 }
 
-function rowsOf(attempt: Row, entries: readonly Entry[]): SpliceRow[] {
+function rowsOf(attempt: SplicedAttempt, entries: readonly Entry[]): SpliceRow[] {
   const slots = resolveEntries(entries);
   const criteria = attempt.sheet.steps.flatMap((s) => s.criteria);
   const idOf = (name: string): string | undefined => criteria.find((c) => c.id.endsWith(`/${name}`))?.id;

@@ -1,9 +1,9 @@
 import { againstTheOthers, cohenKappa, gwetAc1, type Kappa, standsApart, wilsonRate } from '@clear-mark/core';
 import type { InstructorsView, Person, ResultFilter } from '@clear-mark/contract';
-import { classForInstructor } from '../classes/index.ts';
-import type { Database } from '../database/database.ts';
-import { filterCondition } from './filter.ts';
-import { type Labels, readLabels } from './labels.ts';
+import { classForInstructor } from '../../classes/index.ts';
+import type { Database } from '../../database/database.ts';
+import { filterCondition } from '../filter.ts';
+import { type Labels, readLabels } from '../labels.ts';
 import { type InstructorCell, instructorsStore, type JudgedTwice } from './instructors.store.ts';
 
 /** Fewer scored pieces say nothing about a criterion that never fails. */

@@ -1,7 +1,7 @@
-import type { Skill } from '@clear-mark/core';
+import { JUDGED_MARKS, type Skill } from '@clear-mark/core';
 import type { SignOff } from '@clear-mark/contract';
-import type { Database } from '../database/database.ts';
-import { JUDGED_MARKS } from './results.store.ts';
+import type { Database } from '../../database/database.ts';
+import { rowsOf, sql } from '../../database/sql.ts';
 
 export interface SignOffRow {
   readonly id: string;
@@ -19,17 +19,15 @@ export interface SignOffRow {
 
 export const signOffsStore = (db: Database) => ({
   /** For each sign-off how many outcomes with a verdict came before it, oldest first. */
-  positions: async (classId: string): Promise<{ traineeId: string; skill: Skill; after: number }[]> =>
-    (
-      await db.raw(
-        `select s.trainee_id as "traineeId", s.skill,
-                (select count(*)::int from outcome_skills o
-                  where o.class_id = s.class_id and o.trainee_id = s.trainee_id and o.skill = s.skill
-                    and o.mark in ${JUDGED_MARKS} and o.started_at <= s.at) as after
-           from sign_offs s where s.class_id = ? order by s.at`,
-        [classId],
-      )
-    ).rows as { traineeId: string; skill: Skill; after: number }[],
+  positions: (classId: string): Promise<{ traineeId: string; skill: Skill; after: number }[]> =>
+    rowsOf(
+      db,
+      sql`select s.trainee_id as "traineeId", s.skill,
+                 (select count(*)::int from outcome_skills o
+                   where o.class_id = s.class_id and o.trainee_id = s.trainee_id and o.skill = s.skill
+                     and o.mark = any(${JUDGED_MARKS}) and o.started_at <= s.at) as after
+            from sign_offs s where s.class_id = ${classId} order by s.at`,
+    ),
 
   of: async (classId: string, traineeId: string, skill: Skill): Promise<SignOff[]> =>
     db('sign_offs as s')

@@ -1,9 +1,9 @@
 import { skillLearning, SKILLS, type Survival, wilsonRate } from '@clear-mark/core';
 import type { Person, ResultFilter, SkillInTime } from '@clear-mark/contract';
-import { classForInstructor } from '../classes/index.ts';
-import type { Database } from '../database/database.ts';
-import { filterCondition } from './filter.ts';
-import { resultsStore } from './results.store.ts';
+import { classForInstructor } from '../../classes/index.ts';
+import type { Database } from '../../database/database.ts';
+import { filterCondition } from '../filter.ts';
+import { ratesStore } from './rates.store.ts';
 
 const short = ({ n, passed, median, medianLow, medianHigh }: Survival) => ({
   ...{ n, passed, median, medianLow, medianHigh },
@@ -18,7 +18,7 @@ export async function skillsInTime(
 ): Promise<SkillInTime[]> {
   const { timeZone } = await classForInstructor(db, classId, me);
   const where = filterCondition({ classId, timeZone }, filter);
-  const store = resultsStore(db);
+  const store = ratesStore(db);
   const [rows, days] = await Promise.all([store.timedHistories(where), store.splitByDay(where, timeZone)]);
   return SKILLS.flatMap((skill): SkillInTime[] => {
     const histories = rows.filter((r) => r.skill === skill);

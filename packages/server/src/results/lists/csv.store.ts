@@ -1,6 +1,7 @@
 import type { AttemptListFilter } from '@clear-mark/contract';
-import type { Database } from '../database/database.ts';
-import { listCondition } from './attempt-list.ts';
+import type { Database } from '../../database/database.ts';
+import { rowsOf, sql } from '../../database/sql.ts';
+import { listCondition } from './list-condition.ts';
 
 const PAGE = 1000;
 
@@ -41,9 +42,10 @@ export const csvStore = (db: Database) => ({
     const where = listCondition({ classId, timeZone }, filter);
     let after: [string, string] = ['-infinity', '00000000-0000-0000-0000-000000000000'];
     for (;;) {
-      const { rows } = await db.raw(
-        `select a.id, a.started_at as "startedAt",
-                to_char(a.started_at at time zone ?, 'YYYY-MM-DD"T"HH24:MI:SS') as started,
+      const rows: AttemptCsvRow[] = await rowsOf(
+        db,
+        sql`select a.id, a.started_at as "startedAt",
+                to_char(a.started_at at time zone ${timeZone}, 'YYYY-MM-DD"T"HH24:MI:SS') as started,
                 p.name as trainee, i.label as piece, v.method_id as method, v.version, r.kind,
                 s.name as signer, r.reason,
                 (select json_object_agg(x.skill, x.mark) from outcome_skills x where x.attempt_id = a.id) as marks,
@@ -60,14 +62,13 @@ export const csvStore = (db: Database) => ({
            join lateral (select kind, reason, signed_by from signed_revisions where attempt_id = a.id
                           order by revision desc limit 1) r on true
            join people s on s.id = r.signed_by
-          where ${where.sql} and (o.started_at, o.attempt_id) > (?::timestamptz, ?::uuid)
+          where ${where} and (o.started_at, o.attempt_id) > (${after[0]}::timestamptz, ${after[1]}::uuid)
           order by o.started_at, o.attempt_id
-          limit ?`,
-        [timeZone, ...where.bindings, ...after, PAGE] as never,
+          limit ${PAGE}`,
       );
       if (rows.length === 0) return;
       yield rows;
-      const last = rows[rows.length - 1];
+      const last = rows[rows.length - 1]!;
       after = [last.startedAt, last.id];
     }
   },

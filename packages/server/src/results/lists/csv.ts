@@ -2,10 +2,10 @@ import { SKILLS, verdictOfMark } from '@clear-mark/core';
 import type { AttemptListFilter, Person } from '@clear-mark/contract';
 import { stringify } from 'csv-stringify';
 import type { Response } from 'express';
-import { classForInstructor } from '../classes/index.ts';
-import type { Database } from '../database/database.ts';
+import { classForInstructor } from '../../classes/index.ts';
+import type { Database } from '../../database/database.ts';
 import { type AttemptCsvRow, csvStore } from './csv.store.ts';
-import { readLabels } from './labels.ts';
+import { readLabels } from '../labels.ts';
 
 /** A spreadsheet runs text that starts like a formula: such text gets an apostrophe in front. */
 export const plainText = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);

@@ -10,11 +10,12 @@ import {
   withVerdict,
 } from '@clear-mark/core';
 import type { StandingCell } from '@clear-mark/contract';
-import type { Database } from '../database/database.ts';
-import { filterCondition } from './filter.ts';
-import { type Labels, readLabels } from './labels.ts';
-import { type HistoryRow, resultsStore, type WindowLoss } from './results.store.ts';
+import type { Database } from '../../database/database.ts';
+import { filterCondition } from '../filter.ts';
+import { type Labels, readLabels } from '../labels.ts';
+import { type HistoryRow, ratesStore } from '../rates/rates.store.ts';
 import { signOffsStore } from './sign-offs.store.ts';
+import { standingsStore, type WindowLoss } from './standings.store.ts';
 
 interface Wanted {
   readonly classId: string;
@@ -35,7 +36,8 @@ export async function standingRows(
   const history = new Map(rows.map((r) => [keyOf(r), r]));
   const pairs = rows.filter((r) => r.skill !== 'whole');
   // One after the other: within a transaction there is one connection.
-  const losses = pairs.length === 0 ? [] : await resultsStore(db).windowLosses(classId, pairs, policy.window);
+  const losses =
+    pairs.length === 0 ? [] : await standingsStore(db).windowLosses(classId, pairs, policy.window);
   const signed = await signOffsStore(db).positions(classId);
   const lossesOf = new Map<string, WindowLoss[]>();
   for (const loss of losses) {
@@ -89,7 +91,7 @@ export async function classStandings(
   { id: classId, timeZone, policy }: { id: string; timeZone: string; policy: Policy },
   now: Date,
 ): Promise<(traineeId: string) => StandingCell[]> {
-  const rows = await resultsStore(db).histories(filterCondition({ classId, timeZone }, {}));
+  const rows = await ratesStore(db).histories(filterCondition({ classId, timeZone }, {}));
   const labels = await readLabels(db);
   return standingRows(db, { classId, policy, rows, now, labels });
 }

@@ -1,8 +1,9 @@
 import { type Entry, resolveEntries } from '@clear-mark/core';
 import type { Person, SuggestionCount } from '@clear-mark/contract';
-import { attemptsStore } from '../attempts/index.ts';
-import { classForInstructor } from '../classes/index.ts';
-import type { Database } from '../database/database.ts';
+import { attemptsStore } from '../../attempts/index.ts';
+import { classForInstructor } from '../../classes/index.ts';
+import type { Database } from '../../database/database.ts';
+import { whyStore } from './why.store.ts';
 
 /**
  * How the suggested causes fared in a class: how often an instructor charged a failure to one, and how often one
@@ -14,12 +15,7 @@ export async function suggestionCounts(
   me: Person,
 ): Promise<SuggestionCount[]> {
   await classForInstructor(db, classId, me);
-  const withChoices: string[] = await db('entries as e')
-    .join('attempts as a', 'a.id', 'e.attempt_id')
-    .whereIn('e.kind', ['charge', 'dismiss'])
-    .andWhere('a.class_id', classId)
-    .distinct('a.id')
-    .pluck('a.id');
+  const withChoices = await whyStore(db).attemptsWithChoices(classId);
   const counts = new Map<string, SuggestionCount>();
   const entries = await attemptsStore(db).entriesOfMany(withChoices);
   for (const attemptId of withChoices) {

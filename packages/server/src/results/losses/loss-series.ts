@@ -11,9 +11,10 @@ import {
 } from '@clear-mark/core';
 import type { LossSeries, LossSeriesQuery, Person } from '@clear-mark/contract';
 import type { z } from 'zod';
-import { classForInstructor } from '../classes/index.ts';
-import type { Database } from '../database/database.ts';
-import { filterCondition } from './filter.ts';
+import { classForInstructor } from '../../classes/index.ts';
+import type { Database } from '../../database/database.ts';
+import { filterCondition } from '../filter.ts';
+import { lossesStore, type SeriesRow } from './losses.store.ts';
 
 type Query = z.infer<typeof LossSeriesQuery>;
 
@@ -24,16 +25,6 @@ const MOST_TOLD = 5000;
 /** A source that so few of the readings name is none. */
 const LEAST_NAMED = 0.95;
 
-export interface SeriesRow {
-  readonly attemptId: string;
-  readonly traineeId: string;
-  readonly traineeName: string;
-  readonly startedAt: string;
-  readonly lossDb: number;
-  readonly limitDb: number;
-  readonly things: Readonly<Partial<Record<ThingKind, string>>> | null;
-}
-
 /** Readings of one sample in order of time, with its control chart, its bounds and what its spread goes with. */
 export async function lossSeries(
   db: Database,
@@ -43,27 +34,12 @@ export async function lossSeries(
 ): Promise<LossSeries> {
   const summary = await classForInstructor(db, classId, me);
   const where = filterCondition({ classId, timeZone: summary.timeZone }, query);
-  const sample = `${where.sql} and o.reference_method = ? and o.fiber_class = ? and o.wavelength_nm = ?
-        and o.direction = ? and o.loss_db is not null`;
-  const of = [query.reference, query.fiber, query.wavelength, query.direction ?? ''];
-  const bindings = [...where.bindings, ...of] as never;
+  const store = lossesStore(db);
   const [counted, newest] = await Promise.all([
-    db.raw(`select count(*)::int as n from outcome_losses o where ${sample}`, bindings),
-    db.raw(
-      `select o.attempt_id as "attemptId", o.trainee_id as "traineeId", p.name as "traineeName",
-              o.started_at as "startedAt", o.loss_db as "lossDb", o.limit_db as "limitDb",
-              (select jsonb_object_agg(t.kind, t.label)
-                 from attempt_things x join things t on t.id = x.thing_id
-                where x.attempt_id = o.attempt_id) as things
-         from (select * from outcome_losses o where ${sample}
-                order by o.started_at desc, o.attempt_id desc, o.criterion_id desc, o.fiber desc
-                limit ${MOST_TOLD}) o
-         join people p on p.id = o.trainee_id
-        order by o.started_at, o.attempt_id, o.criterion_id, o.fiber`,
-      bindings,
-    ),
+    store.counted(where, query),
+    store.newest(where, query, MOST_TOLD),
   ]);
-  return seriesOf(newest.rows as SeriesRow[], (counted.rows as { n: number }[])[0]!.n);
+  return seriesOf(newest, counted);
 }
 
 /** Decides nothing that a database is needed for. */

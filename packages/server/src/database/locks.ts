@@ -1,0 +1,19 @@
+import type { Database } from './database.ts';
+import { rowsOf, sql } from './sql.ts';
+
+/** What is locked, so that the same id of two kinds is two locks. Never changed: an older process may hold one. */
+const SPACES = { reference: 0, face: 0, plan: 10 } as const;
+
+/** Waits until nobody else works on this thing; let go at the end of the transaction. */
+export async function lockThing(trx: Database, space: keyof typeof SPACES, id: string): Promise<void> {
+  await rowsOf(trx, sql`select pg_advisory_xact_lock(hashtextextended(${id}, ${SPACES[space]}))`);
+}
+
+/** Whether this transaction got a lock that one process of all holds; it never waits. */
+export async function tryLock(trx: Database, number: number): Promise<boolean> {
+  const [row] = await rowsOf<{ mine: boolean }>(
+    trx,
+    sql`select pg_try_advisory_xact_lock(${number}) as mine`,
+  );
+  return row!.mine;
+}
