@@ -1,6 +1,19 @@
-/** Imports run downward only; see ARCHITECTURE.md. */
+/**
+ * Imports run downward only; see ARCHITECTURE.md. The rooms are read from the folders, so that a new one is held to the rules
+ * from its first file on. `tools/layers.test.ts` breaks every rule once.
+ */
+const { readdirSync } = require('node:fs');
+const path = require('node:path');
+
+const root = process.env.CLEAR_MARK_LAYERS_ROOT ?? __dirname;
+const foldersOf = (folder) =>
+  readdirSync(path.join(root, folder), { withFileTypes: true })
+    .filter((entry) => entry.isDirectory())
+    .map((entry) => entry.name);
+
+/** From the bottom to the top; a package that is not named here stands beside the others at the top. */
 const layers = ['core', 'contract', 'words', 'methods', 'sim'];
-const tops = ['standins', 'demo', 'server', 'web'];
+const tops = foldersOf('packages').filter((name) => !layers.includes(name));
 
 const upward = layers.map((name, i) => ({
   name: `${name}-imports-nothing-above`,
@@ -16,10 +29,21 @@ const sideways = tops.map((name) => ({
   to: { path: `^packages/(${tops.filter((t) => t !== name).join('|')})/` },
 }));
 
+/** What every feature of the server stands on; all other folders are features, reached by their index. */
+const ground = ['clock', 'database', 'errors', 'http', 'migrations'];
+const features = foldersOf('packages/server/src').filter((name) => !ground.includes(name));
+const groundFirst = {
+  name: 'server-ground-knows-no-feature',
+  severity: 'error',
+  from: { path: `^packages/server/src/(${ground.join('|')})/` },
+  to: { path: `^packages/server/src/(${features.join('|')})/` },
+};
+
 module.exports = {
   forbidden: [
     ...upward,
     ...sideways,
+    groundFirst,
     {
       name: 'no-ring',
       severity: 'error',
@@ -27,12 +51,29 @@ module.exports = {
       to: { circular: true },
     },
     {
+      // Two rooms that need each other are one room, whatever their files do.
+      name: 'no-ring-of-rooms',
+      severity: 'error',
+      scope: 'folder',
+      from: { path: '^packages/[^/]+/src/' },
+      to: { circular: true },
+    },
+    {
       name: 'server-feature-by-its-index',
       severity: 'error',
       from: { path: '^packages/server/src/([^/]+)/' },
       to: {
-        path: '^packages/server/src/(attempts|classes|instruments|methods|people|references|results|chain)/',
+        path: `^packages/server/src/(${features.join('|')})/`,
         pathNot: ['^packages/server/src/$1/', '/index\\.ts$'],
+      },
+    },
+    {
+      name: 'server-top-by-the-index',
+      severity: 'error',
+      from: { path: '^packages/server/src/[^/]+\\.ts$' },
+      to: {
+        path: `^packages/server/src/(${features.join('|')})/`,
+        pathNot: '/index\\.ts$',
       },
     },
     {
@@ -43,6 +84,12 @@ module.exports = {
         path: '^packages/web/src/features/',
         pathNot: ['^packages/web/src/features/$1/', '/index\\.ts$'],
       },
+    },
+    {
+      name: 'web-ground-knows-no-feature',
+      severity: 'error',
+      from: { path: '^packages/web/src/(?!features/)[^/]+/' },
+      to: { path: '^packages/web/src/features/' },
     },
     {
       name: 'core-uses-no-package',

@@ -39,7 +39,7 @@ export default tseslint.config(
       'e2e/**',
       'tools/**',
       'packages/web/src/features/sheet/use-*.ts',
-      'packages/web/src/storage/use-*.ts',
+      'packages/web/src/classroom/use-*.ts',
       'packages/web/src/instruments/use-*.ts',
       'packages/web/src/storage/queue.ts',
     ],

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isNetwork } from './instruments/networks.ts';
+import { isNetwork } from './networks.ts';
 
 const Shape = z.object({
   DATABASE_URL: z.url({ protocol: /^postgres(ql)?$/ }),

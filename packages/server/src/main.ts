@@ -8,7 +8,7 @@ import type { Config } from './config.ts';
 import { connectionSettings, type Database, openDatabase } from './database/database.ts';
 import { grantToApplication } from './database/grants.ts';
 import { migrate } from './database/migrate.ts';
-import { buildApp } from './http/app.ts';
+import { buildApp } from './app/index.ts';
 import { instrumentHub } from './instruments/index.ts';
 import { startBell } from './live/index.ts';
 import { syncShippedMethods } from './methods/index.ts';

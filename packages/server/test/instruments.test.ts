@@ -4,7 +4,7 @@ import { type RunningStandIns, type StandInName, startStandIns } from '@clear-ma
 import { v7 } from 'uuid';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { attemptBody, batch, type Caller, entryOf, type TestClass, World } from './harness.ts';
-import { addressAllowed, isNetwork } from '../src/instruments/networks.ts';
+import { addressAllowed, isNetwork } from '../src/networks.ts';
 import { openEvents, type Events } from './events.ts';
 
 let world: World;

@@ -4,11 +4,11 @@ import { useRoute, useRouter } from 'vue-router';
 import { usePreferences } from './shell/preferences.ts';
 import TimerStrip from './shell/TimerStrip.vue';
 import TopBar from './shell/TopBar.vue';
-import { useSession } from './shell/session.ts';
+import { useSession } from './session/session.ts';
 import { timers } from './shell/timers.ts';
 import { useScanner } from './shell/use-scanner.ts';
-import { useClassroom } from './storage/use-classroom.ts';
-import { useLiveOutcomes } from './storage/live-outcomes.ts';
+import { useClassroom } from './classroom/use-classroom.ts';
+import { useLiveOutcomes } from './classroom/live-outcomes.ts';
 
 usePreferences();
 const classroom = useClassroom();

@@ -1,6 +1,6 @@
 import { createRouter, createWebHistory, type RouteLocationNormalized } from 'vue-router';
 import { home } from './shell/home.ts';
-import { useSession } from './shell/session.ts';
+import { useSession } from './session/session.ts';
 
 /** Every view is loaded when it is first opened. */
 export const router = createRouter({

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { numbers } from '../faces/faces-for-tests.ts';
+import { numbers } from '../numbers-for-tests.ts';
 import { DEFAULT_POLICY, type Policy, policyOperating, standingOf } from './index.ts';
 
 const ROW: Policy = { ...DEFAULT_POLICY, chartRetrains: false };

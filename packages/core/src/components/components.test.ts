@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import componentsCsv from '../../fixtures/components.csv?raw';
 import readingsCsv from '../../fixtures/readings.csv?raw';
-import { numbers } from '../faces/faces-for-tests.ts';
+import { numbers } from '../numbers-for-tests.ts';
 import { offBy, rowsOf } from '../fixtures-for-tests.ts';
 import { normalQuantile } from '../special/index.ts';
 import { type RandomFactor, type VarianceComponents, varianceComponents } from './index.ts';

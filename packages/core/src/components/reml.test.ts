@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { numbers } from '../faces/faces-for-tests.ts';
+import { numbers } from '../numbers-for-tests.ts';
 import { factorize, inverseOf } from './cholesky.ts';
 import { columnsOf, designOf, type RandomFactor } from './design.ts';
 import { lookAt } from './reml.ts';

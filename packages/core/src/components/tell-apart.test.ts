@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { numbers } from '../faces/faces-for-tests.ts';
+import { numbers } from '../numbers-for-tests.ts';
 import { tellApart } from './index.ts';
 
 const next = numbers(3);

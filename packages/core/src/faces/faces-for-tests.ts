@@ -1,17 +1,9 @@
+import { numbers } from '../numbers-for-tests.ts';
 import { type FlatFace, spansOf } from './flatten.ts';
 
 export const SIDE = 201;
 export const BLUR = 1.2;
 const MIDDLE = 100;
-
-/** Numbers from 0 to 1 from a seed (the minimal standard generator). */
-export function numbers(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state * 48271) % 2147483647;
-    return state / 2147483647;
-  };
-}
 
 /** A level of something that is `width` wide and soft at its edges, `d` from its middle. */
 export const soft = (d: number, width: number, blur: number): number => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { enclosingCircle } from './enclosing-circle.ts';
-import { numbers } from './faces-for-tests.ts';
+import { numbers } from '../numbers-for-tests.ts';
 import { findCore } from './find-core.ts';
 import { curveThrough, onCurve } from './follow-curve.ts';
 import { halved, inFull } from './halve.ts';

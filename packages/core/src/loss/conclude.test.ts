@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { RULES } from '../scoring/sheet-for-tests.ts';
+import { RULES } from '../sheet/sheet-for-tests.ts';
 import type { LinkUnderTest } from '../sheet/index.ts';
 import {
   concludeLoss,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { REFERENCE_METHODS, type Source } from '../sheet/index.ts';
-import { loss, RULES, sheetOf, step } from '../scoring/sheet-for-tests.ts';
+import { loss, RULES, sheetOf, step } from '../sheet/sheet-for-tests.ts';
 import {
   applyLink,
   type AttemptLink,

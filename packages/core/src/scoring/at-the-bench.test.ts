@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { atTheBench } from './at-the-bench.ts';
 import { checkValue } from './entry-value.ts';
-import { check, entry, passed, retract, sheetOf, step } from './sheet-for-tests.ts';
+import { check, entry, passed, retract, sheetOf, step } from './entries-for-tests.ts';
 import { score } from './score.ts';
 import type { Entry } from './types.ts';
 

@@ -5,7 +5,7 @@ import { lossTerms } from '../loss/index.ts';
 import { checkValue, decimalSlip, timerLeftRunning } from './entry-value.ts';
 import { dismissPart } from './resolve-entries.ts';
 import { lossSlip } from './judge-loss.ts';
-import { check, limit, loss, measure, reference, RULES } from './sheet-for-tests.ts';
+import { check, limit, loss, measure, reference, RULES } from './entries-for-tests.ts';
 import type { EntryValue } from './types.ts';
 
 const length = measure('x', { lower: limit('10'), upper: limit('11') });

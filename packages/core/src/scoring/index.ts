@@ -1,4 +1,5 @@
 export * from './entry-value.ts';
+export * from './guarded-verdict.ts';
 export { compileBand, judgeBand } from './judge-band.ts';
 export { lossDbOf, lossSlip } from './judge-loss.ts';
 export * from './at-the-bench.ts';

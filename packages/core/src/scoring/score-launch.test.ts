@@ -1,6 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_SCORING, score } from './score.ts';
-import { check, entry, failed, loss, passed, reading, reference, sheetOf, step } from './sheet-for-tests.ts';
+import {
+  check,
+  entry,
+  failed,
+  loss,
+  passed,
+  reading,
+  reference,
+  sheetOf,
+  step,
+} from './entries-for-tests.ts';
 import { type Entry, type InstrumentStamp, partValue } from './types.ts';
 
 const references = [reference(1310), reference(1550)];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { check, entry, loss, passed, reading, reference, sheetOf, step } from './sheet-for-tests.ts';
+import { check, entry, loss, passed, reading, reference, sheetOf, step } from './entries-for-tests.ts';
 import { DEFAULT_SCORING, score } from './score.ts';
 import { type Entry, partValue } from './types.ts';
 

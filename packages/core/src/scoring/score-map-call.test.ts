@@ -1,6 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import type { Criterion } from '../sheet/index.ts';
-import { check, entry, loss, passed, reading, reference, sheetOf, SOURCE, step } from './sheet-for-tests.ts';
+import {
+  check,
+  entry,
+  loss,
+  passed,
+  reading,
+  reference,
+  sheetOf,
+  SOURCE,
+  step,
+} from './entries-for-tests.ts';
 import { DEFAULT_SCORING, score } from './score.ts';
 import type { Call, Entry } from './types.ts';
 

@@ -11,7 +11,7 @@ import {
   sheetOf,
   SOURCE,
   step,
-} from './sheet-for-tests.ts';
+} from './entries-for-tests.ts';
 import { DEFAULT_SCORING, score } from './score.ts';
 import { type Entry, partValue } from './types.ts';
 

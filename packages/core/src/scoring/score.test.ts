@@ -13,7 +13,7 @@ import {
   sheetOf,
   SOURCE,
   step,
-} from './sheet-for-tests.ts';
+} from './entries-for-tests.ts';
 import type { Entry } from './types.ts';
 
 const final = { ...DEFAULT_SCORING, final: true };

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { numbers } from '../faces/faces-for-tests.ts';
+import { numbers } from '../numbers-for-tests.ts';
 import { named, offBy } from '../fixtures-for-tests.ts';
 import {
   type CusumForm,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { check, limit, loss, measure, sheetOf, step } from '../scoring/sheet-for-tests.ts';
+import { check, limit, loss, measure, sheetOf, step } from './sheet-for-tests.ts';
 import { checkSheet } from './check-sheet.ts';
 import type { Criterion } from './types.ts';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { check, limit, loss } from '../scoring/sheet-for-tests.ts';
+import { check, limit, loss } from './sheet-for-tests.ts';
 import { parsePart, partKey, partsOf } from './parts.ts';
 
 const grid = (across: object) =>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { numbers } from '../faces/faces-for-tests.ts';
+import { numbers } from '../numbers-for-tests.ts';
 import { againstTheOthers, type ComparedCell } from './index.ts';
 
 const cell = (id: string, stratum: string, k: number, n: number, group = 'cleave'): ComparedCell => ({

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_POLICY } from '../competence/index.ts';
 import { DEFAULT_SCORING, score } from '../scoring/index.ts';
-import { check, entry, limit, loss, measure, sheetOf, step } from '../scoring/sheet-for-tests.ts';
+import { check, entry, limit, loss, measure, sheetOf, step } from '../scoring/entries-for-tests.ts';
 import type { MethodSheet } from '../sheet/index.ts';
 import { canMove, movedSheet, packEntries, unpackEntries, whatIfTally } from './index.ts';
 

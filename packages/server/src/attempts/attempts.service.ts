@@ -1,7 +1,7 @@
 import type { AttemptChanges, AttemptDocument, Person } from '@clear-mark/contract';
 import { classesStore, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { sheetOfAttempt } from '../methods/index.ts';
 import { referencesStore } from '../references/index.ts';
 import { type AttemptRow, attemptsStore } from './attempts.store.ts';

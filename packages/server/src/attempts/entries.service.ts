@@ -9,7 +9,7 @@ import { errorWords } from '@clear-mark/words';
 import { canonicalJson } from '../chain/index.ts';
 import { clockOffsetMs } from '../clock/index.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { codeOf } from '../http/problem.ts';
 import type { ReadingStamps } from '../stamps/index.ts';
 import { noticesStore } from '../notices/index.ts';

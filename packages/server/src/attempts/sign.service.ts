@@ -4,7 +4,7 @@ import { v7 } from 'uuid';
 import { newSalt, saltedDigest, sha256 } from '../chain/index.ts';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { sheetDigest, sheetOfAttempt } from '../methods/index.ts';
 import { referencesStore } from '../references/index.ts';
 import { type AttemptRow, attemptsStore } from './attempts.store.ts';

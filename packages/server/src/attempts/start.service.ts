@@ -5,7 +5,7 @@ import { classesStore, classForInstructor, linksStore } from '../classes/index.t
 import { clockOffsetMs, corrected, heldBetween } from '../clock/index.ts';
 import type { Database } from '../database/database.ts';
 import { FOREIGN_KEY_VIOLATION, sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { methodVersion } from '../methods/index.ts';
 import { type AttemptRow, attemptsStore } from './attempts.store.ts';
 

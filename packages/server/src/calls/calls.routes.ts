@@ -2,7 +2,7 @@ import { Id, type Person, PICTURE_PATHS, QueryWhole, ROUTES } from '@clear-mark/
 import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { sendPicture } from '../faces/index.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { handle, requireAccess } from '../http/handle.ts';
 import { callsService } from './calls.service.ts';
 

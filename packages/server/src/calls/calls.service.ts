@@ -11,7 +11,7 @@ import type { z } from 'zod';
 import { classForInstructor, classForMember } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { createOnce } from '../database/create-once.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { type AnswerRow, callsStore, type ItemRow, type RunRow, type SeriesRow } from './calls.store.ts';
 import { attemptOfCalls } from './calls-attempt.ts';
 

@@ -1,7 +1,7 @@
 import type { Policy, SchoolChoices } from '@clear-mark/core';
 import type { ClassSummary, Person } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { classesStore } from './classes.store.ts';
 
 /**

@@ -2,7 +2,7 @@ import { checkPolicy, DEFAULT_POLICY, type Policy } from '@clear-mark/core';
 import type { ClassDetail, ClassSummary, Person, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 import { createOnce } from '../database/create-once.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { methodVersion } from '../methods/index.ts';
 import { classForInstructor } from './access.ts';
 import { classesStore } from './classes.store.ts';

@@ -1,7 +1,7 @@
 import type { ClassLink, Person } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 import { sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { classForInstructor } from './access.ts';
 import { linksStore } from './links.store.ts';
 

@@ -1,6 +1,6 @@
 import type { Person, Role } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { peopleService } from '../people/index.ts';
 import { classForInstructor } from './access.ts';
 import { classesStore } from './classes.store.ts';

@@ -1,7 +1,7 @@
 import { chosenOption, type MethodSheet, type SchoolChoices } from '@clear-mark/core';
 import type { ClassSchool, Person } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { methodVersion } from '../methods/index.ts';
 import { classForInstructor } from './access.ts';
 import { classesStore } from './classes.store.ts';

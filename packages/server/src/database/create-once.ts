@@ -1,4 +1,4 @@
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { sqlStateOf, UNIQUE_VIOLATION } from './sql-state.ts';
 
 /**

@@ -1,7 +1,7 @@
 import { Id, MOST_PICTURE_BYTES, type Person, PICTURE_PATHS, ROUTES, Sha256 } from '@clear-mark/contract';
 import express, { type RequestHandler, type Response, type Router } from 'express';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { handle, requireAccess } from '../http/handle.ts';
 import { facesService } from './faces.service.ts';
 import type { StoredPicture } from './faces.store.ts';

@@ -31,7 +31,7 @@ import { createOnce } from '../database/create-once.ts';
 import { noticesStore } from '../notices/index.ts';
 import type { Database } from '../database/database.ts';
 import { FOREIGN_KEY_VIOLATION, sqlStateOf } from '../database/sql-state.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { facesStore } from './faces.store.ts';
 
 /** Pictures, and bytes of them, that one person may send in an hour. */

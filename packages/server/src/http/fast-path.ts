@@ -1,7 +1,7 @@
 import type { Person, Route } from '@clear-mark/contract';
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
 import type { z } from 'zod';
-import { AppError } from './app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { answerOf } from './handle.ts';
 import { codeOf, problemOf } from './problem.ts';
 

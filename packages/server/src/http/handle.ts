@@ -1,7 +1,7 @@
 import { type Access, badTextAt, keepableText, type Person, type Route } from '@clear-mark/contract';
 import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
-import { AppError } from './app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 
 export interface Call<R extends Route> {
   readonly params: z.infer<R['params']>;

@@ -3,7 +3,7 @@ import { type ErrorCode, ERRORS, isErrorCode, keepableText, type Problem } from 
 import { errorWords } from '@clear-mark/words';
 import { ZodError } from 'zod';
 import { sqlStateOf } from '../database/sql-state.ts';
-import { AppError } from './app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 
 interface Known {
   readonly code: ErrorCode;

@@ -1,7 +1,7 @@
 import type { IncomingMessage } from 'node:http';
 import type { RequestHandler } from 'express';
 import { type Config, isLoopback } from '../config.ts';
-import { AppError } from './app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 
 const LOOPBACK_NAMES = ['127.0.0.1', 'localhost', '[::1]'];
 

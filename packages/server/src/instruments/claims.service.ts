@@ -3,7 +3,7 @@ import type { z } from 'zod';
 import { attemptsStore, requireSight } from '../attempts/index.ts';
 import { classesStore, classForMember } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import type { InstrumentHub } from './hub.ts';
 import { foundInstrument, instrumentsStore } from './instruments.store.ts';
 import { ScpiFailure } from './scpi-session.ts';

@@ -2,8 +2,8 @@ import { EVENT_PATHS, Id, type InstrumentEvent, type Person, ROUTES } from '@cle
 import type { Request, Response, Router } from 'express';
 import { classForMember } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
-import { eventStream } from '../http/event-stream.ts';
+import { AppError } from '../errors/app-error.ts';
+import { eventStream } from '../live/index.ts';
 import { handle, requireAccess } from '../http/handle.ts';
 import type { ReadingStamps } from '../stamps/index.ts';
 import type { InstrumentHub } from './hub.ts';

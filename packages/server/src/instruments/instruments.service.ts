@@ -1,10 +1,10 @@
 import type { Instrument, InstrumentKind, InstrumentSetting, Person } from '@clear-mark/contract';
 import { classForMember, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import type { InstrumentHub } from './hub.ts';
 import { foundInstrument, instrumentsStore } from './instruments.store.ts';
-import { addressAllowed } from './networks.ts';
+import { addressAllowed } from '../networks.ts';
 
 /** The kinds of things that can be connected as a kind of instrument. */
 const THINGS_OF: Readonly<Record<InstrumentKind, readonly string[]>> = {

@@ -1,6 +1,6 @@
 import type { InstrumentClaim, InstrumentSetting } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 
 const SETTING = [
   'i.thing_id as thingId',

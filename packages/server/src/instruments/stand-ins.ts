@@ -1,4 +1,4 @@
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 
 const ANSWER_MS = 2000;
 

@@ -1,7 +1,7 @@
 import { ROUTES } from '@clear-mark/contract';
 import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { handle } from '../http/handle.ts';
 import { methodVersion, setMethodState } from './methods.store.ts';
 

@@ -1,5 +1,5 @@
 import { dictionary } from '@zxcvbn-ts/language-common';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 
 /** Fewest characters of a password (NIST SP 800-63B asks for 8 at least, OWASP ASVS 4.0 for 12 or a check of lists). */
 export const LEAST_PASSWORD = 10;

@@ -3,7 +3,7 @@ import type { Request, Response, Router } from 'express';
 import 'express-session';
 import { type Config, isLoopback } from '../config.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { handle } from '../http/handle.ts';
 import { peopleService } from './people.service.ts';
 

@@ -3,7 +3,7 @@ import type { Person, Role } from '@clear-mark/contract';
 import { hash, verify } from '@node-rs/argon2';
 import { v7 } from 'uuid';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { createOnce } from '../database/create-once.ts';
 import { requireGoodPassword } from './passwords.ts';
 import { peopleStore } from './people.store.ts';

@@ -2,7 +2,7 @@ import { Id, type Person, PLAN_CALENDAR_PATH, ROUTES } from '@clear-mark/contrac
 import type { Request, Response, Router } from 'express';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { handle, requireAccess } from '../http/handle.ts';
 import { planCalendar } from './calendar.ts';
 import { planService } from './plan.service.ts';

@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import { classesStore, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { lockThing } from '../database/locks.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { classStandings } from '../results/index.ts';
 import { type PlanEdit, planStore } from './plan.store.ts';
 

@@ -4,7 +4,7 @@ import { clockOffsetMs, corrected, heldBetween } from '../clock/index.ts';
 import { classesStore, classForInstructor } from '../classes/index.ts';
 import { createOnce } from '../database/create-once.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { noticesStore } from '../notices/index.ts';
 import { type NewReference, type ReferenceChange, referencesStore } from './references.store.ts';
 

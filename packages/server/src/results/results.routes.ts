@@ -2,7 +2,7 @@ import { AttemptListFilter, CSV_PATHS, Id, type Person, ROUTES } from '@clear-ma
 import type { Request, Response, Router } from 'express';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { handle, requireAccess } from '../http/handle.ts';
 import { instructorsView } from './instructors/instructors.ts';
 import { attemptListService } from './lists/attempt-list.ts';

@@ -2,7 +2,7 @@ import { checkPolicy, type MethodSheet, movedSheet, packEntries } from '@clear-m
 import type { Person, ReplayPage, ResultFilter, WhatIfJob, WhatIfSetting } from '@clear-mark/contract';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../http/app-error.ts';
+import { AppError } from '../errors/app-error.ts';
 import { methodVersion } from '../methods/index.ts';
 import { jobsStore } from './jobs.store.ts';
 import { replayStore } from './replay.store.ts';

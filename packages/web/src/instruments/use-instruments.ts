@@ -7,7 +7,7 @@ import {
 import { defineStore } from 'pinia';
 import { computed, onScopeDispose, ref, shallowRef } from 'vue';
 import { call, pathOf, Refusal, ROUTES, wordsOf } from '../api/client.ts';
-import { useSession } from '../shell/session.ts';
+import { useSession } from '../session/session.ts';
 import { fresh, heard, type LiveInstrument } from './instruments.model.ts';
 
 const ASK_AGAIN_MS = 4000;

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { useClassroom } from '../storage/use-classroom.ts';
+import { useClassroom } from '../classroom/use-classroom.ts';
 import type { Queued } from '../storage/device-store.ts';
 import { useQueue } from '../storage/queue.ts';
 import { mendable } from '../storage/queue.model.ts';
-import { useSession } from './session.ts';
+import { useSession } from '../session/session.ts';
 
 const queue = useQueue();
 const classroom = useClassroom();

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import { clockText } from '../shared/time-words.ts';
-import { dueOf, type RunningTimer } from './timers.model.ts';
+import { dueOf, type RunningTimer } from '../classroom/timers.model.ts';
 import { timers } from './timers.ts';
 
 /**

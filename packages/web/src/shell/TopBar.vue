@@ -4,7 +4,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { wordsOf } from '../api/client.ts';
 import { usePreferences } from './preferences.ts';
 import QueueState from './QueueState.vue';
-import { useSession } from './session.ts';
+import { useSession } from '../session/session.ts';
 import { takeUpdate, updateWaiting } from './update.ts';
 import UnitsChoice from './UnitsChoice.vue';
 

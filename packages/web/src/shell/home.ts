@@ -1,6 +1,6 @@
 import { dayIn } from '@clear-mark/core';
 import type { RouteLocationRaw } from 'vue-router';
-import type { useSession } from './session.ts';
+import type { useSession } from '../session/session.ts';
 
 /** Where a person's work begins: the running class, or the own record. */
 export function home(session: ReturnType<typeof useSession>): RouteLocationRaw {

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { ref, watch, watchEffect } from 'vue';
-import { useSession } from './session.ts';
+import { useSession } from '../session/session.ts';
 
 type Theme = 'light' | 'dark';
 type LengthUnit = 'mm' | 'in';

@@ -1,5 +1,5 @@
 import { effectScope, shallowRef, watch } from 'vue';
-import { dueOf, type RunningTimer } from './timers.model.ts';
+import { dueOf, type RunningTimer } from '../classroom/timers.model.ts';
 
 /** The clocks show whole seconds; stopping takes the instant itself. */
 const TICK_MS = 1000;

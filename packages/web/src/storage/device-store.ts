@@ -8,7 +8,7 @@ import type {
   TodayTile,
 } from '@clear-mark/contract';
 import type { Sealed } from './seal.ts';
-import type { KeptAttempt } from './classroom.model.ts';
+import type { KeptAttempt } from './kept-attempt.ts';
 import type { ClassReference, NewReferenceBody } from '@clear-mark/contract';
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { v4 } from 'uuid';

@@ -2,7 +2,7 @@ import { dayIn, isPassMark, type Policy, type Standing, standingOf } from '@clea
 import type { Person, SkillEvidence } from '@clear-mark/contract';
 import { classForInstructor, classesStore } from '../../classes/index.ts';
 import type { Database } from '../../database/database.ts';
-import { AppError } from '../../http/app-error.ts';
+import { AppError } from '../../errors/app-error.ts';
 import { readLabels } from '../labels.ts';
 
 import { signOffsStore } from './sign-offs.store.ts';

@@ -2,7 +2,7 @@ import { monthsOn, type Policy, type Skill, type Standing, dayIn } from '@clear-
 import type { Person, SignOff } from '@clear-mark/contract';
 import { evidenceWords, ruleWords } from '@clear-mark/words';
 import type { Database } from '../../database/database.ts';
-import { AppError } from '../../http/app-error.ts';
+import { AppError } from '../../errors/app-error.ts';
 import { standingFound } from './evidence.ts';
 import { signOffsStore } from './sign-offs.store.ts';
 

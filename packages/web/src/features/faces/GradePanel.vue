@@ -11,7 +11,7 @@ import { FACE_REFUSAL_WORDS, sourceWords } from '@clear-mark/words';
 import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { call, pictureUrl, ROUTES, wordsOf } from '../../api/client.ts';
-import { useClassroom } from '../../storage/use-classroom.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 import CameraPanel from './CameraPanel.vue';
 import ChangeSince from './ChangeSince.vue';
 import type { FaceView as Shows, StandInPicture } from './face-orders.ts';

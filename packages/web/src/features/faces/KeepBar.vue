@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { useClassroom } from '../../storage/use-classroom.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 
 /** Keeps the picture with what was made of it, with an attempt at work or by itself. */
 const props = defineProps<{

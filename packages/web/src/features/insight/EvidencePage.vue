@@ -13,7 +13,7 @@ import { useRouter } from 'vue-router';
 import { call, ROUTES } from '../../api/client.ts';
 import { useLoaded } from '../../shared/use-loaded.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 import RateBar from './RateBar.vue';
 import { rateWords } from './insight.model.ts';
 import SignOffPanel from './SignOffPanel.vue';

@@ -5,7 +5,7 @@ import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { call, ROUTES } from '../../api/client.ts';
 import { useLoaded } from '../../shared/use-loaded.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 import ViewSwitch from '../../shared/ViewSwitch.vue';
 import InsightFilter from './InsightFilter.vue';
 import InstructorsPanel from './InstructorsPanel.vue';

@@ -5,7 +5,7 @@ import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { dayWords } from '../../shared/time-words.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 
 const props = defineProps<{ classId: string; evidence: SkillEvidence }>();
 const emit = defineEmits<{ signed: [] }>();

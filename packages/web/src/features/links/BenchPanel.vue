@@ -4,7 +4,7 @@ import { INSTRUMENT_WORDS, POWER_FAULT_WORDS, STATION_FAULT_WORDS, UNIT_WORDS } 
 import { computed } from 'vue';
 import { identityWords, type LiveInstrument, overdue, steady } from '../../instruments/instruments.model.ts';
 import { useInstruments } from '../../instruments/use-instruments.ts';
-import { useClassroom } from '../../storage/use-classroom.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 import StandInBench from './StandInBench.vue';
 
 /** Every instrument of the class that answers over the network, with what it shows now. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onMounted } from 'vue';
 import { useRoute } from 'vue-router';
-import { useClassroom } from '../../storage/use-classroom.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 import ViewSwitch from '../../shared/ViewSwitch.vue';
 
 /** What should this link lose, what did it, why. One view at a time, kept in the address. */

@@ -18,7 +18,7 @@ import {
 import { reasonWords } from '@clear-mark/words';
 import { computed, ref, watch } from 'vue';
 import MapField from '../../shared/MapField.vue';
-import { useClassroom } from '../../storage/use-classroom.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 import { mapFromText } from './ports.model.ts';
 
 /** Where each port comes out: the channel put together from its parts, a walk, and what a wrong map means. */

@@ -1,7 +1,7 @@
 import type { ClassLink } from '@clear-mark/contract';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
-import { useClassroom } from '../../storage/use-classroom.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 
 const SAVE_AFTER_MS = 700;
 

@@ -8,9 +8,9 @@ import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import StepDrawing from '../../shared/StepDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 import { deviceStore } from '../../storage/device-store.ts';
-import { useClassroom } from '../../storage/use-classroom.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 
 const props = defineProps<{ classId: string; versionId: string }>();
 const preferences = usePreferences();

@@ -5,7 +5,7 @@ import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { labelOfPiece } from '../../shared/initials.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 
 /** A trainee's own bench: what is open, and one tap to start the next piece by the last method. */
 const props = defineProps<{ bench: OwnBench }>();

@@ -2,7 +2,7 @@
 import type { AttemptList, OwnBench as Bench } from '@clear-mark/contract';
 import { onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 import { OwnCalls } from '../faces/index.ts';
 import AttemptTable from './AttemptTable.vue';
 import OwnBench from './OwnBench.vue';

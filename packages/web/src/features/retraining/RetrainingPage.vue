@@ -12,7 +12,7 @@ import { v7 } from 'uuid';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { call, pathOf, ROUTES, wordsOf } from '../../api/client.ts';
 import { dayWords } from '../../shared/time-words.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 import { amountWords, planGroups } from './plan.model.ts';
 import PlanRow from './PlanRow.vue';
 import SessionForm from './SessionForm.vue';

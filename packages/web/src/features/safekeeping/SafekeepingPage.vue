@@ -3,7 +3,7 @@ import type { Safekeeping } from '@clear-mark/contract';
 import { findingWords } from '@clear-mark/words';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 import { factsOf, type Mark, sizeWords } from './safekeeping.model.ts';
 
 /** How safe the records are: backups, checks of the chains, their heads. For the lead. */

@@ -4,7 +4,7 @@ import { v7 } from 'uuid';
 import { reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 import PeoplePanel from './PeoplePanel.vue';
 
 const session = useSession();

@@ -9,7 +9,7 @@ import {
 import { INSTRUMENT_WORDS } from '@clear-mark/words';
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 
 /** How the class's instruments are reached over the network, and until when they are calibrated. */
 const props = defineProps<{ classId: string; things: readonly Thing[] }>();

@@ -3,7 +3,7 @@ import type { ClassSchool } from '@clear-mark/contract';
 import { DECIDED_ELSEWHERE } from '@clear-mark/methods/schools';
 import { onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
-import { useClassroom } from '../../storage/use-classroom.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 
 /** The questions on which practitioners disagree: what this class does, what ships, and why. */
 const props = defineProps<{ classId: string }>();

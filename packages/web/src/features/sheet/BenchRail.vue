@@ -3,8 +3,8 @@ import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import { initials } from '../../shared/initials.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
-import { useClassroom } from '../../storage/use-classroom.ts';
-import { useLiveOutcomes } from '../../storage/live-outcomes.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
+import { useLiveOutcomes } from '../../classroom/live-outcomes.ts';
 
 const props = defineProps<{ classId: string; attemptId: string }>();
 const router = useRouter();

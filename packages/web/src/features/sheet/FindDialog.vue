@@ -2,8 +2,8 @@
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import VerdictRing from '../../shared/VerdictRing.vue';
-import { useClassroom } from '../../storage/use-classroom.ts';
-import { useLiveOutcomes } from '../../storage/live-outcomes.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
+import { useLiveOutcomes } from '../../classroom/live-outcomes.ts';
 
 const props = defineProps<{ classId: string; first?: string }>();
 const emit = defineEmits<{ close: [] }>();

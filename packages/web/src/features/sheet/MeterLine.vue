@@ -4,8 +4,8 @@ import { computed, ref } from 'vue';
 import { isFree, type LiveInstrument, overdue, steady } from '../../instruments/instruments.model.ts';
 import { useClaim } from '../../instruments/use-claim.ts';
 import { useInstruments } from '../../instruments/use-instruments.ts';
-import { useSession } from '../../shell/session.ts';
-import { useClassroom } from '../../storage/use-classroom.ts';
+import { useSession } from '../../session/session.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 
 /** A power meter beside a loss field: what it shows now, and whose readings it gives. */
 const props = defineProps<{

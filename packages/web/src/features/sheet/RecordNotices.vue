@@ -3,7 +3,7 @@ import { NOTICE_WORDS } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { wordsOf } from '../../api/client.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 import { toConfirm } from './origins.model.ts';
 import type { SheetState } from './use-sheet.ts';
 

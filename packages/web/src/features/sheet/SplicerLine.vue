@@ -4,8 +4,8 @@ import { STATION_FAULT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { isFree, type LiveInstrument, overdue } from '../../instruments/instruments.model.ts';
 import { useClaim } from '../../instruments/use-claim.ts';
-import { useSession } from '../../shell/session.ts';
-import { useClassroom } from '../../storage/use-classroom.ts';
+import { useSession } from '../../session/session.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 import { spliceValues } from './splicer.model.ts';
 
 /** The splicer beside its sheet: what it reports now, taken into the sheet in one tap. */

@@ -3,7 +3,7 @@ import { computed, nextTick, shallowRef, triggerRef, onScopeDispose } from 'vue'
 import { actOfKey, isDigitKey, type KeyPress } from './keys.ts';
 import { lastToUndo, nextOpen, type SheetCriterion, standingEntry } from './sheet.model.ts';
 import type { SheetState } from './use-sheet.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 
 type DialogName = 'note' | 'sign' | 'reference' | 'find' | 'keys';
 

@@ -1,8 +1,8 @@
 import type { Criterion, EntryValue } from '@clear-mark/core';
 import { computed, getCurrentScope, watch } from 'vue';
 import { useInstruments } from '../../instruments/use-instruments.ts';
-import { useSession } from '../../shell/session.ts';
-import { useClassroom } from '../../storage/use-classroom.ts';
+import { useSession } from '../../session/session.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 import type { SheetState } from './use-sheet.ts';
 
 /** The instruments that an open sheet may take values from, and the acts that take them. */

@@ -21,11 +21,12 @@ import {
 import { v7 } from 'uuid';
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { call, NoServer, pathOf, ROUTES, sha256Hex, wordsOf } from '../../api/client.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 import { timers } from '../../shell/timers.ts';
-import { timerOf } from '../../storage/live-outcomes.ts';
-import { useClassroom } from '../../storage/use-classroom.ts';
-import { type KeptAttempt, offsetOf, seenIds } from '../../storage/classroom.model.ts';
+import { timerOf } from '../../classroom/live-outcomes.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
+import { offsetOf, seenIds } from '../../classroom/classroom.model.ts';
+import type { KeptAttempt } from '../../storage/kept-attempt.ts';
 import { deviceStore } from '../../storage/device-store.ts';
 import { useQueue } from '../../storage/queue.ts';
 import { lastToUndo, listCriteria, reuseUnchanged, standingIds } from './sheet.model.ts';

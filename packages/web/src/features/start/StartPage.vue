@@ -3,7 +3,7 @@ import { computed, reactive, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { home } from '../../shell/home.ts';
-import { useSession } from '../../shell/session.ts';
+import { useSession } from '../../session/session.ts';
 
 const session = useSession();
 const route = useRoute();

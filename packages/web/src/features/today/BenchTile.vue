@@ -3,9 +3,9 @@ import { VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { agoWords, clockText } from '../../shared/time-words.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
-import { dueOf } from '../../shell/timers.model.ts';
+import { dueOf } from '../../classroom/timers.model.ts';
 import { timers } from '../../shell/timers.ts';
-import type { LiveAttempt } from '../../storage/live-outcomes.ts';
+import type { LiveAttempt } from '../../classroom/live-outcomes.ts';
 import type { Bench } from './today.model.ts';
 
 /** One bench: who, which method and step, how far, what runs, who calls since when; one tap to its sheet. */

@@ -7,8 +7,8 @@ import { v7 } from 'uuid';
 import { computed, onMounted, reactive, ref, toRaw } from 'vue';
 import { useRouter } from 'vue-router';
 import { labelOfPiece } from '../../shared/initials.ts';
-import { useSession } from '../../shell/session.ts';
-import { useClassroom } from '../../storage/use-classroom.ts';
+import { useSession } from '../../session/session.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 import { useQueue } from '../../storage/queue.ts';
 import type { Bench } from './today.model.ts';
 

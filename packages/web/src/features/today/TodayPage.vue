@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { useClassroom } from '../../storage/use-classroom.ts';
-import { type LiveAttempt, useLiveOutcomes } from '../../storage/live-outcomes.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
+import { type LiveAttempt, useLiveOutcomes } from '../../classroom/live-outcomes.ts';
 import BenchTile from './BenchTile.vue';
 import StartDialog from './StartDialog.vue';
 import { type Bench, benchesOf, classWords } from './today.model.ts';

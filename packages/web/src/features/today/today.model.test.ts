@@ -1,6 +1,6 @@
 import type { TodayTile } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
-import type { LiveAttempt } from '../../storage/live-outcomes.ts';
+import type { LiveAttempt } from '../../classroom/live-outcomes.ts';
 import { benchesOf, classWords } from './today.model.ts';
 
 const tile = (id: string): TodayTile => ({ traineeId: id, traineeName: id }) as TodayTile;

@@ -1,5 +1,5 @@
 import type { TodayTile } from '@clear-mark/contract';
-import type { LiveAttempt } from '../../storage/live-outcomes.ts';
+import type { LiveAttempt } from '../../classroom/live-outcomes.ts';
 
 export interface Bench {
   readonly tile: TodayTile;

@@ -7,12 +7,12 @@ import {
   score,
 } from '@clear-mark/core';
 import type { OpenAttempt } from '@clear-mark/contract';
-import type { KeptAttempt } from './classroom.model.ts';
+import type { KeptAttempt } from '../storage/kept-attempt.ts';
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
-import type { RunningTimer } from '../shell/timers.model.ts';
+import type { RunningTimer } from './timers.model.ts';
 import { useClassroom } from './use-classroom.ts';
-import { useQueue } from './queue.ts';
+import { useQueue } from '../storage/queue.ts';
 
 export interface LiveAttempt {
   readonly attempt: KeptAttempt;

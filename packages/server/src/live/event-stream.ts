@@ -1,6 +1,6 @@
 import type { Request, Response } from 'express';
-import type { Bell } from '../live/bell.ts';
-import { sessionName } from './session-store.ts';
+import type { Bell } from './bell.ts';
+import { sessionName } from '../people/index.ts';
 
 /** Shorter than what proxies and browsers wait for; a client that hears nothing for longer asks by itself. */
 const HEARTBEAT_MS = 10_000;

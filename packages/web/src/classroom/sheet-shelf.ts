@@ -7,7 +7,7 @@ import {
 } from '@clear-mark/core';
 import { shallowRef } from 'vue';
 import { call, ROUTES } from '../api/client.ts';
-import { deviceStore } from './device-store.ts';
+import { deviceStore } from '../storage/device-store.ts';
 
 interface Versioned {
   readonly methodVersionId: string;

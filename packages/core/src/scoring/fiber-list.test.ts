@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { entry, loss, reference, RULES, sheetOf, step } from '../scoring/sheet-for-tests.ts';
-import { checkValue, DEFAULT_SCORING, score } from '../scoring/index.ts';
+import { entry, loss, reference, RULES, sheetOf, step } from './entries-for-tests.ts';
+import { checkValue, DEFAULT_SCORING, score } from './index.ts';
 import { partKey, partsOf } from '../sheet/index.ts';
-import { applyLink, type AttemptLink, fiberListText, linkFindings, readFiberList } from './index.ts';
+import { applyLink, type AttemptLink, fiberListText, linkFindings, readFiberList } from '../loss/index.ts';
 
 const SHEET = sheetOf(step('read', 'test', [loss('loss')]));
 const TWELVE: AttemptLink = {

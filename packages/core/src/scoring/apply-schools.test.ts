@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { check, limit, loss, measure, passed, sheetOf, step } from '../scoring/sheet-for-tests.ts';
-import { score } from '../scoring/index.ts';
-import { applySchools, chosenOption } from './apply-schools.ts';
-import { checkSheet } from './check-sheet.ts';
-import type { MethodSheet, School, SchoolChange } from './types.ts';
+import { check, limit, loss, measure, passed, sheetOf, step } from './entries-for-tests.ts';
+import { score } from './index.ts';
+import { applySchools, chosenOption } from '../sheet/apply-schools.ts';
+import { checkSheet } from '../sheet/check-sheet.ts';
+import type { MethodSheet, School, SchoolChange } from '../sheet/types.ts';
 
 const school = (id: string, ...changes: SchoolChange[]): School => ({
   id,

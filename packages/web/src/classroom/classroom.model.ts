@@ -1,4 +1,5 @@
 import type { EntriesNews, OpenAttempt, StoredEntry } from '@clear-mark/contract';
+import type { KeptAttempt } from '../storage/kept-attempt.ts';
 
 /** Differences below this are the way over the network, not a wrong clock. */
 const TOLERATED_MS = 2000;
@@ -7,16 +8,6 @@ const TOLERATED_MS = 2000;
 export function offsetOf(serverNow: string, deviceNow: number): number {
   const offset = Date.parse(serverNow) - deviceNow;
   return Math.abs(offset) <= TOLERATED_MS ? 0 : offset;
-}
-
-/** An open attempt as this device keeps it. */
-export interface KeptAttempt extends OpenAttempt {
-  /** The last of 1, 2, 3, ... that is known without one missing before it. */
-  readonly lastSeq: number;
-  /** Ids, 36 characters each, of entries that were seen and let go of: they cannot count any more. */
-  readonly buried: string;
-  /** Something that was let go of may count again: all of it is to be asked for. */
-  readonly incomplete: boolean;
 }
 
 export const ID_LENGTH = 36;

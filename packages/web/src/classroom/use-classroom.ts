@@ -12,7 +12,7 @@ import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { call, Refusal, ROUTES } from '../api/client.ts';
 import { classStream } from './class-stream.ts';
-import { deviceStore } from './device-store.ts';
+import { deviceStore } from '../storage/device-store.ts';
 import {
   kept,
   type KeptAttempt,
@@ -22,8 +22,8 @@ import {
   withEntries,
   withNews,
 } from './classroom.model.ts';
-import { useSession } from '../shell/session.ts';
-import { useQueue } from './queue.ts';
+import { useSession } from '../session/session.ts';
+import { useQueue } from '../storage/queue.ts';
 import { sheetShelf } from './sheet-shelf.ts';
 
 export type ClassLink = 'starting' | 'live' | 'asking' | 'away';

@@ -7,8 +7,8 @@ import type { Config } from '../config.ts';
 import type { Database } from '../database/database.ts';
 import type { Bell } from '../live/index.ts';
 import { peopleService } from '../people/index.ts';
-import { requireText } from './handle.ts';
-import { sessionStore } from './session-store.ts';
+import { requireText } from '../http/handle.ts';
+import { sessionStore } from '../people/index.ts';
 
 const SESSION_MS = 12 * 3_600_000;
 /** How long a person is taken as last read. */

@@ -1,0 +1,1 @@
+export { buildApp } from './app.ts';

@@ -1,0 +1,1 @@
+export { healthRoutes } from './health.routes.ts';
