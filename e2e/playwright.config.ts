@@ -17,6 +17,9 @@ export default defineConfig({
     locale: 'en-GB',
     timezoneId: 'Europe/Lisbon',
     trace: 'off',
+    contextOptions: { reducedMotion: 'reduce' },
+    // It fetches the whole application again for every page; the tests that need it say so.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: process.env['CLEAR_MARK_CHROMIUM'] ?? '/usr/bin/chromium',
       args: [

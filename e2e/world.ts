@@ -133,6 +133,9 @@ export const testAlone = test.extend<{ own: DemoServer }>({
   },
 });
 
+/** For tests of what the service worker keeps: the application itself, without a network. */
+export const testWithWorker = testAlone.extend({ serviceWorkers: 'allow' });
+
 export { expect };
 
 export async function enterDemo(

@@ -2,7 +2,7 @@ import { criteriaOfSheet, goodValue, nameOf } from '../../packages/methods/src/p
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import type { Page, Request } from '@playwright/test';
 import { Api } from '../api.ts';
-import { enterDemo, expect, row, saved, testAlone as test } from '../world.ts';
+import { enterDemo, expect, row, saved, testAlone as test, testWithWorker } from '../world.ts';
 
 test('the session ends while scoring: the entry waits, and goes out when another instructor signs in here', async ({
   page,
@@ -89,71 +89,73 @@ async function scoreAll(page: Page, method: string): Promise<void> {
   await expect(page.locator('[data-test=verdict]')).toHaveText('Pass');
 }
 
-test('without the network: three whole pieces started and scored, the page closed and opened, then all signed', async ({
-  page,
-  own,
-}) => {
-  await enterDemo(page, own, /As the lead/);
-  const api = new Api(page, own);
-  const detail = await api.classDetail();
-  const { versionId } = detail.methods.find((m) => m.methodId === 'clear-mark/bench-cleave')!;
-  await api.call('PUT', `/classes/${detail.id}/methods`, { versionId, inUse: true });
-  await page.goto(`${own.url}/class/${detail.id}/today`);
-  await expect(page.locator('.tile').first()).toBeVisible();
-  // The application is on the device once its worker has taken over.
-  await page.waitForFunction(async () => (await navigator.serviceWorker.ready).active?.state === 'activated');
-  await page.waitForTimeout(1500);
+testWithWorker(
+  'without the network: three whole pieces started and scored, the page closed and opened, then all signed',
+  async ({ page, own }) => {
+    await enterDemo(page, own, /As the lead/);
+    const api = new Api(page, own);
+    const detail = await api.classDetail();
+    const { versionId } = detail.methods.find((m) => m.methodId === 'clear-mark/bench-cleave')!;
+    await api.call('PUT', `/classes/${detail.id}/methods`, { versionId, inUse: true });
+    await page.goto(`${own.url}/class/${detail.id}/today`);
+    await expect(page.locator('.tile').first()).toBeVisible();
+    // The application is on the device once its worker has taken over.
+    await page.waitForFunction(
+      async () => (await navigator.serviceWorker.ready).active?.state === 'activated',
+    );
+    await page.waitForTimeout(1500);
 
-  const context = page.context();
-  await context.setOffline(true);
-  await expect(page.locator('[data-test=away]')).toBeVisible({ timeout: 15_000 });
-  const requests: Request[] = [];
-  page.on('request', (r) => requests.push(r));
-  const free = ['Anouk Derrey', 'Cora Whitlace', 'Elif Sandover'];
-  const addresses: string[] = [];
-  for (const name of free) {
-    await page.locator(`[data-trainee="${name}"] button`).first().click();
-    await page.getByLabel('Method').selectOption(versionId);
-    await page.getByRole('button', { name: 'Start the piece' }).click();
-    await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
-    await scoreAll(page, 'bench-cleave');
-    addresses.push(page.url());
-    await page.getByRole('link', { name: 'Today' }).click();
-  }
-  // Opening a sheet asks the network for nothing but whether it is back.
-  requests.length = 0;
-  await page.locator(`[data-trainee="${free[0]!}"] button`).first().click();
-  await expect(page.locator('[data-test=verdict]')).toHaveText('Pass');
-  const reached: string[] = [];
-  for (const request of requests) {
-    const response = await request.response().catch(() => null);
-    if (!response?.fromServiceWorker()) reached.push(request.url());
-  }
-  expect(reached.filter((u) => !/\/(entries|events|catch-up|attempts)$/.test(u))).toEqual([]);
-  // The method with its limits and sources opens as well.
-  await page.getByRole('link', { name: /Bench cleave/ }).click();
-  await expect(page.getByRole('heading', { name: 'Cautions' })).toBeVisible();
+    const context = page.context();
+    await context.setOffline(true);
+    await expect(page.locator('[data-test=away]')).toBeVisible({ timeout: 15_000 });
+    const requests: Request[] = [];
+    page.on('request', (r) => requests.push(r));
+    const free = ['Anouk Derrey', 'Cora Whitlace', 'Elif Sandover'];
+    const addresses: string[] = [];
+    for (const name of free) {
+      await page.locator(`[data-trainee="${name}"] button`).first().click();
+      await page.getByLabel('Method').selectOption(versionId);
+      await page.getByRole('button', { name: 'Start the piece' }).click();
+      await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
+      await scoreAll(page, 'bench-cleave');
+      addresses.push(page.url());
+      await page.getByRole('link', { name: 'Today' }).click();
+    }
+    // Opening a sheet asks the network for nothing but whether it is back.
+    requests.length = 0;
+    await page.locator(`[data-trainee="${free[0]!}"] button`).first().click();
+    await expect(page.locator('[data-test=verdict]')).toHaveText('Pass');
+    const reached: string[] = [];
+    for (const request of requests) {
+      const response = await request.response().catch(() => null);
+      if (!response?.fromServiceWorker()) reached.push(request.url());
+    }
+    expect(reached.filter((u) => !/\/(entries|events|catch-up|attempts)$/.test(u))).toEqual([]);
+    // The method with its limits and sources opens as well.
+    await page.getByRole('link', { name: /Bench cleave/ }).click();
+    await expect(page.getByRole('heading', { name: 'Cautions' })).toBeVisible();
 
-  await page.close();
-  const again = await context.newPage();
-  await again.goto(addresses[1]!);
-  await expect(again.getByRole('heading', { level: 1, name: free[1]! })).toBeVisible();
-  await expect(again.locator('[data-test=verdict]')).toHaveText('Pass');
-  await expect(again.locator('[data-test=queue-state]')).toContainText(/\d+ (kept here|on the way)/);
+    await page.close();
+    const again = await context.newPage();
+    await again.goto(addresses[1]!);
+    await expect(again.getByRole('heading', { level: 1, name: free[1]! })).toBeVisible();
+    await expect(again.locator('[data-test=verdict]')).toHaveText('Pass');
+    await expect(again.locator('[data-test=queue-state]')).toContainText(/\d+ (kept here|on the way)/);
 
-  await context.setOffline(false);
-  await saved(again);
-  for (const address of addresses) {
-    await again.goto(address);
-    await again.getByRole('button', { name: 'Sign: pass' }).click();
-    await again.locator('[data-test=sign-now]').click();
-    await expect(again.getByText(/^Signed by/)).toBeVisible();
-  }
-  const ids = addresses.map((a) => a.split('/').pop()!);
-  const criteria = criteriaOfSheet(SHIPPED_METHODS.find((m) => m.id === 'clear-mark/bench-cleave')!);
-  for (const id of ids) {
-    const rows = await own.db('entries').where({ attempt_id: id }).orderBy('seq');
-    expect(rows.map((e: { criterion_id: string }) => e.criterion_id)).toEqual(criteria.map((c) => c.id));
-  }
-  expect(await own.db('signed_revisions').whereIn('attempt_id', ids)).toHaveLength(3);
-});
+    await context.setOffline(false);
+    await saved(again);
+    for (const address of addresses) {
+      await again.goto(address);
+      await again.getByRole('button', { name: 'Sign: pass' }).click();
+      await again.locator('[data-test=sign-now]').click();
+      await expect(again.getByText(/^Signed by/)).toBeVisible();
+    }
+    const ids = addresses.map((a) => a.split('/').pop()!);
+    const criteria = criteriaOfSheet(SHIPPED_METHODS.find((m) => m.id === 'clear-mark/bench-cleave')!);
+    for (const id of ids) {
+      const rows = await own.db('entries').where({ attempt_id: id }).orderBy('seq');
+      expect(rows.map((e: { criterion_id: string }) => e.criterion_id)).toEqual(criteria.map((c) => c.id));
+    }
+    expect(await own.db('signed_revisions').whereIn('attempt_id', ids)).toHaveLength(3);
+  },
+);

@@ -1,4 +1,4 @@
-import { enterDemo, expect, row, startPiece, testAlone as test } from '../world.ts';
+import { enterDemo, expect, row, startPiece, testAlone as test, testWithWorker } from '../world.ts';
 
 test('entries made while the server is away arrive once, in order, after it is back', async ({
   page,
@@ -25,7 +25,7 @@ test('entries made while the server is away arrive once, in order, after it is b
   ]);
 });
 
-test('entries survive a reload that comes before the server is back', async ({ page, own }) => {
+testWithWorker('entries survive a reload that comes before the server is back', async ({ page, own }) => {
   await enterDemo(page, own);
   const attempt = await startPiece(page, 'Cora Whitlace');
   await expect(row(page, 'kit')).toBeVisible();
