@@ -11,6 +11,7 @@ import {
   row,
   saved,
   testAlone as test,
+  testWithWorker,
   verdict,
   webDir,
 } from '../world.ts';
@@ -227,40 +228,43 @@ test('ten seconds of a full class: two instructors at four acts a second, twelve
   await second.context().close();
 });
 
-test('a new version waits until it is asked for, and what was entered is still there', async ({ page }) => {
-  test.setTimeout(120_000);
-  const files = mkdtempSync(path.join(os.tmpdir(), 'clear-mark-web-'));
-  cpSync(webDir, files, { recursive: true });
-  const server = await DemoServer.make('demo', files);
-  try {
-    await enterDemo(page, server);
-    await page.waitForFunction(
-      async () => (await navigator.serviceWorker.ready).active?.state === 'activated',
-      undefined,
-      { timeout: 30_000 },
-    );
-    const api = new Api(page, server);
-    await page.goto(await api.start(await api.classDetail(), 'bench-cleave', 5));
-    await row(page, 'glasses').locator('.main').click();
-    // Another build: its worker differs.
-    appendFileSync(path.join(files, 'service-worker.js'), '\n// another build\n');
-    await page.evaluate(async () => (await navigator.serviceWorker.ready).update());
-    const offer = page.getByRole('button', { name: 'New version: load it' });
-    await expect(offer).toBeVisible({ timeout: 15_000 });
-    // Nothing is reloaded by itself.
-    await row(page, 'shards-ready').locator('.main').click();
-    await expect(offer).toBeVisible();
-    await page.evaluate(() => (document.documentElement.dataset['before'] = 'yes'));
-    await offer.click();
-    await page.waitForFunction(() => !('before' in document.documentElement.dataset), undefined, {
-      timeout: 30_000,
-    });
-    await verdict(page, 'glasses', 'pass');
-    await verdict(page, 'shards-ready', 'pass');
-    await expect(offer).toHaveCount(0);
-  } finally {
-    await page.goto('about:blank').catch(() => undefined);
-    await server.close();
-    rmSync(files, { recursive: true, force: true });
-  }
-});
+testWithWorker(
+  'a new version waits until it is asked for, and what was entered is still there',
+  async ({ page }) => {
+    test.setTimeout(120_000);
+    const files = mkdtempSync(path.join(os.tmpdir(), 'clear-mark-web-'));
+    cpSync(webDir, files, { recursive: true });
+    const server = await DemoServer.make('demo', files);
+    try {
+      await enterDemo(page, server);
+      await page.waitForFunction(
+        async () => (await navigator.serviceWorker.ready).active?.state === 'activated',
+        undefined,
+        { timeout: 30_000 },
+      );
+      const api = new Api(page, server);
+      await page.goto(await api.start(await api.classDetail(), 'bench-cleave', 5));
+      await row(page, 'glasses').locator('.main').click();
+      // Another build: its worker differs.
+      appendFileSync(path.join(files, 'service-worker.js'), '\n// another build\n');
+      await page.evaluate(async () => (await navigator.serviceWorker.ready).update());
+      const offer = page.getByRole('button', { name: 'New version: load it' });
+      await expect(offer).toBeVisible({ timeout: 15_000 });
+      // Nothing is reloaded by itself.
+      await row(page, 'shards-ready').locator('.main').click();
+      await expect(offer).toBeVisible();
+      await page.evaluate(() => (document.documentElement.dataset['before'] = 'yes'));
+      await offer.click();
+      await page.waitForFunction(() => !('before' in document.documentElement.dataset), undefined, {
+        timeout: 30_000,
+      });
+      await verdict(page, 'glasses', 'pass');
+      await verdict(page, 'shards-ready', 'pass');
+      await expect(offer).toHaveCount(0);
+    } finally {
+      await page.goto('about:blank').catch(() => undefined);
+      await server.close();
+      rmSync(files, { recursive: true, force: true });
+    }
+  },
+);

@@ -1,5 +1,5 @@
 import type { Page, Route } from '@playwright/test';
-import { enterDemo, expect, row, saved, startPiece, testAlone as test } from '../world.ts';
+import { enterDemo, expect, row, saved, startPiece, testAlone as test, testWithWorker } from '../world.ts';
 
 const state = (page: Page) => page.locator('[data-test=queue-state]');
 
@@ -117,19 +117,24 @@ test('a note that was refused is put right on the device and sent again', async 
   expect(notes.map((n: { text: string }) => n.text)).toEqual(['hands shake']);
 });
 
-test('a sheet that was just opened is there after a reload without the network', async ({ page, own }) => {
-  await enterDemo(page, own);
-  await page.waitForFunction(async () => (await navigator.serviceWorker.ready).active?.state === 'activated');
-  await startPiece(page, 'Marit Solvane');
-  await expect(row(page, 'glasses')).toBeVisible();
-  await page.context().setOffline(true);
-  await page.reload();
-  await expect(page.getByRole('heading', { level: 1, name: 'Marit Solvane' })).toBeVisible({
-    timeout: 15_000,
-  });
-  await expect(row(page, 'glasses')).toBeVisible();
-  await page.context().setOffline(false);
-});
+testWithWorker(
+  'a sheet that was just opened is there after a reload without the network',
+  async ({ page, own }) => {
+    await enterDemo(page, own);
+    await page.waitForFunction(
+      async () => (await navigator.serviceWorker.ready).active?.state === 'activated',
+    );
+    await startPiece(page, 'Marit Solvane');
+    await expect(row(page, 'glasses')).toBeVisible();
+    await page.context().setOffline(true);
+    await page.reload();
+    await expect(page.getByRole('heading', { level: 1, name: 'Marit Solvane' })).toBeVisible({
+      timeout: 15_000,
+    });
+    await expect(row(page, 'glasses')).toBeVisible();
+    await page.context().setOffline(false);
+  },
+);
 
 test('the lead checks the records, sees that they fit, and is told where one does not', async ({
   page,
