@@ -167,7 +167,7 @@ export async function restoreBackup(
   options: { readonly over: boolean; readonly now: Date },
 ): Promise<Restored> {
   const manifest = await readManifest(file);
-  const there = await schoolIn(urlOf, name);
+  const there = await practiceIn(urlOf, name);
   if (there.data && !options.over) {
     throw new Error(
       `There are data already: ${there.words}. Nothing was changed. Restore into another folder with --data DIR, or over them with --over; they are then kept under another name.`,
@@ -249,7 +249,7 @@ async function takeName(
   return before;
 }
 
-async function schoolIn(
+async function practiceIn(
   urlOf: (database: string) => string,
   name: string,
 ): Promise<{ exists: boolean; data: boolean; words: string }> {

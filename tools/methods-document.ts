@@ -1,5 +1,5 @@
 import type { Across, Criterion, Limit, MethodSheet, Source } from '@clear-mark/core';
-import { DECIDED_ELSEWHERE, SCHOOLS, SHIPPED_METHODS } from '@clear-mark/methods';
+import { DECIDED_ELSEWHERE, PRACTICE_OPTIONS, SHIPPED_METHODS } from '@clear-mark/methods';
 import { SKILL_WORDS, sourceWords, UNIT_WORDS } from '@clear-mark/words';
 
 const cell = (text: string): string => text.replaceAll('|', '\\|');
@@ -102,22 +102,22 @@ function methodPart(sheet: MethodSheet): string {
     }
   });
   const schools: string[] = [];
-  for (const school of sheet.schools ?? []) {
-    const usual = school.options.find((o) => o.id === school.default)!.label;
-    schools.push(`- ${school.question} ${usual}.`);
+  for (const practice of sheet.schools ?? []) {
+    const usual = practice.options.find((o) => o.id === practice.default)!.label;
+    schools.push(`- ${practice.question} ${usual}.`);
   }
   if (schools.length > 0) lines.push('', 'Scored by, unless the class chose otherwise:', '', ...schools);
   return lines.join('\n');
 }
 
 /** The questions on which practitioners disagree, with the choices and the reason of the default. */
-function schoolsPart(): string {
+function practicePart(): string {
   return [
     '## Where practitioners disagree',
     '',
     '| question | choices, the default first | why |',
     '| --- | --- | --- |',
-    ...SCHOOLS.map(({ question, options, default: usual, reason }) => {
+    ...PRACTICE_OPTIONS.map(({ question, options, default: usual, reason }) => {
       const first = options.filter((o) => o.id === usual);
       const rest = options.filter((o) => o.id !== usual);
       return `| ${[question, [...first, ...rest].map((o) => o.label).join('; '), reason].map(cell).join(' | ')} |`;
@@ -138,6 +138,6 @@ export function methodsDocument(): string {
     `${SHIPPED_METHODS.length} methods, ${criteria} criteria. A value from a standard was written down from memory: check it against your own copy. The instructions of the connector, cable or splicer in hand go before any figure here, and local codes and the makers’ safety sheets before all of it.`,
     '',
     ...SHIPPED_METHODS.map((sheet) => `${methodPart(sheet)}\n`),
-    schoolsPart(),
+    practicePart(),
   ].join('\n');
 }

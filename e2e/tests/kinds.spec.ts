@@ -124,7 +124,7 @@ test('schools: the class chooses, the sheet says by which it was scored', async 
   const detail = await api.classDetail();
   const before = await api.start(detail, 'mpo-trunk', 1);
   await page.getByRole('link', { name: 'Class', exact: true }).click();
-  const panel = page.locator('[data-test=schools]');
+  const panel = page.locator('[data-test=practice]');
   await panel.getByLabel('Which trunk is in the class’s kit?').selectOption('Type B, reversed');
   await panel.getByLabel('How many wavelengths?').selectOption('The shorter one only');
   await expect(panel).toContainText('Shipped: Type A, straight through.');

@@ -68,7 +68,7 @@ export type MethodInUse = z.infer<typeof MethodInUse>;
 
 export const ClassDetail = ClassSummary.extend({
   policy: PolicyShape,
-  /** Choices between schools that differ from the shipped ones. */
+  /** Choices of practice that differ from the shipped ones. */
   schools: z.record(z.string(), z.string()),
   instructors: z.array(Person),
   trainees: z.array(Person.extend({ group: z.string() })),
@@ -86,7 +86,7 @@ export const AddMemberBody = z.object({
 });
 
 /** A question on which practitioners disagree, as it bears on the methods that a class uses. */
-export const ClassSchool = z.object({
+export const ClassPracticeOption = z.object({
   id: z.string(),
   question: z.string(),
   options: z.array(z.object({ id: z.string(), label: z.string() })),
@@ -95,8 +95,8 @@ export const ClassSchool = z.object({
   chosen: z.string(),
   methods: z.array(z.string()),
 });
-export type ClassSchool = z.infer<typeof ClassSchool>;
+export type ClassPracticeOption = z.infer<typeof ClassPracticeOption>;
 
-export const SchoolChoiceBody = z.object({ school: z.string().max(60), option: z.string().max(60) });
+export const PracticeChoiceBody = z.object({ practice: z.string().max(60), option: z.string().max(60) });
 
 export const MethodUseBody = z.object({ versionId: Id, inUse: z.boolean() });

@@ -244,6 +244,6 @@ describe('the table of routes', () => {
     }
   });
   it('looks items through apart only where entries come in', () => {
-    expect(routes.filter(([, r]) => r.itemsApart).map(([name]) => name)).toEqual(['sendEntries']);
+    expect(routes.filter(([, r]) => r.itemsOneByOne).map(([name]) => name)).toEqual(['sendEntries']);
   });
 });

@@ -96,7 +96,7 @@ export const FailingTogether = z.object({
 export type FailingTogether = z.infer<typeof FailingTogether>;
 
 /** Who and what stands apart from the others on comparable work: the trainee, the tool, or neither. */
-export const StandsOut = z.object({
+export const Differences = z.object({
   /** How many were compared; with too little shared work none. */
   compared: z.number(),
   skills: z.array(
@@ -127,7 +127,7 @@ export const StandsOut = z.object({
     }),
   ),
 });
-export type StandsOut = z.infer<typeof StandsOut>;
+export type Differences = z.infer<typeof Differences>;
 
 export const PlanItem = z.object({
   id: Id,
@@ -286,7 +286,7 @@ export const InstructorsView = z.object({
       low: z.number(),
       high: z.number(),
       p: z.number(),
-      apart: z.boolean(),
+      differs: z.boolean(),
     }),
   ),
   items: z.array(
@@ -324,8 +324,8 @@ export const INSIGHT_ROUTES = {
   failingTogether: route('get /classes/:id/results/together', 'instructor', {
     ...{ params: ById, query: ResultFilter, reply: FailingTogether, errors: CLASS_ERRORS },
   }),
-  standsOut: route('get /classes/:id/results/stands-out', 'instructor', {
-    ...{ params: ById, query: ResultFilter, reply: StandsOut, errors: CLASS_ERRORS },
+  differences: route('get /classes/:id/results/stands-out', 'instructor', {
+    ...{ params: ById, query: ResultFilter, reply: Differences, errors: CLASS_ERRORS },
   }),
   instructorsView: route('get /classes/:id/results/instructors', 'lead', {
     ...{ params: ById, query: ResultFilter, reply: InstructorsView, errors: CLASS_ERRORS },

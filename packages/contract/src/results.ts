@@ -131,7 +131,7 @@ export const LossSeries = z.object({
   /** Upper bounds of the losses, 95 % of them with 95 % confidence: by the normal distribution, and by order alone. */
   bounds: z.object({ normal: maybe, order: maybe, orderNeeds: maybe }).nullable(),
   /** What the spread goes with, as far as these readings can tell. */
-  apart: z.object({
+  spreadSources: z.object({
     components: z
       .object({
         n: z.number(),
@@ -195,7 +195,7 @@ export const SplitRow = z.object({
       skill: oneOf(SKILLS),
       rate: RateShape,
       void: z.number(),
-      /** Apart from the rest of the table beyond what chance explains. */
+      /** Difference from the rest of the table beyond what chance explains. */
       signal: z.enum(['worse', 'better']).nullable(),
       p: z.number(),
     }),

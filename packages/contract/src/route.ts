@@ -21,7 +21,7 @@ export interface Route<
   /** What can go wrong beside the codes that any route can give. */
   readonly errors: readonly ErrorCode[];
   /** The handler looks each item of the body through by itself, so that a bad one refuses only itself. */
-  readonly itemsApart: boolean;
+  readonly itemsOneByOne: boolean;
 }
 
 const Empty = z.object({});
@@ -42,7 +42,7 @@ export function route<
     body?: B;
     reply?: R;
     errors?: readonly ErrorCode[];
-    itemsApart?: boolean;
+    itemsOneByOne?: boolean;
   },
 ): Route<P, Q, B, R> {
   const [method, path] = head.split(' ') as [Route['method'], string];
@@ -55,7 +55,7 @@ export function route<
     body: parts.body ?? (Empty as unknown as B),
     reply: parts.reply ?? (Done as unknown as R),
     errors: parts.errors ?? [],
-    itemsApart: parts.itemsApart ?? false,
+    itemsOneByOne: parts.itemsOneByOne ?? false,
   };
 }
 

@@ -18,13 +18,13 @@ import {
 import {
   AddMemberBody,
   ClassDetail,
-  ClassSchool,
+  ClassPracticeOption,
   ClassSummary,
   MethodUseBody,
   NewClassBody,
   NewThingBody,
   PolicyShape,
-  SchoolChoiceBody,
+  PracticeChoiceBody,
   Thing,
   ThingChangeBody,
 } from './classes.ts';
@@ -125,16 +125,16 @@ export const ROUTES = {
       'policy.rates_crossed',
     ],
   }),
-  classSchools: route('get /classes/:id/schools', 'instructor', {
+  classPracticeOptions: route('get /classes/:id/practice-options', 'instructor', {
     params: ById,
-    reply: z.array(ClassSchool),
+    reply: z.array(ClassPracticeOption),
     errors: CLASS_ERRORS,
   }),
-  chooseSchool: route('put /classes/:id/schools', 'instructor', {
+  choosePractice: route('put /classes/:id/practice-options', 'instructor', {
     params: ById,
-    body: SchoolChoiceBody,
-    reply: z.array(ClassSchool),
-    errors: [...CLASS_ERRORS, 'school.unknown'],
+    body: PracticeChoiceBody,
+    reply: z.array(ClassPracticeOption),
+    errors: [...CLASS_ERRORS, 'practice.unknown'],
   }),
   catchUp: route('post /classes/:id/catch-up', 'instructor', {
     params: ById,
@@ -183,7 +183,7 @@ export const ROUTES = {
   }),
   /** Each entry is looked through and refused on its own. */
   sendEntries: route('post /entries', 'signed_in', {
-    ...{ body: EntryBatchBody, reply: EntryBatchReply, itemsApart: true },
+    ...{ body: EntryBatchBody, reply: EntryBatchReply, itemsOneByOne: true },
   }),
   /** The author stands by entries that another person handed in. */
   confirmEntries: route('post /attempts/:id/confirmations', 'signed_in', {

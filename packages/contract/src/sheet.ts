@@ -135,7 +135,7 @@ const Change = z.discriminatedUnion('change', [
   z.strictObject({ change: z.literal('trunk'), criterion: Id, trunk: oneOf(TRUNK_TYPES) }),
   z.strictObject({ change: z.literal('how'), step: Id, how: Words }),
 ]);
-const School = z.strictObject({
+const PracticeOption = z.strictObject({
   id: Id,
   question: Words,
   options: z.array(z.strictObject({ id: Id, label: Words, changes: z.array(Change) })).min(2),
@@ -162,7 +162,7 @@ export const MethodSheetShape = z.strictObject({
   cautions: z.array(Caution).min(1),
   thingsUsed: z.array(oneOf(THING_KINDS)),
   steps: z.array(Step).min(1),
-  schools: z.array(School).optional(),
+  schools: z.array(PracticeOption).optional(),
   chosen: z.record(z.string(), z.string()).optional(),
   onLink: z.strictObject({ id: Id, label: Words }).optional(),
 }) satisfies z.ZodType<MethodSheet>;

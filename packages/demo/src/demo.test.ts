@@ -8,7 +8,7 @@ import {
   score,
   type Skill,
   SKILLS,
-  standsApart,
+  differsFromRest,
   wilsonRate,
   withVerdict,
 } from '@clear-mark/core';
@@ -65,7 +65,7 @@ function splitSignals(data: DemoData, scored: readonly Scored[], labels: readonl
       return { label, group: skill, k: passesIn(marks), n: marks.length };
     });
   });
-  return standsApart(cells).map((signal, i) => ({ ...cells[i]!, ...signal }));
+  return differsFromRest(cells).map((signal, i) => ({ ...cells[i]!, ...signal }));
 }
 
 describe('the demo class', () => {

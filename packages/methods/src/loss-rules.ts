@@ -50,7 +50,7 @@ export const MULTIMODE: LossRules = {
 const memory = (db: number, words: string): SourcedDb => ({ db, source: standardFromMemory(words) });
 const practice = (db: number, words: string): SourcedDb => ({ db, source: commonPractice(words) });
 
-/** Coefficients that differ from the shipped table of inside plant. The schools of a method choose from the same. */
+/** Coefficients that differ from the shipped table of inside plant. The practice options of a method choose from the same. */
 export const SINGLE_MODE_TABLES: Readonly<Partial<Record<Coefficients, LossRules['fiberDbPerKm']>>> = {
   outside: {
     1310: memory(0.5, 'TIA-568: 0.5 dB/km, single-mode outside plant'),

@@ -10,7 +10,7 @@ import { grantToApplication } from './database/grants.ts';
 import { migrate } from './database/migrate.ts';
 import { buildApp } from './app/index.ts';
 import { instrumentHub } from './instruments/index.ts';
-import { startBell } from './live/index.ts';
+import { startNotifier } from './live/index.ts';
 import { syncShippedMethods } from './methods/index.ts';
 import { peopleService, sessionSecret } from './people/index.ts';
 import { type Keeping, startNightly } from './safekeeping/index.ts';
@@ -46,9 +46,9 @@ export async function startServer(
     await prepare(config, db, log);
     await syncShippedMethods(db);
     const setupCode = config.mode === 'real' ? await peopleService(db).newSetupCode() : null;
-    const bell = startBell(config.databaseUrl, log);
-    release.push(() => bell.stop());
-    const hub = instrumentHub(bell, { now });
+    const notifier = startNotifier(config.databaseUrl, log);
+    release.push(() => notifier.stop());
+    const hub = instrumentHub(notifier, { now });
     release.push(() => hub.stop());
     const keeping: Keeping = { safeDir: config.safeDir ?? null, ...more };
     if (config.mode !== 'test') release.push(startNightly(db, keeping, now, log));
@@ -56,7 +56,7 @@ export async function startServer(
     const app = buildApp({
       config,
       db,
-      bell,
+      notifier,
       hub,
       sessionPool,
       sessionSecret: secret,

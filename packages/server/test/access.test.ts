@@ -70,7 +70,7 @@ describe('every route is closed unless it says otherwise', () => {
 describe('class membership decides', () => {
   it.each([
     ['detail', ''],
-    ['schools', '/schools'],
+    ['practice options', '/practice-options'],
     ['suggestions', '/suggestions'],
     ['results', '/results'],
     ['attempts', '/attempts'],

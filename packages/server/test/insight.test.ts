@@ -7,12 +7,12 @@ import type {
   SignOff,
   SkillEvidence,
   SkillInTime,
-  StandsOut,
+  Differences,
 } from '@clear-mark/contract';
 import { SCENARIO } from '@clear-mark/demo';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadDemoApart } from './load-demo-apart.ts';
+import { loadDemoInOwnProcess } from './load-demo-in-process.ts';
 import { type Caller, World } from './harness.ts';
 
 const NOW = new Date('2026-03-18T14:30:00Z');
@@ -25,7 +25,7 @@ const at = (path: string): string => `/classes/${classId}${path}`;
 
 beforeAll(async () => {
   world = await World.make(() => NOW);
-  await loadDemoApart(world.appUrl, { seed: 7, story: true, now: NOW, faces: false });
+  await loadDemoInOwnProcess(world.appUrl, { seed: 7, story: true, now: NOW, faces: false });
   classId = (await world.db('classes').where({ name: SCENARIO.className }).pluck('id'))[0];
   const lead: Person = await world.person('lead');
   api = await world.signedIn(lead);
@@ -235,7 +235,7 @@ describe('instructors and items', () => {
       { id: 'b', name: 'B', stratum: `s${i}`, k: 3, n: 4 },
     ]).flat();
     const [lenient, other] = leniencyOf(cells);
-    expect(lenient).toMatchObject({ name: 'A', apart: true });
+    expect(lenient).toMatchObject({ name: 'A', differs: true });
     expect(lenient!.low).toBeGreaterThan(0);
     expect(other!.difference).toBeLessThan(0);
     expect(leniencyOf([cells[0]!])).toEqual([]);
@@ -258,7 +258,7 @@ describe('an empty class', () => {
 });
 
 describe('what stands apart', () => {
-  const apart = async (id: string): Promise<StandsOut> =>
+  const apart = async (id: string): Promise<Differences> =>
     (await api.get(`/classes/${id}/results/stands-out`)).body;
 
   it('the blunt cleaver, who is stuck, who forgets the boot, and nothing else', async () => {
@@ -285,7 +285,7 @@ describe('what stands apart', () => {
     const others = await Promise.all(
       seeds.map(async (seed) => {
         const other = await World.make(() => NOW);
-        await loadDemoApart(other.appUrl, { seed, story: false, now: NOW, faces: false });
+        await loadDemoInOwnProcess(other.appUrl, { seed, story: false, now: NOW, faces: false });
         return other;
       }),
     );
@@ -294,11 +294,11 @@ describe('what stands apart', () => {
         const id = (await other.db('classes').where({ name: SCENARIO.className }).pluck('id'))[0];
         const caller = await other.signedIn(await other.person('lead'));
         const { skills, criteria } = (await caller.get(`/classes/${id}/results/stands-out`))
-          .body as StandsOut;
+          .body as Differences;
         const { leniency } = (await caller.get(`/classes/${id}/results/instructors`)).body as InstructorsView;
         // Each of the three families shows something by chance in one class of twenty.
         marks +=
-          Number(skills.length > 0) + Number(criteria.length > 0) + Number(leniency.some((l) => l.apart));
+          Number(skills.length > 0) + Number(criteria.length > 0) + Number(leniency.some((l) => l.differs));
         const { losses } = (await caller.get(`/classes/${id}/results`)).body as Results;
         expect(losses.every((l) => l.voidReadings <= 2)).toBe(true);
       } finally {

@@ -91,7 +91,7 @@ describe('catching up with a class', () => {
   });
 });
 
-describe('the bell', () => {
+describe('the notifier', () => {
   /** Opens a stream as a browser does; gives what it said so far, and closes it. */
   async function hear(person: Person, path: string) {
     const heard: string[] = [];
@@ -142,14 +142,14 @@ describe('the bell', () => {
   it('rings for entries, new attempts and references of its class, and for no other', async () => {
     const elsewhere = await world.classOf([teacher], [trainee]);
     const id = await start();
-    const bell = await hear(second, `/classes/${classroom.id}/events`);
-    expect([bell.status, bell.type]).toEqual([200, 'text/event-stream']);
-    await until(() => bell.heard.includes('hello'));
-    const quiet = bell.heard.length;
+    const notifier = await hear(second, `/classes/${classroom.id}/events`);
+    expect([notifier.status, notifier.type]).toEqual([200, 'text/event-stream']);
+    await until(() => notifier.heard.includes('hello'));
+    const quiet = notifier.heard.length;
     await api.post(`/classes/${elsewhere.id}/attempts`, attemptBody(elsewhere));
     await send(api, [entryOf(id, teacher, 'glasses', PASS)]);
-    await until(() => bell.heard.length > quiet);
-    expect(bell.heard.slice(quiet)).toEqual([`${id} 1`]);
+    await until(() => notifier.heard.length > quiet);
+    expect(notifier.heard.slice(quiet)).toEqual([`${id} 1`]);
     await api.post(`/classes/${classroom.id}/references`, {
       ...{
         id: v7(),
@@ -159,8 +159,8 @@ describe('the bell', () => {
       },
       ...{ valueDbm: '-5.0', setAt: new Date().toISOString(), showsNegative: false },
     });
-    await until(() => bell.heard.includes('references'));
-    bell.close();
+    await until(() => notifier.heard.includes('references'));
+    notifier.close();
   });
 
   it('rings once for a batch of many, and not for one that changed nothing', async () => {
@@ -168,29 +168,29 @@ describe('the bell', () => {
     const entries = Array.from({ length: 50 }, () =>
       entryOf(id, teacher, 'glasses', null, { kind: 'note', note: 'x' }),
     );
-    const bell = await hear(teacher, `/attempts/${id}/events`);
-    await until(() => bell.heard.includes('hello'));
-    const before = bell.heard.length;
+    const notifier = await hear(teacher, `/attempts/${id}/events`);
+    await until(() => notifier.heard.includes('hello'));
+    const before = notifier.heard.length;
     await send(api, entries);
-    await until(() => bell.heard.length > before);
+    await until(() => notifier.heard.length > before);
     await send(api, entries);
     await new Promise((done) => setTimeout(done, 200));
-    expect(bell.heard.length).toBe(before + 1);
-    bell.close();
+    expect(notifier.heard.length).toBe(before + 1);
+    notifier.close();
   });
 
   it('is made again after the database cut it, and rings then, since something may have been missed', async () => {
-    const bell = await hear(teacher, `/classes/${classroom.id}/events`);
-    await until(() => bell.heard.includes('hello'));
-    const before = bell.heard.length;
+    const notifier = await hear(teacher, `/classes/${classroom.id}/events`);
+    await until(() => notifier.heard.includes('hello'));
+    const before = notifier.heard.length;
     await world.db.raw(
       `select pg_terminate_backend(pid) from pg_stat_activity
         where query = 'listen clear_mark' and datname = current_database()`,
     );
-    await until(() => bell.heard.length > before);
+    await until(() => notifier.heard.length > before);
     const id = await start();
-    await until(() => bell.heard.includes(id));
-    bell.close();
+    await until(() => notifier.heard.includes(id));
+    notifier.close();
   });
 
   it('a trainee hears the own attempt only', async () => {

@@ -16,12 +16,15 @@ describe('a series of losses', () => {
     expect(seriesOf([])).toMatchObject({ n: 0, chart: null, bounds: null, points: [] });
     const one = seriesOf([row(0, 0.3)]);
     expect(one).toMatchObject({ n: 1, chart: null, bounds: { normal: null, order: null, orderNeeds: 59 } });
-    expect(one.apart).toEqual({ components: null, left: [{ reason: 'too_few', sources: ['trainee'] }] });
+    expect(one.spreadSources).toEqual({
+      components: null,
+      left: [{ reason: 'too_few', sources: ['trainee'] }],
+    });
     const equal = seriesOf([0, 1, 2, 3].map((n) => row(n, 0.3)));
     expect(equal.chart).toMatchObject({ centre: 0.3, low: 0.3, high: 0.3 });
     expect(equal.points.some((p) => p.out || p.rules.length > 0)).toBe(false);
     expect(equal.bounds!.normal).toBeNull();
-    expect(equal.apart.left).toEqual([{ reason: 'no_spread', sources: ['trainee'] }]);
+    expect(equal.spreadSources.left).toEqual([{ reason: 'no_spread', sources: ['trainee'] }]);
   });
   it('losses where the limit is one, distances to it where links differ', () => {
     expect(seriesOf([row(0, 0.3), row(1, 0.4)])).toMatchObject({ measure: 'loss', limitDb: 0.75 });
@@ -56,7 +59,7 @@ describe('a series of losses', () => {
         things: n < 20 ? { cleaver: `Cleaver ${n % 2}` } : null,
       }),
     );
-    const { components } = seriesOf(rows).apart;
+    const { components } = seriesOf(rows).spreadSources;
     expect(components!.sources.map((s) => s.source)).toEqual(['trainee']);
     expect(components!.sources[0]!.levels.map((l) => l.level)).toEqual(['Ines', 'Ines', 'Ines', 'Ines']);
     expect(components!.sources[0]!.share).toBeGreaterThan(0.9);

@@ -200,17 +200,17 @@ describe('losses in order of time', () => {
     expect(out).toEqual(chart.out.filter((i) => i >= first));
   });
   it('what the spread goes with adds up, or says why it cannot be told', async () => {
-    const { apart } = await series(1550);
-    expect(apart.components).not.toBeNull();
-    const { sources, chance } = apart.components!;
+    const { spreadSources } = await series(1550);
+    expect(spreadSources.components).not.toBeNull();
+    const { sources, chance } = spreadSources.components!;
     expect(sources.reduce((sum, s) => sum + s.share, chance.share)).toBeCloseTo(1, 9);
     expect(sources.map((s) => s.source)).toContain('trainee');
-    for (const l of apart.left) expect(l.sources.length).toBeGreaterThan(0);
+    for (const l of spreadSources.left) expect(l.sources.length).toBeGreaterThan(0);
   });
   it('of nothing there is nothing', async () => {
     expect(await series(1310, '&from=2001-01-01&to=2001-01-02')).toEqual({
       ...{ measure: 'loss', limitDb: null, n: 0, points: [], chart: null, bounds: null },
-      apart: { components: null, left: [] },
+      spreadSources: { components: null, left: [] },
     });
   });
 });

@@ -121,8 +121,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
     `Far port ${say(p, 'port')} cannot light for both ${say(p, 'first')} and ${say(p, 'second')}. Walk one of them again.`,
   'grid.beyond': (p) =>
     `Beyond the ${say(p, 'rows')} rows and ${say(p, 'columns')} columns of this grid: not taken.`,
-  'school.unknown': (p) =>
-    `There is no choice “${say(p, 'school')}: ${say(p, 'given')}”. Nothing was changed.`,
+  'practice.unknown': (p) =>
+    `There is no choice “${say(p, 'practice')}: ${say(p, 'given')}”. Nothing was changed.`,
   'link.label_taken': (p) => `There is a link called ${say(p, 'label')} in this class already.`,
   'link.other_class': () => 'That link belongs to another class.',
   'loss.bad_level': (p) =>
@@ -176,7 +176,7 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
     'Reading, limits and uncertainty have to be numbers, the lower limit not above the upper, and the uncertainty not under 0.',
   'physics.out_of_domain': (p) =>
     `${say(p, 'name')} is outside of what the formula holds for. Nothing was computed.`,
-  'school.misfit': () => 'The chosen way of working does not fit this method.',
+  'practice.misfit': () => 'The chosen way of working does not fit this method.',
   'sequential.bad_limit': () => 'The limit of the chart has to be above 0.',
   'sequential.bad_outcome': () => 'An outcome is 1 for a failure and 0 for a pass.',
   'sequential.bad_rates': () =>
@@ -195,7 +195,7 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'sheet.repeated_criterion': () => 'Two criteria of this sheet have the same id.',
   'sheet.repeated_step': () => 'Two steps of this sheet have the same id.',
   'sheet.scale': () => 'A described scale needs levels that differ, the best first.',
-  'sheet.school': () => 'A way of working on this sheet names something that is not there.',
+  'sheet.practice': () => 'A way of working on this sheet names something that is not there.',
   'stats.bad_beta': () => 'The beta distribution needs shapes above 0 and a place from 0 to 1.',
   'stats.bad_binomial': () => 'The binomial distribution needs whole counts and a chance from 0 to 1.',
   'stats.bad_count': () => 'Counts have to be whole, 0 or more, and no part larger than the whole.',

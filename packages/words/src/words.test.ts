@@ -14,7 +14,7 @@ const PARAMS = {
   ...{ login: 'x', timeZone: 'Nowhere', name: 'A', role: 'lead', label: 'Bench 1', capacity: 'trainee' },
   ...{ text: 'abc', given: 'mm', window: 2, of: 12, ports: '3 4', types: 'A C', wanted: 'B', a: 1, b: 2 },
   ...{ wavelengthNm: 1383, fiberClass: 'OS2' },
-  ...{ rows: 12, columns: 2, first: 1, second: 3, port: 5, school: 'wipe' },
+  ...{ rows: 12, columns: 2, first: 1, second: 3, port: 5, practice: 'wipe' },
   ...{ person: 'A', piece: 'T-01', sharePasses: 8, shareOf: 10, pGood: 0.1, pBad: 0.3 },
   ...{ options: '1:cassette_turned|2:trunk_type:B', row: 2, near: 1, far: 2 },
 };

@@ -1,4 +1,4 @@
 export type { RandomFactor } from './design.ts';
 export type { NotIdentifiable } from './identify.ts';
-export * from './tell-apart.ts';
+export * from './spread-sources.ts';
 export * from './variance-components.ts';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { numbers } from '../numbers-for-tests.ts';
 import { factorize, inverseOf } from './cholesky.ts';
 import { columnsOf, designOf, type RandomFactor } from './design.ts';
-import { lookAt } from './reml.ts';
+import { likelihoodAt } from './reml.ts';
 
 const next = numbers(13);
 const n = 36;
@@ -80,7 +80,7 @@ describe('the restricted likelihood by Woodbury is the one by definition', () =>
   ])('at %j', (variances) => {
     const at = Float64Array.from(variances);
     const wanted = byDefinition(at);
-    const look = lookAt(wanted.design, at, true)!;
+    const look = likelihoodAt(wanted.design, at, true)!;
     expect(look.criterion).toBeCloseTo(wanted.criterion, 8);
     expect(wanted.design.centre + look.mean).toBeCloseTo(wanted.mean, 10);
     wanted.score.forEach((v, i) =>
@@ -100,6 +100,6 @@ describe('the restricted likelihood by Woodbury is the one by definition', () =>
     expect(look.diagonal[from]! / at[3]!).toBeCloseTo(sum, 6);
   });
   it('without chance there is none', () => {
-    expect(lookAt(designOf(VALUES, FACTORS), Float64Array.of(1, 1, 1, 0), true)).toBeNull();
+    expect(likelihoodAt(designOf(VALUES, FACTORS), Float64Array.of(1, 1, 1, 0), true)).toBeNull();
   });
 });

@@ -2,7 +2,7 @@ import { factorize, forward, inverseOf } from './cholesky.ts';
 import { columnsOf, type Design } from './design.ts';
 
 /** Where the restricted likelihood is at given variances: its value, slope and expected information. */
-export interface Look {
+export interface LikelihoodAt {
   readonly criterion: number;
   readonly mean: number;
   readonly meanVariance: number;
@@ -62,7 +62,7 @@ function absorb(design: Design, ratio: number): Absorbed {
  * closed form, the others by a matrix of the size of their levels, never of the readings. Null where chance is not above
  * 0. `criterion` is -2 log likelihood.
  */
-export function lookAt(design: Design, variances: Float64Array, whole: boolean): Look | null {
+export function likelihoodAt(design: Design, variances: Float64Array, whole: boolean): LikelihoodAt | null {
   const { m, r, sources } = design;
   const kinds = sources.length;
   const chance = variances[kinds]!;
@@ -232,7 +232,7 @@ function slopes(
   return { score, information };
 }
 
-export interface Fit extends Look {
+export interface Fit extends LikelihoodAt {
   readonly variances: Float64Array;
   readonly rounds: number;
   readonly converged: boolean;
@@ -249,7 +249,7 @@ export function fitReml(design: Design): Fit {
   const { n, square, sources } = design;
   const size = sources.length + 1;
   let variances: Float64Array = new Float64Array(size).fill(square / (n - 1) / size);
-  let look = lookAt(design, variances, true)!;
+  let look = likelihoodAt(design, variances, true)!;
   for (let round = 1; round <= ROUNDS; round++) {
     const step = stepOf(variances, look);
     let next: Float64Array | null = null;
@@ -260,7 +260,7 @@ export function fitReml(design: Design): Fit {
         // Chance never reaches 0; a source does, and may leave it again.
         return to > 0 ? to : i === size - 1 ? v / 10 : 0;
       });
-      const there = lookAt(design, tried, false);
+      const there = likelihoodAt(design, tried, false);
       if (there && there.criterion <= look.criterion + 1e-12 * Math.abs(look.criterion)) {
         next = tried;
         break;
@@ -270,14 +270,14 @@ export function fitReml(design: Design): Fit {
     const total = next.reduce((a, b) => a + b, 0);
     const moved = Math.max(...next.map((v, i) => Math.abs(v - variances[i]!))) / total;
     variances = next;
-    look = lookAt(design, variances, true)!;
+    look = likelihoodAt(design, variances, true)!;
     if (moved < SETTLED) return { ...look, variances, rounds: round, converged: true };
   }
   return { ...look, variances, rounds: ROUNDS, converged: false };
 }
 
 /** Information^-1 score over those that are free to move. */
-function stepOf(variances: Float64Array, { score, information }: Look): Float64Array {
+function stepOf(variances: Float64Array, { score, information }: LikelihoodAt): Float64Array {
   const size = variances.length;
   const free = [...variances.keys()].filter((i) => variances[i]! > 0 || score[i]! > 0);
   const m = new Float64Array(free.length ** 2);

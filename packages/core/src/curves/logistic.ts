@@ -43,16 +43,16 @@ export function logisticCurve(
   const centre = Array.from(attempts).reduce((a, b) => a + b, 0) / n;
   const x = Float64Array.from(attempts, (v) => v - centre);
   let [a, b] = [0, 0];
-  let fit = lookAt(x, passed, a, b);
+  let fit = likelihoodAt(x, passed, a, b);
   for (let round = 0; round < 100; round++) {
     const det = fit.aa * fit.bb - fit.ab * fit.ab;
     const da = (fit.bb * fit.ga - fit.ab * fit.gb) / det;
     const db = (fit.aa * fit.gb - fit.ab * fit.ga) / det;
     let share = 1;
-    let next = lookAt(x, passed, a + da, b + db);
+    let next = likelihoodAt(x, passed, a + da, b + db);
     while (next.deviance > fit.deviance + 1e-12 && share > 1e-6) {
       share /= 2;
-      next = lookAt(x, passed, a + share * da, b + share * db);
+      next = likelihoodAt(x, passed, a + share * da, b + share * db);
     }
     [a, b, fit] = [a + share * da, b + share * db, next];
     if (Math.abs(da) + Math.abs(db) < 1e-12 * (1 + Math.abs(a) + Math.abs(b))) break;
@@ -83,7 +83,7 @@ function whyNone(attempts: ArrayLike<number>, passed: ArrayLike<number>): Logist
 }
 
 /** Deviance, its gradient and the information at a place. */
-function lookAt(x: Float64Array, passed: ArrayLike<number>, a: number, b: number) {
+function likelihoodAt(x: Float64Array, passed: ArrayLike<number>, a: number, b: number) {
   let [deviance, ga, gb, aa, ab, bb] = [0, 0, 0, 0, 0, 0];
   for (let i = 0; i < x.length; i++) {
     const eta = a + b * x[i]!;

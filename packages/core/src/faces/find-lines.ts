@@ -1,7 +1,7 @@
 import type { FlatFace } from './flatten.ts';
 import type { FoundLine, MeasuredLine } from './found-line.ts';
 import { joinPieces, placeBy } from './join-pieces.ts';
-import { halved, HALVED, inFull } from './halve.ts';
+import { halved, HALVED, fullResolutionIndex } from './halve.ts';
 import { lineResponse } from './line-response.ts';
 import { measureLine } from './measure-line.ts';
 import { traceCrests } from './trace-lines.ts';
@@ -30,7 +30,7 @@ export function findLines(
   const small = halved(face.level, inside, side);
   const response = lineResponse(small.level, small.inside, small.side, REACH);
   const crests = traceCrests(response, LEAST_CREST).map((crest): FoundLine => {
-    const pixels = crest.map((i) => inFull(i, small.side, side));
+    const pixels = crest.map((i) => fullResolutionIndex(i, small.side, side));
     const values = crest.map((i) => Math.abs(response.value[i]!));
     return {
       pixels,

@@ -1,6 +1,6 @@
 import { enclosingCircle } from './enclosing-circle.ts';
 import type { FlatFace } from './flatten.ts';
-import { halved, HALVED, type Halved, inFull } from './halve.ts';
+import { halved, HALVED, type Halved, fullResolutionIndex } from './halve.ts';
 import type { PeeledFace } from './peel-lines.ts';
 import { hullOf } from './hull.ts';
 import { smooth, spreadByDistance, spreadOf } from './smooth.ts';
@@ -129,7 +129,7 @@ function seedsIn(
     const height = Math.abs(soft[i]!);
     if (height <= least || inside[i] === 0) continue;
     if (height <= SEED * noise[Math.floor(distance[i]!)]! || !isPeak(soft, side, i)) continue;
-    const at = inFull(i, side, face.side, shrunk);
+    const at = fullResolutionIndex(i, side, face.side, shrunk);
     // At the rim a slope ends as a peak does: what starts there stands out more.
     if (isAtRim(inside, side, i) && height <= AT_RIM * SEED * noise[Math.floor(distance[i]!)]!) continue;
     if (doubt && height <= SEED * noise[Math.floor(distance[i]!)]! + doubt[at]!) continue;

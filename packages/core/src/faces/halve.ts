@@ -23,7 +23,7 @@ export function halved(level: Float32Array, inside: Uint8Array, side: number): H
 }
 
 /** The place in the whole square of a pixel of a copy of 1 / `shrunk` of its size. */
-export function inFull(i: number, small: number, side: number, shrunk = HALVED): number {
+export function fullResolutionIndex(i: number, small: number, side: number, shrunk = HALVED): number {
   const middle = shrunk >> 1;
   return (Math.floor(i / small) * shrunk + middle) * side + (i % small) * shrunk + middle;
 }

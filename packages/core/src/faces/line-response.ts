@@ -1,7 +1,7 @@
 import { middleOf } from './quantile.ts';
 
 /** Directions that are tried, over half a turn. */
-export const WAYS = 18;
+export const DIRECTIONS = 18;
 
 /** How strongly each pixel of a square lies on a line, signed, in spreads of chance, and the direction that says so. */
 export interface LineResponse {
@@ -42,8 +42,8 @@ export function lineResponse(
     side,
   );
   const sheared = new Sheared(side);
-  for (let w = 0; w < WAYS; w++) {
-    const t = (w / WAYS) * Math.PI;
+  for (let w = 0; w < DIRECTIONS; w++) {
+    const t = (w / DIRECTIONS) * Math.PI;
     const steep = Math.abs(Math.sin(t)) > Math.abs(Math.cos(t));
     if (steep) sheared.respond(turned, 1 / Math.tan(t), reach, w);
     else sheared.respond(plain, Math.tan(t), reach, w);

@@ -3,12 +3,12 @@ import { enclosingCircle } from './enclosing-circle.ts';
 import { numbers } from '../numbers-for-tests.ts';
 import { findCore } from './find-core.ts';
 import { curveThrough, onCurve } from './follow-curve.ts';
-import { halved, inFull } from './halve.ts';
+import { halved, fullResolutionIndex } from './halve.ts';
 import { hullOf } from './hull.ts';
 import { type GreyImage, inGrey, shrink } from './image.ts';
 import { fitLight, lightOfRow } from './light.ts';
 import { barAt, fitBar, phi } from './line-profile.ts';
-import { lineResponse, WAYS } from './line-response.ts';
+import { lineResponse, DIRECTIONS } from './line-response.ts';
 import { middleOf, selectNth } from './quantile.ts';
 import { ringsOf } from './rings.ts';
 
@@ -165,7 +165,7 @@ describe('the response to lines', () => {
     const { value, way } = lineResponse(level, inside, SIDE, { arm: 8, beside: 6 });
     const middle = 40 * SIDE + 40;
     expect(value[middle]!).toBeGreaterThan(8);
-    const off = Math.abs((way[middle]! / WAYS) * 180 - deg);
+    const off = Math.abs((way[middle]! / DIRECTIONS) * 180 - deg);
     expect(Math.min(off, 180 - off)).toBeLessThanOrEqual(10);
   });
   it('a spot answers weakly, and nothing outside is summed', () => {
@@ -188,7 +188,7 @@ describe('copies and rings', () => {
     const level = Float32Array.from({ length: 25 }, (_, i) => i);
     const half = halved(level, new Uint8Array(25).fill(1), 5);
     expect([...half.level]).toEqual([3, 5, 13, 15]);
-    expect(inFull(3, 2, 5)).toBe(3 * 5 + 3);
+    expect(fullResolutionIndex(3, 2, 5)).toBe(3 * 5 + 3);
   });
   it('a smaller picture has the mean of each block', () => {
     const image = { width: 5, height: 4, data: Uint8Array.from({ length: 20 }, (_, i) => 10 * i) };

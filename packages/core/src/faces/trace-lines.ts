@@ -1,4 +1,4 @@
-import { type LineResponse, WAYS } from './line-response.ts';
+import { type LineResponse, DIRECTIONS } from './line-response.ts';
 
 /** Pixels of a crest in the order in which they lie along it; places in the square of the response. */
 export type Crest = readonly number[];
@@ -33,8 +33,8 @@ export function traceCrests(response: LineResponse, leastLength: number): readon
 }
 
 function crestPixels({ side, value, way }: LineResponse): Uint8Array {
-  const steps = Array.from({ length: WAYS }, (_, w) => {
-    const t = (w / WAYS) * Math.PI;
+  const steps = Array.from({ length: DIRECTIONS }, (_, w) => {
+    const t = (w / DIRECTIONS) * Math.PI;
     return Math.round(Math.cos(t)) * side + Math.round(-Math.sin(t));
   });
   const crest = new Uint8Array(value.length);
@@ -47,7 +47,8 @@ function crestPixels({ side, value, way }: LineResponse): Uint8Array {
   return crest;
 }
 
-const turned = (a: number, b: number): number => Math.min((a - b + WAYS) % WAYS, (b - a + WAYS) % WAYS);
+const turned = (a: number, b: number): number =>
+  Math.min((a - b + DIRECTIONS) % DIRECTIONS, (b - a + DIRECTIONS) % DIRECTIONS);
 
 function flood(
   { side, value, way }: LineResponse,

@@ -8,7 +8,7 @@ const ADDED: Readonly<Partial<Record<ReferenceMethod, number>>> = { breakout: 2 
  * Connections inside the measured span: all mated pairs, both ends included, less (cords in the reference
  * - 1), never under 0. A single cord straight into the meter: the near connection only, since nothing
  * touches at a wide detector. Breakout cords add the pair at their single-fiber side to each end.
- * The school that counts each connector takes every mated pair whatever the reference
+ * The practice that counts each connector takes every mated pair whatever the reference
  * held, and both connectors of a single cord. Unit: 1. Example: two end connections by two cords count 1.
  */
 export function countedConnections(

@@ -1,4 +1,3 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { numbers } from '../numbers-for-tests.ts';
 import { named, worstOf } from '../fixtures-for-tests.ts';

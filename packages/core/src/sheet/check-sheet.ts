@@ -2,15 +2,15 @@ import { DomainError } from '../domain-error.ts';
 import { compareDecimal } from '../units/index.ts';
 import { partsOf } from './parts.ts';
 import { toBaseUnit } from '../units/index.ts';
-import { changeCriterion } from './apply-schools.ts';
+import { changeCriterion } from './apply-practice.ts';
 import { MAX_FIBERS } from './parts.ts';
-import type { Across, Band, Criterion, MethodSheet, School } from './types.ts';
+import type { Across, Band, Criterion, MethodSheet, PracticeOption } from './types.ts';
 import { unitOf } from './unit-of.ts';
 
 /**
  * Refuses a sheet that scoring could not be trusted with: repeated ids, no points, a band whose ends are
  * crossed or that has no end, a scale without a passing and a failing level, loss without wavelengths, a call on
- * a criterion that is not there, a school whose choices do not fit. Returns the sheet. Errors: `sheet.*` with the criterion's id.
+ * a criterion that is not there, a practice whose choices do not fit. Returns the sheet. Errors: `sheet.*` with the criterion's id.
  */
 export function checkSheet(sheet: MethodSheet): MethodSheet {
   const seen = new Set<string>();
@@ -35,7 +35,7 @@ export function checkSheet(sheet: MethodSheet): MethodSheet {
       throw new DomainError('sheet.conditioned_by', { criterion: c.id });
     }
   }
-  for (const school of sheet.schools ?? []) checkSchool(school, criteria);
+  for (const practice of sheet.schools ?? []) checkPractice(practice, criteria);
   return sheet;
 }
 
@@ -53,12 +53,12 @@ function checkCalls(criteria: Criteria, out: ReadonlySet<string>): void {
 }
 
 /** The default is an option; every change names a criterion of the sheet and fits its kind. */
-function checkSchool(school: School, criteria: Criteria): void {
+function checkPractice(practice: PracticeOption, criteria: Criteria): void {
   const wrong = (): never => {
-    throw new DomainError('sheet.school', { school: school.id });
+    throw new DomainError('sheet.practice', { practice: practice.id });
   };
-  if (!school.options.some((o) => o.id === school.default)) wrong();
-  for (const { changes } of school.options) {
+  if (!practice.options.some((o) => o.id === practice.default)) wrong();
+  for (const { changes } of practice.options) {
     const out = new Set<string>();
     for (const change of changes) {
       if (change.change === 'how') continue;

@@ -1,4 +1,4 @@
-export { applySchools, chosenOption } from './apply-schools.ts';
+export { applyPractice, chosenOption } from './apply-practice.ts';
 export * from './check-sheet.ts';
 export * from './parts.ts';
 export * from './types.ts';

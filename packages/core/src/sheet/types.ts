@@ -257,8 +257,8 @@ export interface StripGeometry {
   readonly cleaveMm: number;
 }
 
-/** What a choice between schools changes on a sheet. */
-export type SchoolChange =
+/** What a choice of practice changes on a sheet. */
+export type PracticeChange =
   | { readonly change: 'leave_out'; readonly criterion: string }
   | { readonly change: 'require'; readonly criterion: string; readonly required: boolean }
   | { readonly change: 'band'; readonly criterion: string; readonly band: Band }
@@ -267,23 +267,23 @@ export type SchoolChange =
   | { readonly change: 'trunk'; readonly criterion: string; readonly trunk: TrunkType }
   | { readonly change: 'how'; readonly step: string; readonly how: string };
 
-export interface SchoolOption {
+export interface PracticeAlternative {
   readonly id: string;
   readonly label: string;
-  readonly changes: readonly SchoolChange[];
+  readonly changes: readonly PracticeChange[];
 }
 
 /** A question on which practitioners disagree: the choices, the one that ships, and why. */
-export interface School {
+export interface PracticeOption {
   readonly id: string;
   readonly question: string;
-  readonly options: readonly SchoolOption[];
+  readonly options: readonly PracticeAlternative[];
   readonly default: string;
   readonly reason: string;
 }
 
-/** Chosen options by school; a school that is not named stays at its default. */
-export type SchoolChoices = Readonly<Record<string, string>>;
+/** Chosen options by practice; a practice that is not named stays at its default. */
+export type PracticeChoices = Readonly<Record<string, string>>;
 
 export const PIECE_KINDS = ['connector', 'cord', 'splice', 'link'] as const;
 
@@ -301,9 +301,9 @@ export interface MethodSheet {
   /** Kinds of things picked once for a bench and carried along. */
   readonly thingsUsed: readonly ThingKind[];
   readonly steps: readonly Step[];
-  readonly schools?: readonly School[];
+  readonly schools?: readonly PracticeOption[];
   /** The options by which this sheet was made from the shipped one. */
-  readonly chosen?: SchoolChoices;
+  readonly chosen?: PracticeChoices;
   /** The link of the class that this sheet's limits were worked out for. */
   readonly onLink?: { readonly id: string; readonly label: string };
 }

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fisherExact } from './fisher.ts';
 import { holm } from './holm.ts';
-import { standsApart } from './stands-apart.ts';
+import { differsFromRest } from './differs-from-rest.ts';
 import { pairedTest } from './t-tests.ts';
 
 describe('Fisher exact', () => {
@@ -49,16 +49,16 @@ describe('Holm', () => {
 describe('standing apart', () => {
   const cell = (k: number, n: number, group = 'cleave') => ({ group, k, n });
   it('marks the one bad tool, and only there', () => {
-    const found = standsApart([cell(10, 40), cell(35, 40), cell(36, 40), cell(34, 40)]);
+    const found = differsFromRest([cell(10, 40), cell(35, 40), cell(36, 40), cell(34, 40)]);
     expect(found.map((f) => f.signal)).toEqual(['worse', null, null, null]);
   });
   it('marks nothing on little data or alone', () => {
-    expect(standsApart([cell(0, 2), cell(2, 2)]).map((f) => f.signal)).toEqual([null, null]);
-    expect(standsApart([cell(5, 9)]).map((f) => f.signal)).toEqual([null]);
-    expect(standsApart([cell(0, 0), cell(3, 9)]).map((f) => f.signal)).toEqual([null, null]);
+    expect(differsFromRest([cell(0, 2), cell(2, 2)]).map((f) => f.signal)).toEqual([null, null]);
+    expect(differsFromRest([cell(5, 9)]).map((f) => f.signal)).toEqual([null]);
+    expect(differsFromRest([cell(0, 0), cell(3, 9)]).map((f) => f.signal)).toEqual([null, null]);
   });
   it('compares within a group', () => {
-    const found = standsApart([cell(30, 40, 'a'), cell(30, 40, 'a'), cell(5, 40, 'b'), cell(5, 40, 'b')]);
+    const found = differsFromRest([cell(30, 40, 'a'), cell(30, 40, 'a'), cell(5, 40, 'b'), cell(5, 40, 'b')]);
     expect(found.every((f) => f.signal === null)).toBe(true);
   });
 });

@@ -1,4 +1,4 @@
-export * from './against-the-others.ts';
+export * from './compared-with-others.ts';
 export * from './counted.ts';
 export * from './describe.ts';
 export * from './fisher.ts';
@@ -10,7 +10,7 @@ export * from './mcnemar.ts';
 export * from './moments.ts';
 export * from './proportion-intervals.ts';
 export * from './quantile.ts';
-export * from './stands-apart.ts';
+export * from './differs-from-rest.ts';
 export * from './t-tests.ts';
 export * from './upper-bounds.ts';
 export * from './wilson.ts';

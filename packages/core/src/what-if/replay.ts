@@ -2,7 +2,7 @@ import type { Policy } from '../competence/index.ts';
 import { DomainError } from '../domain-error.ts';
 import { applyLink, type AttemptLink } from '../loss/index.ts';
 import { type Entry, type LossReference, score } from '../scoring/index.ts';
-import { applySchools, type MethodSheet, type SchoolChoices } from '../sheet/index.ts';
+import { applyPractice, type MethodSheet, type PracticeChoices } from '../sheet/index.ts';
 import { movedSheet, type SheetMove } from './moved-sheet.ts';
 import { type WhatIfResult, whatIfTally } from './what-if-tally.ts';
 
@@ -13,7 +13,7 @@ export interface ReplayedAttempt {
   /** ISO 8601. */
   readonly startedAt: string;
   readonly versionId: string;
-  readonly schools: SchoolChoices;
+  readonly schools: PracticeChoices;
   readonly link: AttemptLink | null;
   readonly asVoid: boolean;
   readonly entries: readonly Entry[];
@@ -47,7 +47,7 @@ export function replayOf(
     if (known) return known;
     const sheet = sheets.get(versionId);
     if (!sheet) throw new DomainError('what_if.no_sheet', { versionId });
-    const base = applyLink(applySchools(sheet, schools), link);
+    const base = applyLink(applyPractice(sheet, schools), link);
     const made = { base, moved: settings.map((s) => movedSheet(base, s)) };
     prepared.set(key, made);
     return made;

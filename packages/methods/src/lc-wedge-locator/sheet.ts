@@ -1,5 +1,5 @@
 import type { MethodSheet } from '@clear-mark/core';
-import { withSchools } from '../schools.ts';
+import { withPractice } from '../practice-options.ts';
 import { house } from '../sources.ts';
 import { CLEAVE_STEPS } from './cleave-steps.ts';
 import { PREPARE_STEPS } from './prepare-steps.ts';
@@ -10,7 +10,7 @@ import { TEST_STEPS } from './test-steps.ts';
  * Pre-polished LC on a 2 or 3 mm cord, released by squeezing a wedge, proved with a fault locator.
  * The lengths belong to this kind of connector; the instructions of the connector in hand go before them.
  */
-export const LC_WEDGE_LOCATOR: MethodSheet = withSchools({
+export const LC_WEDGE_LOCATOR: MethodSheet = withPractice({
   id: 'clear-mark/lc-wedge-locator',
   version: 2,
   title: 'Pre-polished LC, wedge released, with fault locator',

@@ -1,5 +1,5 @@
 import type { Caution, FiberClass, MethodSheet, Step, StripGeometry, ThingKind } from '@clear-mark/core';
-import { withSchools } from '../schools.ts';
+import { withPractice } from '../practice-options.ts';
 import { house } from '../sources.ts';
 
 interface Described {
@@ -14,9 +14,9 @@ interface Described {
   readonly steps: readonly Step[];
 }
 
-/** A shipped method, with the pass mark that all of them start from and the schools that bear on its criteria. */
+/** A shipped method, with the pass mark that all of them start from and the practice options that bear on its criteria. */
 export const method = (d: Described): MethodSheet =>
-  withSchools({
+  withPractice({
     id: `clear-mark/${d.name}`,
     version: 2,
     title: d.title,

@@ -15,7 +15,7 @@ import type { Database } from '../database/database.ts';
 import { faceRoutes } from '../faces/index.ts';
 import { healthRoutes } from '../health/index.ts';
 import { type InstrumentHub, instrumentRoutes } from '../instruments/index.ts';
-import { type Bell, classFeed, liveRoutes } from '../live/index.ts';
+import { type ChangeNotifier, classFeed, liveRoutes } from '../live/index.ts';
 import { methodRoutes } from '../methods/index.ts';
 import { peopleRoutes } from '../people/index.ts';
 import { referenceRoutes } from '../references/index.ts';
@@ -39,7 +39,7 @@ export interface AppParts {
   readonly sessionPool: pg.Pool;
   readonly sessionSecret: string;
   readonly log: Logger;
-  readonly bell: Bell;
+  readonly notifier: ChangeNotifier;
   readonly hub: InstrumentHub;
   readonly stamps: ReadingStamps;
   readonly keeping: Keeping;
@@ -83,7 +83,7 @@ export function buildApp(parts: AppParts): RequestListener {
   planRoutes(router, db, parts.now);
   whatIfRoutes(router, db, parts.now, config.databaseUrl);
   safekeepingRoutes(router, db, parts.now, parts.keeping);
-  liveRoutes(router, db, parts.bell, classFeed(db, parts.bell, parts.now, log));
+  liveRoutes(router, db, parts.notifier, classFeed(db, parts.notifier, parts.now, log));
   const standInsPort = config.standInsPort ?? null;
   instrumentRoutes(router, {
     ...{ db, hub: parts.hub, now: parts.now, standInsPort, stamps: parts.stamps },

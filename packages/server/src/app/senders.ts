@@ -5,7 +5,7 @@ import type { RequestHandler } from 'express';
 import type pg from 'pg';
 import type { Config } from '../config.ts';
 import type { Database } from '../database/database.ts';
-import type { Bell } from '../live/index.ts';
+import type { ChangeNotifier } from '../live/index.ts';
 import { peopleService } from '../people/index.ts';
 import { requireText } from '../http/handle.ts';
 import { sessionStore } from '../people/index.ts';
@@ -18,15 +18,15 @@ const MOST_REMEMBERED = 5000;
 export interface SenderParts {
   readonly config: Config;
   readonly db: Database;
-  readonly bell: Bell;
+  readonly notifier: ChangeNotifier;
   readonly sessionPool: pg.Pool;
   readonly sessionSecret: string;
 }
 
 /** Who sends a request: by the session behind its cookie. */
-export function senders({ config, db, bell, sessionPool, sessionSecret }: SenderParts) {
+export function senders({ config, db, notifier, sessionPool, sessionSecret }: SenderParts) {
   const { store, forget, recent } = sessionStore(sessionPool);
-  bell.listen('session', ({ what }) => forget(what));
+  notifier.listen('session', ({ what }) => forget(what));
   const people = callers(db);
   /** The session behind a cookie header that was found to be rightly signed. */
   const checkedCookies = new Map<string, string>();

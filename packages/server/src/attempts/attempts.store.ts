@@ -1,4 +1,4 @@
-import type { AttemptLink, Entry, MethodSheet, SchoolChoices } from '@clear-mark/core';
+import type { AttemptLink, Entry, MethodSheet, PracticeChoices } from '@clear-mark/core';
 import type {
   AmendmentNotice,
   AttemptHead,
@@ -18,8 +18,8 @@ export interface AttemptRow {
   readonly startedAt: string;
   readonly state: 'open' | 'signed' | 'withdrawn';
   readonly nextSeq: number;
-  /** The class's choices between schools when it was started. */
-  readonly schools: SchoolChoices;
+  /** The class's choices of practice when it was started. */
+  readonly schools: PracticeChoices;
   /** The link that it is made on, as it was described then; null for the method's own. */
   readonly link: AttemptLink | null;
 }
@@ -37,7 +37,7 @@ export interface NewAttempt {
   readonly clockOffsetMs: number;
   readonly deviceId: string;
   readonly startedBy: string;
-  readonly schools: SchoolChoices;
+  readonly schools: PracticeChoices;
   readonly link?: AttemptLink | null;
   /** What the device claimed as the start, where that could not be. */
   readonly claimedStartedAt?: string | null;

@@ -1,4 +1,4 @@
-import type { AttemptLink, MethodSheet, SchoolChoices } from '@clear-mark/core';
+import type { AttemptLink, MethodSheet, PracticeChoices } from '@clear-mark/core';
 import type { NewAttemptBody, Person } from '@clear-mark/contract';
 import { linkOfAttempt } from '@clear-mark/methods';
 import { classesStore, classForInstructor, linksStore } from '../classes/index.ts';
@@ -38,7 +38,7 @@ export const startService = (db: Database) => ({
           claimedStartedAt: started.claimed,
           clockOffsetMs: offset,
           startedBy: me.id,
-          schools: ownSchools(version.sheet, schools),
+          schools: ownPractice(version.sheet, schools),
           link,
         }),
       );
@@ -86,7 +86,7 @@ async function linkFor(db: Database, classId: string, linkId: string | null): Pr
 }
 
 /** Of a class's choices those that this sheet has, as they are kept with the attempt. */
-function ownSchools(sheet: MethodSheet, chosen: SchoolChoices): SchoolChoices {
+function ownPractice(sheet: MethodSheet, chosen: PracticeChoices): PracticeChoices {
   const own = (sheet.schools ?? []).filter((s) => chosen[s.id] !== undefined && chosen[s.id] !== s.default);
   return Object.fromEntries(own.map((s) => [s.id, chosen[s.id]!]));
 }

@@ -1,4 +1,4 @@
-import type { Policy, SchoolChoices } from '@clear-mark/core';
+import type { Policy, PracticeChoices } from '@clear-mark/core';
 import type { ClassSummary, Person } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
@@ -12,7 +12,7 @@ export async function classForInstructor(
   db: Database,
   classId: string,
   me: Person,
-): Promise<ClassSummary & { policy: Policy; schools: SchoolChoices }> {
+): Promise<ClassSummary & { policy: Policy; schools: PracticeChoices }> {
   const store = classesStore(db);
   const found = await store.byId(classId);
   if (!found) throw new AppError('not_found.class');

@@ -5,14 +5,14 @@ import { handle } from '../http/handle.ts';
 import { classesService } from './classes.service.ts';
 import { linksService } from './links.service.ts';
 import { membersService } from './members.service.ts';
-import { schoolsService } from './schools.service.ts';
+import { practiceService } from './practice.service.ts';
 
 const DONE = { done: true } as const;
 
 export function classRoutes(router: Router, db: Database): void {
   const classes = classesService(db);
   const members = membersService(db);
-  const schools = schoolsService(db);
+  const practice = practiceService(db);
   const links = linksService(db);
   handle(router, ROUTES.classes, ({ me }) => classes.list(me));
   handle(router, ROUTES.addClass, ({ body, me }) => classes.add(body, me));
@@ -30,10 +30,10 @@ export function classRoutes(router: Router, db: Database): void {
     await classes.useMethod(params.id, body.versionId, body.inUse, me);
     return DONE;
   });
-  handle(router, ROUTES.classSchools, ({ params, me }) => schools.list(params.id, me));
-  handle(router, ROUTES.chooseSchool, async ({ params, body, me }) => {
-    await schools.choose(params.id, body.school, body.option, me);
-    return schools.list(params.id, me);
+  handle(router, ROUTES.classPracticeOptions, ({ params, me }) => practice.list(params.id, me));
+  handle(router, ROUTES.choosePractice, async ({ params, body, me }) => {
+    await practice.choose(params.id, body.practice, body.option, me);
+    return practice.list(params.id, me);
   });
   handle(router, ROUTES.saveLink, ({ params, body, me }) =>
     links.save(params.id, { ...body, id: params.linkId }, me),

@@ -1,4 +1,4 @@
-import { DEFAULT_POLICY, type Policy, type SchoolChoices } from '@clear-mark/core';
+import { DEFAULT_POLICY, type Policy, type PracticeChoices } from '@clear-mark/core';
 import type { ClassSummary, MethodInUse, Person, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 
@@ -16,7 +16,7 @@ export const classesStore = (db: Database) => ({
       .orderBy('starts_on', 'desc')
       .orderBy('id'),
 
-  byId: async (id: string): Promise<(ClassSummary & { policy: Policy; schools: SchoolChoices }) | null> => {
+  byId: async (id: string): Promise<(ClassSummary & { policy: Policy; schools: PracticeChoices }) | null> => {
     const found = await db('classes')
       .select([...CLASS, 'policy', 'schools'])
       .where({ id })
@@ -53,11 +53,11 @@ export const classesStore = (db: Database) => ({
       .update({ policy: JSON.stringify(policy) });
   },
 
-  /** One choice among the schools; those beside it stay. */
-  setSchool: async (id: string, school: string, option: string): Promise<void> => {
+  /** One choice of practice; the others stay. */
+  setPractice: async (id: string, practice: string, option: string): Promise<void> => {
     await db('classes')
       .where({ id })
-      .update({ schools: db.raw('schools || jsonb_build_object(?::text, ?::text)', [school, option]) });
+      .update({ schools: db.raw('schools || jsonb_build_object(?::text, ?::text)', [practice, option]) });
   },
 
   knowsTimeZone: async (timeZone: string): Promise<boolean> =>

@@ -49,7 +49,7 @@ export async function answerOf<R extends Route>(
   const params = parseParams(route, given.params);
   requireText(given.query);
   const query: unknown = route.query.parse(given.query);
-  if (!route.itemsApart) requireText(given.body);
+  if (!route.itemsOneByOne) requireText(given.body);
   const body: unknown = route.body.parse(given.body);
   return route.reply.parse(await answer({ params, query, body } as Call<R>));
 }

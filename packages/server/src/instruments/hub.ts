@@ -1,4 +1,4 @@
-import type { Bell } from '../live/index.ts';
+import type { ChangeNotifier } from '../live/index.ts';
 import { Station, type StationClock, type StationSetting, USUAL_CLOCK } from './station.ts';
 
 /** The stations of this process, made when they are first asked for. */
@@ -7,12 +7,12 @@ export interface InstrumentHub {
   /** Its setting changed: the next to ask gets a new one, and those who listen are told to ask again. */
   readonly forget: (thingId: string) => void;
   readonly onForgotten: (thingId: string, again: () => void) => () => void;
-  readonly bell: Bell;
+  readonly notifier: ChangeNotifier;
   readonly stop: () => Promise<void>;
 }
 
 export function instrumentHub(
-  bell: Bell,
+  notifier: ChangeNotifier,
   clock: Partial<StationClock> & Pick<StationClock, 'now'>,
 ): InstrumentHub {
   const stations = new Map<string, Station>();
@@ -21,7 +21,7 @@ export function instrumentHub(
   const nextSeq = (): number => (seq = Math.max(seq + 1, clock.now().getTime() * 16));
   const forgotten = new Map<string, Set<() => void>>();
   return {
-    bell,
+    notifier,
     station: (setting) => {
       const known = stations.get(setting.thingId);
       if (known) return known;

@@ -79,7 +79,7 @@ async function stream(
   const mine = all.filter((i) => only === null || only.has(i.thingId));
   const lastId = Number(request.get('last-event-id') ?? Number.NaN);
   const after = Number.isSafeInteger(lastId) ? lastId : null;
-  eventStream(request, response, hub.bell, ({ write, end }) => {
+  eventStream(request, response, hub.notifier, ({ write, end }) => {
     const send = (event: InstrumentEvent): void => {
       const id = event.kind === 'station' || event.kind === 'claim' ? '' : `id: ${event.seq}\n`;
       const told = me.role === 'lead' ? event : withoutCause(event);
@@ -93,7 +93,7 @@ async function stream(
     for (const { thingId, claim } of mine) if (claim) send({ ...claimHead(thingId), kind: 'claim', claim });
     const ids = mine.map((i) => i.thingId);
     leave.push(
-      hub.bell.listen(classId, ({ what }) => {
+      hub.notifier.listen(classId, ({ what }) => {
         if (what === 'claim') void tellClaims(db, classId, ids, send).catch(() => undefined);
       }),
     );

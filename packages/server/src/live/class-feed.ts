@@ -2,7 +2,7 @@ import type { EntriesNews } from '@clear-mark/contract';
 import type { Logger } from 'pino';
 import { attemptsStore } from '../attempts/index.ts';
 import type { Database } from '../database/database.ts';
-import type { Bell, Ring } from './bell.ts';
+import type { ChangeNotifier, Change } from './notifier.ts';
 
 /** Entries that come close together are one message: well within the second that a score may take to arrive. */
 const TOGETHER_MS = 60;
@@ -20,7 +20,7 @@ export interface ClassFeed {
  * What happens in a class, read once for all who follow it in this process: new entries themselves, so that a device
  * that has all before them asks for nothing; of everything else only that it changed.
  */
-export function classFeed(db: Database, bell: Bell, now: () => Date, log: Logger): ClassFeed {
+export function classFeed(db: Database, notifier: ChangeNotifier, now: () => Date, log: Logger): ClassFeed {
   const rooms = new Map<string, Room>();
 
   class Room {
@@ -32,10 +32,10 @@ export function classFeed(db: Database, bell: Bell, now: () => Date, log: Logger
     readonly leave: () => void;
 
     constructor(classId: string) {
-      this.leave = bell.listen(classId, (ring) => this.hear(ring));
+      this.leave = notifier.listen(classId, (notify) => this.hear(notify));
     }
 
-    private hear({ what, more }: Ring): void {
+    private hear({ what, more }: Change): void {
       if (what === 'claim') return;
       if (more === 'entries') {
         this.changed.add(what);

@@ -1,5 +1,5 @@
 import type { Request, Response } from 'express';
-import type { Bell } from './bell.ts';
+import type { ChangeNotifier } from './notifier.ts';
 import { sessionName } from '../people/index.ts';
 
 /** Shorter than what proxies and browsers wait for; a client that hears nothing for longer asks by itself. */
@@ -20,7 +20,7 @@ export interface EventStream {
 export function eventStream(
   request: Request,
   response: Response,
-  bell: Bell,
+  notifier: ChangeNotifier,
   begin: (stream: EventStream) => () => void,
 ): void {
   response.writeHead(200, {
@@ -40,7 +40,7 @@ export function eventStream(
     if (response.writableLength > MOST_WAITING_BYTES) return void response.destroy();
     response.write(lines);
   };
-  const leaveSession = bell.listen('session', ({ what }) => {
+  const leaveSession = notifier.listen('session', ({ what }) => {
     if (what === mine) end();
   });
   const leave = begin({ write, end });

@@ -1,4 +1,4 @@
-export { type Bell, startBell } from './bell.ts';
+export { type ChangeNotifier, startNotifier } from './notifier.ts';
 export { type ClassFeed, classFeed } from './class-feed.ts';
 export { liveRoutes } from './live.routes.ts';
 export { eventStream } from './event-stream.ts';

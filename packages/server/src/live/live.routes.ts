@@ -6,7 +6,7 @@ import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { eventStream } from './event-stream.ts';
 import { requireAccess } from '../http/handle.ts';
-import type { Bell } from './bell.ts';
+import type { ChangeNotifier } from './notifier.ts';
 import type { ClassFeed } from './class-feed.ts';
 
 /** What happened before the stream stood is caught up on this first event. */
@@ -16,12 +16,12 @@ const HELLO = 'data: hello\n\n';
  * Streams of server-sent events: new entries of a class with their numbers, and of everything else that it changed. A
  * device with a gap catches up by sequence, so a lost, doubled or late event does no harm.
  */
-export function liveRoutes(router: Router, db: Database, bell: Bell, feed: ClassFeed): void {
+export function liveRoutes(router: Router, db: Database, notifier: ChangeNotifier, feed: ClassFeed): void {
   router.get(EVENT_PATHS.class, async (request: Request, response: Response) => {
     const me = signedIn(response, 'instructor');
     const classId = idOf(request, 'not_found.class');
     await classForInstructor(db, classId, me);
-    eventStream(request, response, bell, ({ write }) => {
+    eventStream(request, response, notifier, ({ write }) => {
       write(HELLO);
       return feed.follow(classId, write);
     });
@@ -32,9 +32,9 @@ export function liveRoutes(router: Router, db: Database, bell: Bell, feed: Class
     const attempt = await attemptsStore(db).byId(attemptId);
     if (!attempt) throw new AppError('not_found.attempt');
     await requireSight(db, attempt, me);
-    eventStream(request, response, bell, ({ write }) => {
+    eventStream(request, response, notifier, ({ write }) => {
       write(HELLO);
-      return bell.listen(attempt.classId, ({ what }) => {
+      return notifier.listen(attempt.classId, ({ what }) => {
         if (what !== 'claim' && (!isAttempt(what) || what === attemptId)) write(`data: ${attemptId}\n\n`);
       });
     });

@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
 import {
   applyLink,
-  applySchools,
+  applyPractice,
   type AttemptLink,
   checkSheet,
   type MethodSheet,
-  type SchoolChoices,
+  type PracticeChoices,
 } from '@clear-mark/core';
 import type { MethodVersion } from '@clear-mark/contract';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
@@ -43,17 +43,17 @@ export async function methodVersion(db: Database, id: string): Promise<MethodVer
   return found;
 }
 
-/** The sheet that an attempt is scored by: its method version, by the schools and on the link that it was started with. */
+/** The sheet that an attempt is scored by: its method version, by the practice and on the link that it was started with. */
 export async function sheetOfAttempt(
   db: Database,
   attempt: {
     readonly methodVersionId: string;
-    readonly schools: SchoolChoices;
+    readonly schools: PracticeChoices;
     readonly link: AttemptLink | null;
   },
 ): Promise<MethodSheet> {
   const version = await methodVersion(db, attempt.methodVersionId);
-  return applyLink(applySchools(version!.sheet, attempt.schools), attempt.link);
+  return applyLink(applyPractice(version!.sheet, attempt.schools), attempt.link);
 }
 
 /** Moves a version from one state to the next; null when it is not in `from` (any more). */

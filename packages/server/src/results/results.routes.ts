@@ -14,9 +14,9 @@ import { resultsOf } from './results.service.ts';
 import { spliceRows } from './splices/splices.ts';
 import { skillEvidence } from './standings/evidence.ts';
 import { signOff } from './standings/sign-offs.ts';
-import { standsOut } from './why/stands-out.ts';
+import { differences } from './why/differences.ts';
 import { suggestionCounts } from './why/suggestions.ts';
-import { failingTogetherOf } from './why/together.ts';
+import { failingTogetherOf } from './why/failing-together.ts';
 
 export function resultRoutes(router: Router, db: Database, now: () => Date): void {
   const lists = attemptListService(db);
@@ -28,7 +28,7 @@ export function resultRoutes(router: Router, db: Database, now: () => Date): voi
   handle(router, ROUTES.failingTogether, ({ params, query, me }) =>
     failingTogetherOf(db, params.id, query, me),
   );
-  handle(router, ROUTES.standsOut, ({ params, query, me }) => standsOut(db, params.id, query, me));
+  handle(router, ROUTES.differences, ({ params, query, me }) => differences(db, params.id, query, me));
   handle(router, ROUTES.instructorsView, ({ params, query, me }) =>
     instructorsView(db, params.id, query, me),
   );

@@ -1,4 +1,4 @@
-import type { AttemptLink, Outcome, SchoolChoices } from '@clear-mark/core';
+import type { AttemptLink, Outcome, PracticeChoices } from '@clear-mark/core';
 import type { ChainedEntry, Evidence } from '../attempts/index.ts';
 import type { Database } from '../database/database.ts';
 
@@ -16,7 +16,7 @@ export interface RevisionToCheck {
   readonly pieceId: string;
   readonly methodVersionId: string;
   readonly startedAt: string;
-  readonly schools: SchoolChoices;
+  readonly schools: PracticeChoices;
   readonly link: AttemptLink | null;
   readonly state: string;
   readonly pieceLabel: string;

@@ -4,7 +4,6 @@ import type { Entry } from '@clear-mark/core';
 import { resolveEntries } from '@clear-mark/core';
 import {
   kept,
-  type KeptAttempt,
   knownOf,
   merge as mergeFor,
   offsetOf,
@@ -12,6 +11,7 @@ import {
   withEntries,
   withNews,
 } from './classroom.model.ts';
+import type { KeptAttempt } from '../storage/kept-attempt.ts';
 
 const entry = (seq: number): StoredEntry =>
   ({

@@ -1,9 +1,9 @@
 import {
   applyLink,
-  applySchools,
+  applyPractice,
   type AttemptLink,
   type MethodSheet,
-  type SchoolChoices,
+  type PracticeChoices,
 } from '@clear-mark/core';
 import { shallowRef } from 'vue';
 import { call, ROUTES } from '../api/client.ts';
@@ -11,7 +11,7 @@ import { deviceStore } from '../storage/device-store.ts';
 
 interface Versioned {
   readonly methodVersionId: string;
-  readonly schools: SchoolChoices;
+  readonly schools: PracticeChoices;
   readonly link: AttemptLink | null;
 }
 
@@ -35,7 +35,7 @@ export function sheetShelf() {
   function sheetFor(attempt: Versioned): MethodSheet | null {
     const sheet = sheets.value.get(attempt.methodVersionId);
     // Copies of before links existed have none.
-    return sheet ? applyLink(applySchools(sheet, attempt.schools), attempt.link ?? null) : null;
+    return sheet ? applyLink(applyPractice(sheet, attempt.schools), attempt.link ?? null) : null;
   }
   return { needAll, sheetFor };
 }

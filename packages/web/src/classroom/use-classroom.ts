@@ -13,20 +13,13 @@ import { shallowRef } from 'vue';
 import { call, Refusal, ROUTES } from '../api/client.ts';
 import { classStream } from './class-stream.ts';
 import { deviceStore } from '../storage/device-store.ts';
-import {
-  kept,
-  type KeptAttempt,
-  knownOf,
-  merge,
-  offsetOf,
-  withEntries,
-  withNews,
-} from './classroom.model.ts';
+import { kept, knownOf, merge, offsetOf, withEntries, withNews } from './classroom.model.ts';
+import type { KeptAttempt } from '../storage/kept-attempt.ts';
 import { useSession } from '../session/session.ts';
 import { useQueue } from '../storage/queue.ts';
 import { sheetShelf } from './sheet-shelf.ts';
 
-export type ClassLink = 'starting' | 'live' | 'asking' | 'away';
+export type ConnectionState = 'starting' | 'live' | 'asking' | 'away';
 
 const KEEP_AFTER_MS = 5000;
 
@@ -45,7 +38,7 @@ export const useClassroom = defineStore('classroom', () => {
   const attempts = shallowRef<ReadonlyMap<string, KeptAttempt>>(new Map());
   const references = shallowRef<readonly ClassReference[]>([]);
   const shelf = sheetShelf();
-  const link = shallowRef<ClassLink>('starting');
+  const connection = shallowRef<ConnectionState>('starting');
   /** How far the server's clock is ahead of this device's, ms. */
   const offsetMs = shallowRef(0);
   const refusal = shallowRef<Refusal | null>(null);
@@ -97,7 +90,7 @@ export const useClassroom = defineStore('classroom', () => {
     tiles.value = null;
     attempts.value = new Map();
     references.value = [];
-    link.value = 'starting';
+    connection.value = 'starting';
     refusal.value = null;
   }
 
@@ -118,7 +111,7 @@ export const useClassroom = defineStore('classroom', () => {
       if (classId.value === id) again = false;
     } catch (error) {
       if (error instanceof Refusal) refusal.value = error;
-      link.value = 'away';
+      connection.value = 'away';
     } finally {
       asking = false;
     }
@@ -149,7 +142,7 @@ export const useClassroom = defineStore('classroom', () => {
     await take(reply);
     if (classId.value !== id) return;
     refusal.value = null;
-    link.value = stream.heardLately() ? 'live' : 'asking';
+    connection.value = stream.heardLately() ? 'live' : 'asking';
     // Those of the methods in use as well: a piece may be started by any of them without a network.
     const inUse = (detail.value?.methods ?? []).filter((m) => m.inUse);
     void shelf.needAll(inUse.map((m) => m.versionId)).catch(() => undefined);
@@ -250,7 +243,7 @@ export const useClassroom = defineStore('classroom', () => {
   // What a stream still brings while the device says that it has no network is no state to rely on.
   window.addEventListener('offline', () => {
     stream.close();
-    link.value = 'away';
+    connection.value = 'away';
   });
 
   /** The class's day: as the server told it last, by its zone before that. */
@@ -264,7 +257,7 @@ export const useClassroom = defineStore('classroom', () => {
     tiles,
     attempts,
     references,
-    link,
+    connection,
     offsetMs,
     refusal,
     open,

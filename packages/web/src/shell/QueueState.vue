@@ -16,14 +16,14 @@ const open = ref(false);
 const state = computed(() => {
   if (queue.storageFull) return { kind: 'bad', text: 'Device storage is full' };
   if (queue.stuck.length > 0) return { kind: 'bad', text: `${queue.stuck.length} not taken` };
-  if (queue.waiting > 0 && queue.link === 'signed_out') {
+  if (queue.waiting > 0 && queue.delivery === 'signed_out') {
     return { kind: 'wait', text: `${queue.waiting} waiting, sign in` };
   }
-  if (queue.waiting > 0 && queue.link === 'no_server') {
+  if (queue.waiting > 0 && queue.delivery === 'no_server') {
     return { kind: 'wait', text: `${queue.waiting} kept here, no server` };
   }
   if (queue.waiting > 0) return { kind: 'wait', text: `${queue.waiting} on the way` };
-  if (classroom.classId !== '' && classroom.link === 'away')
+  if (classroom.classId !== '' && classroom.connection === 'away')
     return { kind: 'wait', text: 'No network, all kept' };
   return { kind: 'good', text: 'All saved' };
 });
@@ -127,7 +127,7 @@ function openSheet(q: Queued): void {
         </li>
       </ul>
       <div class="row">
-        <button v-if="queue.link === 'signed_out'" class="act next" type="button" @click="signInAgain">
+        <button v-if="queue.delivery === 'signed_out'" class="act next" type="button" @click="signInAgain">
           Sign in to send
         </button>
         <button v-else class="act next" type="button" @click="queue.drain()">Send now</button>

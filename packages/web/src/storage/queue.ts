@@ -15,7 +15,7 @@ const REST_MS = 20_000;
 /** Failures of one item by itself before it rests. */
 const FAILURES = 2;
 
-export type LinkState = 'idle' | 'sending' | 'no_server' | 'signed_out';
+export type DeliveryState = 'idle' | 'sending' | 'no_server' | 'signed_out';
 type Listener = (entry: AttemptEntry, receipt: EntryReceipt) => void;
 
 /**
@@ -25,7 +25,7 @@ type Listener = (entry: AttemptEntry, receipt: EntryReceipt) => void;
  */
 export const useQueue = defineStore('queue', () => {
   const items = shallowRef<readonly Queued[]>([]);
-  const link = shallowRef<LinkState>('idle');
+  const delivery = shallowRef<DeliveryState>('idle');
   const storageFull = shallowRef(false);
   const listeners = new Set<Listener>();
   let who: { readonly id: string; readonly teaches: boolean } | null = null;
@@ -79,19 +79,19 @@ export const useQueue = defineStore('queue', () => {
     } finally {
       sending = false;
     }
-    if (link.value === 'no_server' && next(1).length > 0) {
+    if (delivery.value === 'no_server' && next(1).length > 0) {
       timer = setTimeout(() => void drain(), wait);
       wait = Math.min(wait * 2, LONGEST_WAIT_MS);
     }
   }
 
   async function send(batch: readonly Queued[]): Promise<boolean> {
-    link.value = link.value === 'no_server' ? 'no_server' : 'sending';
+    delivery.value = delivery.value === 'no_server' ? 'no_server' : 'sending';
     try {
       const [first] = batch;
       if (first!.entry === null) await sendOne(first!);
       else await sendEntries(batch);
-      link.value = 'idle';
+      delivery.value = 'idle';
       wait = FIRST_WAIT_MS;
       failures = 0;
       size = afterSuccess(size, BATCH);
@@ -99,7 +99,7 @@ export const useQueue = defineStore('queue', () => {
     } catch (error) {
       // Whatever went wrong, everything stays and is tried again.
       const refusal = error instanceof Refusal ? error : null;
-      link.value = refusal?.status === 401 ? 'signed_out' : 'no_server';
+      delivery.value = refusal?.status === 401 ? 'signed_out' : 'no_server';
       return refusal !== null && refusal.status !== 401 && goesOn(batch, refusal);
     }
   }
@@ -226,7 +226,7 @@ export const useQueue = defineStore('queue', () => {
 
   return {
     items,
-    link,
+    delivery,
     waiting,
     stuck,
     storageFull,

@@ -1,4 +1,11 @@
-import { againstTheOthers, cohenKappa, gwetAc1, type Kappa, standsApart, wilsonRate } from '@clear-mark/core';
+import {
+  comparedWithOthers,
+  cohenKappa,
+  gwetAc1,
+  type Kappa,
+  differsFromRest,
+  wilsonRate,
+} from '@clear-mark/core';
 import type { InstructorsView, Person, ResultFilter } from '@clear-mark/contract';
 import { classForInstructor } from '../../classes/index.ts';
 import type { Database } from '../../database/database.ts';
@@ -63,9 +70,9 @@ function pairsOf(rows: readonly JudgedTwice[], what: 'pieces' | 'series'): Instr
 /** Cells of instructor and stratum (trainee, skill, week): each against the other instructors on the same. */
 export function leniencyOf(cells: readonly InstructorCell[]): InstructorsView['leniency'] {
   const names = new Map(cells.map((c) => [c.id, c.name]));
-  return againstTheOthers(cells.map((c) => ({ ...c, group: '' })))
-    .map(({ id, k, n, expected, difference, low, high, p, apart }) => ({
-      ...{ id, name: names.get(id)!, rate: wilsonRate(k, n), expected, difference, low, high, p, apart },
+  return comparedWithOthers(cells.map((c) => ({ ...c, group: '' })))
+    .map(({ id, k, n, expected, difference, low, high, p, differs }) => ({
+      ...{ id, name: names.get(id)!, rate: wilsonRate(k, n), expected, difference, low, high, p, differs },
     }))
     .sort((a, b) => b.difference - a.difference);
 }
@@ -74,7 +81,7 @@ function itemsOf(
   rows: readonly { criterionId: string; id: string; name: string; failed: number; n: number }[],
   labels: Labels,
 ): InstructorsView['items'] {
-  const signals = standsApart(rows.map((r) => ({ group: r.criterionId, k: r.n - r.failed, n: r.n })));
+  const signals = differsFromRest(rows.map((r) => ({ group: r.criterionId, k: r.n - r.failed, n: r.n })));
   const byId = new Map<string, number[]>();
   rows.forEach((r, i) => byId.set(r.criterionId, [...(byId.get(r.criterionId) ?? []), i]));
   return [...byId]

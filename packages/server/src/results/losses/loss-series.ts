@@ -6,7 +6,7 @@ import {
   runSignals,
   THING_KINDS,
   type ThingKind,
-  tellApart,
+  spreadSourcesOf,
   WESTERN_ELECTRIC,
 } from '@clear-mark/core';
 import type { LossSeries, LossSeriesQuery, Person } from '@clear-mark/contract';
@@ -66,7 +66,7 @@ export function seriesOf(rows: readonly SeriesRow[], n = rows.length): LossSerie
     })),
     chart: chart.kind === 'chart' ? { centre: chart.centre, low: chart.low, high: chart.high } : null,
     bounds: rows.length === 0 ? null : boundsOf(rows.map((r) => r.lossDb)),
-    apart: apartOf(rows, values),
+    spreadSources: spreadSources(rows, values),
   };
 }
 
@@ -87,7 +87,7 @@ function boundsOf(losses: readonly number[]): LossSeries['bounds'] {
   };
 }
 
-function apartOf(rows: readonly SeriesRow[], values: readonly number[]): LossSeries['apart'] {
+function spreadSources(rows: readonly SeriesRow[], values: readonly number[]): LossSeries['spreadSources'] {
   const kinds = THING_KINDS.filter(
     (kind) =>
       rows.filter((r) => r.things?.[kind] !== undefined).length >= LEAST_NAMED * rows.length &&
@@ -98,7 +98,7 @@ function apartOf(rows: readonly SeriesRow[], values: readonly number[]): LossSer
     ...kinds.map((kind) => ({ source: kind, labels: rows.map((r) => r.things?.[kind] ?? 'none') })),
   ];
   const { components, left } =
-    rows.length === 0 ? { components: null, left: [] } : tellApart(values, factors);
+    rows.length === 0 ? { components: null, left: [] } : spreadSourcesOf(values, factors);
   // Two of one name stay two.
   const names = new Map(rows.map((r) => [r.traineeId, r.traineeName]));
   const shape = ({ source, sd, share, low, high }: Component) => ({ source, sd, share, low, high });

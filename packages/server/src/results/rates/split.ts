@@ -1,4 +1,4 @@
-import { standsApart, wilsonRate } from '@clear-mark/core';
+import { differsFromRest, wilsonRate } from '@clear-mark/core';
 import type { Person, ResultFilter, Split } from '@clear-mark/contract';
 import { classForInstructor } from '../../classes/index.ts';
 import type { Database } from '../../database/database.ts';
@@ -19,7 +19,7 @@ export async function splitOf(
     filter.by === 'day'
       ? await store.splitByDay(where, timeZone)
       : await store.splitByThing(where, filter.by);
-  const signals = standsApart(rows.map(({ skill, k, n }) => ({ group: skill, k, n })));
+  const signals = differsFromRest(rows.map(({ skill, k, n }) => ({ group: skill, k, n })));
   const byKey = new Map<string, Split['rows'][number]>();
   rows.forEach((row, i) => {
     const there = byKey.get(row.key) ?? { key: row.key, label: row.label, skills: [] };

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { CriterionFailure, FailingTogether, StandsOut } from '@clear-mark/contract';
+import type { CriterionFailure, FailingTogether, Differences } from '@clear-mark/contract';
 import { faultWords, SKILL_WORDS } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import type { RecordsLink } from './records-link.ts';
@@ -8,7 +8,7 @@ const props = defineProps<{
   failures: readonly CriterionFailure[];
   pieces: FailingTogether['pieces'];
   /** Trainees who fail a criterion beyond the others. */
-  who: StandsOut['criteria'];
+  who: Differences['criteria'];
   link: RecordsLink;
 }>();
 const lost = (id: string) => props.pieces.find((p) => p.criterionId === id);

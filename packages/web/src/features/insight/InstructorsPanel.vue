@@ -50,7 +50,7 @@ function points(share: number): string {
             <td>{{ points(l.low) }} to {{ points(l.high) }}</td>
             <td>
               {{
-                l.apart
+                l.differs
                   ? l.difference > 0
                     ? 'lenient beyond chance'
                     : 'strict beyond chance'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LossSample, ResultFilter } from '@clear-mark/contract';
-import { apartWords } from '@clear-mark/words';
+import { spreadSourceWords } from '@clear-mark/words';
 import { computed, defineAsyncComponent } from 'vue';
 import { useRouter } from 'vue-router';
 import { call, ROUTES } from '../../api/client.ts';
@@ -45,7 +45,7 @@ const when = (iso: string): string =>
       The newest {{ series.points.length }} of {{ series.n }}.
     </p>
     <ul class="said" data-test="apart">
-      <li v-for="words in apartWords(series)" :key="words">{{ words }}</li>
+      <li v-for="words in spreadSourceWords(series)" :key="words">{{ words }}</li>
       <li v-if="boundWords(series)">{{ boundWords(series) }}</li>
     </ul>
     <details>

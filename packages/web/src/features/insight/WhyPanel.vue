@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { ResultFilter, Results, StandsOut } from '@clear-mark/contract';
-import { nothingStandsOutWords, standsOutWords } from '@clear-mark/words';
+import type { ResultFilter, Results, Differences } from '@clear-mark/contract';
+import { noDifferenceWords, differenceWords } from '@clear-mark/words';
 import { call, ROUTES } from '../../api/client.ts';
 import { useLoaded } from '../../shared/use-loaded.ts';
 import FailureList from './FailureList.vue';
@@ -14,8 +14,8 @@ const props = defineProps<{
   results: Results;
   link: RecordsLink;
 }>();
-type Apart = StandsOut['skills'][number];
-const linkOf = ({ skill, source, id }: Apart) =>
+type Difference = Differences['skills'][number];
+const linkOf = ({ skill, source, id }: Difference) =>
   props.link({ skill, verdict: 'failed', ...(source === 'trainee' ? { trainee: id } : { thing: id }) });
 const given = () => ({ params: { id: props.classId }, query: props.filter as never });
 const { found, failure } = useLoaded(
@@ -24,7 +24,7 @@ const { found, failure } = useLoaded(
 );
 const { found: out, failure: outFailure } = useLoaded(
   () => props.filter,
-  () => call(ROUTES.standsOut, given()),
+  () => call(ROUTES.differences, given()),
 );
 </script>
 
@@ -32,10 +32,10 @@ const { found: out, failure: outFailure } = useLoaded(
   <section class="section">
     <h2>Trainee, tool or day?</h2>
     <template v-if="out">
-      <p v-if="out.skills.length === 0" data-test="stands-out">{{ nothingStandsOutWords(out.compared) }}</p>
+      <p v-if="out.skills.length === 0" data-test="stands-out">{{ noDifferenceWords(out.compared) }}</p>
       <ul v-else class="lines" data-test="stands-out">
         <li v-for="s in out.skills" :key="s.skill + s.id">
-          {{ standsOutWords(s) }} <RouterLink class="small" :to="linkOf(s)">failed pieces</RouterLink>
+          {{ differenceWords(s) }} <RouterLink class="small" :to="linkOf(s)">failed pieces</RouterLink>
         </li>
       </ul>
       <details>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { School } from '@clear-mark/core';
+import type { PracticeOption } from '@clear-mark/core';
 import type { MethodVersion } from '@clear-mark/contract';
 import { SKILL_WORDS, sourceWords } from '@clear-mark/words';
 import { computed, onMounted, ref, shallowRef } from 'vue';
@@ -20,7 +20,7 @@ const version = shallowRef<MethodVersion | null>(null);
 const failure = ref<string | null>(null);
 const STATE: Readonly<Record<string, string>> = { draft: 'draft', in_force: 'in force', retired: 'retired' };
 
-const otherWays = (s: School): string =>
+const otherWays = (s: PracticeOption): string =>
   s.options
     .filter((o) => o.id !== s.default)
     .map((o) => o.label)

@@ -8,7 +8,7 @@ import { useClassroom } from '../../classroom/use-classroom.ts';
 import CommitField from '../../shared/CommitField.vue';
 import InstrumentsPanel from './InstrumentsPanel.vue';
 import PolicyForm from './PolicyForm.vue';
-import SchoolsPanel from './SchoolsPanel.vue';
+import PracticePanel from './PracticePanel.vue';
 import ThingsPanel from './ThingsPanel.vue';
 
 const props = defineProps<{ classId: string }>();
@@ -22,7 +22,7 @@ const names = ref('');
 const instructor = ref('');
 const params = computed(() => ({ id: props.classId }));
 /** Choices follow the methods in use. */
-const schoolsKey = computed(() =>
+const practiceKey = computed(() =>
   (detail.value?.methods ?? [])
     .filter((m) => m.inUse)
     .map((m) => m.versionId)
@@ -162,7 +162,7 @@ onMounted(() => void refresh());
       </section>
       <ThingsPanel :class-id="classId" :things="detail.things" @changed="changed" />
       <InstrumentsPanel :class-id="classId" :things="detail.things" />
-      <SchoolsPanel :key="schoolsKey" :class-id="classId" />
+      <PracticePanel :key="practiceKey" :class-id="classId" />
       <PolicyForm :class-id="classId" :policy="detail.policy" @changed="changed" />
     </template>
   </div>

@@ -8,7 +8,7 @@ import { AttemptFaces } from '../faces/index.ts';
 const props = defineProps<{ document: AttemptDocument; classId: string }>();
 const attempt = computed(() => props.document.attempt);
 const revision = computed(() => props.document.revisions[props.document.revisions.length - 1] ?? null);
-const schools = computed(() =>
+const practice = computed(() =>
   (props.document.sheet.schools ?? []).map((s) => {
     const id = chosenOption(s, props.document.sheet.chosen ?? {});
     return {
@@ -18,7 +18,7 @@ const schools = computed(() =>
     };
   }),
 );
-const otherwise = computed(() => schools.value.filter((s) => !s.shipped));
+const otherwise = computed(() => practice.value.filter((s) => !s.shipped));
 /** Sheets on which an end face is judged. */
 const hasFace = computed(() =>
   props.document.sheet.steps.some((s) => s.criteria.some((c) => c.id.endsWith('/end-face'))),
@@ -70,7 +70,7 @@ const whenFull = (iso: string): string =>
               }}<span :title="THING_WORDS[thing.kind]">{{ thing.label }}</span></template
             >
           </p>
-          <details v-if="schools.length > 0" class="small schools" data-test="scored-by">
+          <details v-if="practice.length > 0" class="small practice" data-test="scored-by">
             <summary>
               Scored by
               {{
@@ -79,7 +79,7 @@ const whenFull = (iso: string): string =>
                   : `${otherwise.length} of the class’s own choices`
               }}
             </summary>
-            <p v-for="s in schools" :key="s.question" :class="{ soft: s.shipped }">
+            <p v-for="s in practice" :key="s.question" :class="{ soft: s.shipped }">
               {{ s.question }} <b>{{ s.answer }}</b>
             </p>
           </details>
@@ -125,10 +125,10 @@ const whenFull = (iso: string): string =>
   justify-content: flex-end;
   gap: 0 14px;
 }
-.schools[open] {
+.practice[open] {
   flex-basis: 100%;
 }
-.schools[open] summary {
+.practice[open] summary {
   margin-left: auto;
 }
 .method a {
@@ -137,7 +137,7 @@ const whenFull = (iso: string): string =>
   align-items: center;
   min-height: 28px;
 }
-.schools p {
+.practice p {
   margin: 2px 0;
 }
 .signed {

@@ -15,7 +15,7 @@ export function useSheetInstruments(sheet: SheetState) {
   /** Not while the server is away: a sheet opens without a request then. */
   const followed = computed(() => {
     const open = sheet.document.value?.attempt.state === 'open' && sheet.mine.value;
-    const away = session.teaches && classroom.link === 'away';
+    const away = session.teaches && classroom.connection === 'away';
     return open && !away ? sheet.document.value!.attempt.classId : '';
   });
   watch(

@@ -60,7 +60,7 @@ onUnmounted(() => {
       <p class="soft">{{ dayWords }} · {{ classWords(benches) }}</p>
     </div>
     <p v-if="classroom.refusal" class="notice bad" role="alert">{{ classroom.refusal.message }}</p>
-    <p v-else-if="classroom.link === 'away'" class="notice" role="status" data-test="away">
+    <p v-else-if="classroom.connection === 'away'" class="notice" role="status" data-test="away">
       No network. Benches, sheets and methods of this class are here; what you enter is kept and sent later.
     </p>
     <p v-if="classroom.tiles?.length === 0" class="empty">

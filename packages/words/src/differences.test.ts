@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { nothingStandsOutWords, standsOutWords } from './stands-out.ts';
+import { noDifferenceWords, differenceWords } from './differences.ts';
 
 const found = {
   skill: 'cleave',
@@ -13,12 +13,12 @@ const found = {
 
 describe('trainee or tool, in words', () => {
   it('says against whom, by how much, and what it speaks for', () => {
-    expect(standsOutWords({ ...found, source: 'cleaver', difference: -0.2, low: -0.28, high: -0.12 })).toBe(
+    expect(differenceWords({ ...found, source: 'cleaver', difference: -0.2, low: -0.28, high: -0.12 })).toBe(
       'Cleaver 9, cleaving: 20 points fewer pass (12 to 28) than with another cleaver in the same hands in the same weeks; ' +
         '60 of 100 passed. That speaks for the cleaver, not the trainees.',
     );
     expect(
-      standsOutWords({
+      differenceWords({
         ...found,
         label: 'Ines Marl',
         source: 'trainee',
@@ -29,7 +29,7 @@ describe('trainee or tool, in words', () => {
     ).toContain('10 points more pass (4 to 16) than of the others in the same weeks');
   });
   it('and what nothing means', () => {
-    expect(nothingStandsOutWords(0)).toContain('cannot be told apart');
-    expect(nothingStandsOutWords(12)).toContain('beyond chance');
+    expect(noDifferenceWords(0)).toContain('cannot be told apart');
+    expect(noDifferenceWords(12)).toContain('beyond chance');
   });
 });

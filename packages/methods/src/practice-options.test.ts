@@ -1,11 +1,11 @@
-import { applySchools, type Criterion, lossTerms, score } from '@clear-mark/core';
+import { applyPractice, type Criterion, lossTerms, score } from '@clear-mark/core';
 import { MethodPackShape, MethodSheetShape } from '@clear-mark/contract/sheet';
 import { describe, expect, it } from 'vitest';
-import { DECIDED_ELSEWHERE, SCHOOLS, SHIPPED_METHODS } from './index.ts';
+import { DECIDED_ELSEWHERE, PRACTICE_OPTIONS, SHIPPED_METHODS } from './index.ts';
 import { criteriaOfSheet, nameOf, scorePiece } from './piece-for-tests.ts';
 
 const methodOf = (name: string) => SHIPPED_METHODS.find((m) => m.id === `clear-mark/${name}`)!;
-const by = (name: string, choices: Record<string, string>) => applySchools(methodOf(name), choices);
+const by = (name: string, choices: Record<string, string>) => applyPractice(methodOf(name), choices);
 const find = (name: string, choices: Record<string, string>, criterion: string): Criterion | undefined =>
   criteriaOfSheet(by(name, choices)).find((c) => nameOf(c) === criterion);
 const limitOf = (name: string, choices: Record<string, string>, nm: number): number => {
@@ -14,29 +14,29 @@ const limitOf = (name: string, choices: Record<string, string>, nm: number): num
   return lossTerms(loss.link, loss.rules, nm).limitDb;
 };
 
-describe('schools', () => {
+describe('practice options', () => {
   it('each question has a default among its options, a reason, and a method that it bears on', () => {
-    for (const school of SCHOOLS) {
+    for (const practice of PRACTICE_OPTIONS) {
       expect(
-        school.options.some((o) => o.id === school.default),
-        school.id,
+        practice.options.some((o) => o.id === practice.default),
+        practice.id,
       ).toBe(true);
-      expect(school.reason.length).toBeGreaterThan(10);
+      expect(practice.reason.length).toBeGreaterThan(10);
       expect(
-        SHIPPED_METHODS.some((m) => m.schools?.some((s) => s.id === school.id)),
-        school.id,
+        SHIPPED_METHODS.some((m) => m.schools?.some((s) => s.id === practice.id)),
+        practice.id,
       ).toBe(true);
     }
-    expect(new Set(SCHOOLS.map((s) => s.id)).size).toBe(SCHOOLS.length);
-    expect(DECIDED_ELSEWHERE.length + SCHOOLS.length).toBeGreaterThanOrEqual(26);
+    expect(new Set(PRACTICE_OPTIONS.map((s) => s.id)).size).toBe(PRACTICE_OPTIONS.length);
+    expect(DECIDED_ELSEWHERE.length + PRACTICE_OPTIONS.length).toBeGreaterThanOrEqual(26);
   });
 
   it('every option of every method gives a sheet that can be scored to a pass', () => {
     for (const method of SHIPPED_METHODS) {
-      for (const school of method.schools ?? []) {
-        for (const option of school.options) {
-          const sheet = applySchools(method, { [school.id]: option.id });
-          expect(scorePiece(sheet).verdict, `${method.id} ${school.id} ${option.id}`).toBe('pass');
+      for (const practice of method.schools ?? []) {
+        for (const option of practice.options) {
+          const sheet = applyPractice(method, { [practice.id]: option.id });
+          expect(scorePiece(sheet).verdict, `${method.id} ${practice.id} ${option.id}`).toBe('pass');
         }
       }
     }

@@ -6,14 +6,14 @@ import { connectionSettings } from '../database/database.ts';
  * What rang: a class, and what changed in it: `references`, `class`, `claim`, or the id of an attempt with what became of
  * it: `entries`, `started`, `signed`, `withdrawn`, `again`. Under the name `session` the end of a session rings.
  */
-export interface Ring {
+export interface Change {
   readonly classId: string;
   readonly what: string;
   readonly more: string;
 }
-type Listener = (ring: Ring) => void;
+type Listener = (notify: Change) => void;
 
-export interface Bell {
+export interface ChangeNotifier {
   /** Hears a class until the returned function is called. */
   readonly listen: (classId: string, listener: Listener) => () => void;
   readonly stop: () => Promise<void>;
@@ -23,21 +23,21 @@ const FIRST_WAIT_MS = 250;
 const LONGEST_WAIT_MS = 5000;
 const BEAT_MS = 15_000;
 const ANSWER_MS = 5000;
-/** A ring that every listener hears: after a lost connection nobody knows what was missed. */
+/** A notify that every listener hears: after a lost connection nobody knows what was missed. */
 const EVERYTHING = null;
 
 /**
  * One connection a process that listens to the database's notifications and passes them to whoever hears a class.
  * A lost connection is made again; then everybody is rung once, since a notification may have been missed.
  */
-export function startBell(databaseUrl: string, log: Logger): Bell {
+export function startNotifier(databaseUrl: string, log: Logger): ChangeNotifier {
   const listeners = new Map<string, Set<Listener>>();
   let client: pg.Client | null = null;
   let stopped = false;
   let wait = FIRST_WAIT_MS;
   let timer: NodeJS.Timeout | null = null;
 
-  const ring = (classId: string | null, what: string, more: string): void => {
+  const notify = (classId: string | null, what: string, more: string): void => {
     for (const [heard, set] of listeners) {
       if (classId !== EVERYTHING && heard !== classId) continue;
       for (const listener of set) listener({ classId: heard, what, more });
@@ -65,13 +65,13 @@ export function startBell(databaseUrl: string, log: Logger): Bell {
       again();
     };
     next.on('error', (error) => {
-      log.warn({ err: error }, 'bell');
+      log.warn({ err: error }, 'notifier');
       lose();
     });
     next.on('end', lose);
     next.on('notification', ({ payload }) => {
       const [classId, what, more] = (payload ?? '').split(' ');
-      if (classId && what) ring(classId, what, more ?? (/^[0-9a-f-]{36}$/.test(what) ? 'entries' : ''));
+      if (classId && what) notify(classId, what, more ?? (/^[0-9a-f-]{36}$/.test(what) ? 'entries' : ''));
     });
     try {
       await next.connect();
@@ -80,9 +80,9 @@ export function startBell(databaseUrl: string, log: Logger): Bell {
       client = next;
       wait = FIRST_WAIT_MS;
       watch(next, () => client === next, lose);
-      ring(EVERYTHING, 'class', '');
+      notify(EVERYTHING, 'class', '');
     } catch (error) {
-      log.warn({ err: error }, 'bell');
+      log.warn({ err: error }, 'notifier');
       lose();
     }
   }

@@ -1,47 +1,47 @@
 <script setup lang="ts">
-import type { ClassSchool } from '@clear-mark/contract';
-import { DECIDED_ELSEWHERE } from '@clear-mark/methods/schools';
+import type { ClassPracticeOption } from '@clear-mark/contract';
+import { DECIDED_ELSEWHERE } from '@clear-mark/methods/practice-options';
 import { onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 
 /** The questions on which practitioners disagree: what this class does, what ships, and why. */
 const props = defineProps<{ classId: string }>();
-const schools = shallowRef<readonly ClassSchool[]>([]);
+const options = shallowRef<readonly ClassPracticeOption[]>([]);
 const failure = ref<string | null>(null);
 const params = { id: props.classId };
 const classroom = useClassroom();
 
 onMounted(async () => {
   try {
-    schools.value = await call(ROUTES.classSchools, { params });
+    options.value = await call(ROUTES.classPracticeOptions, { params });
   } catch (error) {
     failure.value = wordsOf(error);
   }
 });
 
-async function choose(school: ClassSchool, event: Event): Promise<void> {
+async function choose(practice: ClassPracticeOption, event: Event): Promise<void> {
   const option = (event.target as HTMLSelectElement).value;
   try {
-    schools.value = await call(ROUTES.chooseSchool, { params, body: { school: school.id, option } });
+    options.value = await call(ROUTES.choosePractice, { params, body: { practice: practice.id, option } });
     failure.value = null;
     classroom.renew();
   } catch (error) {
     failure.value = wordsOf(error);
   }
 }
-const usual = (s: ClassSchool): string => s.options.find((o) => o.id === s.default)?.label ?? '';
+const usual = (s: ClassPracticeOption): string => s.options.find((o) => o.id === s.default)?.label ?? '';
 </script>
 
 <template>
-  <section class="section" data-test="schools">
+  <section class="section" data-test="practice">
     <h2>Where practitioners disagree</h2>
     <p class="soft">
       A choice holds for pieces started from now on; each sheet shows by which it was scored.
     </p>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
-    <p v-if="schools.length === 0" class="soft">Choices appear with the methods in use.</p>
-    <div v-for="s in schools" :key="s.id" class="school">
+    <p v-if="options.length === 0" class="soft">Choices appear with the methods in use.</p>
+    <div v-for="s in options" :key="s.id" class="practice">
       <label>
         <b>{{ s.question }}</b>
         <select class="act" :value="s.chosen" @change="choose(s, $event)">
@@ -67,7 +67,7 @@ const usual = (s: ClassSchool): string => s.options.find((o) => o.id === s.defau
 </template>
 
 <style scoped>
-.school {
+.practice {
   border-top: 1px solid var(--hair);
   padding: 8px 0;
 }

@@ -1,29 +1,36 @@
 import { DomainError } from '../domain-error.ts';
-import type { Criterion, MethodSheet, School, SchoolChange, SchoolChoices, Step } from './types.ts';
+import type {
+  Criterion,
+  MethodSheet,
+  PracticeOption,
+  PracticeChange,
+  PracticeChoices,
+  Step,
+} from './types.ts';
 
 const made = new WeakMap<MethodSheet, Map<string, MethodSheet>>();
 
-/** The option that a sheet is scored by, for one of its schools. */
-export const chosenOption = (school: School, choices: SchoolChoices): string =>
-  choices[school.id] ?? school.default;
+/** The option that a sheet is scored by, for one of its practice options. */
+export const chosenOption = (practice: PracticeOption, choices: PracticeChoices): string =>
+  choices[practice.id] ?? practice.default;
 
 /**
- * The sheet as a class's choices between schools make it. Only schools that the sheet has count, so that one set of
+ * The sheet as a class's choices of practice make it. Only options that the sheet has count, so that one set of
  * choices serves all methods of a class; the default of each changes nothing. Steps that are left without a
  * criterion leave the sheet. The same object for the same choices, so that its limits are worked out once.
- * Error: `school.unknown`. Example: leaving out `not-wiped` where a dry touch is allowed.
+ * Error: `practice.unknown`. Example: leaving out `not-wiped` where a dry touch is allowed.
  */
-export function applySchools(sheet: MethodSheet, choices: SchoolChoices): MethodSheet {
+export function applyPractice(sheet: MethodSheet, choices: PracticeChoices): MethodSheet {
   const taken = (sheet.schools ?? []).filter((s) => chosenOption(s, choices) !== s.default);
   if (taken.length === 0) return sheet;
   const chosen = Object.fromEntries(taken.map((s) => [s.id, choices[s.id]!]));
   const key = JSON.stringify(chosen);
   const known = made.get(sheet)?.get(key);
   if (known) return known;
-  const changes = taken.flatMap((school) => {
-    const option = school.options.find((o) => o.id === chosen[school.id]);
+  const changes = taken.flatMap((practice) => {
+    const option = practice.options.find((o) => o.id === chosen[practice.id]);
     if (!option) {
-      throw new DomainError('school.unknown', { school: school.id, given: chosen[school.id]! });
+      throw new DomainError('practice.unknown', { practice: practice.id, given: chosen[practice.id]! });
     }
     return option.changes;
   });
@@ -36,7 +43,7 @@ export function applySchools(sheet: MethodSheet, choices: SchoolChoices): Method
   return result;
 }
 
-function changeStep(step: Step, change: SchoolChange): Step {
+function changeStep(step: Step, change: PracticeChange): Step {
   if (change.change === 'how') return step.id === change.step ? { ...step, how: change.how } : step;
   if (!step.criteria.some((c) => c.id === change.criterion)) return step;
   const criteria =
@@ -46,10 +53,10 @@ function changeStep(step: Step, change: SchoolChange): Step {
   return { ...step, criteria };
 }
 
-/** A change that does not fit the kind of its criterion is a fault of the method's data: `school.misfit`. */
+/** A change that does not fit the kind of its criterion is a fault of the method's data: `practice.misfit`. */
 export function changeCriterion(
   c: Criterion,
-  change: Exclude<SchoolChange, { change: 'how' | 'leave_out' }>,
+  change: Exclude<PracticeChange, { change: 'how' | 'leave_out' }>,
 ): Criterion {
   switch (change.change) {
     case 'require':
@@ -71,5 +78,5 @@ export function changeCriterion(
       return never;
     }
   }
-  throw new DomainError('school.misfit', { criterion: c.id, change: change.change });
+  throw new DomainError('practice.misfit', { criterion: c.id, change: change.change });
 }

@@ -12,7 +12,7 @@ const STANDS_OUT = 2.5;
 const nameOf = (source: string): string =>
   source in THING_WORDS ? THING_WORDS[source as ThingKind].toLowerCase() : source;
 /** A source with those that these readings cannot tell from it. */
-function allOf(source: string, left: LossSeries['apart']['left']): string {
+function allOf(source: string, left: LossSeries['spreadSources']['left']): string {
   const with_ = left
     .filter((l) => l.reason === 'same_groups' && l.sources[0] === source)
     .map((l) => l.sources[1]!);
@@ -26,15 +26,19 @@ const listed = (parts: readonly string[]): string =>
  * "Trainee, tool or test?" of one sample of losses in sentences: what the spread goes with, which of it stands out, and what
  * these readings cannot tell. Silent about a share that may as well be nothing.
  */
-export function apartWords({ n, apart, measure }: Pick<LossSeries, 'n' | 'apart' | 'measure'>): string[] {
+export function spreadSourceWords({
+  n,
+  spreadSources,
+  measure,
+}: Pick<LossSeries, 'n' | 'spreadSources' | 'measure'>): string[] {
   if (n < LEAST_TOLD) return [`${n} readings are too few to say what their spread goes with.`];
   const said: string[] = [];
-  if (apart.components) {
-    const { sources, chance, n: of } = apart.components;
+  if (spreadSources.components) {
+    const { sources, chance, n: of } = spreadSources.components;
     const clear = sources.filter((s) => s.low >= LEAST_SHARE).sort((a, b) => b.share - a.share);
     const shares = clear.map(
       (s) =>
-        `${percent(s.share)} goes with ${allOf(s.source, apart.left)} (${percent(s.low)} to ${percent(s.high)})`,
+        `${percent(s.share)} goes with ${allOf(s.source, spreadSources.left)} (${percent(s.low)} to ${percent(s.high)})`,
     );
     said.push(
       clear.length === 0
@@ -55,9 +59,9 @@ export function apartWords({ n, apart, measure }: Pick<LossSeries, 'n' | 'apart'
     }
   }
   const clearOnes = new Set(
-    apart.components?.sources.filter((s) => s.low >= LEAST_SHARE).map((s) => s.source),
+    spreadSources.components?.sources.filter((s) => s.low >= LEAST_SHARE).map((s) => s.source),
   );
-  const worth = apart.left.filter((l) => l.reason !== 'same_groups' || clearOnes.has(l.sources[0]!));
+  const worth = spreadSources.left.filter((l) => l.reason !== 'same_groups' || clearOnes.has(l.sources[0]!));
   return [...said, ...worth.map(leftWords).filter((w) => w !== '')];
 }
 

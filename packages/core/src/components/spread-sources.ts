@@ -3,7 +3,7 @@ import type { NotIdentifiable } from './identify.ts';
 import { type VarianceComponents, varianceComponents } from './variance-components.ts';
 
 /** What can be told of readings and what not, and why. */
-export interface ToldApart {
+export interface SpreadSources {
   /** Components of the sources that these readings can tell apart; null where there are none. */
   readonly components: Extract<VarianceComponents, { kind: 'components' }> | null;
   /** Sources left out, each with its reason. */
@@ -16,11 +16,11 @@ export interface ToldApart {
  * errors as `varianceComponents`. Example: trainees who each keep to an own bench, with cleavers that change hands: the
  * trainee (or bench, as `left` says) and the cleaver.
  */
-export function tellApart(
+export function spreadSourcesOf(
   values: ArrayLike<number>,
   factors: readonly RandomFactor[],
   confidence = 0.95,
-): ToldApart {
+): SpreadSources {
   const left: NotIdentifiable[] = [];
   let rest = factors;
   while (rest.length > 0) {

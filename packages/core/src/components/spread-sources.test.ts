@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { numbers } from '../numbers-for-tests.ts';
-import { tellApart } from './index.ts';
+import { spreadSourcesOf } from './index.ts';
 
 const next = numbers(3);
 const n = 48;
@@ -14,7 +14,7 @@ const values = trainee.map(
 
 describe('sources that readings can tell apart', () => {
   it('all of them where the design is good', () => {
-    const found = tellApart(values, [
+    const found = spreadSourcesOf(values, [
       { source: 'trainee', labels: trainee },
       { source: 'day', labels: day },
     ]);
@@ -22,7 +22,7 @@ describe('sources that readings can tell apart', () => {
     expect(found.components!.components[0]!.share).toBeGreaterThan(0.8);
   });
   it('leaves out what cannot be told, with the reason, and goes on with the rest', () => {
-    const found = tellApart(values, [
+    const found = spreadSourcesOf(values, [
       { source: 'trainee', labels: trainee },
       { source: 'cleaver', labels: trainee.map((t) => `of ${t}`) },
       { source: 'bench', labels: values.map(() => 'one') },
@@ -35,10 +35,10 @@ describe('sources that readings can tell apart', () => {
     expect(found.components!.components.map((c) => c.source)).toEqual(['trainee', 'day']);
   });
   it('says nothing where nothing can be said', () => {
-    expect(tellApart([1, 2], [{ source: 'day', labels: ['a', 'b'] }])).toMatchObject({
+    expect(spreadSourcesOf([1, 2], [{ source: 'day', labels: ['a', 'b'] }])).toMatchObject({
       components: null,
       left: [{ reason: 'too_few' }],
     });
-    expect(tellApart(values, [])).toEqual({ components: null, left: [] });
+    expect(spreadSourcesOf(values, [])).toEqual({ components: null, left: [] });
   });
 });

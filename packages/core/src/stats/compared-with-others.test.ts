@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { numbers } from '../numbers-for-tests.ts';
-import { againstTheOthers, type ComparedCell } from './index.ts';
+import { comparedWithOthers, type ComparedCell } from './index.ts';
 
 const cell = (id: string, stratum: string, k: number, n: number, group = 'cleave'): ComparedCell => ({
   ...{ group, id, stratum, k, n },
@@ -13,22 +13,22 @@ describe('one against the others on comparable work', () => {
       cell(id, 'w', id === '3' ? 15 : 5, id === '3' ? 30 : 10),
       cell(id, 'x', 19, 20),
     ]);
-    expect(againstTheOthers(innocent).some((a) => a.apart)).toBe(false);
+    expect(comparedWithOthers(innocent).some((a) => a.differs)).toBe(false);
     const blunt = ['1', '2', '3'].flatMap((id) =>
       ['x', 'y', 'z'].map((s) => cell(id, s, id === '3' ? 12 : 19, 20)),
     );
-    const found = againstTheOthers(blunt);
-    expect(found.filter((a) => a.apart && a.difference < 0).map((a) => a.id)).toEqual(['3']);
+    const found = comparedWithOthers(blunt);
+    expect(found.filter((a) => a.differs && a.difference < 0).map((a) => a.id)).toEqual(['3']);
     expect(found.find((a) => a.id === '3')!.high).toBeLessThan(0);
   });
   it('compares within a group only, and leaves out who shares no stratum', () => {
-    const found = againstTheOthers([
+    const found = comparedWithOthers([
       cell('1', 'x', 1, 2),
       cell('1', 'x', 2, 2, 'strip'),
       cell('2', 'y', 1, 2),
     ]);
     expect(found).toEqual([]);
-    expect(againstTheOthers([])).toEqual([]);
+    expect(comparedWithOthers([])).toEqual([]);
   });
   it('with nothing but chance at work a table in twenty carries a mark', () => {
     const next = numbers(5);
@@ -43,7 +43,7 @@ describe('one against the others on comparable work', () => {
           return cell(id, String(s), k, n);
         }),
       );
-      marked += Number(againstTheOthers(cells).some((a) => a.apart));
+      marked += Number(comparedWithOthers(cells).some((a) => a.differs));
     }
     // 5 % and four standard errors of it.
     expect(marked / rounds).toBeLessThan(0.05 + 4 * Math.sqrt((0.05 * 0.95) / rounds));

@@ -1,5 +1,5 @@
 import { type EntryValue, trunkMap } from '@clear-mark/core';
-import type { ClassSchool, Person, SuggestionCount } from '@clear-mark/contract';
+import type { ClassPracticeOption, Person, SuggestionCount } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { attemptBody, batch, type Caller, entryOf, type TestClass, World, seen } from './harness.ts';
@@ -59,26 +59,28 @@ const inMethod = (method: string, attemptId: string, name: string, value: EntryV
   criterionId: `clear-mark/${method}/${name}`,
 });
 
-describe('schools of a class', () => {
-  const choose = (school: string, option: string) =>
-    asTeacher.put(`/classes/${classroom.id}/schools`, { school, option });
+describe('practice options of a class', () => {
+  const choose = (practice: string, option: string) =>
+    asTeacher.put(`/classes/${classroom.id}/practice-options`, { practice, option });
 
   it('are those of the methods in use, at their defaults', async () => {
-    const list = (await asTeacher.get(`/classes/${classroom.id}/schools`)).body as ClassSchool[];
+    const list = (await asTeacher.get(`/classes/${classroom.id}/practice-options`))
+      .body as ClassPracticeOption[];
     expect(list.map((s) => s.id)).toContain('loss-allowance');
     expect(list.map((s) => s.id)).not.toContain('trunk');
     expect(list.every((s) => s.chosen === s.default && s.reason !== '' && s.methods.length === 1)).toBe(true);
     await use('mpo-trunk');
-    const more = (await asTeacher.get(`/classes/${classroom.id}/schools`)).body as ClassSchool[];
+    const more = (await asTeacher.get(`/classes/${classroom.id}/practice-options`))
+      .body as ClassPracticeOption[];
     expect(more.find((s) => s.id === 'loss-allowance')!.methods).toHaveLength(2);
     expect(more.map((s) => s.id)).toContain('trunk');
   });
 
   it('a choice that there is not changes nothing', async () => {
-    expect((await choose('trunk', 'B')).problem.code).toBe('school.unknown');
+    expect((await choose('trunk', 'B')).problem.code).toBe('practice.unknown');
     await use('mpo-trunk');
     const refused = await choose('trunk', 'Z');
-    expect([refused.status, refused.problem.code]).toEqual([422, 'school.unknown']);
+    expect([refused.status, refused.problem.code]).toEqual([422, 'practice.unknown']);
     expect(refused.problem.detail).toBe('There is no choice “trunk: Z”. Nothing was changed.');
     expect((await choose('trunk', 'B')).status).toBe(200);
     expect((await choose('wavelengths', 'one')).status).toBe(200);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { apartWords } from './apart.ts';
+import { spreadSourceWords } from './spread-sources.ts';
 
-type Apart = Parameters<typeof apartWords>[0]['apart'];
+type Sources = Parameters<typeof spreadSourceWords>[0]['spreadSources'];
 const source = (name: string, share: number, low: number, effect = 0, error = 0.01) => ({
   ...{ source: name, sd: 0.1, share, low, high: share + 0.2 },
   levels: [
@@ -10,12 +10,12 @@ const source = (name: string, share: number, low: number, effect = 0, error = 0.
   ],
 });
 const chance = { source: 'chance', sd: 0.1, share: 0.3, low: 0.2, high: 0.4 };
-const said = (apart: Apart, n = 212, measure: 'loss' | 'distance' = 'loss') =>
-  apartWords({ n, measure, apart }).join(' ');
+const said = (spreadSources: Sources, n = 212, measure: 'loss' | 'distance' = 'loss') =>
+  spreadSourceWords({ n, measure, spreadSources }).join(' ');
 
 describe('trainee, tool or test, in words', () => {
   it('names what the spread goes with, and which one of it', () => {
-    const apart = {
+    const spreadSources = {
       components: {
         n: 212,
         sources: [source('trainee', 0.2, 0.08), source('cleaver', 0.5, 0.25, 0.12)],
@@ -23,16 +23,19 @@ describe('trainee, tool or test, in words', () => {
       },
       left: [],
     };
-    const words = said(apart);
+    const words = said(spreadSources);
     expect(words).toContain(
       'Of the spread of these 212 readings 50 % goes with the cleaver (25 % to 70 %) and 20 %',
     );
     expect(words).toContain('Cleaver 3 loses 0.12 dB more against the others (± 0.02, 40 readings).');
-    expect(said(apart, 212, 'distance')).toContain('Cleaver 3 saves 0.12 dB against');
+    expect(said(spreadSources, 212, 'distance')).toContain('Cleaver 3 saves 0.12 dB against');
   });
   it('is silent about what may be nothing', () => {
-    const apart = { components: { n: 40, sources: [source('bench', 0.1, 0.001, 0.3)], chance }, left: [] };
-    expect(said(apart, 40)).toBe(
+    const spreadSources = {
+      components: { n: 40, sources: [source('bench', 0.1, 0.001, 0.3)], chance },
+      left: [],
+    };
+    expect(said(spreadSources, 40)).toBe(
       'These 40 readings do not show that their spread goes with anything but chance.',
     );
   });
@@ -52,7 +55,7 @@ describe('trainee, tool or test, in words', () => {
     expect(words).toContain('40 % goes with the trainee or the cleaver');
     expect(words).toContain('cannot tell trainee and cleaver apart');
     expect(words).toContain('All were made with one film');
-    // Where nothing goes with either there is nothing to tell apart.
+    // Where nothing goes with either there is nothing to tell spreadSources.
     const none = { n: 50, sources: [source('trainee', 0.1, 0)], chance };
     expect(said({ components: none, left: left.slice(0, 1) }, 50)).not.toContain('apart');
   });

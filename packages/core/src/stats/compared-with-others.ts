@@ -1,6 +1,6 @@
 import { holm } from './holm.ts';
 import { stratifiedDifference, type Stratum } from './mantel-haenszel.ts';
-import { FAMILY_LEVEL } from './stands-apart.ts';
+import { FAMILY_LEVEL } from './differs-from-rest.ts';
 
 /** Passes and outcomes of one in one stratum; only those of one group are compared. */
 export interface ComparedCell {
@@ -22,7 +22,7 @@ export interface AgainstOthers {
   readonly high: number;
   /** Adjusted by Holm over all that were compared. */
   readonly p: number;
-  readonly apart: boolean;
+  readonly differs: boolean;
 }
 
 const Z95 = 1.959963984540054;
@@ -33,7 +33,7 @@ const Z95 = 1.959963984540054;
  * no stratum with others are left out. Input: whole counts. Error: `stats.bad_count`. Example: a cleaver against the other
  * cleavers, the strata being trainees and weeks.
  */
-export function againstTheOthers(cells: readonly ComparedCell[]): AgainstOthers[] {
+export function comparedWithOthers(cells: readonly ComparedCell[]): AgainstOthers[] {
   const totals = new Map<string, { k: number; n: number }>();
   const own = new Map<string, ComparedCell[]>();
   for (const cell of cells) {
@@ -61,6 +61,6 @@ export function againstTheOthers(cells: readonly ComparedCell[]): AgainstOthers[
     ...{ expected: d.expected, difference: d.difference },
     low: d.difference - Z95 * d.error,
     high: d.difference + Z95 * d.error,
-    ...{ p: adjusted[i]!, apart: adjusted[i]! <= FAMILY_LEVEL },
+    ...{ p: adjusted[i]!, differs: adjusted[i]! <= FAMILY_LEVEL },
   }));
 }

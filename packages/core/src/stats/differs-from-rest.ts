@@ -25,7 +25,7 @@ export const FAMILY_LEVEL = 0.05;
  * Input: k passes of n outcomes a cell; output in the same order. A signal keeps the p of its round.
  * Example: 10 of 40 beside three cells of about 35 of 40 is worse; the three are not better.
  */
-export function standsApart(cells: readonly SplitCell[]): CellSignal[] {
+export function differsFromRest(cells: readonly SplitCell[]): CellSignal[] {
   const found: CellSignal[] = cells.map(() => ({ signal: null, p: 1 }));
   const left = new Set(cells.keys());
   while (left.size > 1) {

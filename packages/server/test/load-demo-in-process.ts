@@ -7,7 +7,7 @@ import { type DemoLoad, loadDemo } from '../../../tools/load-demo.ts';
 const SELF = fileURLToPath(import.meta.url);
 
 /** Loads the demo in a process of its own: the test runner's instrumented modules take three times as long. */
-export async function loadDemoApart(databaseUrl: string, load: DemoLoad): Promise<void> {
+export async function loadDemoInOwnProcess(databaseUrl: string, load: DemoLoad): Promise<void> {
   const order = JSON.stringify({ ...load, now: load.now.getTime() });
   await promisify(execFile)(process.execPath, ['--import', 'tsx', SELF, databaseUrl, order]);
 }

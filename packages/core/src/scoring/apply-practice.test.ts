@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { check, limit, loss, measure, passed, sheetOf, step } from './entries-for-tests.ts';
 import { score } from './index.ts';
-import { applySchools, chosenOption } from '../sheet/apply-schools.ts';
+import { applyPractice, chosenOption } from '../sheet/apply-practice.ts';
 import { checkSheet } from '../sheet/check-sheet.ts';
-import type { MethodSheet, School, SchoolChange } from '../sheet/types.ts';
+import type { MethodSheet, PracticeOption, PracticeChange } from '../sheet/types.ts';
 
-const school = (id: string, ...changes: SchoolChange[]): School => ({
+const practice = (id: string, ...changes: PracticeChange[]): PracticeOption => ({
   id,
   question: `${id}?`,
   default: 'usual',
@@ -20,33 +20,33 @@ const plain = sheetOf(
   step('t', 'test', [loss('loss')]),
   step('u', 'test', [check('alone')]),
 );
-const withSchools = (...schools: School[]): MethodSheet => ({ ...plain, schools });
+const withPractice = (...schools: PracticeOption[]): MethodSheet => ({ ...plain, schools });
 
-describe('choices between schools', () => {
+describe('choices of practice', () => {
   it('the defaults change nothing, and the sheet is the same object', () => {
-    const sheet = withSchools(school('wipe', { change: 'leave_out', criterion: 'wiped' }));
-    expect(applySchools(sheet, {})).toBe(sheet);
-    expect(applySchools(sheet, { wipe: 'usual', unknown: 'x' })).toBe(sheet);
+    const sheet = withPractice(practice('wipe', { change: 'leave_out', criterion: 'wiped' }));
+    expect(applyPractice(sheet, {})).toBe(sheet);
+    expect(applyPractice(sheet, { wipe: 'usual', unknown: 'x' })).toBe(sheet);
     expect(chosenOption(sheet.schools![0]!, {})).toBe('usual');
   });
   it('the same choices give the same object, so that limits are worked out once', () => {
-    const sheet = withSchools(school('wipe', { change: 'leave_out', criterion: 'wiped' }));
-    expect(applySchools(sheet, { wipe: 'other' })).toBe(applySchools(sheet, { wipe: 'other' }));
+    const sheet = withPractice(practice('wipe', { change: 'leave_out', criterion: 'wiped' }));
+    expect(applyPractice(sheet, { wipe: 'other' })).toBe(applyPractice(sheet, { wipe: 'other' }));
   });
   it('leaves a criterion out, and the step with it when it was its last', () => {
-    const sheet = withSchools(
-      school('wipe', { change: 'leave_out', criterion: 'wiped' }),
-      school('alone', { change: 'leave_out', criterion: 'alone' }),
+    const sheet = withPractice(
+      practice('wipe', { change: 'leave_out', criterion: 'wiped' }),
+      practice('alone', { change: 'leave_out', criterion: 'alone' }),
     );
-    const made = applySchools(sheet, { wipe: 'other', alone: 'other' });
+    const made = applyPractice(sheet, { wipe: 'other', alone: 'other' });
     expect(made.steps.map((s) => s.criteria.map((c) => c.id))).toEqual([['len'], ['loss']]);
     expect(made.chosen).toEqual({ wipe: 'other', alone: 'other' });
     expect(sheet.steps).toHaveLength(3);
   });
   it('changes a band, what is required, wavelengths, rules and words', () => {
-    const made = applySchools(
-      withSchools(
-        school(
+    const made = applyPractice(
+      withPractice(
+        practice(
           'all',
           { change: 'band', criterion: 'len', band: { upper: limit('12') } },
           { change: 'require', criterion: 'wiped', required: false },
@@ -67,21 +67,21 @@ describe('choices between schools', () => {
     expect(outcome.criteria.map((c) => c.points)).toEqual([10, 10, 10, 10]);
     expect(outcome.missing).not.toContain('wiped');
   });
-  it('an option that the school does not have is refused', () => {
-    const sheet = withSchools(school('wipe', { change: 'leave_out', criterion: 'wiped' }));
-    expect(() => applySchools(sheet, { wipe: 'third' })).toThrow('school.unknown');
+  it('an option that the practice does not have is refused', () => {
+    const sheet = withPractice(practice('wipe', { change: 'leave_out', criterion: 'wiped' }));
+    expect(() => applyPractice(sheet, { wipe: 'third' })).toThrow('practice.unknown');
   });
   it('a change that does not fit its criterion, or a default that is no option, is a fault of the sheet', () => {
     expect(() =>
-      checkSheet(withSchools(school('x', { change: 'trunk', criterion: 'len', trunk: 'A' }))),
-    ).toThrow('school.misfit');
-    expect(() => checkSheet(withSchools({ ...school('x'), default: 'none' }))).toThrow('sheet.school');
-    expect(() => checkSheet(withSchools(school('x', { change: 'leave_out', criterion: 'nowhere' })))).toThrow(
-      'sheet.school',
-    );
+      checkSheet(withPractice(practice('x', { change: 'trunk', criterion: 'len', trunk: 'A' }))),
+    ).toThrow('practice.misfit');
+    expect(() => checkSheet(withPractice({ ...practice('x'), default: 'none' }))).toThrow('sheet.practice');
+    expect(() =>
+      checkSheet(withPractice(practice('x', { change: 'leave_out', criterion: 'nowhere' }))),
+    ).toThrow('sheet.practice');
     const call = check('said', { kind: 'call', of: 'wiped' } as never);
     const sheet = { ...plain, steps: [...plain.steps, step('v', 'test', [call])] };
-    const out = school('x', { change: 'leave_out', criterion: 'wiped' });
+    const out = practice('x', { change: 'leave_out', criterion: 'wiped' });
     expect(() => checkSheet({ ...sheet, schools: [out] })).toThrow('sheet.call_target');
   });
 });

@@ -1,12 +1,12 @@
-import type { Criterion, LossRules, MethodSheet, School, SchoolChange } from '@clear-mark/core';
+import type { Criterion, LossRules, MethodSheet, PracticeOption, PracticeChange } from '@clear-mark/core';
 import { atLeast, between } from './build.ts';
 import { MULTIMODE_TABLES, REFERENCE_END, SINGLE_MODE_TABLES } from './loss-rules.ts';
 import { commonPractice, house } from './sources.ts';
 
 /** What an option changes on a criterion, by the last part of its id and its kind. */
-type Effect = (name: string, criterion: Criterion) => SchoolChange | null;
+type Effect = (name: string, criterion: Criterion) => PracticeChange | null;
 
-interface SchoolOfTheTrade {
+interface PracticeOfTheTrade {
   readonly id: string;
   readonly question: string;
   readonly options: readonly { readonly id: string; readonly label: string; readonly effect: Effect }[];
@@ -20,7 +20,7 @@ const leaveOut =
   (name, c) =>
     names.includes(name) ? { change: 'leave_out', criterion: c.id } : null;
 const band =
-  (wanted: string, made: Extract<SchoolChange, { change: 'band' }>['band']): Effect =>
+  (wanted: string, made: Extract<PracticeChange, { change: 'band' }>['band']): Effect =>
   (name, c) =>
     name === wanted ? { change: 'band', criterion: c.id, band: made } : null;
 const rules =
@@ -36,7 +36,7 @@ const isMultimode = (c: Criterion & { kind: 'loss' }): boolean => c.link.fiberCl
  * The questions on which practitioners disagree and that change what a sheet asks or allows. Each ships with a
  * default; a class chooses another in its settings. Source of every answer: common practice, unless it says more.
  */
-export const SCHOOLS: readonly SchoolOfTheTrade[] = [
+export const PRACTICE_OPTIONS: readonly PracticeOfTheTrade[] = [
   {
     id: 'loss-allowance',
     question: 'What does the connection allowance count?',
@@ -280,15 +280,15 @@ export const DECIDED_ELSEWHERE: readonly { readonly question: string; readonly a
 
 const nameOf = (c: Criterion): string => c.id.slice(c.id.lastIndexOf('/') + 1);
 
-/** The sheet with the schools that change something on it. */
-export function withSchools(sheet: MethodSheet): MethodSheet {
+/** The sheet with the practice options that change something on it. */
+export function withPractice(sheet: MethodSheet): MethodSheet {
   const criteria = sheet.steps.flatMap((s) => s.criteria);
-  const schools: School[] = SCHOOLS.map(({ options, ...school }) => ({
-    ...school,
+  const schools: PracticeOption[] = PRACTICE_OPTIONS.map(({ options, ...practice }) => ({
+    ...practice,
     options: options.map(({ effect, ...option }) => ({
       ...option,
       changes: criteria.flatMap((c) => effect(nameOf(c), c) ?? []),
     })),
-  })).filter((school) => school.options.some((o) => o.changes.length > 0));
+  })).filter((practice) => practice.options.some((o) => o.changes.length > 0));
   return schools.length > 0 ? { ...sheet, schools } : sheet;
 }

@@ -1,11 +1,11 @@
-import type { StandsOut } from '@clear-mark/contract';
+import type { Differences } from '@clear-mark/contract';
 import { SKILL_WORDS, THING_WORDS } from './names.ts';
 
-type Found = StandsOut['skills'][number];
+type Found = Differences['skills'][number];
 const points = (share: number): string => `${Math.round(100 * Math.abs(share))}`;
 
 /** Who or what stands apart in a skill, against whom, by how much, and what that speaks for. */
-export function standsOutWords(found: Found): string {
+export function differenceWords(found: Found): string {
   const { source, label, skill, difference, low, high, k, n } = found;
   const worse = difference < 0;
   const [least, most] = [low, high].map(Math.abs).sort((a, b) => a - b);
@@ -20,7 +20,7 @@ export function standsOutWords(found: Found): string {
 }
 
 /** When nothing stands apart: what that means, and what it does not. */
-export function nothingStandsOutWords(compared: number): string {
+export function noDifferenceWords(compared: number): string {
   return compared === 0
     ? 'Nobody shared a week, and no tool changed hands, so trainee and tool cannot be told apart here. Let tools swap for a few pieces.'
     : 'Neither a trainee nor a tool stands apart from the others beyond chance.';

@@ -1,5 +1,5 @@
-import { againstTheOthers, type Skill } from '@clear-mark/core';
-import type { Person, ResultFilter, StandsOut } from '@clear-mark/contract';
+import { comparedWithOthers, type Skill } from '@clear-mark/core';
+import type { Person, ResultFilter, Differences } from '@clear-mark/contract';
 import { classForInstructor } from '../../classes/index.ts';
 import type { Database } from '../../database/database.ts';
 import { filterCondition } from '../filter.ts';
@@ -7,15 +7,15 @@ import { readLabels } from '../labels.ts';
 import { type FailedCell, type UsedCell, whyStore } from './why.store.ts';
 
 /**
- * Who and what stands apart: a thing against the others of its kind in the hands of the same trainees in the same weeks, a
+ * Who and what stands differs: a thing against the others of its kind in the hands of the same trainees in the same weeks, a
  * trainee against the others in the same weeks, in each skill and in each criterion.
  */
-export async function standsOut(
+export async function differences(
   db: Database,
   classId: string,
   filter: ResultFilter,
   me: Person,
-): Promise<StandsOut> {
+): Promise<Differences> {
   const { timeZone } = await classForInstructor(db, classId, me);
   const where = filterCondition({ classId, timeZone }, filter);
   const store = whyStore(db);
@@ -26,14 +26,14 @@ export async function standsOut(
     readLabels(db),
   ]);
   return {
-    ...skillsApart([...people, ...things]),
-    criteria: criteriaApart(failed, (id) => labels.criteria.get(id)?.label ?? id),
+    ...skillDifferences([...people, ...things]),
+    criteria: criterionDifferences(failed, (id) => labels.criteria.get(id)?.label ?? id),
   };
 }
 
-export function skillsApart(cells: readonly UsedCell[]): Pick<StandsOut, 'compared' | 'skills'> {
+export function skillDifferences(cells: readonly UsedCell[]): Pick<Differences, 'compared' | 'skills'> {
   const named = new Map(cells.map((c) => [c.id, c]));
-  const found = againstTheOthers(
+  const found = comparedWithOthers(
     cells.map(({ skill, source, id, traineeId, week, k, n }) => ({
       group: `${skill} ${source}`,
       // A trainee is compared with the others of the week, a thing with the others in the same hands.
@@ -44,7 +44,7 @@ export function skillsApart(cells: readonly UsedCell[]): Pick<StandsOut, 'compar
   return {
     compared: found.length,
     skills: found
-      .filter((f) => f.apart)
+      .filter((f) => f.differs)
       .map(({ group, id, k, n, expected, difference, low, high, p }) => ({
         skill: group.split(' ')[0] as Skill,
         source: named.get(id)!.source,
@@ -55,17 +55,17 @@ export function skillsApart(cells: readonly UsedCell[]): Pick<StandsOut, 'compar
   };
 }
 
-function criteriaApart(
+function criterionDifferences(
   cells: readonly FailedCell[],
   labelOf: (criterionId: string) => string,
-): StandsOut['criteria'] {
+): Differences['criteria'] {
   const names = new Map(cells.map((c) => [c.traineeId, c.traineeName]));
-  return againstTheOthers(
+  return comparedWithOthers(
     cells.map((c) => ({
       ...{ group: c.criterionId, id: c.traineeId, stratum: c.week, k: c.n - c.failed, n: c.n },
     })),
   )
-    .filter((f) => f.apart && f.difference < 0)
+    .filter((f) => f.differs && f.difference < 0)
     .map(({ group, id, k, n, expected, p }) => ({
       ...{ criterionId: group, label: labelOf(group), traineeId: id, traineeName: names.get(id)! },
       ...{ failed: n - k, n, expected: 1 - expected, p },
