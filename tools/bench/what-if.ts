@@ -76,13 +76,16 @@ async function builtCore(): Promise<{ readonly replayOf: typeof replayOf }> {
   return (await import(pathToFileURL(path.join(outDir, 'index.js')).href)) as never;
 }
 
+/** Pages of attempts are asked for only; no job is begun. */
+const NO_QUEUE = { add: () => Promise.reject(new Error('no queue here')) };
+
 async function inNode(url: string): Promise<{ ms: number; attempts: number }> {
   const core = await builtCore();
   const db: Database = openDatabase(url, 2);
   try {
     const me = (await db('people').where({ role: 'lead' }).first()) as Person;
     const found = await db('classes').where({ name: SCENARIO.className }).first();
-    const service = whatIfService(db);
+    const service = whatIfService(db, NO_QUEUE);
     const sheets = new Map<string, MethodSheet>();
     const attempts: { attempt: ReplayedAttempt; references: LossReference[] }[] = [];
     let after: string | undefined;

@@ -10,11 +10,13 @@ import { grantToApplication } from './database/grants.ts';
 import { migrate } from './database/migrate.ts';
 import { buildApp } from './app/index.ts';
 import { instrumentHub } from './instruments/index.ts';
+import { prepareJobQueue, startJobQueue } from './jobs/index.ts';
 import { startNotifier } from './live/index.ts';
 import { syncShippedMethods } from './methods/index.ts';
 import { peopleService, sessionSecret } from './people/index.ts';
 import { type Keeping, startNightly } from './safekeeping/index.ts';
 import { readingStamps } from './stamps/index.ts';
+import { jobThreads, WHAT_IF, whatIfHandlers } from './what-if/index.ts';
 
 export interface Running {
   readonly url: string;
@@ -44,6 +46,9 @@ export async function startServer(
   sessionPool.on('error', (error) => log.warn({ err: error }, 'session pool'));
   try {
     await prepare(config, db, log);
+    const queue = await startJobQueue(sessionPool, log);
+    release.push(() => queue.stop());
+    await queue.work(WHAT_IF, whatIfHandlers(db, jobThreads(config.databaseUrl)));
     await syncShippedMethods(db);
     const setupCode = config.mode === 'real' ? await peopleService(db).newSetupCode() : null;
     const notifier = startNotifier(config.databaseUrl, log);
@@ -58,6 +63,7 @@ export async function startServer(
       db,
       notifier,
       hub,
+      queue,
       sessionPool,
       sessionSecret: secret,
       stamps: readingStamps(secret),
@@ -91,6 +97,7 @@ async function prepare(config: Config, db: Database, log: Logger): Promise<void>
   try {
     const run = await migrate(owner);
     if (run.length > 0) log.info({ run }, 'migrated');
+    await prepareJobQueue(ownerUrl, [WHAT_IF]);
     if (owner === db) {
       if (config.mode === 'real')
         log.warn('no DATABASE_OWNER_URL: the application works as the owner of its tables');

@@ -136,8 +136,8 @@ export class World {
     return (this.owned ??= openDatabase(this.url, 2));
   }
 
-  static async make(now?: () => Date): Promise<World> {
-    const { url, appUrl, drop } = await freshDatabase();
+  static async make(now?: () => Date, template?: string): Promise<World> {
+    const { url, appUrl, drop } = await freshDatabase(template);
     const server = await startServer(
       {
         databaseUrl: appUrl,

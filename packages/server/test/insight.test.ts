@@ -14,8 +14,9 @@ import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoInOwnProcess } from './load-demo-in-process.ts';
 import { type Caller, World } from './harness.ts';
+import { DEMO_NOW, demoTemplate } from './demo-template.ts';
 
-const NOW = new Date('2026-03-18T14:30:00Z');
+const NOW = DEMO_NOW;
 let world: World;
 let api: Caller;
 let teacher: Caller;
@@ -24,8 +25,7 @@ let results: Results;
 const at = (path: string): string => `/classes/${classId}${path}`;
 
 beforeAll(async () => {
-  world = await World.make(() => NOW);
-  await loadDemoInOwnProcess(world.appUrl, { seed: 7, story: true, now: NOW, faces: false });
+  world = await World.make(() => NOW, await demoTemplate());
   classId = (await world.db('classes').where({ name: SCENARIO.className }).pluck('id'))[0];
   const lead: Person = await world.person('lead');
   api = await world.signedIn(lead);

@@ -4,16 +4,16 @@ import { SCENARIO } from '@clear-mark/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemo } from '../../../tools/load-demo.ts';
 import { type Caller, World } from './harness.ts';
+import { DEMO_NOW, demoTemplate } from './demo-template.ts';
 
-const NOW = new Date('2026-03-18T14:30:00Z');
+const NOW = DEMO_NOW;
 let world: World;
 let api: Caller;
 let classId: string;
 let results: Results;
 
 beforeAll(async () => {
-  world = await World.make(() => NOW);
-  await loadDemo(world.db, { seed: 7, story: true, now: NOW });
+  world = await World.make(() => NOW, await demoTemplate());
   classId = (await world.db('classes').where({ name: SCENARIO.className }).pluck('id'))[0];
   const lead: Person = await world.person('lead');
   api = await world.signedIn(lead);

@@ -21,6 +21,7 @@ import { peopleRoutes } from '../people/index.ts';
 import { referenceRoutes } from '../references/index.ts';
 import { planRoutes } from '../plan/index.ts';
 import { resultRoutes } from '../results/index.ts';
+import type { JobQueue } from '../jobs/index.ts';
 import { whatIfRoutes } from '../what-if/index.ts';
 import { type Keeping, safekeepingRoutes } from '../safekeeping/index.ts';
 import type { ReadingStamps } from '../stamps/index.ts';
@@ -41,6 +42,7 @@ export interface AppParts {
   readonly log: Logger;
   readonly notifier: ChangeNotifier;
   readonly hub: InstrumentHub;
+  readonly queue: JobQueue;
   readonly stamps: ReadingStamps;
   readonly keeping: Keeping;
   readonly now: () => Date;
@@ -81,7 +83,7 @@ export function buildApp(parts: AppParts): RequestListener {
   callRoutes(router, db, parts.now);
   resultRoutes(router, db, parts.now);
   planRoutes(router, db, parts.now);
-  whatIfRoutes(router, db, parts.now, config.databaseUrl);
+  whatIfRoutes(router, db, parts.now, parts.queue);
   safekeepingRoutes(router, db, parts.now, parts.keeping);
   liveRoutes(router, db, parts.notifier, classFeed(db, parts.notifier, parts.now, log));
   const standInsPort = config.standInsPort ?? null;

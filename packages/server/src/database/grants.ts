@@ -26,6 +26,8 @@ const NEVER_DELETED = [
   'classes',
   'class_chains',
 ];
+/** Where the queue of jobs keeps itself. */
+export const QUEUE_SCHEMA = 'job_queue';
 /** What the application only reads. */
 const READ_ONLY = ['schema_migrations'];
 
@@ -37,6 +39,7 @@ export async function grantToApplication(owner: Database, role: string): Promise
   await owner.raw('grant usage on schema public to ??', [role]);
   await owner.raw('grant select, insert, update, delete on all tables in schema public to ??', [role]);
   await owner.raw('grant usage, select on all sequences in schema public to ??', [role]);
+  await grantQueue(owner, role);
   const there = new Set<string>(
     (
       await owner.raw(`select table_name from information_schema.tables where table_schema = 'public'`)
@@ -51,4 +54,15 @@ export async function grantToApplication(owner: Database, role: string): Promise
       await owner.raw(`revoke ${rights} on ?? from ??`, [table, role]);
     }
   }
+}
+
+/** The application adds jobs, takes and ends them; the shape of the queue is its owner's. */
+async function grantQueue(owner: Database, role: string): Promise<void> {
+  const { rows } = await owner.raw('select 1 from pg_namespace where nspname = ?', [QUEUE_SCHEMA]);
+  if (rows.length === 0) return;
+  await owner.raw('grant usage on schema ?? to ??', [QUEUE_SCHEMA, role]);
+  await owner.raw('grant select, insert, update, delete on all tables in schema ?? to ??', [
+    QUEUE_SCHEMA,
+    role,
+  ]);
 }

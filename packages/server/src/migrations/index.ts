@@ -12,6 +12,7 @@ import * as insight from './0010-insight.ts';
 import * as safekeeping from './0011-safekeeping.ts';
 import * as intake from './0012-intake.ts';
 import * as intakeCost from './0013-intake-cost.ts';
+import * as jobQueue from './0014-job-queue.ts';
 
 export interface Migration {
   readonly name: string;
@@ -33,4 +34,5 @@ export const MIGRATIONS: readonly Migration[] = [
   safekeeping,
   intake,
   intakeCost,
+  jobQueue,
 ];

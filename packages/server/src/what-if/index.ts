@@ -1,2 +1,3 @@
+export { jobThreads } from './job-thread.ts';
 export { whatIfRoutes } from './what-if.routes.ts';
-export { whatIfService } from './what-if.service.ts';
+export { WHAT_IF, whatIfHandlers, whatIfService } from './what-if.service.ts';

@@ -2,15 +2,15 @@ import { createRequire } from 'node:module';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { Worker } from 'node:worker_threads';
-import type { RunJob } from './what-if.service.ts';
+import type { JobOrder } from './run-job.ts';
 
 /**
  * Runs jobs each in a thread of its own, with a connection of its own: scoring ten thousand attempts again keeps a core busy
  * for seconds, which the requests of others must not notice.
  */
 export const jobThreads =
-  (databaseUrl: string): RunJob =>
-  (order) =>
+  (databaseUrl: string) =>
+  (order: JobOrder): Promise<void> =>
     new Promise((resolve, reject) => {
       // The sources are run as they are: the thread registers the process's own loader before it opens them.
       const tsx = path.dirname(createRequire(import.meta.url).resolve('tsx/package.json'));

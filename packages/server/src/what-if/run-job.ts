@@ -5,14 +5,14 @@ import { methodVersion } from '../methods/index.ts';
 import { jobsStore } from './jobs.store.ts';
 import { type Replayed, replayStore } from './replay.store.ts';
 
-/** What a job is to do: plain values, so that another thread can be told. */
+/** What a job is to do: plain values, so that the queue can keep it and another thread be told. */
 export interface JobOrder {
   readonly id: string;
   readonly scope: { readonly classId: string; readonly timeZone: string };
   readonly policy: Policy;
   readonly settings: readonly WhatIfSetting[];
   readonly filter: ResultFilter;
-  readonly now: Date;
+  readonly nowMs: number;
 }
 
 const PAGE = 100;
@@ -20,7 +20,7 @@ const PAGE = 100;
 /** Scores every attempt of a job again and keeps its progress and its results; stops when it was cancelled. */
 export async function runJob(
   db: Database,
-  { id, scope, policy, settings, filter, now }: JobOrder,
+  { id, scope, policy, settings, filter, nowMs }: JobOrder,
 ): Promise<void> {
   const sheets = new Map<string, MethodSheet>();
   const replay = replayOf(sheets, policy, settings);
@@ -44,7 +44,7 @@ export async function runJob(
     after = page.next;
     if (!(await jobsStore(db).advance(id, done))) return;
   } while (after !== null);
-  const results = replay.results(now.getTime()).map((r): WhatIfCounts => ({
+  const results = replay.results(nowMs).map((r): WhatIfCounts => ({
     ...r,
     skills: r.skills.map((s) => ({ ...s })),
     standings: r.standings.map((s) => ({ ...s, traineeName: names.get(s.traineeId)! })),

@@ -3,10 +3,11 @@ import type { Person, ReplayPage, ResultFilter, WhatIfJob, WhatIfSetting } from 
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
+import type { JobHandlers, JobKind, JobQueue } from '../jobs/index.ts';
 import { methodVersion } from '../methods/index.ts';
 import { jobsStore } from './jobs.store.ts';
 import { replayStore } from './replay.store.ts';
-import { type JobOrder, runJob } from './run-job.ts';
+import type { JobOrder } from './run-job.ts';
 
 /** Attempts of one page for a browser: larger ones would keep others waiting while they are put together. */
 const PAGE = 60;
@@ -17,10 +18,13 @@ interface Asked {
   readonly filter: ResultFilter;
 }
 
-/** Where a job is run: in a thread of its own, or in this one where a test says so. */
-export type RunJob = (order: JobOrder) => Promise<void>;
+/** Jobs of this kind: one that a lost process had begun is tried once more. */
+export const WHAT_IF: JobKind = { name: 'what_if', retries: 1 };
+/** A job that takes longer than this, and this more an attempt, is taken for lost: a multiple of what it needs. */
+const LEAST_SECONDS = 60;
+const SECONDS_EACH = 0.01;
 
-export const whatIfService = (db: Database, run: RunJob = (order) => runJob(db, order)) => ({
+export const whatIfService = (db: Database, queue: Pick<JobQueue, 'add'>) => ({
   replay: async (
     classId: string,
     { after, size, ...filter }: ResultFilter & { after?: string | undefined; size?: number | undefined },
@@ -48,12 +52,15 @@ export const whatIfService = (db: Database, run: RunJob = (order) => runJob(db, 
     }
     const scope = { classId, timeZone };
     const total = await replayStore(db).total(scope, asked.filter);
-    const jobs = jobsStore(db);
-    if (!(await jobs.start({ id: asked.id, classId, by: me.id, total }))) {
-      throw new AppError('what_if.too_many');
-    }
-    void run({ ...asked, scope, policy, now }).catch(() => jobs.finish(asked.id, 'failed', []));
-    return (await jobs.byId(classId, asked.id))!;
+    return db.transaction(async (trx) => {
+      const jobs = jobsStore(trx);
+      if (!(await jobs.start({ id: asked.id, classId, by: me.id, total }))) {
+        throw new AppError('what_if.too_many');
+      }
+      const order: JobOrder = { ...asked, scope, policy, nowMs: now.getTime() };
+      await queue.add(trx, WHAT_IF, order, Math.ceil(LEAST_SECONDS + SECONDS_EACH * total));
+      return (await jobs.byId(classId, asked.id))!;
+    });
   },
 
   job: async (classId: string, id: string, me: Person): Promise<WhatIfJob> => {
@@ -67,6 +74,15 @@ export const whatIfService = (db: Database, run: RunJob = (order) => runJob(db, 
     await classForInstructor(db, classId, me);
     if (!(await jobsStore(db).cancel(classId, id))) throw new AppError('not_found.job');
   },
+});
+
+/** What this process does with the jobs that lie in the queue: `run` scores, in a thread of its own. */
+export const whatIfHandlers = (
+  db: Database,
+  run: (order: JobOrder) => Promise<void>,
+): JobHandlers<JobOrder> => ({
+  run,
+  giveUp: ({ id }) => jobsStore(db).finish(id, 'failed', []),
 });
 
 /** What a setting is tried on before a job begins, so that a bad one is refused at once. */

@@ -1,0 +1,7 @@
+export {
+  type JobHandlers,
+  type JobKind,
+  type JobQueue,
+  prepareJobQueue,
+  startJobQueue,
+} from './job-queue.ts';

@@ -1,0 +1,97 @@
+import PgBoss from 'pg-boss';
+import type pg from 'pg';
+import type { Logger } from 'pino';
+import type { Database } from '../database/database.ts';
+import { QUEUE_SCHEMA } from '../database/grants.ts';
+
+/** How long a job lies before a process that is idle takes it. */
+const LOOK_EVERY_SECONDS = 0.5;
+
+/** A kind of work for the queue: where its jobs lie, and where those that could not be done. */
+export interface JobKind {
+  readonly name: string;
+  /** How often a job is tried again that failed, or whose process was lost. */
+  readonly retries: number;
+}
+const failedOf = (kind: JobKind): string => `${kind.name}_failed`;
+
+export interface JobHandlers<T extends object> {
+  readonly run: (order: T) => Promise<void>;
+  /** Called once when no try is left. */
+  readonly giveUp: (order: T) => Promise<void>;
+}
+
+export interface JobQueue {
+  /**
+   * Adds a job within a transaction: it is there when, and only when, that is committed. A process that has not finished it
+   * within `seconds` is taken for lost, and another tries it.
+   */
+  readonly add: (trx: Database, kind: JobKind, order: object, seconds: number) => Promise<void>;
+  /** From now on this process takes jobs of the kind, one after the other. */
+  readonly work: <T extends object>(kind: JobKind, handlers: JobHandlers<T>) => Promise<void>;
+  /** Looks now for jobs whose process is lost; it is done by itself every minute. */
+  readonly look: () => Promise<void>;
+  readonly stop: () => Promise<void>;
+}
+
+/** Makes what the queue needs in the database, as its owner; the application's role may only use it. */
+export async function prepareJobQueue(ownerUrl: string, kinds: readonly JobKind[]): Promise<void> {
+  const queue = new PgBoss({
+    connectionString: ownerUrl,
+    schema: QUEUE_SCHEMA,
+    supervise: false,
+    schedule: false,
+    max: 1,
+  });
+  queue.on('error', () => undefined); // A lost connection fails the call that needs it.
+  await queue.start();
+  try {
+    for (const kind of kinds) {
+      for (const name of [failedOf(kind), kind.name]) {
+        if ((await queue.getQueue(name)) === null) {
+          await queue.createQueue(name, {
+            name,
+            retryLimit: kind.retries,
+            ...(name === kind.name ? { deadLetter: failedOf(kind) } : {}),
+          });
+        }
+      }
+    }
+  } finally {
+    await queue.stop({ graceful: false, wait: true });
+  }
+}
+
+/** The jobs of all server processes of a school, kept in its database: a job outlives the process that began it. */
+export async function startJobQueue(pool: pg.Pool, log: Logger): Promise<JobQueue> {
+  const queue = new PgBoss({
+    db: { executeSql: (text: string, values: unknown[]) => pool.query(text, values) },
+    schema: QUEUE_SCHEMA,
+    migrate: false,
+    schedule: false,
+  });
+  queue.on('error', (error) => log.warn({ err: error }, 'job queue'));
+  await queue.start();
+  return {
+    add: async (trx, kind, order, seconds) => {
+      await queue.send(kind.name, order, { expireInSeconds: seconds, db: withinTransaction(trx) });
+    },
+    work: async <T extends object>(kind: JobKind, { run, giveUp }: JobHandlers<T>) => {
+      const options = { pollingIntervalSeconds: LOOK_EVERY_SECONDS, batchSize: 1 };
+      await queue.work<T>(kind.name, options, async ([job]) => run(job!.data));
+      await queue.work<T>(failedOf(kind), options, async ([job]) => giveUp(job!.data));
+    },
+    look: () => queue.maintain(),
+    stop: () => queue.stop({ graceful: false, wait: true }),
+  };
+}
+
+/** The queue writes by numbered parameters on the connection of the transaction. */
+function withinTransaction(trx: Database): PgBoss.Db {
+  return {
+    executeSql: async (text, values) => {
+      const connection = (await trx.client.acquireConnection()) as pg.Client;
+      return connection.query(text, values);
+    },
+  };
+}
