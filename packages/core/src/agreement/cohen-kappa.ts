@@ -45,7 +45,10 @@ export function cohenKappa(table: readonly (readonly number[])[]): Kappa {
   return withInterval({ n, kappa, error, errorAtZero });
 }
 
-/** An agreement with its 95 % interval, not clipped. */
+/**
+ * An agreement with its 95 % interval, kappa -+ 1.96 standard errors, not clipped (Fleiss, Cohen and Everitt 1969). Example:
+ * 0.5 with the error 0.1 lies between 0.304 and 0.696.
+ */
 export function withInterval(found: Pick<Found, 'n' | 'kappa' | 'error' | 'errorAtZero'>): Kappa {
   const half = Z95 * found.error;
   return { kind: 'kappa', ...found, low: found.kappa - half, high: found.kappa + half };

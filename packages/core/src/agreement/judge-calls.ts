@@ -30,7 +30,7 @@ export interface CallsResult {
 
 /**
  * A series of calls judged against its reference: rates with 95 % Wilson intervals, Cohen's kappa, the weighted agreement
- * of the policy. A face without a call counts in none of them. Error: `agreement.bad_weight` for a weight under 1.
+ * of the policy. A face without a call counts in none of them (Wilson 1927; Cohen 1960). Error: `agreement.bad_weight` for a weight under 1.
  * Example: of 10 bad faces 9 called bad and of 10 good ones 8 called good gives 0.9, 0.8 and kappa 0.7.
  */
 export function judgeCalls(calls: readonly JudgedCall[], missWeight: number): CallsResult {
@@ -63,7 +63,10 @@ export function judgeCalls(calls: readonly JudgedCall[], missWeight: number): Ca
   };
 }
 
-/** Agreement of two people over the faces that both called. */
+/**
+ * Agreement of two people over the faces that both called, as `cohenKappa`. Example: the same calls of both are kappa 1 where
+ * good and bad were called.
+ */
 export function agreementOf(
   one: readonly (Call | null)[],
   other: readonly (Call | null)[],

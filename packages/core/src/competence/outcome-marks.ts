@@ -59,7 +59,9 @@ export const JUDGED_MARKS: readonly OutcomeMark[] = [...PASS_MARKS, ...FAIL_MARK
 
 const PASSED: ReadonlySet<string> = new Set(PASS_MARKS);
 const FAILED: ReadonlySet<string> = new Set(FAIL_MARKS);
+/** Whether a mark of a history is a pass, marginal ones too. Any text; `verdictOfMark` refuses what is no mark. */
 export const isPassMark = (mark: string): boolean => PASSED.has(mark);
+/** Whether a mark of a history is a fail, marginal ones and stop breaches too. */
 export const isFailMark = (mark: string): boolean => FAILED.has(mark);
 
 /** The outcomes that carry a verdict, void and incomplete left out. Error: `competence.unknown_mark`. */

@@ -12,8 +12,8 @@ export interface SpreadSources {
 
 /**
  * Variance components of those sources that the readings can tell apart. A source that they cannot tell is left out with
- * its reason; of two that group the readings alike the first stands for both, since either could be the cause. Input and
- * errors as `varianceComponents`. Example: trainees who each keep to an own bench, with cleavers that change hands: the
+ * its reason; of two that group the readings alike the first stands for both, since either could be the cause. Input, source
+ * and errors as `varianceComponents`. Example: trainees who each keep to an own bench, with cleavers that change hands: the
  * trainee (or bench, as `left` says) and the cleaver.
  */
 export function spreadSourcesOf(

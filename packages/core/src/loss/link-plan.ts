@@ -49,7 +49,9 @@ export interface LinkPlan {
 export const CORE_UM: Readonly<Record<FiberClass, number>> = {
   ...{ OS1: 9, OS2: 9, OM1: 62.5, OM2: 50, OM3: 50, OM4: 50, OM5: 50 },
 };
+/** Whether a fiber class is single-mode (OS1, OS2), by its name. */
 export const isSingleMode = (fiberClass: FiberClass): boolean => fiberClass.startsWith('OS');
+/** The wavelengths in nm at which a fiber class is tested: common practice. Example: OS2 at 1310 and 1550. */
 export const wavelengthsOf = (fiberClass: FiberClass): readonly number[] =>
   isSingleMode(fiberClass) ? [1310, 1550] : [850, 1300];
 

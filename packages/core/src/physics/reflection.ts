@@ -10,7 +10,7 @@ export function faceReflectance(fromIndex: number, intoIndex: number): number {
   return ((fromIndex - intoIndex) / (fromIndex + intoIndex)) ** 2;
 }
 
-/** Return loss in dB, positive: -10 log10 R; null where nothing comes back. Example: R = 0.036 is 14.4 dB. */
+/** Return loss in dB, positive: -10 log10 R (by definition); null where nothing comes back. Example: R = 0.036 is 14.4 dB. */
 export function returnLossDb(reflectance: number): number | null {
   return reflectance > 0 ? -10 * Math.log10(reflectance) : null;
 }
@@ -27,7 +27,7 @@ export function worstGapReflectance(glassIndex: number, gapIndex: number): numbe
 
 /**
  * Loss in dB by reflection at the two faces of a gap: (1 - R)^2 passes, or (1 - R) / (1 + R) with the light that
- * bounces between the faces counted too (incoherent sum). Example: glass to air to glass, 0.32 dB and 0.31 dB.
+ * bounces between the faces counted too (incoherent sum). Errors and source as `faceReflectance`. Example: glass to air to glass, 0.32 dB and 0.31 dB.
  */
 export function gapReflectionDb(glassIndex: number, gapIndex: number, bounces: boolean): number {
   const r = faceReflectance(glassIndex, gapIndex);

@@ -5,9 +5,11 @@ import type { Unit } from '../units/index.ts';
 export const VERDICTS = ['fail', 'marginal_fail', 'void', 'incomplete', 'marginal_pass', 'pass'] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
-/** What is accepted, what is not, and what hangs on the uncertainty of its measurement. */
+/** Accepted, also where it hangs on the uncertainty of its measurement. */
 export const isPass = (verdict: Verdict): boolean => verdict === 'pass' || verdict === 'marginal_pass';
+/** Not accepted, also where it hangs on the uncertainty of its measurement. */
 export const isFail = (verdict: Verdict): boolean => verdict === 'fail' || verdict === 'marginal_fail';
+/** Hangs on the uncertainty of its measurement: nobody can tell by this one which side the true value lies on. */
 export const isMarginal = (verdict: Verdict): boolean =>
   verdict === 'marginal_pass' || verdict === 'marginal_fail';
 
@@ -237,6 +239,7 @@ export interface ReadingPartOutcome extends PartBase {
 }
 export type PartOutcome = LossPartOutcome | ReadingPartOutcome;
 
+/** Whether a part is a loss reading in dB; the others are readings of a grid in a unit of their own. */
 export const isLossPart = (part: PartOutcome): part is LossPartOutcome => 'lossDb' in part;
 /** The number of a part: its loss in dB or its value in the base unit. */
 export const partValue = (part: PartOutcome): number | null => (isLossPart(part) ? part.lossDb : part.value);

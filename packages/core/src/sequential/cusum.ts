@@ -30,7 +30,7 @@ export function cusumWeights(rates: RatePair, form: CusumForm): CusumWeights {
 }
 
 /**
- * The chart of outcomes (1 = failure): S = max(0, S + W), signal at the first S >= h; the path goes on after it. Errors: as
+ * The chart of outcomes (1 = failure): S = max(0, S + W), signal at the first S >= h; the path goes on after it (Page 1954). Errors: as
  * `cusumWeights`, `sequential.bad_outcome`, `sequential.bad_limit`. Example: three failures in a row by the weights above
  * reach 3.2958.
  */
@@ -69,7 +69,7 @@ export type RunLength =
 
 /**
  * Exact mean run length to the signal from 0 for a true failure rate: a stretch from 0 either reaches h or falls back to
- * 0, where it begins anew, so the mean is the expected stretch over its chance of reaching h. `never` where no number of
+ * 0, where it begins anew, so the mean is the expected stretch over its chance of reaching h (Wald's identity of a renewal, Page 1954). `never` where no number of
  * pieces reaches it. Input: rate from 0 to 1. Errors: as `cusumWeights`, `sequential.bad_limit`, `sequential.bad_share`.
  * Relative error under 1e-10. Example: 0.1 and 0.3, h = 1: one failure signals, so 1 / p.
  */
@@ -90,7 +90,7 @@ function stretchOf(rates: RatePair, h: number, form: CusumForm, p: number, most?
 
 /**
  * Chance that the signal has come by each number of pieces, from 1 to `pieces`: the renewal of stretches. Input and errors
- * as `runLength`. Absolute error under 1e-12. Example: h = 1 as above at p = 0.2: 0.2, 0.36, 0.488.
+ * as `runLength`, and `stats.bad_count` for pieces that are no whole number. Absolute error under 1e-12. Example: h = 1 as above at p = 0.2: 0.2, 0.36, 0.488.
  */
 export function signalledBy(
   rates: RatePair,

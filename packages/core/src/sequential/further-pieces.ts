@@ -7,7 +7,7 @@ export type FurtherPieces =
 
 /**
  * Expected further pieces until `wanted` passes in a row, from a present streak, at a pass rate p: (p^-r - p^-j) / (1 - p),
- * r - j at p = 1. Not to be said at p = 0. Input: whole 0 <= streak <= wanted, wanted of 1 and more. Errors:
+ * r - j at p = 1 (Feller 1968, XIII.7, from memory). Not to be said at p = 0. Input: whole 0 <= streak <= wanted, wanted of 1 and more. Errors:
  * `stats.bad_count`, `sequential.bad_share`. Relative error under 1e-12. Example: 3 in a row at 0.8 from nothing: 4.77.
  */
 export function furtherPieces(wanted: number, streak: number, p: number): FurtherPieces {

@@ -14,7 +14,7 @@ export interface OperatingPoint {
 
 /**
  * What a sequential test decides of a trainee with a true failure rate, and after how many pieces: exact, by the chain of
- * reachable sums rather than Wald's approximation, which leaves out by how much a bound is overshot. Input: failure rate
+ * reachable sums rather than Wald's approximation, which leaves out by how much a bound is overshot (test of Wald 1947). Input: failure rate
  * from 0 to 1. Errors: as `sprtBounds`, `sequential.bad_share`. Absolute error under 1e-12. Example: 0.1 and 0.3, risks 0.05:
  * a trainee of 0.1 is called acceptable with 0.966.
  */

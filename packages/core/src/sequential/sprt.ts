@@ -41,7 +41,7 @@ export function sprtBounds({ pGood, pBad, alpha, beta }: SprtPlan): SprtBounds {
 
 /**
  * The path of outcomes (1 = failure) and its decisions: `running` goes on and tells each crossing of a bound, `restarting`
- * begins at 0 again after every decision. Errors: as `sprtBounds`, `sequential.bad_outcome`. Example: three failures at
+ * begins at 0 again after every decision (Wald 1947). Errors: as `sprtBounds`, `sequential.bad_outcome`. Example: three failures at
  * once by the plan above are unacceptable at the third.
  */
 export function sprtPath(
@@ -68,6 +68,7 @@ export function sprtPath(
   return { bounds, path, decisions };
 }
 
+/** Refuses an outcome that is neither 0 nor 1 (by definition). Error: `sequential.bad_outcome` with its place. Example: 2. */
 export function requireOutcome(x: number, at: number): void {
   if (x !== 0 && x !== 1) throw new DomainError('sequential.bad_outcome', { at, x });
 }

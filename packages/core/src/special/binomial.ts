@@ -3,7 +3,7 @@ import { binomialTerm } from './binomial-term.ts';
 import { betaShare } from './incomplete-beta.ts';
 
 /**
- * Probability of exactly k successes of n. Input: whole 0 <= k <= n, p from 0 to 1. Error: `stats.bad_binomial`.
+ * Probability of exactly k successes of n (Loader 2000). Input: whole 0 <= k <= n, p from 0 to 1. Error: `stats.bad_binomial`.
  * Relative error under 1e-13. Example: 2 of 4 at 0.5 is 0.375.
  */
 export function binomialPmf(k: number, n: number, p: number): number {
@@ -13,7 +13,7 @@ export function binomialPmf(k: number, n: number, p: number): number {
 }
 
 /**
- * Probability of at most k successes of n, by the incomplete beta function: 1 - I_p(k + 1, n - k). Input as `binomialPmf`;
+ * Probability of at most k successes of n, by the incomplete beta function: 1 - I_p(k + 1, n - k) (DLMF 8.17.5). Input as `binomialPmf`;
  * under 0 it is 0, from n on 1. Relative error under 1e-12. Example: at most 1 of 4 at 0.5 is 0.3125.
  */
 export function binomialCdf(k: number, n: number, p: number): number {

@@ -54,7 +54,7 @@ function fraction(x: number, a: number, b: number): number {
 const guard = (v: number): number => (Math.abs(v) < TINY ? TINY : v);
 
 /**
- * The x at which I_x(a, b) = p. Input: p from 0 to 1. Error: `stats.bad_beta`. Relative error under 1e-12 of the smaller of
+ * The x at which I_x(a, b) = p, by the root of `betaShare`. Input: p from 0 to 1. Error: `stats.bad_beta`. Relative error under 1e-12 of the smaller of
  * x and 1 - x. Example: the median of (2, 3) is 0.38572757.
  */
 export function betaQuantile(p: number, a: number, b: number): number {

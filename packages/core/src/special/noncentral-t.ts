@@ -10,7 +10,7 @@ const REACH = 11;
 const STEP = 9;
 
 /**
- * Non-central t distribution function: P((Z + delta) / sqrt(chi2 / freedom) <= t), as the integral of Phi(t u - delta) over
+ * Non-central t distribution function (Owen 1968): P((Z + delta) / sqrt(chi2 / freedom) <= t), as the integral of Phi(t u - delta) over
  * the density of u = sqrt(chi2 / freedom), adaptive about the step of Phi, which is narrow where t is large. Input: freedom
  * of 1 or more, delta of any size (series fail beyond 37). Errors: `stats.bad_freedom`, `stats.not_finite`. Absolute error
  * under 1e-13. Example: t = 2, 10 degrees, delta 1 gives 0.8076.

@@ -25,7 +25,7 @@ const ONE_OVER_SQRT_2PI = 0.3989422804014327;
 
 /**
  * The standard normal distribution function and what is left to 1, each to its own last digit, by the rational
- * approximations of Cody (1969). Relative error of either under 1e-14 (held to values of R). Example: Phi(1.96) =
+ * approximations of Cody (1969). Relative error of either under 1e-14 (held to values of R). Error: `stats.not_finite`. Example: Phi(1.96) =
  * 0.9750021049.
  */
 export function normalShare(z: number): Shares {
@@ -45,6 +45,7 @@ export function normalShare(z: number): Shares {
   return z < 0 ? { below: small, above: 1 - small } : { below: 1 - small, above: small };
 }
 
+/** The standard normal distribution function at z; `normalShare` keeps the digits of the upper tail. Example: Phi(0) = 0.5. */
 export const normalCdf = (z: number): number => normalShare(z).below;
 
 /** exp(-y^2 / 2) without the rounding of y^2. */
@@ -74,6 +75,7 @@ function far(y: number): number {
   return (bell(y) * (ONE_OVER_SQRT_2PI - share)) / y;
 }
 
+/** Density of the standard normal at z (DLMF 7.20.1). Relative error under 1e-15. Example: at 0 it is 0.3989. */
 export const normalDensity = (z: number): number => ONE_OVER_SQRT_2PI * bell(Math.abs(z));
 
 /**

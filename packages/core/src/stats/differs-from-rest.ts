@@ -19,7 +19,7 @@ export const FAMILY_LEVEL = 0.05;
 
 /**
  * Which cells of a split table stand apart from the rest of their group. Each round tests every cell against the
- * others of its group taken together (Fisher exact), adjusts by Holm over the whole table, marks the clearest
+ * others of its group taken together (Fisher 1935, exact), adjusts by Holm (1979) over the whole table, marks the clearest
  * one and leaves it out of the next round, so that one bad tool does not make the good ones look better. With
  * nothing but chance at work the chance of any mark is at most `FAMILY_LEVEL`, that of the first round.
  * Input: k passes of n outcomes a cell; output in the same order. A signal keeps the p of its round.

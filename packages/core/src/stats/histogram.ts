@@ -7,7 +7,7 @@ export interface Histogram {
 }
 
 /**
- * Counts in bins of equal width whose edges are whole multiples of `width`; a value on an edge falls into
+ * Counts in bins of equal width, by definition, whose edges are whole multiples of `width`; a value on an edge falls into
  * the upper bin, with 1e-9 of a width forgiven as binary dust. Each value counts as often as `times` says, once without it.
  * Null for no values.
  * Errors: `stats.bad_width`, `stats.not_finite`. Example: 0.1, 0.14, 0.2 by 0.1 is 2 from 0.1 and 1 from 0.2.

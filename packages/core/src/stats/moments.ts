@@ -1,7 +1,7 @@
 import { DomainError, requireFinite } from '../domain-error.ts';
 
 /**
- * Arithmetic mean, by Neumaier's compensated sum; never outside of the values, so that a constant sample has itself as its
+ * Arithmetic mean, by Neumaier's compensated sum (Neumaier 1974); never outside of the values, so that a constant sample has itself as its
  * mean, to the last digit. Unit that of the values. Errors: `stats.empty`, `stats.not_finite`. Relative error under 1e-15
  * for values of one sign. Example: 1, 2, 4 is 7/3.
  */
@@ -59,7 +59,7 @@ export function skewnessG1(values: ArrayLike<number>): number | null {
 }
 
 /**
- * Power mean of losses in dB: -10 log10 of the mean of 10^(-x/10). It stands beside the mean of the dB, never
+ * Power mean of losses in dB: -10 log10 of the mean of 10^(-x/10) (by definition of the dB). It stands beside the mean of the dB, never
  * in its place. Errors as `mean`. Example: 0 and 3.0103 dB is 1.2494 dB.
  */
 export function powerMeanDb(lossesDb: ArrayLike<number>): number {

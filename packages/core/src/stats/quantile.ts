@@ -1,6 +1,6 @@
 import { DomainError, requireFinite } from '../domain-error.ts';
 
-/** The values in rising order, as a copy. Error: `stats.not_finite`. */
+/** The values in rising order, by definition, as a copy. Error: `stats.not_finite`. Example: 3, 1, 2 is 1, 2, 3. */
 export function sorted(values: ArrayLike<number>): Float64Array {
   requireFinite(values);
   return Float64Array.from(values).sort();
@@ -29,7 +29,7 @@ export function median(values: ArrayLike<number>): number {
 
 /**
  * `scaledMad` of values already in rising order, in one pass: their distances from the median rise on either side of it.
- * Errors: `stats.empty`.
+ * Errors: `stats.empty`. Example: 1, 2, 4 is 1.4826.
  */
 export function scaledMadOfSorted(rising: ArrayLike<number>): number {
   const n = rising.length;
@@ -51,7 +51,7 @@ export function scaledMadOfSorted(rising: ArrayLike<number>): number {
 
 /**
  * Median absolute deviation from the median, times 1.4826, which makes it agree with the standard deviation of
- * normal data. Unit that of the values. Errors as `median`. Example: 1, 2, 4 is 1.4826.
+ * normal data (Hampel 1974). Unit that of the values. Errors as `median`. Example: 1, 2, 4 is 1.4826.
  */
 export function scaledMad(values: ArrayLike<number>): number {
   return scaledMadOfSorted(sorted(values));

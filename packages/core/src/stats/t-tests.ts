@@ -32,7 +32,7 @@ function check(confidence: number): void {
 }
 
 /**
- * Interval of a mean by Student's t. Unit that of the values. No interval, with the reason, for fewer than two values or
+ * Interval of a mean by Student's t (Student 1908). Unit that of the values. No interval, with the reason, for fewer than two values or
  * none that differ. Errors: `stats.not_finite`, `stats.bad_probability`. Relative error under 1e-12 of its width. Example:
  * 1, 2, 4 is 2.333 -+ 3.795.
  */
@@ -62,7 +62,7 @@ export function welchTest(first: ArrayLike<number>, second: ArrayLike<number>, c
 }
 
 /**
- * Paired t test: that of the differences, first less second, pair by pair. Differences that differ by no more than the
+ * Paired t test (Student 1908): that of the differences, first less second, pair by pair. Differences that differ by no more than the
  * rounding of the values are one difference: a constant shift has no spread. Errors: as `meanInterval`, and
  * `stats.not_paired` for samples of different size. Example: 5, 7, 9 with 4, 5, 6 is t = 3.464, freedom 2.
  */

@@ -70,7 +70,10 @@ function leastSize(coverage: number, confidence: number): number {
   return Math.max(1, Math.ceil(n - TIE * Math.max(1, n)));
 }
 
-/** The order-statistic bound of a sample; without one, how many values are needed. Errors as `orderRank`. */
+/**
+ * The order-statistic bound of a sample, in its unit: the value at `orderRank`; without one, how many values are needed. Errors
+ * as `orderRank`. Example: the largest of 59 values at 0.95 and 0.95; of 58 none, 59 are needed.
+ */
 export function orderUpperBound(values: ArrayLike<number>, coverage = 0.95, confidence = 0.95): UpperBound {
   const rank = orderRank(values.length, coverage, confidence);
   if (rank === null) {

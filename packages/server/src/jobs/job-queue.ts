@@ -7,6 +7,9 @@ import { QUEUE_SCHEMA } from '../database/grants.ts';
 /** How long a job lies before a process that is idle takes it. */
 const LOOK_EVERY_SECONDS = 0.5;
 
+/** How often lost processes are looked for. */
+const LOOK_FOR_LOST_SECONDS = 30;
+
 /** A kind of work for the queue: where its jobs lie, and where those that could not be done. */
 export interface JobKind {
   readonly name: string;
@@ -29,7 +32,7 @@ export interface JobQueue {
   readonly add: (trx: Database, kind: JobKind, order: object, seconds: number) => Promise<void>;
   /** From now on this process takes jobs of the kind, one after the other. */
   readonly work: <T extends object>(kind: JobKind, handlers: JobHandlers<T>) => Promise<void>;
-  /** Looks now for jobs whose process is lost; it is done by itself every minute. */
+  /** Looks now for jobs whose process is lost; it is done by itself every half minute. */
   readonly look: () => Promise<void>;
   readonly stop: () => Promise<void>;
 }
@@ -69,6 +72,7 @@ export async function startJobQueue(pool: pg.Pool, log: Logger): Promise<JobQueu
     schema: QUEUE_SCHEMA,
     migrate: false,
     schedule: false,
+    maintenanceIntervalSeconds: LOOK_FOR_LOST_SECONDS,
   });
   queue.on('error', (error) => log.warn({ err: error }, 'job queue'));
   await queue.start();
