@@ -20,6 +20,8 @@ export function useScanner(scanned: (label: string) => boolean): void {
     for (const key of keys) {
       const again = new KeyboardEvent('keydown', { key: key.key, bubbles: true, cancelable: true });
       (document.activeElement ?? document.body).dispatchEvent(again);
+      // A key that is made by a program types nothing: whatever field the key led to gets its letter by hand.
+      if (!again.defaultPrevented) typeInto(document.activeElement, key.key);
     }
     replaying = false;
   }
@@ -50,7 +52,25 @@ export function useScanner(scanned: (label: string) => boolean): void {
     } else if (held.length > 0) {
       if (timer) clearTimeout(timer);
       replay();
+      if (document.activeElement === event.target) return;
+      // The keys before it led into a field: this one, Enter as a rule, belongs there too.
+      event.stopImmediatePropagation();
+      event.preventDefault();
+      held = [event];
+      replay();
     }
+  }
+
+  function typeInto(field: Element | null, letter: string): void {
+    if (!(field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement)) return;
+    if (letter.length !== 1) return;
+    field.setRangeText(
+      letter,
+      field.selectionStart ?? field.value.length,
+      field.selectionEnd ?? field.value.length,
+      'end',
+    );
+    field.dispatchEvent(new InputEvent('input', { data: letter, bubbles: true }));
   }
 
   function takeOut(field: HTMLInputElement, label: string): void {
