@@ -3,6 +3,22 @@ import prettier from 'eslint-config-prettier';
 import vue from 'eslint-plugin-vue';
 import tseslint from 'typescript-eslint';
 
+/** What dodges the formatter and the limits of lines is written out instead. */
+const WRITTEN_OUT = [
+  {
+    selector: 'ObjectExpression > SpreadElement > ObjectExpression.argument',
+    message: 'write the fields out, one a line',
+  },
+  {
+    selector: 'ArrayExpression > SpreadElement > ArrayExpression.argument',
+    message: 'write the elements out',
+  },
+  {
+    selector:
+      'VariableDeclarator[id.type="ArrayPattern"][init.type="ArrayExpression"]:not([id.typeAnnotation])',
+    message: 'one declaration a name',
+  },
+];
 const pure = ['packages/{core,contract,words,methods,sim,demo}/src/**/*.ts'];
 
 export default tseslint.config(
@@ -24,10 +40,12 @@ export default tseslint.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
+      'no-restricted-syntax': ['error', ...WRITTEN_OUT],
       'max-lines': ['error', { max: 420, skipBlankLines: true, skipComments: true }],
       'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }],
     },
   },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   {
     // A store is an object of small functions; a migration is one text; a method is data.
     files: [
@@ -57,6 +75,7 @@ export default tseslint.config(
       ],
       'no-restricted-syntax': [
         'error',
+        ...WRITTEN_OUT,
         {
           selector: 'NewExpression[callee.name="Date"][arguments.length=0]',
           message: 'take the instant as a parameter',
@@ -81,6 +100,7 @@ export default tseslint.config(
     rules: {
       'no-restricted-syntax': [
         'error',
+        ...WRITTEN_OUT,
         { selector: 'CallExpression[callee.name=/^(db|trx|tx)$/]', message: 'SQL stands in a store' },
         {
           selector: "CallExpression[callee.property.name='raw'][callee.object.name!='express']",

@@ -28,8 +28,13 @@ export class Api {
   async references(detail: ClassDetail, method: string, wavelengthsNm: readonly number[]): Promise<void> {
     for (const wavelengthNm of wavelengthsNm) {
       await this.call('POST', `/classes/${detail.id}/references`, {
-        ...{ id: randomUUID(), instrumentId: meterOf(detail), method, wavelengthNm, valueDbm: '-20.00' },
-        ...{ setAt: new Date().toISOString(), showsNegative: false },
+        id: randomUUID(),
+        instrumentId: meterOf(detail),
+        method,
+        wavelengthNm,
+        valueDbm: '-20.00',
+        setAt: new Date().toISOString(),
+        showsNegative: false,
       });
     }
   }
@@ -41,9 +46,15 @@ export class Api {
     const attemptId = randomUUID();
     const now = new Date().toISOString();
     await this.call('POST', `/classes/${detail.id}/attempts`, {
-      ...{ id: attemptId, traineeId: detail.trainees[trainee % detail.trainees.length]!.id },
-      ...{ methodVersionId: versionId, pieceId: randomUUID(), pieceLabel: `E-${attemptId.slice(0, 4)}` },
-      ...{ thingIds: [meterOf(detail)], startedAt: now, sentAt: now, deviceId: randomUUID() },
+      id: attemptId,
+      traineeId: detail.trainees[trainee % detail.trainees.length]!.id,
+      methodVersionId: versionId,
+      pieceId: randomUUID(),
+      pieceLabel: `E-${attemptId.slice(0, 4)}`,
+      thingIds: [meterOf(detail)],
+      startedAt: now,
+      sentAt: now,
+      deviceId: randomUUID(),
     });
     return `${this.demo.url}/class/${detail.id}/sheet/${attemptId}`;
   }

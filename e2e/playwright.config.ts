@@ -23,9 +23,15 @@ export default defineConfig({
     launchOptions: {
       executablePath: process.env['CLEAR_MARK_CHROMIUM'] ?? '/usr/bin/chromium',
       args: [
-        ...['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
-        ...['--disable-background-networking', '--disable-component-update', '--disable-sync'],
-        ...['--disable-default-apps', '--no-default-browser-check'],
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--disable-default-apps',
+        '--no-default-browser-check',
         '--disable-features=OptimizationHints,MediaRouter,Translate',
       ],
     },

@@ -164,7 +164,8 @@ describe('a restore drill', () => {
 
 describe('backups by themselves', () => {
   it('are written, copied elsewhere and rotated; their heads are anchors', async () => {
-    const [kept, share] = [path.join(folder, 'kept'), await mkdtemp(path.join(folder, 'share-'))];
+    const kept = path.join(folder, 'kept');
+    const share = await mkdtemp(path.join(folder, 'share-'));
     const made = await scheduledBackup(cluster.url('old'), kept, share, NOW);
     expect(path.basename(made.file)).toBe('clear-mark-2026-11-28T100000Z.backup');
     expect((await readManifest(path.join(share, path.basename(made.file)))).counts['classes']).toBe(1);

@@ -149,8 +149,18 @@ async function initialise(bin: string, home: string, dataDir: string): Promise<v
   await giveToDatabaseUser(handOver);
   try {
     await asDatabaseUser(path.join(bin, 'initdb'), [
-      ...['-D', half, '-U', DATABASE_USER, '--pwfile', handOver, '-A', 'scram-sha-256'],
-      ...['-E', 'UTF8', '--locale=C.UTF-8', '--no-instructions'],
+      '-D',
+      half,
+      '-U',
+      DATABASE_USER,
+      '--pwfile',
+      handOver,
+      '-A',
+      'scram-sha-256',
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+      '--no-instructions',
     ]);
   } finally {
     await rm(handOver, { force: true });

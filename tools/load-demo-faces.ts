@@ -38,9 +38,19 @@ export async function loadFaces(trx: Database, data: DemoData, seed: number): Pr
     await faces.insert(
       data.classId,
       {
-        ...{ id, sha256, label: attempt.pieceLabel, width: face.width, height: face.height },
-        ...{ view: 'single', source: 'stand_in', takenAt: attempt.startedAt, attemptId: attempt.id },
-        ...{ traineeId: attempt.traineeId, beforeId: null, engine, faults },
+        id,
+        sha256,
+        label: attempt.pieceLabel,
+        width: face.width,
+        height: face.height,
+        view: 'single',
+        source: 'stand_in',
+        takenAt: attempt.startedAt,
+        attemptId: attempt.id,
+        traineeId: attempt.traineeId,
+        beforeId: null,
+        engine,
+        faults,
         table: PC,
       },
       { at: attempt.startedAt, claimed: null },
@@ -59,7 +69,10 @@ export async function loadFaces(trx: Database, data: DemoData, seed: number): Pr
   await calls.insert(
     { id: v7(), classId: data.classId, label: SERIES, missWeight: 3, secondsEach: 60, madeBy: by },
     shuffled(rngFrom(seed), kept).map((k, position) => ({
-      ...{ position, faceId: k.id, reference: k.verdict, faults: k.faults },
+      position,
+      faceId: k.id,
+      reference: k.verdict,
+      faults: k.faults,
     })),
   );
 }

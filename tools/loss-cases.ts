@@ -123,8 +123,16 @@ function judged(given: LossCase, link: LinkUnderTest, rules: LossRules, conditio
   const directions = [...new Set(given.readings.flatMap((r) => r.direction ?? []))];
   const terms = new Map(wavelengthsNm.map((nm) => [nm, lossTerms(link, rules, nm)]));
   const criterion: LossCriterion = {
-    ...{ id: 'loss', label: 'Loss', kind: 'loss', points: 1, critical: true, required: true, source: SOURCE },
-    ...{ wavelengthsNm, link, rules },
+    id: 'loss',
+    label: 'Loss',
+    kind: 'loss',
+    points: 1,
+    critical: true,
+    required: true,
+    source: SOURCE,
+    wavelengthsNm,
+    link,
+    rules,
     ...(directions.length > 0 ? { directions } : {}),
   };
   const outcome = score(sheetOf(criterion, link), given.readings.map(entryOf), {
@@ -184,15 +192,19 @@ function entryOf(reading: LossCase['readings'][number], index: number): Entry {
     ...(reading.noLight || reading.value === undefined ? { noLight: true } : { text: reading.value }),
   };
   return {
-    ...{ id: `e${index}`, kind: 'value', criterionId: 'loss', part, value, voidReason: null, note: null },
-    ...{
-      authorId: '',
-      capacity: 'instructor',
-      deviceId: '',
-      source: 'typed',
-      supersedes: [],
-      targetId: null,
-    },
+    id: `e${index}`,
+    kind: 'value',
+    criterionId: 'loss',
+    part,
+    value,
+    voidReason: null,
+    note: null,
+    authorId: '',
+    capacity: 'instructor',
+    deviceId: '',
+    source: 'typed',
+    supersedes: [],
+    targetId: null,
     at: new Date(READ_AT).toISOString(),
   };
 }
@@ -215,7 +227,15 @@ function referenceOf(
 }
 
 const sheetOf = (criterion: LossCriterion, link: LinkUnderTest): MethodSheet => ({
-  ...{ id: 'cases', version: 1, title: 'Cases', summary: '', pieceKind: 'link', fiberClass: link.fiberClass },
-  ...{ passMarkPercent: 80, passMarkSource: SOURCE, cautions: [], thingsUsed: [] },
+  id: 'cases',
+  version: 1,
+  title: 'Cases',
+  summary: '',
+  pieceKind: 'link',
+  fiberClass: link.fiberClass,
+  passMarkPercent: 80,
+  passMarkSource: SOURCE,
+  cautions: [],
+  thingsUsed: [],
   steps: [{ id: 'read', title: 'Read', skill: 'test', place: 'instruments', how: '', criteria: [criterion] }],
 });

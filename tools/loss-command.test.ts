@@ -80,7 +80,9 @@ describe('loss cases from a file', () => {
     ].map(([field, reading]) => [
       JSON.stringify([
         {
-          ...{ name: 'a', referenceMethod: 'one_cord', link },
+          name: 'a',
+          referenceMethod: 'one_cord',
+          link,
           readings: [{ wavelengthNm: 1310, ...(reading as object) }],
         },
       ]),

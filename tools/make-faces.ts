@@ -46,7 +46,11 @@ export async function makeFaces({ folder, count, seed, state, height }: FacesToM
       scale_um_per_px: umPerPx,
       centre_px: face.scene.centre,
       features: face.features.map((f) => ({
-        ...{ kind: f.kind, look: f.look, size_um: f.sizeUm, x_um: f.xUm, y_um: f.yUm },
+        kind: f.kind,
+        look: f.look,
+        size_um: f.sizeUm,
+        x_um: f.xUm,
+        y_um: f.yUm,
         contrast: f.contrast,
       })),
     };
@@ -81,11 +85,9 @@ function readCall(args: readonly string[]): FacesToMake | string {
     const n = Number(text);
     return Number.isInteger(n) && n >= least && n <= most ? n : null;
   };
-  const [count, seed, height] = [
-    whole(parsed.values.count, 1, MOST),
-    whole(parsed.values.seed, 0, 1e9),
-    whole(parsed.values.height, 240, 4000),
-  ];
+  const count = whole(parsed.values.count, 1, MOST);
+  const seed = whole(parsed.values.seed, 0, 1e9);
+  const height = whole(parsed.values.height, 240, 4000);
   if (count === null) return `--count is a whole number from 1 to ${MOST}.`;
   if (seed === null) return '--seed is a whole number.';
   if (height === null) return '--height is a whole number from 240 to 4000.';

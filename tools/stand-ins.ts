@@ -4,7 +4,10 @@ import type { InstrumentKind } from '@clear-mark/contract';
 import { type RunningStandIns, STAND_INS, type StandInName, startStandIns } from '@clear-mark/standins';
 
 const KINDS: Readonly<Record<StandInName, InstrumentKind>> = {
-  ...{ source: 'source', meter: 'power_meter', splicer: 'splicer', ports: 'port_light' },
+  source: 'source',
+  meter: 'power_meter',
+  splicer: 'splicer',
+  ports: 'port_light',
 };
 const DAY_MS = 86_400_000;
 

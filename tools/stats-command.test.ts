@@ -11,7 +11,8 @@ afterEach(() => vi.restoreAllMocks());
 const run = (csv: string, ...more: string[]): { code: number; out: never; error: string } => {
   const file = path.join(folder, 'table.csv');
   writeFileSync(file, csv);
-  const [log, error] = [vi.spyOn(console, 'log'), vi.spyOn(console, 'error')];
+  const log = vi.spyOn(console, 'log');
+  const error = vi.spyOn(console, 'error');
   log.mockReset();
   error.mockReset();
   const code = runStats([file, ...more]);

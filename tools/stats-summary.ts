@@ -116,7 +116,8 @@ const MOST_LISTED = 100;
 const listOf = <T>(all: readonly T[]) => ({ count: all.length, first: all.slice(0, MOST_LISTED) });
 
 function rateOf(outcomes: Uint8Array, { confidence }: SummaryOptions): object {
-  const [k, n] = [outcomes.reduce((a, b) => a + b, 0), outcomes.length];
+  const k = outcomes.reduce((a, b) => a + b, 0);
+  const n = outcomes.length;
   return {
     k,
     n,

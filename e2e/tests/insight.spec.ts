@@ -104,7 +104,8 @@ test('what if the loss limit were 0.5 dB: two settings side by side, in a worker
   await enterDemo(page, demo);
   await page.getByRole('link', { name: 'Insight' }).click();
   await page.getByRole('button', { name: 'What if' }).click();
-  const [a, b] = [page.locator('[data-setting=A]'), page.locator('[data-setting=B]')];
+  const a = page.locator('[data-setting=A]');
+  const b = page.locator('[data-setting=B]');
   await a.getByLabel(/Passes in a row/).fill('5');
   await b.getByLabel('Limit to move').selectOption({ label: 'Loss read: loss of the finished end' });
   await b.locator('input[name=max]').fill('nothing');

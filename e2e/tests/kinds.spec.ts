@@ -170,10 +170,21 @@ test('a timer left on over night is asked about; nothing is stored by itself', a
   const now = new Date().toISOString();
   const startedAt = new Date(Date.now() - 14 * 3_600_000).toISOString();
   const timer = {
-    ...{ id: randomUUID(), attemptId: address.split('/').pop(), kind: 'timer', part: 'timer' },
-    ...{ criterionId: 'clear-mark/lc-wedge-locator/time-open', value: { kind: 'timer', startedAt } },
-    ...{ voidReason: null, note: null, authorId: me.id, capacity: 'instructor', deviceId: randomUUID() },
-    ...{ source: 'timer', at: startedAt, supersedes: [], targetId: null },
+    id: randomUUID(),
+    attemptId: address.split('/').pop(),
+    kind: 'timer',
+    part: 'timer',
+    criterionId: 'clear-mark/lc-wedge-locator/time-open',
+    value: { kind: 'timer', startedAt },
+    voidReason: null,
+    note: null,
+    authorId: me.id,
+    capacity: 'instructor',
+    deviceId: randomUUID(),
+    source: 'timer',
+    at: startedAt,
+    supersedes: [],
+    targetId: null,
   };
   await api.call('POST', '/entries', { entries: [timer], sentAt: now });
   await page.goto(address);

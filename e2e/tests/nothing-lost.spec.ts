@@ -94,7 +94,10 @@ test('a note that was refused is put right on the device and sent again', async 
   const refuse = async (route: Route): Promise<void> => {
     const { entries } = route.request().postDataJSON() as { entries: { id: string }[] };
     const receipts = entries.map(({ id }) => ({
-      ...{ id, state: 'refused', code: 'request.bad_field', detail: 'note: no text. Nothing was changed.' },
+      id,
+      state: 'refused',
+      code: 'request.bad_field',
+      detail: 'note: no text. Nothing was changed.',
     }));
     await route.fulfill({ json: { receipts } });
   };

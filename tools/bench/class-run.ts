@@ -86,18 +86,35 @@ export async function fillClass(
   for (const [i, trainee] of detail.trainees.entries()) {
     if (busy.has(trainee.id)) continue;
     await call('POST', `/classes/${classId}/attempts`, {
-      ...{ id: crypto.randomUUID(), traineeId: trainee.id, methodVersionId: version.versionId },
-      ...{ pieceId: crypto.randomUUID(), pieceLabel: `R-${i + 1}`, thingIds: [] },
-      ...{ startedAt: now, sentAt: now, deviceId },
+      id: crypto.randomUUID(),
+      traineeId: trainee.id,
+      methodVersionId: version.versionId,
+      pieceId: crypto.randomUUID(),
+      pieceLabel: `R-${i + 1}`,
+      thingIds: [],
+      startedAt: now,
+      sentAt: now,
+      deviceId,
     });
   }
   const { attempts } = await catchUp();
   const timed = attempts.filter((a) => a.methodVersionId === version.versionId).slice(0, 12);
   const entries = timed.map(({ id }) => ({
-    ...{ id: crypto.randomUUID(), attemptId: id, kind: 'timer', part: 'timer', voidReason: null, note: null },
-    ...{ criterionId: `${version.methodId}/settle`, value: { kind: 'timer', startedAt: now } },
-    ...{ authorId: me.me.id, capacity: 'instructor', deviceId, source: 'timer', at: now },
-    ...{ supersedes: [], targetId: null },
+    id: crypto.randomUUID(),
+    attemptId: id,
+    kind: 'timer',
+    part: 'timer',
+    voidReason: null,
+    note: null,
+    criterionId: `${version.methodId}/settle`,
+    value: { kind: 'timer', startedAt: now },
+    authorId: me.me.id,
+    capacity: 'instructor',
+    deviceId,
+    source: 'timer',
+    at: now,
+    supersedes: [],
+    targetId: null,
   }));
   await call('POST', '/entries', { entries, sentAt: now });
   return { classId, attempts: attempts.map((a) => a.id) };

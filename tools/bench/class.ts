@@ -28,12 +28,10 @@ export async function benchClass(url: string): Promise<Measured> {
   await loadDemo(db, { seed: 7, story: true, now: new Date() });
   const server = await startServer(
     readConfig({
-      ...{
-        DATABASE_URL: url,
-        CLEAR_MARK_MODE: 'demo',
-        CLEAR_MARK_WEB_DIR: WEB,
-        CLEAR_MARK_LOG_LEVEL: 'error',
-      },
+      DATABASE_URL: url,
+      CLEAR_MARK_MODE: 'demo',
+      CLEAR_MARK_WEB_DIR: WEB,
+      CLEAR_MARK_LOG_LEVEL: 'error',
     }),
   );
   const browser = await chromium.launch(CHROMIUM);

@@ -25,7 +25,8 @@ export async function benchDrain(url: string): Promise<Measured> {
   );
   try {
     const signIn = await fetch(`${server.url}/api/session/demo`, {
-      ...{ method: 'POST', headers: { 'Content-Type': 'application/json' } },
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify({ role: 'lead' }),
     });
     const cookie = signIn.headers.get('set-cookie')!.split(';')[0]!;
@@ -42,7 +43,8 @@ export async function benchDrain(url: string): Promise<Measured> {
         async () => void (bare = await timed(() => insertBare(db, open, me))),
         async () => void (drain = await timed(() => drainThrough(server.url, cookie, open, me))),
       ];
-      let [bare, drain] = [0, 0];
+      let bare = 0;
+      let drain = 0;
       for (const act of round % 2 === 0 ? acts : acts.reverse()) await act();
       pairs.push({ drain, bare });
     }
@@ -73,21 +75,21 @@ async function timed(act: () => Promise<void>): Promise<number> {
 
 const DEVICE = randomUUID();
 const entryOf = (attempt: Open, authorId: string) => ({
-  ...{
-    id: randomUUID(),
-    attemptId: attempt.id,
-    kind: 'value',
-    criterionId: `${attempt.method}/glasses`,
-    part: '',
-  },
-  ...{
-    value: { kind: 'check', passed: true },
-    voidReason: null,
-    note: null,
-    authorId,
-    capacity: 'instructor',
-  },
-  ...{ deviceId: DEVICE, source: 'typed', at: new Date().toISOString(), supersedes: [], targetId: null },
+  id: randomUUID(),
+  attemptId: attempt.id,
+  kind: 'value',
+  criterionId: `${attempt.method}/glasses`,
+  part: '',
+  value: { kind: 'check', passed: true },
+  voidReason: null,
+  note: null,
+  authorId,
+  capacity: 'instructor',
+  deviceId: DEVICE,
+  source: 'typed',
+  at: new Date().toISOString(),
+  supersedes: [],
+  targetId: null,
 });
 
 async function drainThrough(url: string, cookie: string, open: readonly Open[], me: string): Promise<void> {
@@ -95,7 +97,8 @@ async function drainThrough(url: string, cookie: string, open: readonly Open[], 
     const attempt = open[(done / BATCH) % open.length]!;
     const entries = Array.from({ length: BATCH }, () => entryOf(attempt, me));
     const reply = await fetch(`${url}/api/entries`, {
-      ...{ method: 'POST', headers: { 'Content-Type': 'application/json', Cookie: cookie } },
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', Cookie: cookie },
       body: JSON.stringify({ entries, sentAt: new Date().toISOString() }),
     });
     const { receipts } = (await reply.json()) as { receipts: { state: string }[] };
@@ -111,9 +114,18 @@ async function insertBare(db: Database, open: readonly Open[], me: string): Prom
     const rows = Array.from({ length: BATCH }, () => {
       const e = entryOf(attempt, me);
       return {
-        ...{ id: e.id, attempt_id: e.attemptId, seq: seq++, kind: e.kind, criterion_id: e.criterionId },
-        ...{ part: e.part, value: JSON.stringify(e.value), author_id: e.authorId, capacity: e.capacity },
-        ...{ device_id: e.deviceId, source: e.source, at: e.at },
+        id: e.id,
+        attempt_id: e.attemptId,
+        seq: seq++,
+        kind: e.kind,
+        criterion_id: e.criterionId,
+        part: e.part,
+        value: JSON.stringify(e.value),
+        author_id: e.authorId,
+        capacity: e.capacity,
+        device_id: e.deviceId,
+        source: e.source,
+        at: e.at,
       };
     });
     await db('entries').insert(rows);

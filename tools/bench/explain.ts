@@ -21,7 +21,8 @@ function faultyMaps(): number[][] {
   const port = (): number => Math.floor(rng() * CHANNEL.ports);
   const faults: ((map: number[]) => number[])[] = [
     (map) => {
-      const [a, b] = [port(), port()];
+      const a = port();
+      const b = port();
       return map.map((far, i) => (i === a ? map[b]! : i === b ? map[a]! : far));
     },
     (map) => {

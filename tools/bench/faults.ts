@@ -74,7 +74,8 @@ export async function faultRun(school: School, killed: Killed): Promise<FaultRun
   const beside = killed === 'one_of_two' ? await startServerOf(school.cluster) : null;
   const acknowledged = new Map<string, number>();
   let session = cookie;
-  let [stop, down] = [false, false];
+  let stop = false;
+  let down = false;
   let backAt = 0;
   const device = async (i: number): Promise<void> => {
     const deviceId = randomUUID();
@@ -137,12 +138,21 @@ async function startPieces(
   // Others each time: a trainee has only so many pieces open.
   const from = Math.floor(Math.random() * rows.length);
   for (const r of [...rows.slice(from), ...rows.slice(0, from)].slice(0, DEVICES)) {
-    const [id, now] = [randomUUID(), new Date().toISOString()];
+    const id = randomUUID();
+    const now = new Date().toISOString();
     const reply = await fetch(`${url}/api/classes/${r.class_id}/attempts`, {
-      ...{ method: 'POST', headers: { 'Content-Type': 'application/json', Cookie: cookie } },
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', Cookie: cookie },
       body: JSON.stringify({
-        ...{ id, traineeId: r.trainee_id, methodVersionId: r.method_version_id, pieceId: randomUUID() },
-        ...{ pieceLabel: 'F-1', thingIds: [], startedAt: now, sentAt: now, deviceId: randomUUID() },
+        id,
+        traineeId: r.trainee_id,
+        methodVersionId: r.method_version_id,
+        pieceId: randomUUID(),
+        pieceLabel: 'F-1',
+        thingIds: [],
+        startedAt: now,
+        sentAt: now,
+        deviceId: randomUUID(),
       }),
     });
     if (!reply.ok) throw new Error(`start: ${await reply.text()}`);
@@ -155,8 +165,10 @@ async function startPieces(
 async function sendOnce(url: string, cookie: string, body: object): Promise<number | null> {
   try {
     const reply = await fetch(`${url}/api/entries`, {
-      ...{ method: 'POST', headers: { 'Content-Type': 'application/json', Cookie: cookie } },
-      ...{ body: JSON.stringify(body), signal: AbortSignal.timeout(8000) },
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', Cookie: cookie },
+      body: JSON.stringify(body),
+      signal: AbortSignal.timeout(8000),
     });
     if (!reply.ok) return null;
     const { receipts } = (await reply.json()) as {

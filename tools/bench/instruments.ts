@@ -91,7 +91,8 @@ interface Through {
 /** Delays of what every client heard, and whether each heard every reading between its first and its last once. */
 function judge(clients: readonly Heard[][], sent: ReadonlyMap<string, ReadonlyMap<number, number>>): Through {
   const delays: number[] = [];
-  let [lost, doubled] = [0, 0];
+  let lost = 0;
+  let doubled = 0;
   for (const heard of clients) {
     for (const [instrument, times] of sent) {
       const numbers = heard.filter(([i]) => i === instrument).map(([, n]) => n);
@@ -114,7 +115,8 @@ export async function benchInstruments(url: string): Promise<Measured> {
   const bare = await relay(await browser.newPage());
   await browser.close();
   const right = ours.lost === 0 && ours.doubled === 0;
-  const [mine, theirs] = [medianOf(ours.delays), medianOf(bare.delays)];
+  const mine = medianOf(ours.delays);
+  const theirs = medianOf(bare.delays);
   return {
     name: 'readings of 8 instruments to 4 listeners, delay / bare relay',
     ratio: right ? mine / theirs : Infinity,
@@ -143,8 +145,12 @@ async function through(url: string, opening: Promise<Page>): Promise<Through> {
     ids.push(id);
     await classes.insertThing(classId!, { id, kind: 'instrument', label: `Counter ${i + 1}` });
     await instruments.save(classId!, id, {
-      ...{ kind: 'power_meter', host: '127.0.0.1', port: standIn.port, readingsPerSecond: RATE },
-      ...{ calibratedOn: null, calibrationDueOn: null },
+      kind: 'power_meter',
+      host: '127.0.0.1',
+      port: standIn.port,
+      readingsPerSecond: RATE,
+      calibratedOn: null,
+      calibrationDueOn: null,
     });
   }
   const server = await startServer(

@@ -37,7 +37,9 @@ function steps(cv: any, { width, height, data }: GreyImage): ReturnType<OpenCvSt
     cv.absdiff(soft, background, off);
     const marked = made();
     cv.threshold(off, marked, 9, 255, cv.THRESH_BINARY);
-    const [labels, stats, centroids] = [made(), made(), made()];
+    const labels = made();
+    const stats = made();
+    const centroids = made();
     const spots: number = cv.connectedComponentsWithStats(marked, labels, stats, centroids, 8);
     const lines = made();
     cv.HoughLinesP(marked, lines, 1, Math.PI / 180, 60, 40, 6);

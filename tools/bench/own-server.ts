@@ -33,7 +33,10 @@ export async function ownServer(name: string): Promise<OwnServer> {
   });
   await db.raw('vacuum analyze');
   return {
-    ...{ ...server, db, cluster, databaseUrl: cluster.url(name) },
+    ...server,
+    db,
+    cluster,
+    databaseUrl: cluster.url(name),
     stop: async () => {
       server.child.kill('SIGTERM');
       await db.destroy();

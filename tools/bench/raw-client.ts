@@ -66,7 +66,8 @@ export class RawClient {
 /** Signs in to the demo; gives the cookie of the session and the person. */
 export async function signIn(url: string, role: string): Promise<{ cookie: string; me: string }> {
   const reply = await fetch(`${url}/api/session/demo`, {
-    ...{ method: 'POST', headers: { 'Content-Type': 'application/json' } },
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify({ role }),
   });
   const cookie = reply.headers.get('set-cookie')!.split(';')[0]!;

@@ -72,7 +72,10 @@ const viewAgainstGroupBy =
     );
     const rows = await db('outcome_criteria').where({ class_id: classId }).count('* as n').first();
     return {
-      ...{ name: `${name} / bare GROUP BY`, ratio: found.ratio, most: 1.5, unit: 'times' },
+      name: `${name} / bare GROUP BY`,
+      ratio: found.ratio,
+      most: 1.5,
+      unit: 'times',
       detail: `${rows!['n']} criterion outcomes; median call ${found.call.toFixed(0)} ms, GROUP BY ${found.bare.toFixed(0)} ms`,
     };
   };
@@ -89,7 +92,9 @@ export const benchInsightQuantiles = (url: string): Promise<Measured> =>
     const { losses } = await resultsOf(db, classId, {}, me, new Date());
     const sample = losses.find((l) => l.wavelengthNm === 1310)!;
     const query = {
-      ...{ method: sample.methodId, reference: sample.referenceMethod, fiber: sample.fiberClass },
+      method: sample.methodId,
+      reference: sample.referenceMethod,
+      fiber: sample.fiberClass,
       wavelength: 1310,
     };
     const store = lossesStore(db);
@@ -105,12 +110,10 @@ export const benchInsightQuantiles = (url: string): Promise<Measured> =>
     );
     const series = await timed(() => lossSeries(db, classId, query, me));
     return {
-      ...{
-        name: 'quantiles of 1,000,000 losses / bare ordered scan',
-        ratio: found.ratio,
-        most: 1.5,
-        unit: 'times',
-      },
+      name: 'quantiles of 1,000,000 losses / bare ordered scan',
+      ratio: found.ratio,
+      most: 1.5,
+      unit: 'times',
       detail: `${sample.summary.n} losses; median call ${found.call.toFixed(0)} ms, ordered scan ${found.bare.toFixed(0)} ms; the chart in time ${series.toFixed(0)} ms`,
     };
   });

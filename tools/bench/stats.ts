@@ -57,7 +57,8 @@ export async function benchStatsReml(): Promise<Measured> {
   );
   const folder = mkdtempSync(path.join(os.tmpdir(), 'clear-mark-bench-'));
   try {
-    const [csv, script] = [path.join(folder, 'readings.csv'), path.join(folder, 'fit.R')];
+    const csv = path.join(folder, 'readings.csv');
+    const script = path.join(folder, 'fit.R');
     const lines = values.map((v, i) => [v, ...factors.map((f) => f.labels[i]!)].join(','));
     writeFileSync(csv, ['value,trainee,cleaver,batch', ...lines, ''].join('\n'));
     writeFileSync(script, IN_R);
@@ -74,7 +75,10 @@ export async function benchStatsReml(): Promise<Measured> {
       };
     }
     return {
-      ...{ name, ratio: ours / ms, most: 1, unit: 'times' },
+      name,
+      ratio: ours / ms,
+      most: 1,
+      unit: 'times',
       detail: `${ours.toFixed(0)} ms against ${ms.toFixed(0)} ms; criteria ${criterion.toFixed(6)} and ${theirs.toFixed(6)}`,
     };
   } finally {
@@ -90,14 +94,13 @@ export function benchStatsSummary(): Measured {
     sort: timed(() => Float64Array.from(values).sort()),
     describe: timed(() => describe(values)),
   })).slice(2);
-  const [sort, whole] = [medianOf(rounds.map((r) => r.sort)), medianOf(rounds.map((r) => r.describe))];
+  const sort = medianOf(rounds.map((r) => r.sort));
+  const whole = medianOf(rounds.map((r) => r.describe));
   return {
-    ...{
-      name: 'Description of 1,000,000 readings / one sort of them',
-      ratio: whole / sort,
-      most: 4,
-      unit: 'times',
-    },
+    name: 'Description of 1,000,000 readings / one sort of them',
+    ratio: whole / sort,
+    most: 4,
+    unit: 'times',
     detail: `median ${whole.toFixed(0)} ms against ${sort.toFixed(0)} ms`,
   };
 }

@@ -34,7 +34,8 @@ export async function benchWhatIfStop(): Promise<Measured> {
     const limit = { criterionId: 'clear-mark/lc-wedge-locator/loss', max: 0.3, min: null };
     const setting = { label: 'x', passMark: null, limit, policy: null };
     const reply = await fetch(`${own.url}/api/classes/${classId}/what-if`, {
-      ...{ method: 'POST', headers: { 'Content-Type': 'application/json', Cookie: cookie } },
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', Cookie: cookie },
       body: JSON.stringify({ id, settings: [setting], filter: {} }),
     });
     if (!reply.ok) throw new Error(await reply.text());

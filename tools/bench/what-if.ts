@@ -55,7 +55,9 @@ export async function benchWhatIf(url: string): Promise<Measured> {
     const seen = await page.evaluate(() => (window as never as { seen: number[] }).seen);
     const worker = medianOf(times.slice(1));
     return {
-      ...{ name: 'what if of 20,000 attempts in the worker / in Node', most: 2, unit: 'times' },
+      name: 'what if of 20,000 attempts in the worker / in Node',
+      most: 2,
+      unit: 'times',
       ratio: worker / node.ms,
       detail: `${node.attempts} attempts by two settings; worker ${worker.toFixed(0)} ms, Node ${node.ms.toFixed(0)} ms; loading them first ${(whole[0]! / 1000).toFixed(1)} s; longest task of the page ${Math.max(0, ...seen).toFixed(0)} ms`,
     };

@@ -152,7 +152,12 @@ describe('an entry', () => {
     }),
   );
   const entry = fc.record({
-    ...{ id, attemptId: id, authorId: id, deviceId: id, at: instant, value: fc.option(value) },
+    id,
+    attemptId: id,
+    authorId: id,
+    deviceId: id,
+    at: instant,
+    value: fc.option(value),
     kind: fc.constantFrom(...ENTRY_KINDS),
     criterionId: fc.option(text(200)),
     part: fc.constantFrom('', '1310', 'f3.850.b_a'),
@@ -189,14 +194,19 @@ describe('a link', () => {
   const polish = fc.constantFrom(...POLISHES);
   const segment = fc.oneof(
     fc.record({
-      ...{ kind: fc.constant('cable' as const), lengthM: length, polish },
+      kind: fc.constant('cable' as const),
+      lengthM: length,
+      polish,
       dbPerKm: fc.dictionary(
         fc.constantFrom('850', '1310', '1550'),
         fc.double({ min: 0, max: 9, noNaN: true }),
       ),
     }),
     fc.record({
-      ...{ kind: fc.constant('trunk' as const), lengthM: length, polish, pins: fc.boolean() },
+      kind: fc.constant('trunk' as const),
+      lengthM: length,
+      polish,
+      pins: fc.boolean(),
       trunk: fc.constantFrom(...TRUNK_TYPES),
     }),
     fc.record({ kind: fc.constant('cassette' as const), polish, turned: fc.boolean(), pins: fc.boolean() }),

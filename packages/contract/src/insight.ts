@@ -319,16 +319,28 @@ const OfJob = ById.extend({ jobId: Id });
 
 export const INSIGHT_ROUTES = {
   skillsInTime: route('get /classes/:id/results/skills', 'instructor', {
-    ...{ params: ById, query: ResultFilter, reply: z.array(SkillInTime), errors: CLASS_ERRORS },
+    params: ById,
+    query: ResultFilter,
+    reply: z.array(SkillInTime),
+    errors: CLASS_ERRORS,
   }),
   failingTogether: route('get /classes/:id/results/together', 'instructor', {
-    ...{ params: ById, query: ResultFilter, reply: FailingTogether, errors: CLASS_ERRORS },
+    params: ById,
+    query: ResultFilter,
+    reply: FailingTogether,
+    errors: CLASS_ERRORS,
   }),
   differences: route('get /classes/:id/results/stands-out', 'instructor', {
-    ...{ params: ById, query: ResultFilter, reply: Differences, errors: CLASS_ERRORS },
+    params: ById,
+    query: ResultFilter,
+    reply: Differences,
+    errors: CLASS_ERRORS,
   }),
   instructorsView: route('get /classes/:id/results/instructors', 'lead', {
-    ...{ params: ById, query: ResultFilter, reply: InstructorsView, errors: CLASS_ERRORS },
+    params: ById,
+    query: ResultFilter,
+    reply: InstructorsView,
+    errors: CLASS_ERRORS,
   }),
   skillEvidence: route('get /classes/:id/trainees/:traineeId/skills/:skill', 'instructor', {
     params: ById.extend({ traineeId: Id, skill: oneOf(SKILLS) }),
@@ -349,13 +361,18 @@ export const INSIGHT_ROUTES = {
   }),
   plan: route('get /classes/:id/plan', 'instructor', { params: ById, reply: Plan, errors: CLASS_ERRORS }),
   changePlanItem: route('put /classes/:id/plan/items/:itemId', 'instructor', {
-    ...{ params: OfItem, body: PlanItemBody, errors: PLAN_ERRORS },
+    params: OfItem,
+    body: PlanItemBody,
+    errors: PLAN_ERRORS,
   }),
   savePlanSession: route('put /classes/:id/plan/sessions/:sessionId', 'instructor', {
-    ...{ params: OfSession, body: PlanSessionBody, errors: PLAN_ERRORS },
+    params: OfSession,
+    body: PlanSessionBody,
+    errors: PLAN_ERRORS,
   }),
   dropPlanSession: route('delete /classes/:id/plan/sessions/:sessionId', 'instructor', {
-    ...{ params: OfSession, errors: PLAN_ERRORS },
+    params: OfSession,
+    errors: PLAN_ERRORS,
   }),
   replay: route('get /classes/:id/replay', 'instructor', {
     params: ById,
@@ -367,14 +384,19 @@ export const INSIGHT_ROUTES = {
     errors: CLASS_ERRORS,
   }),
   startWhatIf: route('post /classes/:id/what-if', 'instructor', {
-    ...{ params: ById, body: WhatIfBody, reply: WhatIfJob },
+    params: ById,
+    body: WhatIfBody,
+    reply: WhatIfJob,
     errors: [...CLASS_ERRORS, 'what_if.too_many', 'what_if.bad_limit', 'what_if.bad_pass_mark'],
   }),
   whatIf: route('get /classes/:id/what-if/:jobId', 'instructor', {
-    ...{ params: OfJob, reply: WhatIfJob, errors: [...CLASS_ERRORS, 'not_found.job'] },
+    params: OfJob,
+    reply: WhatIfJob,
+    errors: [...CLASS_ERRORS, 'not_found.job'],
   }),
   cancelWhatIf: route('delete /classes/:id/what-if/:jobId', 'instructor', {
-    ...{ params: OfJob, errors: [...CLASS_ERRORS, 'not_found.job'] },
+    params: OfJob,
+    errors: [...CLASS_ERRORS, 'not_found.job'],
   }),
 } as const;
 

@@ -31,7 +31,10 @@ export const LinkPlanShape = z.object({
     .array(
       z.discriminatedUnion('kind', [
         z.object({
-          ...{ kind: z.literal('cable'), lengthM, polish, coreUm: z.number().positive().optional() },
+          kind: z.literal('cable'),
+          lengthM,
+          polish,
+          coreUm: z.number().positive().optional(),
           dbPerKm: DbPerKm.optional(),
         }),
         z.object({ kind: z.literal('trunk'), lengthM, polish, trunk: oneOf(TRUNK_TYPES), pins: z.boolean() }),

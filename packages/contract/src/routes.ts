@@ -183,7 +183,9 @@ export const ROUTES = {
   }),
   /** Each entry is looked through and refused on its own. */
   sendEntries: route('post /entries', 'signed_in', {
-    ...{ body: EntryBatchBody, reply: EntryBatchReply, itemsOneByOne: true },
+    body: EntryBatchBody,
+    reply: EntryBatchReply,
+    itemsOneByOne: true,
   }),
   /** The author stands by entries that another person handed in. */
   confirmEntries: route('post /attempts/:id/confirmations', 'signed_in', {
@@ -193,7 +195,8 @@ export const ROUTES = {
   }),
   /** An open attempt that nothing was entered for: kept as withdrawn, counted nowhere. */
   withdrawAttempt: route('post /attempts/:id/withdrawal', 'signed_in', {
-    ...{ params: ById, errors: [...ATTEMPT_ERRORS, 'attempt.signed', 'attempt.not_empty'] },
+    params: ById,
+    errors: [...ATTEMPT_ERRORS, 'attempt.signed', 'attempt.not_empty'],
   }),
   sign: route('post /attempts/:id/sign', 'instructor', {
     params: ById,

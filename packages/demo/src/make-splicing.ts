@@ -35,7 +35,10 @@ export function makeSplicing(
 ): DemoData {
   const rng = rngFrom(options.seed * 31 + 5);
   const person = (name: string, login: string, role: DemoPerson['role']): DemoPerson => ({
-    ...{ id: uuidFrom(rng), name, login, role },
+    id: uuidFrom(rng),
+    name,
+    login,
+    role,
   });
   const instructor = person(SPLICING.instructor.name, SPLICING.instructor.login, 'instructor');
   const trainees = SPLICING.trainees.map((name) =>
@@ -124,9 +127,20 @@ function entriesOf(
     for (const [part, value] of valuesOf(criterion, splice, rng)) {
       at += 8_000 + Math.floor(rng() * 30_000);
       entries.push({
-        ...{ id: uuidFrom(rng), kind: 'value', criterionId: criterion.id, part, value },
-        ...{ voidReason: null, note: null, authorId, capacity: 'instructor', deviceId },
-        ...{ source: 'typed', at: new Date(at).toISOString(), supersedes: [], targetId: null },
+        id: uuidFrom(rng),
+        kind: 'value',
+        criterionId: criterion.id,
+        part,
+        value,
+        voidReason: null,
+        note: null,
+        authorId,
+        capacity: 'instructor',
+        deviceId,
+        source: 'typed',
+        at: new Date(at).toISOString(),
+        supersedes: [],
+        targetId: null,
       });
     }
   }

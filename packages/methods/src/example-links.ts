@@ -13,7 +13,9 @@ export interface ExampleLink {
 }
 
 const cable = (lengthM: number, polish: 'flat' | 'angled' = 'flat'): LinkSegment => ({
-  ...{ kind: 'cable', lengthM, polish },
+  kind: 'cable',
+  lengthM,
+  polish,
 });
 const cassette: LinkSegment = { kind: 'cassette', polish: 'flat', turned: false, pins: true };
 const settings = DEFAULT_LOSS_SETTINGS;

@@ -93,7 +93,9 @@ export function shippedBudget(
     mated,
     ...rest,
     ...Array.from({ length: adapters }, (_, i) => ({
-      ...{ name: `adapter ${i + 1} in the reference`, shape: 'rectangular' as const, db: each },
+      name: `adapter ${i + 1} in the reference`,
+      shape: 'rectangular' as const,
+      db: each,
     })),
     ...(method === 'breakout'
       ? [{ name: 'two breakout cords, their legs unlike', shape: 'rectangular' as const, db: 0.15 }]

@@ -48,10 +48,28 @@ describe('drawings of steps', () => {
 describe('pre-polished LC, wedge released, with fault locator', () => {
   it('has its steps in working order', () => {
     expect(LC_WEDGE_LOCATOR.steps.map((s) => s.id)).toEqual([
-      ...['bench-ready', 'kit', 'parts-on', 'mark', 'jacket', 'buffer', 'integrity', 'clean'],
-      ...['cleaver-ready', 'cleave', 'cleave-look'],
-      ...['wedge', 'insert', 'release', 'secure', 'finish'],
-      ...['inspect', 'set-up', 'reference', 'loss', 'verdict', 'clear-up'],
+      'bench-ready',
+      'kit',
+      'parts-on',
+      'mark',
+      'jacket',
+      'buffer',
+      'integrity',
+      'clean',
+      'cleaver-ready',
+      'cleave',
+      'cleave-look',
+      'wedge',
+      'insert',
+      'release',
+      'secure',
+      'finish',
+      'inspect',
+      'set-up',
+      'reference',
+      'loss',
+      'verdict',
+      'clear-up',
     ]);
   });
 

@@ -228,8 +228,14 @@ describe('entries', () => {
   it('survive a restart of the server: nothing acknowledged is missing', async () => {
     const acknowledged = await receiptsOf(api, [entryOf(attemptId, teacher, 'glasses', PASS)]);
     const second = await startServer({
-      ...{ databaseUrl: world.appUrl, ownerUrl: world.url, mode: 'test', host: '127.0.0.1', port: 0 },
-      ...{ tls: null, webDir: null, logLevel: 'silent' },
+      databaseUrl: world.appUrl,
+      ownerUrl: world.url,
+      mode: 'test',
+      host: '127.0.0.1',
+      port: 0,
+      tls: null,
+      webDir: null,
+      logLevel: 'silent',
     });
     await second.stop();
     expect((await document()).entries.map((e) => e.id)).toEqual(acknowledged.map((r) => r.id));

@@ -48,7 +48,10 @@ const begin = async (caller: Caller, seriesId: string): Promise<string> =>
   ((await caller.post(`/call-series/${seriesId}/runs`, { id: v7() })).body as { id: string }).id;
 const answer = async (caller: Caller, runId: string, position: number, said: string) =>
   caller.post(`/runs/${runId}/answers`, {
-    ...{ position, said, ms: 2000, marks: said === 'fail' ? [{ x: 0.6, y: 0.5, kind: 'pit' }] : [] },
+    position,
+    said,
+    ms: 2000,
+    marks: said === 'fail' ? [{ x: 0.6, y: 0.5, kind: 'pit' }] : [],
   });
 const callAll = async (caller: Caller, seriesId: string, said: readonly string[]): Promise<FinishedRun> => {
   const runId = await begin(caller, seriesId);
@@ -132,7 +135,8 @@ describe('a series', () => {
   it('keeps its reference when a picture is graded otherwise later', async () => {
     const { id } = await set();
     await asTeacher.post(`/classes/${classroom.id}/faces/${faces[0]}/gradings`, {
-      ...{ id: v7(), traineeSaid: null },
+      id: v7(),
+      traineeSaid: null,
       review: { rejected: [0], kinds: [], added: [], verdict: null },
     });
     expect((await callAll(asTrainee, id, REFERENCE)).result).toMatchObject({ misses: 0, falseAlarms: 0 });
@@ -179,7 +183,9 @@ describe('the inspect skill', () => {
       ['computed', '1.000'],
     ]);
     const signed = await asTeacher.post(`/attempts/${done.attemptId}/sign`, {
-      ...{ ...seen(entries.map((e) => e.id)), reason: null, asVoid: false },
+      ...seen(entries.map((e) => e.id)),
+      reason: null,
+      asVoid: false,
     });
     expect(signed.body).toMatchObject({
       outcome: { verdict: 'pass', skills: { inspect: { verdict: 'pass' } } },

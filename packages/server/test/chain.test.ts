@@ -31,7 +31,8 @@ describe('digests', () => {
   });
 
   it('of personal text differ by their salt', () => {
-    const [one, two] = [newSalt(), newSalt()];
+    const one = newSalt();
+    const two = newSalt();
     expect(one).not.toBe(two);
     expect(saltedDigest('same', one)).not.toBe(saltedDigest('same', two));
     expect(saltedDigest('same', one)).toBe(saltedDigest('same', one));

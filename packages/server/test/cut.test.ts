@@ -48,8 +48,15 @@ beforeAll(async () => {
   way = await DeafWay.open(Number(url.port));
   url.port = String(way.port);
   server = await startServer({
-    ...{ databaseUrl: url.href, ownerUrl: world.url, mode: 'test', host: '127.0.0.1', port: 0 },
-    ...{ tls: null, webDir: null, logLevel: 'silent', statementMs: 1000 },
+    databaseUrl: url.href,
+    ownerUrl: world.url,
+    mode: 'test',
+    host: '127.0.0.1',
+    port: 0,
+    tls: null,
+    webDir: null,
+    logLevel: 'silent',
+    statementMs: 1000,
   });
   const person: Person = await world.person('instructor');
   caller = new Caller(server.url);

@@ -20,8 +20,14 @@ beforeAll(async () => {
   classroom = await world.classOf([teacher], [await world.person('trainee')]);
   asTeacher = await world.signedIn(teacher);
   second = await startServer({
-    ...{ databaseUrl: world.appUrl, ownerUrl: world.url, mode: 'test', host: '127.0.0.1', port: 0 },
-    ...{ tls: null, webDir: null, logLevel: 'silent' },
+    databaseUrl: world.appUrl,
+    ownerUrl: world.url,
+    mode: 'test',
+    host: '127.0.0.1',
+    port: 0,
+    tls: null,
+    webDir: null,
+    logLevel: 'silent',
   });
 });
 afterAll(async () => {
@@ -203,15 +209,20 @@ describe('pictures', () => {
     expect((await put(bytes)).status).toBe(200);
     const face = (sha256: string) =>
       asOther.post(`/classes/${elsewhere.id}/faces`, {
-        ...{ id: v7(), sha256, label: 'x', width: 640, height: 480, view: 'single', source: 'file' },
-        ...{
-          takenAt: new Date().toISOString(),
-          attemptId: null,
-          traineeId: null,
-          beforeId: null,
-          faults: [],
-        },
-        ...{ table: (table as { table: object }).table, engine: { ok: false, reason: 'no_face' } },
+        id: v7(),
+        sha256,
+        label: 'x',
+        width: 640,
+        height: 480,
+        view: 'single',
+        source: 'file',
+        takenAt: new Date().toISOString(),
+        attemptId: null,
+        traineeId: null,
+        beforeId: null,
+        faults: [],
+        table: (table as { table: object }).table,
+        engine: { ok: false, reason: 'no_face' },
       });
     const table = (
       await asTeacher.get(`/classes/${classroom.id}/faces/${await keepFace(asTeacher, classroom.id, [])}`)
@@ -222,7 +233,8 @@ describe('pictures', () => {
   });
 
   it('that nobody came to use are dropped by the night’s work, those in use stay', async () => {
-    const [orphan, fresh] = [pngOf('given up'), pngOf('just sent')];
+    const orphan = pngOf('given up');
+    const fresh = pngOf('just sent');
     for (const bytes of [orphan, fresh]) expect((await put(bytes)).status).toBe(200);
     const used = await keepFace(asTeacher, classroom.id, []);
     await world

@@ -6,7 +6,8 @@ import type { Caller } from './harness.ts';
 
 const chunk = (type: string, data: Buffer): Buffer => {
   const body = Buffer.concat([Buffer.from(type, 'latin1'), data]);
-  const [length, sum] = [Buffer.alloc(4), Buffer.alloc(4)];
+  const length = Buffer.alloc(4);
+  const sum = Buffer.alloc(4);
   length.writeUInt32BE(data.length);
   sum.writeUInt32BE(crc32(body));
   return Buffer.concat([length, body, sum]);
@@ -33,14 +34,21 @@ export const TABLE = faceCriteria('sm-pc')!;
 export function measured(features: readonly FaceFeature[]): MeasuredFace {
   return {
     ok: true,
-    ...{ umPerPx: 0.3, centrePx: [320, 240], claddingDiameterPx: 416.7, blurUm: 0.4, contactSeen: 1 },
+    umPerPx: 0.3,
+    centrePx: [320, 240],
+    claddingDiameterPx: 416.7,
+    blurUm: 0.4,
+    contactSeen: 1,
     core: { class: 'single_mode', radiusUm: 4.4 },
     features: features.map((f) => ({ ...f, uncertaintyUm: 0.2, areaUm2: 10, contrast: 9, outlineUm: [] })),
     grade: gradeFace(features, TABLE),
   };
 }
 export const pit = (sizeUm: number, xUm: number): FaceFeature => ({
-  ...{ kind: 'defect', sizeUm, xUm, yUm: 0 },
+  kind: 'defect',
+  sizeUm,
+  xUm,
+  yUm: 0,
   nearestUm: Math.max(0, xUm - sizeUm / 2),
   farthestUm: xUm + sizeUm / 2,
 });
@@ -57,17 +65,21 @@ export async function keepFace(
   const put = await caller.bytes('PUT', `/classes/${classId}/face-blobs/${digestOf(bytes)}`, bytes);
   if (put.status !== 200) throw new Error(`picture: ${put.status}`);
   const reply = await caller.post(`/classes/${classId}/faces`, {
-    ...{
-      id,
-      sha256: digestOf(bytes),
-      label: 'Face',
-      width: 640,
-      height: 480,
-      view: 'single',
-      source: 'file',
-    },
-    ...{ takenAt: new Date().toISOString(), attemptId: null, traineeId: null, beforeId: null },
-    ...{ table: TABLE, engine: measured(features), faults: [], ...more },
+    id,
+    sha256: digestOf(bytes),
+    label: 'Face',
+    width: 640,
+    height: 480,
+    view: 'single',
+    source: 'file',
+    takenAt: new Date().toISOString(),
+    attemptId: null,
+    traineeId: null,
+    beforeId: null,
+    table: TABLE,
+    engine: measured(features),
+    faults: [],
+    ...more,
   });
   if (reply.status !== 200) throw new Error(reply.problem.code);
   return id;

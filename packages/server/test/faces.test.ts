@@ -82,15 +82,21 @@ describe('faces', () => {
   });
   it('need their picture, an attempt of the class, and a picture before that is there', async () => {
     const body = (more: object) => ({
-      ...{ id: v7(), sha256: digestOf(pngOf('none')), label: 'x', width: 640, height: 480 },
-      ...{
-        view: 'single',
-        source: 'file',
-        takenAt: new Date().toISOString(),
-        attemptId: null,
-        traineeId: null,
-      },
-      ...{ beforeId: null, table: TABLE, engine: measured([]), faults: [], ...more },
+      id: v7(),
+      sha256: digestOf(pngOf('none')),
+      label: 'x',
+      width: 640,
+      height: 480,
+      view: 'single',
+      source: 'file',
+      takenAt: new Date().toISOString(),
+      attemptId: null,
+      traineeId: null,
+      beforeId: null,
+      table: TABLE,
+      engine: measured([]),
+      faults: [],
+      ...more,
     });
     const add = async (more: object) =>
       (await asTeacher.post(`/classes/${classroom.id}/faces`, body(more))).problem.code;
@@ -112,7 +118,9 @@ describe('faces', () => {
   it('of a row are graded fiber by fiber on core and cladding', async () => {
     const fiber = (n: number, face: object) => ({ fiber: n, centrePx: [250 * n, 200], face });
     const row = (...faces: object[]) => ({
-      ...{ ok: true, verdict: null, fibers: faces.map((face, i) => fiber(i + 1, face)) },
+      ok: true,
+      verdict: null,
+      fibers: faces.map((face, i) => fiber(i + 1, face)),
     });
     const keepRow = (...faces: object[]) =>
       keepFace(asTeacher, classroom.id, [], { view: 'row', engine: row(...faces) });
@@ -148,7 +156,9 @@ describe('faces', () => {
     const says = { says: 'fail', reason: 'dark, and a crack all the same' };
     const grade = (review: object) =>
       asTeacher.post(`/classes/${classroom.id}/faces/${id}/gradings`, {
-        ...{ id: v7(), review: { ...NO_REVIEW, ...review }, traineeSaid: null },
+        id: v7(),
+        review: { ...NO_REVIEW, ...review },
+        traineeSaid: null,
       });
     expect((await grade({ rejected: [0] })).problem.code).toBe('face.bad_review');
     expect((await grade({ verdict: says })).body).toMatchObject({ verdict: 'fail' });
@@ -162,7 +172,9 @@ describe('faces', () => {
     const id = await keepFace(asTeacher, classroom.id, [pit(7, 30)]);
     const look = (rejected: number[]) =>
       asTeacher.post(`/classes/${classroom.id}/faces/${id}/gradings`, {
-        ...{ id: v7(), review: { ...NO_REVIEW, rejected }, traineeSaid: null },
+        id: v7(),
+        review: { ...NO_REVIEW, rejected },
+        traineeSaid: null,
       });
     const replies = await Promise.all([look([0]), look([]), look([0])]);
     expect(replies.map((r) => r.status)).toEqual([200, 200, 200]);
@@ -195,7 +207,9 @@ describe('faces', () => {
     expect(await documentOf(id)).toMatchObject({ verdict: 'fail', grading: { review: { verdict: says } } });
     expect(await world.db('face_gradings').where({ face_id: id })).toHaveLength(2);
     const bad = await asTeacher.post(`/classes/${classroom.id}/faces/${id}/gradings`, {
-      ...{ id: v7(), review: { ...NO_REVIEW, rejected: [4] }, traineeSaid: null },
+      id: v7(),
+      review: { ...NO_REVIEW, rejected: [4] },
+      traineeSaid: null,
     });
     expect(bad.problem.code).toBe('face.bad_review');
     expect(await world.db('face_gradings').where({ face_id: id })).toHaveLength(2);
@@ -216,7 +230,9 @@ describe('tables of criteria', () => {
   const save = async (zones: unknown): Promise<FaceTable> =>
     (
       await asTeacher.post(`/classes/${classroom.id}/face-tables`, {
-        ...{ base: 'sm-pc', title: 'House table', zones },
+        base: 'sm-pc',
+        title: 'House table',
+        zones,
         source: { kind: 'house', fromMemory: false, words: 'this school' },
       })
     ).body;

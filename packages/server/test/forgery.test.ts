@@ -161,7 +161,8 @@ describe('times of a device', () => {
   it('does not go back behind what the same device was acknowledged for; another device may be behind', async () => {
     const now = Date.now();
     const at = (ms: number): string => new Date(now + ms).toISOString();
-    const [mine, other] = [v7(), v7()];
+    const mine = v7();
+    const other = v7();
     const say = (deviceId: string, ms: number) => note(teacher, `${ms}`, { deviceId, at: at(ms) });
     await send(asTeacher, [say(mine, -10 * MINUTE), say(mine, -5 * MINUTE), say(mine, -8 * MINUTE)]);
     await send(asTeacher, [say(mine, -9 * MINUTE), say(other, -9 * MINUTE), say(mine, -5 * MINUTE - 2000)]);
@@ -194,8 +195,13 @@ describe('times of a device', () => {
   it('of a reference and of a picture are held as well', async () => {
     const id = v7();
     await asTeacher.post(`/classes/${classroom.id}/references`, {
-      ...{ id, instrumentId: classroom.things['instrument'], method: 'single_cord', wavelengthNm: 1310 },
-      ...{ valueDbm: '-5.0', setAt: '2031-01-01T00:00:00Z', showsNegative: false },
+      id,
+      instrumentId: classroom.things['instrument'],
+      method: 'single_cord',
+      wavelengthNm: 1310,
+      valueDbm: '-5.0',
+      setAt: '2031-01-01T00:00:00Z',
+      showsNegative: false,
     });
     const [row] = await world.db('loss_references').where({ id });
     expect(Date.parse(row.set_at)).toBeLessThan(Date.now() + 2 * MINUTE);
@@ -244,12 +250,11 @@ describe('what one person can do to others', () => {
     }
     expect(refused).toBe('attempt.too_many_open');
     // A start that was sent before is no new one.
-    await world
-      .db('attempts')
-      .where({ trainee_id: trainee.id, state: 'open', next_seq: 1 })
-      .update({
-        ...{ state: 'withdrawn', withdrawn_by: teacher.id, withdrawn_at: new Date() },
-      });
+    await world.db('attempts').where({ trainee_id: trainee.id, state: 'open', next_seq: 1 }).update({
+      state: 'withdrawn',
+      withdrawn_by: teacher.id,
+      withdrawn_at: new Date(),
+    });
   });
 
   it('an attempt that was never used is withdrawn, kept, and takes nothing; a used one is not', async () => {
@@ -277,8 +282,13 @@ describe('what one person can do to others', () => {
     for (const nm of [1310, 1550]) {
       references[nm] = v7();
       await asTeacher.post(`/classes/${classroom.id}/references`, {
-        ...{ id: references[nm], instrumentId: classroom.things['instrument'], method: 'single_cord' },
-        ...{ wavelengthNm: nm, valueDbm: '-5.0', setAt: new Date().toISOString(), showsNegative: false },
+        id: references[nm],
+        instrumentId: classroom.things['instrument'],
+        method: 'single_cord',
+        wavelengthNm: nm,
+        valueDbm: '-5.0',
+        setAt: new Date().toISOString(),
+        showsNegative: false,
       });
     }
     const entries = wholePiece(attemptId, teacher, references);

@@ -32,8 +32,17 @@ beforeAll(async () => {
   await callers[1]!.post('/entries', batch([note]));
   const face = await keepFace(callers[1]!, classroom.id, []);
   ids = [
-    ...[classroom.id, classroom.id, classroom.id, lead!.id, teacher!.id, trainee!.id, classroom.versionId],
-    ...[...attempts.map((a) => a.id), note.id, face, ...Object.values(classroom.things)],
+    classroom.id,
+    classroom.id,
+    classroom.id,
+    lead!.id,
+    teacher!.id,
+    trainee!.id,
+    classroom.versionId,
+    ...attempts.map((a) => a.id),
+    note.id,
+    face,
+    ...Object.values(classroom.things),
   ];
 }, 60_000);
 afterAll(() => world.close());
@@ -75,12 +84,14 @@ const routes = Object.entries(ROUTES).filter(([name]) => name !== 'signOut');
 describe(`requests from the contract, on the schema and off it (seed ${SEED})`, () => {
   it.each(routes)('%s never breaks', async (name, route) => {
     const m = maker(name);
-    const [body, query] = [shapeOf(route.body), shapeOf(route.query)];
+    const body = shapeOf(route.body);
+    const query = shapeOf(route.query);
     // Hashing a password is slow on purpose.
     const times = /session|setup|people/.test(route.path) ? TIMES / 2 : TIMES;
     for (let i = 0; i < times; i++) {
       const fits = i % 3 === 0;
-      const [b, q] = [m.fitting(body), m.fitting(query)];
+      const b = m.fitting(body);
+      const q = m.fitting(query);
       const path = filled(route.path, m) + queryText(fits || m.chance(0.5) ? q : m.bent(q));
       const sent = route.method === 'get' ? undefined : fits ? b : m.bent(b);
       const reply = await m.pick(callers).call(route.method.toUpperCase(), path, sent);
@@ -126,7 +137,8 @@ describe('requests that are no requests', () => {
   ] as [string, string, string, Record<string, string>?][])('%s', async (_, type, body, more = {}) => {
     for (const path of ['/entries', `/classes/${classroom.id}/things`, '/session']) {
       const reply = await callers[1]!.call('POST', path, body === '' ? undefined : body, {
-        ...{ 'Content-Type': type, ...more },
+        'Content-Type': type,
+        ...more,
       });
       refusedInWords(`${path} ${body.slice(0, 40)}`, reply.status, reply.body);
       expect(reply.status).toBeGreaterThanOrEqual(400);
@@ -151,12 +163,13 @@ describe('one bad entry of a batch', () => {
     ['an id that is none', { id: 'seven' }],
     ['itself under another content', { kind: 'not_seen', note: null }],
   ])('with %s refuses itself alone, and the rest is taken', async (_, change) => {
-    const [teacher] = [callers[1]!];
+    const teacher = callers[1]!;
     const body = attemptBody(classroom);
     await teacher.post(`/classes/${classroom.id}/attempts`, body);
     const { me } = (await teacher.get('/start')).body as { me: Person };
     const note = () => entryOf(body.id, me, 'glasses', null, { kind: 'note', note: 'fine' });
-    const [before, after] = [note(), note()];
+    const before = note();
+    const after = note();
     const spoiled = { ...note(), ...change };
     const twice = 'kind' in change ? [{ ...before, ...change }] : [spoiled];
     const reply = await teacher.post('/entries', batch([before, ...twice, after]));

@@ -25,8 +25,14 @@ beforeAll(async () => {
   writeFileSync(path.join(files, 'index.html'), '<!doctype html><title>x</title>');
   writeFileSync(path.join(files, 'assets', 'app-1234.js'), 'export {};');
   served = await startServer({
-    ...{ databaseUrl: world.appUrl, ownerUrl: world.url, mode: 'test', host: '127.0.0.1', port: 0 },
-    ...{ tls: null, webDir: files, logLevel: 'silent' },
+    databaseUrl: world.appUrl,
+    ownerUrl: world.url,
+    mode: 'test',
+    host: '127.0.0.1',
+    port: 0,
+    tls: null,
+    webDir: files,
+    logLevel: 'silent',
   });
   teacher = await world.person('instructor');
   other = await world.person('instructor');

@@ -36,8 +36,12 @@ afterEach(async () => {
 const meter = (): string => klass.things['instrument']!;
 const at = (path: string): string => `/classes/${klass.id}/instruments/${path}`;
 const setting = (name: StandInName, more: Partial<InstrumentSetting> = {}): InstrumentSetting => ({
-  ...{ kind: 'power_meter', host: '127.0.0.1', port: standIns.instruments[name].port, readingsPerSecond: 20 },
-  ...{ calibratedOn: '2026-02-01', calibrationDueOn: '2027-02-01' },
+  kind: 'power_meter',
+  host: '127.0.0.1',
+  port: standIns.instruments[name].port,
+  readingsPerSecond: 20,
+  calibratedOn: '2026-02-01',
+  calibrationDueOn: '2027-02-01',
   ...more,
 });
 async function connected(more: Partial<InstrumentSetting> = {}): Promise<Events> {
@@ -177,7 +181,9 @@ describe('orders, claims and settings', () => {
     expect((await learner.call('DELETE', release)).problem.code).toBe('instrument.in_use');
     const instructor = await world.person('instructor');
     await caller.post(`/classes/${klass.id}/members`, {
-      ...{ role: 'instructor', personId: instructor.id, newPerson: null },
+      role: 'instructor',
+      personId: instructor.id,
+      newPerson: null,
     });
     expect((await (await world.signedIn(instructor)).call('DELETE', release)).status).toBe(200);
   });
@@ -212,7 +218,9 @@ describe('orders, claims and settings', () => {
     expect(['10.0.0.0/33', 'lab', '1.2.3.4/8/8', '::/129'].filter(isNetwork)).toEqual([]);
     const instructor = await world.person('instructor');
     await caller.post(`/classes/${klass.id}/members`, {
-      ...{ role: 'instructor', personId: instructor.id, newPerson: null },
+      role: 'instructor',
+      personId: instructor.id,
+      newPerson: null,
     });
     const reply = await (await world.signedIn(instructor)).put(at(meter()), setting('meter'));
     expect([reply.status, reply.problem.code]).toEqual([403, 'auth.role']);
@@ -237,16 +245,19 @@ describe('orders, claims and settings', () => {
 
   it('two sheets want one meter: the second is told who has it, and may take it over', async () => {
     await caller.put(at(meter()), setting('meter'));
-    const [mine, other] = [attemptBody(klass), attemptBody(klass, klass.trainees[1])];
+    const mine = attemptBody(klass);
+    const other = attemptBody(klass, klass.trainees[1]);
     for (const body of [mine, other]) await caller.post(`/classes/${klass.id}/attempts`, body);
-    const [tablet, laptop] = [v7(), v7()];
+    const tablet = v7();
+    const laptop = v7();
     const claim = (attemptId: string, deviceId: string, takeOver = false) =>
       caller.post(`${at(meter())}/claim`, { attemptId, deviceId, takeOver });
     expect((await claim(mine.id, tablet)).status).toBe(200);
     expect((await claim(mine.id, tablet)).status).toBe(200);
     const refused = await claim(other.id, laptop);
     expect(refused.problem).toMatchObject({
-      ...{ code: 'instrument.in_use', params: { person: 'Osric Teach', piece: 'T-01' } },
+      code: 'instrument.in_use',
+      params: { person: 'Osric Teach', piece: 'T-01' },
     });
     const events = await listen();
     await events.until((all) => all.some((e) => e.kind === 'claim' && e.claim?.deviceId === tablet));
@@ -279,8 +290,13 @@ describe('a reading beside its instrument', () => {
   const referenceAt1310 = async (): Promise<string> => {
     const id = v7();
     await caller.post(`/classes/${klass.id}/references`, {
-      ...{ id, instrumentId: meter(), method: 'single_cord', wavelengthNm: 1310, valueDbm: '-5.00' },
-      ...{ setAt: new Date().toISOString(), showsNegative: false },
+      id,
+      instrumentId: meter(),
+      method: 'single_cord',
+      wavelengthNm: 1310,
+      valueDbm: '-5.00',
+      setAt: new Date().toISOString(),
+      showsNegative: false,
     });
     return id;
   };
@@ -294,9 +310,15 @@ describe('a reading beside its instrument', () => {
     const reading = events.all.slice(after).find(isReading)!;
     if (reading.kind !== 'power' || reading.state !== 'reading') throw new Error('no reading');
     const stamp = {
-      ...{ thingId: meter(), identity: 'maker, meter', wavelengthNm: reading.wavelengthNm, at: reading.at },
-      ...{ seq: reading.seq, calibratedOn: '2026-02-01', calibrationDueOn: '2027-02-01' },
-      ...{ shows: reading.shows!, token: reading.token! },
+      thingId: meter(),
+      identity: 'maker, meter',
+      wavelengthNm: reading.wavelengthNm,
+      at: reading.at,
+      seq: reading.seq,
+      calibratedOn: '2026-02-01',
+      calibrationDueOn: '2027-02-01',
+      shows: reading.shows!,
+      token: reading.token!,
     };
     return { attemptId, stamp, text: reading.text };
   }

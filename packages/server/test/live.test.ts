@@ -151,13 +151,13 @@ describe('the notifier', () => {
     await until(() => notifier.heard.length > quiet);
     expect(notifier.heard.slice(quiet)).toEqual([`${id} 1`]);
     await api.post(`/classes/${classroom.id}/references`, {
-      ...{
-        id: v7(),
-        instrumentId: classroom.things['instrument'],
-        method: 'single_cord',
-        wavelengthNm: 1310,
-      },
-      ...{ valueDbm: '-5.0', setAt: new Date().toISOString(), showsNegative: false },
+      id: v7(),
+      instrumentId: classroom.things['instrument'],
+      method: 'single_cord',
+      wavelengthNm: 1310,
+      valueDbm: '-5.0',
+      setAt: new Date().toISOString(),
+      showsNegative: false,
     });
     await until(() => notifier.heard.includes('references'));
     notifier.close();
@@ -194,7 +194,8 @@ describe('the notifier', () => {
   });
 
   it('a trainee hears the own attempt only', async () => {
-    const [mine, theirs] = [await start(api, trainee), await start(api, other)];
+    const mine = await start(api, trainee);
+    const theirs = await start(api, other);
     const own = await hear(trainee, `/attempts/${mine}/events`);
     expect(own.status).toBe(200);
     own.close();
@@ -325,8 +326,14 @@ describe('the queue of a shared tablet', () => {
   it('a reference set on a device an hour behind stands at the server’s time', async () => {
     const late = new Date(Date.now() - 3_600_000).toISOString();
     const reply = await api.post(`/classes/${classroom.id}/references`, {
-      ...{ id: v7(), instrumentId: classroom.things['instrument'], method: 'one_cord', wavelengthNm: 1310 },
-      ...{ valueDbm: '-5.1', setAt: late, sentAt: late, showsNegative: false },
+      id: v7(),
+      instrumentId: classroom.things['instrument'],
+      method: 'one_cord',
+      wavelengthNm: 1310,
+      valueDbm: '-5.1',
+      setAt: late,
+      sentAt: late,
+      showsNegative: false,
     });
     const { setAt } = reply.body as { setAt: string };
     expect(Math.abs(Date.parse(setAt) - Date.now())).toBeLessThan(5000);

@@ -4,7 +4,12 @@ import type { SeriesRow } from '../src/results/losses/losses.store.ts';
 
 /** A reading of the n-th hour. */
 const row = (n: number, lossDb: number, more: Partial<SeriesRow> = {}): SeriesRow => ({
-  ...{ attemptId: `a${n}`, traineeId: 't1', traineeName: 'Ines', lossDb, limitDb: 0.75, things: null },
+  attemptId: `a${n}`,
+  traineeId: 't1',
+  traineeName: 'Ines',
+  lossDb,
+  limitDb: 0.75,
+  things: null,
   startedAt: new Date(Date.UTC(2026, 2, 2, 8 + n)).toISOString(),
   ...more,
 });

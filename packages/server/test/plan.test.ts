@@ -148,7 +148,9 @@ describe('what if', () => {
   it('a job tells who a tighter loss limit would have failed, by two settings side by side', async () => {
     const id = v7();
     const started = await api.post(at('/what-if'), {
-      ...{ id, filter: {}, settings: [NOTHING, { ...NOTHING, label: '0.5 dB', limit: LOSS }] },
+      id,
+      filter: {},
+      settings: [NOTHING, { ...NOTHING, label: '0.5 dB', limit: LOSS }],
     });
     expect(started.status).toBe(200);
     const job = await wait(id);

@@ -107,7 +107,9 @@ describe('practice options of a class', () => {
       const entry = inMethod('mpo-trunk', id, 'port-map', walked);
       expect((await send(asTeacher, [entry]))[0]!.state).toBe('accepted');
       const signed = await asTeacher.post(`/attempts/${id}/sign`, {
-        ...{ ...seen([entry.id]), reason: 'only the walk', asVoid: false },
+        ...seen([entry.id]),
+        reason: 'only the walk',
+        asVoid: false,
       });
       const { outcome } = signed.body as {
         outcome: { criteria: { criterionId: string; verdict: string }[] };
@@ -164,8 +166,13 @@ describe('values of the newer kinds', () => {
     for (const wavelengthNm of [850, 1300]) {
       references[wavelengthNm] = v7();
       await asTeacher.post(`/classes/${classroom.id}/references`, {
-        ...{ id: references[wavelengthNm], instrumentId: classroom.things['instrument'], method: 'one_cord' },
-        ...{ wavelengthNm, valueDbm: '-20.00', setAt: new Date().toISOString(), showsNegative: false },
+        id: references[wavelengthNm],
+        instrumentId: classroom.things['instrument'],
+        method: 'one_cord',
+        wavelengthNm,
+        valueDbm: '-20.00',
+        setAt: new Date().toISOString(),
+        showsNegative: false,
       });
     }
     const entries = Array.from({ length: 12 }, (_, i) => i + 1).flatMap((fiber) =>
@@ -184,7 +191,9 @@ describe('values of the newer kinds', () => {
     expect(readings).toHaveLength(24);
     expect(readings[23]).toMatchObject({ fiber: 12, wavelength_nm: 1300, direction: '', value_text: '0.52' });
     await asTeacher.post(`/attempts/${id}/sign`, {
-      ...{ ...seen(entries.map((e) => e.id)), reason: 'only the loss', asVoid: false },
+      ...seen(entries.map((e) => e.id)),
+      reason: 'only the loss',
+      asVoid: false,
     });
     const { losses } = (await asTeacher.get(`/classes/${classroom.id}/results`)).body as {
       losses: { wavelengthNm: number; direction: string; summary: { n: number; mean: number } }[];
@@ -216,7 +225,8 @@ describe('suggestions put away', () => {
     (await asTeacher.get(`/classes/${classroom.id}/suggestions`)).body as SuggestionCount[];
 
   it('are counted beside those that were charged; a taken-back one is not', async () => {
-    const [first, second] = [await start('lc-wedge-locator'), await start('lc-wedge-locator')];
+    const first = await start('lc-wedge-locator');
+    const second = await start('lc-wedge-locator');
     expect(await counts()).toEqual([]);
     const away = dismissal(first, teacher);
     const charge = entryOf(

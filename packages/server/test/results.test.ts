@@ -209,7 +209,12 @@ describe('losses in order of time', () => {
   });
   it('of nothing there is nothing', async () => {
     expect(await series(1310, '&from=2001-01-01&to=2001-01-02')).toEqual({
-      ...{ measure: 'loss', limitDb: null, n: 0, points: [], chart: null, bounds: null },
+      measure: 'loss',
+      limitDb: null,
+      n: 0,
+      points: [],
+      chart: null,
+      bounds: null,
       spreadSources: { components: null, left: [] },
     });
   });

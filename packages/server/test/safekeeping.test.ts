@@ -39,8 +39,13 @@ beforeAll(async () => {
   for (const nm of [1310, 1550]) {
     references[nm] = v7();
     await api.post(`/classes/${classroom.id}/references`, {
-      ...{ id: references[nm], instrumentId: classroom.things['instrument'], method: 'single_cord' },
-      ...{ wavelengthNm: nm, valueDbm: '-5.0', setAt: new Date().toISOString(), showsNegative: false },
+      id: references[nm],
+      instrumentId: classroom.things['instrument'],
+      method: 'single_cord',
+      wavelengthNm: nm,
+      valueDbm: '-5.0',
+      setAt: new Date().toISOString(),
+      showsNegative: false,
     });
   }
   signed = [];
@@ -66,7 +71,8 @@ afterAll(async () => {
 
 const look = (_: string) =>
   api.post(`/classes/${classroom.id}/faces/${faceId}/gradings`, {
-    ...{ id: v7(), traineeSaid: null },
+    id: v7(),
+    traineeSaid: null,
     review: { rejected: [], kinds: [], added: [], verdict: { says: 'fail', reason: 'a crack' } },
   });
 

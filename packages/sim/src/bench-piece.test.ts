@@ -9,7 +9,9 @@ const link: BenchAct = { act: 'connect', to: 'link' };
 
 describe('the piece on the bench', () => {
   it('careless cleaves give worse splices than careful ones, in the estimate and in the light', () => {
-    let [bad, good, worse] = [0, 0, 0];
+    let bad = 0;
+    let good = 0;
+    let worse = 0;
     for (let seed = 1; seed <= 100; seed++) {
       const spliced = (care: number): BenchPiece =>
         done(
@@ -19,7 +21,8 @@ describe('the piece on the bench', () => {
           { act: 'fuse' },
           link,
         );
-      const [careless, careful] = [spliced(0.1), spliced(0.95)];
+      const careless = spliced(0.1);
+      const careful = spliced(0.95);
       bad += careless.joint!.estimateDb / 100;
       good += careful.joint!.estimateDb / 100;
       if (lossOf(careless, 1310)! > lossOf(careful, 1310)!) worse += 1;

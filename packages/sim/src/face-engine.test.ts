@@ -158,7 +158,8 @@ describe('what else a picture shows', () => {
 
 describe('what is no face, or cannot be graded, is refused', () => {
   const picture = (width: number, height: number, level: (x: number, y: number) => number) => ({
-    ...{ width, height },
+    width,
+    height,
     data: Uint8Array.from({ length: width * height }, (_, i) => level(i % width, Math.floor(i / width))),
   });
   const rng = rngFrom(5);

@@ -29,7 +29,8 @@ export const CLADDING_RADIUS_UM = 62.5;
 export function randomScratch(rng: Rng, widthUm: number, contrast: number, reachUm = 60): TrueFeature {
   const angle = 2 * Math.PI * rng();
   const lengthUm = 18 + 70 * rng();
-  const [cx, cy] = [reachUm * (2 * rng() - 1) * 0.7, reachUm * (2 * rng() - 1) * 0.7];
+  const cx = reachUm * (2 * rng() - 1) * 0.7;
+  const cy = reachUm * (2 * rng() - 1) * 0.7;
   const bend = normal(rng, 0, 0.006);
   const points = Array.from({ length: 41 }, (_, i) => {
     const s = (i / 40 - 0.5) * lengthUm;
@@ -39,8 +40,16 @@ export function randomScratch(rng: Rng, widthUm: number, contrast: number, reach
   const radii = points.map(([x, y]) => Math.hypot(x, y));
   const middle = points[Math.floor(points.length / 2)] ?? [cx, cy];
   return {
-    ...{ kind: 'scratch', look: 'scratch', sizeUm: widthUm, xUm: middle[0], yUm: middle[1] },
-    ...{ lengthUm, contrast, points, strokeUm: widthUm, softUm: 0 },
+    kind: 'scratch',
+    look: 'scratch',
+    sizeUm: widthUm,
+    xUm: middle[0],
+    yUm: middle[1],
+    lengthUm,
+    contrast,
+    points,
+    strokeUm: widthUm,
+    softUm: 0,
     nearestUm: Math.max(0, Math.min(...radii) - widthUm / 2),
     farthestUm: Math.max(...radii) + widthUm / 2,
   };
@@ -184,8 +193,15 @@ function measured(
   const radii = points.map(([x, y]) => Math.hypot(x, y));
   const covered = strokeUm === null && contains(points, 0, 0);
   return {
-    ...{ kind: 'defect', look, sizeUm: 2 * (circle.r + half), xUm: circle.x, yUm: circle.y },
-    ...{ contrast, points, strokeUm, softUm },
+    kind: 'defect',
+    look,
+    sizeUm: 2 * (circle.r + half),
+    xUm: circle.x,
+    yUm: circle.y,
+    contrast,
+    points,
+    strokeUm,
+    softUm,
     nearestUm: covered ? 0 : Math.max(0, Math.min(...radii) - half),
     farthestUm: Math.max(...radii) + half,
   };

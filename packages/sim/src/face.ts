@@ -88,7 +88,8 @@ function baseOf(scene: FaceScene, level: Float32Array, rng: Rng): void {
         ((ring.widthUm > 0 ? ring.level : scene.claddingLevel) - value);
       value += mix(CLADDING_RADIUS_UM) * (scene.claddingLevel - value);
       value += mix(core.radiusUm) * (core.level - value);
-      const [dx, dy] = [(x - width / 2) / width, (y - height / 2) / height];
+      const dx = (x - width / 2) / width;
+      const dy = (y - height / 2) / height;
       const away = Math.hypot(x - width / 2, y - height / 2) / far;
       const light = 1 + scene.slope[0] * dx * 2 + scene.slope[1] * dy * 2 - scene.vignette * away * away;
       level[y * width + x] = value * light;
@@ -118,12 +119,15 @@ function add({ width, height, umPerPx }: FaceScene, level: Float32Array, f: True
   const xs = [...cover.keys()].map((at) => at % width);
   const ys = [...cover.keys()].map((at) => Math.floor(at / width));
   if (xs.length === 0) return;
-  const [left, top] = [Math.min(...xs) - reach, Math.min(...ys) - reach];
-  const [w, h] = [Math.max(...xs) + reach - left + 1, Math.max(...ys) + reach - top + 1];
+  const left = Math.min(...xs) - reach;
+  const top = Math.min(...ys) - reach;
+  const w = Math.max(...xs) + reach - left + 1;
+  const h = Math.max(...ys) + reach - top + 1;
   const patch = new Float32Array(w * h);
   for (const [at, share] of cover) patch[(Math.floor(at / width) - top) * w + (at % width) - left] = share;
   blur(patch, w, h, f.softUm / umPerPx).forEach((share, i) => {
-    const [x, y] = [left + (i % w), top + Math.floor(i / w)];
+    const x = left + (i % w);
+    const y = top + Math.floor(i / w);
     if (x >= 0 && y >= 0 && x < width && y < height) level[y * width + x]! += f.contrast * share;
   });
 }
@@ -138,8 +142,10 @@ function strokeCover(scene: FaceScene, f: TrueFeature): Cover {
     const [x2, y2] = px[i]!;
     const reach = half + 2;
     const length2 = (x2 - x1) ** 2 + (y2 - y1) ** 2 || 1;
-    const [top, bottom] = [Math.max(0, Math.floor(Math.min(y1, y2) - reach)), Math.max(y1, y2) + reach];
-    const [left, right] = [Math.max(0, Math.floor(Math.min(x1, x2) - reach)), Math.max(x1, x2) + reach];
+    const top = Math.max(0, Math.floor(Math.min(y1, y2) - reach));
+    const bottom = Math.max(y1, y2) + reach;
+    const left = Math.max(0, Math.floor(Math.min(x1, x2) - reach));
+    const right = Math.max(x1, x2) + reach;
     for (let y = top; y <= Math.min(height - 1, bottom); y++) {
       for (let x = left; x <= Math.min(width - 1, right); x++) {
         const t = Math.max(0, Math.min(1, ((x - x1) * (x2 - x1) + (y - y1) * (y2 - y1)) / length2));
@@ -160,8 +166,10 @@ function outlineCover(scene: FaceScene, f: TrueFeature): Cover {
   const xs = px.map(([x]) => x);
   const ys = px.map(([, y]) => y);
   const cover: Cover = new Map();
-  const [left, right] = [Math.max(0, Math.floor(Math.min(...xs)) - 1), Math.max(...xs) + 1];
-  const [top, bottom] = [Math.max(0, Math.floor(Math.min(...ys)) - 1), Math.max(...ys) + 1];
+  const left = Math.max(0, Math.floor(Math.min(...xs)) - 1);
+  const right = Math.max(...xs) + 1;
+  const top = Math.max(0, Math.floor(Math.min(...ys)) - 1);
+  const bottom = Math.max(...ys) + 1;
   for (let y = top; y <= Math.min(height - 1, bottom); y++) {
     for (let x = left; x <= Math.min(width - 1, right); x++) {
       let hits = 0;

@@ -43,7 +43,8 @@ export function otherFace(rng: Rng, width = 1280, height = 960, umPerPx = 0.25 +
   const drawn = features.map((f) => ({ f, box: boxOf(f) }));
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      const [ux, uy] = [(x - centre[0]) * umPerPx, (y - centre[1]) * umPerPx];
+      const ux = (x - centre[0]) * umPerPx;
+      const uy = (y - centre[1]) * umPerPx;
       const r = Math.hypot(ux, uy);
       let v = surface(ux, uy, umPerPx) * (1 + (r < 64 ? clouds(ux, uy) : grain(ux, uy)));
       for (const { f, box } of drawn) {
@@ -88,7 +89,8 @@ function surfaceOf(rng: Rng, level: number): (x: number, y: number, umPerPx: num
   const coreBy = (chance(rng, 0.75) ? 1 : -1) * (12 + 14 * rng());
   const ferrule = level * (chance(rng, 0.6) ? 0.62 + 0.15 * rng() : 1.22 + 0.15 * rng());
   const ring = chance(rng, 0.5) ? { widthUm: 0.5 + 2 * rng(), level: level * 0.45 } : null;
-  const [flat, lean] = [0.0015 * rng(), Math.PI * rng()];
+  const flat = 0.0015 * rng();
+  const lean = Math.PI * rng();
   const marks = { way: Math.PI * rng(), pitch: 2 + 2 * rng(), by: 0.003 * level };
   return (x, y, umPerPx) => {
     const r = Math.hypot(x, y);
@@ -110,9 +112,12 @@ function cloudsOf(rng: Rng, pitchUm: number, spread: number): (x: number, y: num
   const grid = Float32Array.from({ length: n * n }, () => normal(rng, 0, 1.6 * spread));
   const ease = (t: number): number => t * t * (3 - 2 * t);
   return (x, y) => {
-    const [gx, gy] = [x / pitchUm + 1000 * n, y / pitchUm + 1000 * n];
-    const [x0, y0] = [Math.floor(gx), Math.floor(gy)];
-    const [fx, fy] = [ease(gx - x0), ease(gy - y0)];
+    const gx = x / pitchUm + 1000 * n;
+    const gy = y / pitchUm + 1000 * n;
+    const x0 = Math.floor(gx);
+    const y0 = Math.floor(gy);
+    const fx = ease(gx - x0);
+    const fy = ease(gy - y0);
     const at = (dx: number, dy: number): number => grid[((y0 + dy) % n) * n + ((x0 + dx) % n)]!;
     return (at(0, 0) * (1 - fx) + at(1, 0) * fx) * (1 - fy) + (at(0, 1) * (1 - fx) + at(1, 1) * fx) * fy;
   };
@@ -164,10 +169,8 @@ function discBlur(from: Float32Array, width: number, height: number, radius: num
     for (let x = 0; x < width; x++) {
       let sum = 0;
       for (const { dx, dy, weight } of kernel) {
-        const [xx, yy] = [
-          Math.max(0, Math.min(width - 1, x + dx)),
-          Math.max(0, Math.min(height - 1, y + dy)),
-        ];
+        const xx = Math.max(0, Math.min(width - 1, x + dx));
+        const yy = Math.max(0, Math.min(height - 1, y + dy));
         sum += weight * from[yy * width + xx]!;
       }
       out[y * width + x] = sum / total;

@@ -104,7 +104,12 @@ export function randomRow(
   const tile = Math.round(PITCH_UM / umPerPx);
   const height = more.height ?? 420;
   const scene = randomScene(rng, {
-    ...{ umPerPx, width: tile, height, slope: [0, 0], vignette: 0, blurPx: 0.8 },
+    umPerPx,
+    width: tile,
+    height,
+    slope: [0, 0],
+    vignette: 0,
+    blurPx: 0.8,
     ...more,
   });
   const spread = Math.hypot(scene.noise, 0.3);

@@ -78,7 +78,10 @@ function pairsOf(
 export function tallyOf(faces: readonly Judged[], table: FaceCriteria): Tally {
   const kinds = { defect: new Counter(), scratch: new Counter() };
   const [scales, centres]: [number[], number[]] = [[], []];
-  let [refused, agreed, bad, falsePasses] = [0, 0, 0, 0];
+  let refused = 0;
+  let agreed = 0;
+  let bad = 0;
+  let falsePasses = 0;
   for (const { truth, found } of faces) {
     if (!found.ok) {
       refused += 1;
@@ -109,8 +112,13 @@ export function tallyOf(faces: readonly Judged[], table: FaceCriteria): Tally {
     if (want === 'fail' && found.grade.verdict === 'pass') falsePasses += 1;
   }
   return {
-    ...{ defect: kinds.defect.tally(), scratch: kinds.scratch.tally(), refused, bad, falsePasses },
-    ...{ scale95: at(scales, 0.95), centre95Um: at(centres, 0.95) },
+    defect: kinds.defect.tally(),
+    scratch: kinds.scratch.tally(),
+    refused,
+    bad,
+    falsePasses,
+    scale95: at(scales, 0.95),
+    centre95Um: at(centres, 0.95),
     agreement: agreed / Math.max(1, faces.length - refused),
   };
 }

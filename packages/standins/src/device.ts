@@ -31,7 +31,8 @@ const MASK = { least: 0, most: 255, byDefault: 0 };
 export function device(instrument: ScpiInstrument) {
   const status = new DeviceStatus();
   const masked = (get: () => number, set: (mask: number) => void): Command => ({
-    ...{ takes: 1, needs: 1 },
+    takes: 1,
+    needs: 1,
     set: ([text]) => set(Math.round(numberFrom(text!, MASK))),
     ask: () => String(get()),
   });

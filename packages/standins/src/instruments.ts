@@ -39,7 +39,9 @@ function numeric(
   shown = number,
 ): Command {
   return {
-    ...{ takes: 1, needs: 1, asksOf: 1 },
+    takes: 1,
+    needs: 1,
+    asksOf: 1,
     set: ([text]) => set(text!),
     ask: ([limit], failure) => {
       if (limit === undefined) return shown(get(failure));
@@ -50,7 +52,8 @@ function numeric(
   };
 }
 const onOff = (get: () => boolean, set: (on: boolean) => void): Command => ({
-  ...{ takes: 1, needs: 1 },
+  takes: 1,
+  needs: 1,
   set: ([text]) => set(flagFrom(text!)),
   ask: () => flag(get()),
 });
@@ -92,6 +95,15 @@ const settingsOfMeter = () => ({
   continuous: false,
 });
 
+/** The mean level of some readings in dBm, null when none of them sees light. */
+function averaged(bench: SimulatedBench, count: number): number | null {
+  const levels = Array.from({ length: count }, () => bench.level());
+  const seen = levels.filter((level) => level !== null);
+  if (seen.length === 0) return null;
+  // Averaged as power, which is what falls on the detector.
+  return 10 * Math.log10(seen.reduce((sum, level) => sum + 10 ** (level / 10), 0) / seen.length);
+}
+
 /**
  * A power meter. `READ:POWer?` starts a reading and gives it, in the unit that is set, or in dB over the reference while that
  * is on; `INITiate` and `FETCh:POWer?` are the two halves. Under range it says -9.9E+37, over range 9.9E+37.
@@ -100,11 +112,7 @@ export function powerMeter(bench: SimulatedBench, serial = '0002'): ScpiInstrume
   let now = settingsOfMeter();
   let taken: { readonly level: number | null } | null = null;
   function take(): void {
-    const levels = Array.from({ length: now.averages ? now.count : 1 }, () => bench.level());
-    const seen = levels.filter((level) => level !== null);
-    // Averaged as power, which is what falls on the detector.
-    const power = seen.reduce((sum, level) => sum + 10 ** (level / 10), 0) / Math.max(1, seen.length);
-    taken = { level: seen.length === 0 ? null : 10 * Math.log10(power) };
+    taken = { level: averaged(bench, now.averages ? now.count : 1) };
   }
   function fetched(failure: Failure): string {
     if (now.continuous) take();
@@ -130,7 +138,8 @@ export function powerMeter(bench: SimulatedBench, serial = '0002'): ScpiInstrume
         metres,
       ),
       'UNIT:POWer': {
-        ...{ takes: 1, needs: 1 },
+        takes: 1,
+        needs: 1,
         set: ([text]) => (now.unit = wordFrom(text!, ['DBM', 'W'])),
         ask: (_, failure) => (failure === 'wrong_unit' ? 'FURLONG' : now.relative ? 'DB' : now.unit),
       },
@@ -214,7 +223,9 @@ export function portLight(bench: SimulatedBench): ScpiInstrument {
     reset: () => void (near = 0),
     commands: {
       'ROUTe:LIGHt': {
-        ...{ takes: 1, needs: 1, asksOf: 1 },
+        takes: 1,
+        needs: 1,
+        asksOf: 1,
         set: ([text]) => (near = Math.round(numberFrom(text!, ports()))),
         ask: ([limit]) => {
           if (limit === undefined) return String(near);

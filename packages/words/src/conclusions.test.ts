@@ -3,18 +3,26 @@ import { describe, expect, it } from 'vitest';
 import { conclusionWords, linkFindingWords } from './conclusions.ts';
 
 const PARAMS = {
-  ...{
-    loss: 1.5,
-    wavelength: 1310,
-    shorter: 1310,
-    over: 0.6,
-    step: 0.5,
-    limit: 2.3,
-    connections: 2,
-    each: 0.3,
-  },
-  ...{ count: 2, of: 4, fibers: '3', back: 1, direction: 'a_b', fiber: 3, others: 11, distance: 0.05 },
-  ...{ uncertainty: 0.11, method: 'one_cord', floor: 0.06, expected: 0.67 },
+  loss: 1.5,
+  wavelength: 1310,
+  shorter: 1310,
+  over: 0.6,
+  step: 0.5,
+  limit: 2.3,
+  connections: 2,
+  each: 0.3,
+  count: 2,
+  of: 4,
+  fibers: '3',
+  back: 1,
+  direction: 'a_b',
+  fiber: 3,
+  others: 11,
+  distance: 0.05,
+  uncertainty: 0.11,
+  method: 'one_cord',
+  floor: 0.06,
+  expected: 0.67,
 };
 
 describe('conclusions in words', () => {

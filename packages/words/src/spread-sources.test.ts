@@ -3,7 +3,11 @@ import { spreadSourceWords } from './spread-sources.ts';
 
 type Sources = Parameters<typeof spreadSourceWords>[0]['spreadSources'];
 const source = (name: string, share: number, low: number, effect = 0, error = 0.01) => ({
-  ...{ source: name, sd: 0.1, share, low, high: share + 0.2 },
+  source: name,
+  sd: 0.1,
+  share,
+  low,
+  high: share + 0.2,
   levels: [
     { level: 'Cleaver 3', n: 40, effect, error },
     { level: 'Cleaver 1', n: 40, effect: -effect / 3, error },

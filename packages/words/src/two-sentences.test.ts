@@ -7,7 +7,11 @@ const cell = (skill: Skill, marks: string, behind: StandingCell['behind'] = null
   const { standing, evidence, window } = standingOf({ marks, lastPassMs: 1 }, DEFAULT_POLICY, 2);
   const k = [...marks].filter((m) => m === 'P').length;
   return {
-    ...{ skill, standing, window, behind, rate: wilsonRate(k, marks.length) },
+    skill,
+    standing,
+    window,
+    behind,
+    rate: wilsonRate(k, marks.length),
     evidence: { code: evidence.code, params: { ...evidence.params } },
   };
 };
@@ -56,7 +60,9 @@ describe('two sentences for a class', () => {
   });
   it('names who needs what again', () => {
     const standings = ['A. Fell', 'B. Garn'].map((traineeName) => ({
-      ...{ traineeId: traineeName, traineeName, cells: [cell('cleave', 'FFF')] },
+      traineeId: traineeName,
+      traineeName,
+      cells: [cell('cleave', 'FFF')],
     }));
     const [, second] = classSentences({ skills: [rated('cleave', 0, 6)], standings });
     expect(second).toBe('A. Fell and B. Garn need retraining, in cleaving (2).');

@@ -42,7 +42,8 @@ export function traineeSentences(
   cells: readonly StandingCell[],
   policy: Pick<Policy, 'passesInARow'>,
 ): [string, string] {
-  const [competent, learning] = [skillsOf(cells, 'competent'), skillsOf(cells, 'learning')];
+  const competent = skillsOf(cells, 'competent');
+  const learning = skillsOf(cells, 'learning');
   const tried = cells.filter((c) => c.standing !== 'not_tried');
   if (tried.length === 0) return [`${name} has no outcome with a verdict yet.`, 'Start with a first piece.'];
   const still = learning.length > 0 ? `is still learning ${listed(learning)}` : '';
@@ -84,7 +85,8 @@ export function classSentences(results: Pick<Results, 'skills' | 'standings'>): 
   const rates = results.skills
     .flatMap(({ skill, summary: { rate } }) => (rate.kind === 'rate' ? [{ skill, rate }] : []))
     .sort((a, b) => b.rate.share - a.rate.share);
-  const [best, worst] = [rates[0], rates[rates.length - 1]];
+  const best = rates[0];
+  const worst = rates[rates.length - 1];
   if (!best || !worst) return ['Nothing is signed with a verdict yet.', 'Sign a first piece to see rates.'];
   const rateOf = ({ rate }: (typeof rates)[number]): string =>
     `${rate.k} of ${rate.n} passed (95 % interval ${Math.round(100 * rate.low)} to ${Math.round(100 * rate.high)} %)`;

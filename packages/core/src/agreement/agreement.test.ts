@@ -6,7 +6,10 @@ const call = (
   said: 'pass' | 'fail' | null,
   kinds: string[] = [],
 ): JudgedCall => ({
-  ...{ reference, said, kinds, ms: 1000 },
+  reference,
+  said,
+  kinds,
+  ms: 1000,
 });
 const times = <T>(n: number, x: T): T[] => Array.from({ length: n }, () => x);
 
@@ -107,7 +110,11 @@ describe('a series of calls', () => {
     const calls = [call('fail', 'pass'), call('fail', 'fail'), ...times(8, call('pass', 'pass'))];
     expect(judgeCalls(calls, 5).weighted!).toBeLessThan(judgeCalls(calls, 1).weighted!);
     expect(judgeCalls([call('fail', null)], 2)).toMatchObject({
-      ...{ n: 0, weighted: null, sensitivity: { kind: 'none' }, kappa: { kind: 'none' }, medianMs: null },
+      n: 0,
+      weighted: null,
+      sensitivity: { kind: 'none' },
+      kappa: { kind: 'none' },
+      medianMs: null,
     });
     expect(() => judgeCalls([], 0.5)).toThrow('agreement.bad_weight');
   });

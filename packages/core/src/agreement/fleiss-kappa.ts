@@ -50,7 +50,11 @@ export function fleissKappa(counts: readonly (readonly number[])[]): FleissKappa
     return p > 0 && p < 1 ? 1 - apart / (pairs * p * (1 - p)) : null;
   });
   return {
-    ...{ kind: 'kappa', subjects, raters, kappa: (observed - chance) / (1 - chance), errorAtZero },
+    kind: 'kappa',
+    subjects,
+    raters,
+    kappa: (observed - chance) / (1 - chance),
+    errorAtZero,
     categories: categoryKappas,
     categoryErrorAtZero: Math.sqrt(2 / pairs),
   };

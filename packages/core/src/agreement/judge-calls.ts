@@ -38,8 +38,10 @@ export function judgeCalls(calls: readonly JudgedCall[], missWeight: number): Ca
   const answered = calls.filter((c) => c.said !== null);
   const count = (reference: Call, said: Call): number =>
     answered.filter((c) => c.reference === reference && c.said === said).length;
-  const [hits, misses] = [count('fail', 'fail'), count('fail', 'pass')];
-  const [good, falseAlarms] = [count('pass', 'pass'), count('pass', 'fail')];
+  const hits = count('fail', 'fail');
+  const misses = count('fail', 'pass');
+  const good = count('pass', 'pass');
+  const falseAlarms = count('pass', 'fail');
   const all = missWeight * (hits + misses) + good + falseAlarms;
   const times = answered.flatMap((c) => (c.ms === null ? [] : [c.ms])).sort((a, b) => a - b);
   const kinds = [...new Set(calls.flatMap((c) => (c.reference === 'fail' ? c.kinds : [])))].sort();

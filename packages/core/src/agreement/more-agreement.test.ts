@@ -62,12 +62,15 @@ describe('two raters', () => {
       [1, 10, 3],
       [0, 2, 10],
     ];
-    const [n, rows, columns] = [40, [14, 14, 12], [12, 14, 14]];
+    const n = 40;
+    const rows = [14, 14, 12];
+    const columns = [12, 14, 14];
     for (const [weights, power] of [
       ['linear', 1],
       ['quadratic', 2],
     ] as const) {
-      let [seen, chance] = [0, 0];
+      let seen = 0;
+      let chance = 0;
       for (let i = 0; i < 3; i++) {
         for (let j = 0; j < 3; j++) {
           seen += Math.abs(i - j) ** power * table[i]![j]!;
@@ -145,7 +148,8 @@ describe('two raters', () => {
         (table) => {
           const turned = table.map((_, i) => table.map((row) => row[i]!));
           for (const f of [cohenKappa, gwetAc1, pabak, (t: number[][]) => weightedKappa(t, 'quadratic')]) {
-            const [a, b] = [f(table), f(turned)];
+            const a = f(table);
+            const b = f(turned);
             expect(a.kind).toBe(b.kind);
             if (a.kind === 'kappa' && b.kind === 'kappa') {
               expect(a.kappa).toBeCloseTo(b.kappa, 10);

@@ -17,7 +17,8 @@ export function squareTable(table: readonly (readonly number[])[]): SquareTable 
   if (n === 0) return null;
   const p = table.map((row) => row.map((c) => c / n));
   return {
-    ...{ n, p },
+    n,
+    p,
     rows: p.map((row) => row.reduce((a, b) => a + b, 0)),
     columns: p.map((_, j) => p.reduce((sum, row) => sum + row[j]!, 0)),
   };

@@ -46,7 +46,9 @@ export function individualsChart(
   );
   const meanRange = mean(ranges);
   const sigma = meanRange / d2;
-  const [low, high, rangeHigh] = [centre - 3 * sigma, centre + 3 * sigma, d4 * meanRange];
+  const low = centre - 3 * sigma;
+  const high = centre + 3 * sigma;
+  const rangeHigh = d4 * meanRange;
   const slack = slackOf(values);
   const out: number[] = [];
   const rangesOut: number[] = [];

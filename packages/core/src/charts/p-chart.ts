@@ -24,7 +24,8 @@ export type PChart =
  * lies between 0.0524 and 0.4102.
  */
 export function pChart(counted: readonly Counted[]): PChart {
-  let [all, passed] = [0, 0];
+  let all = 0;
+  let passed = 0;
   for (const { k, n } of counted) {
     if (!Number.isInteger(k) || !Number.isInteger(n) || k < 0 || n < k)
       throw new DomainError('stats.bad_count', { k, n });
@@ -36,7 +37,9 @@ export function pChart(counted: readonly Counted[]): PChart {
   const points = counted.map(({ k, n }): PChartPoint => {
     if (n === 0) return { k, n, share: null, low: 0, high: 1, out: false };
     const reach = 3 * Math.sqrt((centre * (1 - centre)) / n);
-    const [low, high, share] = [Math.max(0, centre - reach), Math.min(1, centre + reach), k / n];
+    const low = Math.max(0, centre - reach);
+    const high = Math.min(1, centre + reach);
+    const share = k / n;
     return { k, n, share, low, high, out: share < low - 1e-9 || share > high + 1e-9 };
   });
   return { kind: 'chart', centre, points };

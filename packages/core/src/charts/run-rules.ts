@@ -109,7 +109,8 @@ function watchOf(rule: RunRule, points: Points): Watch {
       );
     case 'fourteen_alternating':
       return run(12, (i) => {
-        const [now, before] = [step(i), step(i - 1)];
+        const now = step(i);
+        const before = step(i - 1);
         return (now > slack && before < -slack) || (now < -slack && before > slack);
       });
     case 'fifteen_within_1':

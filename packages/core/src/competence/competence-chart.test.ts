@@ -13,7 +13,8 @@ describe('the sequential chart of a trainee', () => {
     const chart = competenceChart('FPPPFPPPF', DEFAULT_POLICY, 3);
     expect(chart.map((p) => p.form[0]).join('')).toBe('lllldddd' + 'd');
     expect(chart.map((p) => p.restarts)).toEqual([...Array<boolean>(7).fill(false), true, false]);
-    const [fail, pass] = [Math.log(3), Math.log(0.7 / 0.9)];
+    const fail = Math.log(3);
+    const pass = Math.log(0.7 / 0.9);
     expect(chart[4]!.sum).toBeCloseTo(fail, 12);
     expect(chart[5]!.sum).toBeCloseTo(fail + pass, 12);
     expect(chart[8]!.sum).toBeCloseTo(fail, 12);

@@ -55,7 +55,8 @@ export function walkChart(
     learning: cusumWeights(rates, 'learning'),
     deterioration: cusumWeights(rates, 'deterioration'),
   };
-  let [sum, streak] = [0, 0];
+  let sum = 0;
+  let streak = 0;
   let form: CusumForm = 'learning';
   for (let at = 0; at < marks.length; at++) {
     if (form === 'learning' && competentFrom !== null && at > competentFrom) {

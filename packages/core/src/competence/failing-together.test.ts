@@ -2,7 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { failingTogether } from './index.ts';
 
 const pair = (together: number, firstFailed: number, secondFailed: number, of = 100) => ({
-  ...{ first: 'a', second: `b${together}`, together, firstFailed, secondFailed, of },
+  first: 'a',
+  second: `b${together}`,
+  together,
+  firstFailed,
+  secondFailed,
+  of,
 });
 
 describe('what fails together', () => {

@@ -26,8 +26,13 @@ interface State {
   readonly retrain: boolean;
 }
 const START: State = {
-  ...{ run: 0, fails: 0, last: '', form: 'learning', sum: 0 },
-  ...{ competent: false, retrain: false },
+  run: 0,
+  fails: 0,
+  last: '',
+  form: 'learning',
+  sum: 0,
+  competent: false,
+  retrain: false,
 };
 
 const MOST_PIECES = 200;
@@ -112,7 +117,10 @@ function stepOf(policy: Policy): (state: State, failed: boolean, n: number) => S
     const restarts = form === 'deterioration' && !failed && run === 0;
     const keepsSum = form === 'learning' ? policy.competentBy === 'chart' : policy.chartRetrains;
     return {
-      ...{ run, fails, last, form },
+      run,
+      fails,
+      last,
+      form,
       sum: restarts || !keepsSum ? 0 : sum,
       competent: state.competent || shown(state, failed, run, last, sum),
       retrain:
@@ -154,7 +162,9 @@ function piecesToShare({ shareOf, sharePasses }: Policy, p: number): number | nu
   // Windows shorter than shareOf cannot show it yet: the first pieces fill the window.
   let chances = new Float64Array(size);
   chances[0] = 1;
-  let [expected, left, n] = [0, 1, 0];
+  let expected = 0;
+  let left = 1;
+  let n = 0;
   while (left > DONE && n < MOST_ROUNDS) {
     expected += left;
     n += 1;

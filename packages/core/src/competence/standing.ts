@@ -66,7 +66,9 @@ export function standingOf(history: SkillHistory, policy: Policy, nowMs: number)
     standing,
     evidence: { code, params },
     window: marks.slice(-policy.window),
-    ...{ wasCompetent, competentFrom, lapsesMs },
+    wasCompetent,
+    competentFrom,
+    lapsesMs,
   });
   const n = marks.length;
   if (n === 0) return give('not_tried', 'standing.not_tried');
@@ -99,7 +101,8 @@ function byRule(marks: string, policy: Policy, competentFrom: number | null, giv
   const n = marks.length;
   switch (policy.competentBy) {
     case 'in_a_row': {
-      const [passes, wanted] = [trailingRun(marks, isPassMark), policy.passesInARow];
+      const passes = trailingRun(marks, isPassMark);
+      const wanted = policy.passesInARow;
       return passes >= wanted
         ? give('competent', 'standing.competent', { passes })
         : give('learning', 'standing.learning', { passes, n, wanted });
@@ -159,7 +162,8 @@ function openSignal(
 ): { fails: number; of: number } | null {
   if (competentFrom === null) return null;
   const limit = chartLimits(policy).deterioration;
-  let [fails, of] = [0, 0];
+  let fails = 0;
+  let of = 0;
   let signal: { fails: number; of: number } | null = null;
   walkChart(marks, policy, competentFrom, signOffs, (at, form, failed, sum, restarts) => {
     if (form !== 'deterioration') return;

@@ -148,7 +148,8 @@ describe('with the truth known', () => {
     let covered = 0;
     const rounds = 60;
     for (let round = 0; round < rounds; round++) {
-      const [people, tools] = [Array.from({ length: 20 }, normal), Array.from({ length: 12 }, normal)];
+      const people = Array.from({ length: 20 }, normal);
+      const tools = Array.from({ length: 12 }, normal);
       const rows = Array.from({ length: 240 }, (_, i) => [i % 20, Math.floor(next() * 12)] as const);
       const values = rows.map(([p, t]) => 0.3 + 0.06 * people[p]! + 0.04 * tools[t]! + 0.05 * normal());
       const fit = fitted(values, [

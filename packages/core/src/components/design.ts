@@ -66,8 +66,10 @@ export function designOf(values: ArrayLike<number>, sources: readonly RandomFact
   for (let i = 0; i < n; i++) centre += (values[i]! - centre) / (i + 1);
   const m = columns[0]!.levels.length;
   const r = q - m;
-  const [across, among] = [new Float64Array(m * r), new Float64Array(r * r)];
-  const [counts, sums] = [new Float64Array(q), new Float64Array(q)];
+  const across = new Float64Array(m * r);
+  const among = new Float64Array(r * r);
+  const counts = new Float64Array(q);
+  const sums = new Float64Array(q);
   let square = 0;
   const at = new Int32Array(columns.length);
   for (let i = 0; i < n; i++) {
@@ -83,7 +85,17 @@ export function designOf(values: ArrayLike<number>, sources: readonly RandomFact
   }
   for (let i = 0; i < r; i++) for (let j = 0; j < i; j++) among[j * r + i] = among[i * r + j]!;
   return {
-    ...{ n, centre, starts, q, m, r, across, among, counts, sums, square },
+    n,
+    centre,
+    starts,
+    q,
+    m,
+    r,
+    across,
+    among,
+    counts,
+    sums,
+    square,
     sources: columns.map((c) => c.source),
     given: columns.map((c) => c.given),
     levels: columns.map((c) => c.levels),

@@ -81,7 +81,8 @@ function gramOf(design: Design): Float64Array {
 
 /** A source with itself: its levels share no reading, so that the product is a sum over them. */
 function ownOf(counts: Float64Array, n: number): number {
-  let [second, third] = [0, 0];
+  let second = 0;
+  let third = 0;
   for (const c of counts) {
     second += c * c;
     third += c * c * c;

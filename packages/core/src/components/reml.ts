@@ -30,11 +30,16 @@ interface Absorbed {
 function absorb(design: Design, ratio: number): Absorbed {
   const { m, r, across, among } = design;
   const weight = new Float64Array(m);
-  const [counts, sums] = [design.counts.slice(), design.sums.slice()];
+  const counts = design.counts.slice();
+  const sums = design.sums.slice();
   const k = among.slice();
-  let [n, sum, square, logDet] = [design.n, 0, design.square, 0];
+  let n = design.n;
+  let sum = 0;
+  let square = design.square;
+  let logDet = 0;
   for (let i = 0; i < m; i++) {
-    const [c, y] = [design.counts[i]!, design.sums[i]!];
+    const c = design.counts[i]!;
+    const y = design.sums[i]!;
     const w = 1 / (1 + ratio * c);
     const taken = ratio * w;
     weight[i] = w;
@@ -127,7 +132,9 @@ function projected(
 ): Projected {
   const { m, r, q, across, sources } = design;
   const kinds = sources.length;
-  const [s, diagonal, norm] = [new Float64Array(q), new Float64Array(q), new Float64Array(kinds * kinds)];
+  const s = new Float64Array(q);
+  const diagonal = new Float64Array(q);
+  const norm = new Float64Array(kinds * kinds);
   // A column of what a level shares with the others, brought forward: Z'PZ is a block less the products of these, and the
   // mean's share is one more number of each.
   const wide = r + 1;
@@ -201,7 +208,8 @@ function slopes(
   const { n, sources } = design;
   const kinds = sources.length;
   const chance = variances[kinds]!;
-  const [trace, squares] = [new Float64Array(kinds), new Float64Array(kinds)];
+  const trace = new Float64Array(kinds);
+  const squares = new Float64Array(kinds);
   const norm = blocks.map((v) => v / (chance * chance));
   for (let k = 0; k < kinds; k++) {
     const [from, to] = columnsOf(design, k);
@@ -211,8 +219,11 @@ function slopes(
     }
   }
   const size = kinds + 1;
-  const [score, information] = [new Float64Array(size), new Float64Array(size * size)];
-  let [traceP, quadraticP, traceLeft] = [n - 1, quadratic / chance, 0];
+  const score = new Float64Array(size);
+  const information = new Float64Array(size * size);
+  let traceP = n - 1;
+  let quadraticP = quadratic / chance;
+  let traceLeft = 0;
   for (let k = 0; k < kinds; k++) {
     score[k] = -(trace[k]! - squares[k]!) / 2;
     traceP -= variances[k]! * trace[k]!;

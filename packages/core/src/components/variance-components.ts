@@ -60,16 +60,16 @@ export function varianceComponents(
   const z = normalQuantile((1 + confidence) / 2);
   const shares = sharesOf(fit, z);
   const named = (i: number, source: string): Component => ({
-    ...{ source, variance: fit.variances[i]!, sd: Math.sqrt(fit.variances[i]!) },
+    source,
+    variance: fit.variances[i]!,
+    sd: Math.sqrt(fit.variances[i]!),
     ...shares[i]!,
   });
   return {
-    ...{
-      kind: 'components',
-      n: design.n,
-      mean: design.centre + fit.mean,
-      meanError: Math.sqrt(fit.meanVariance),
-    },
+    kind: 'components',
+    n: design.n,
+    mean: design.centre + fit.mean,
+    meanError: Math.sqrt(fit.meanVariance),
     components: design.sources.map((source, i) => ({
       ...named(i, source),
       levels: levelsOf(design, fit, i),

@@ -39,7 +39,8 @@ export function toFirstPass(trainees: readonly ToFirstPass[], confidence = 0.95)
   }
   const z = normalQuantile((1 + confidence) / 2);
   const counts = [...new Set(trainees.filter((t) => t.passed).map((t) => t.attempts))].sort((a, b) => a - b);
-  let [still, greenwood] = [1, 0];
+  let still = 1;
+  let greenwood = 0;
   const steps = counts.map((attempts): SurvivalStep => {
     const atRisk = trainees.filter((t) => t.attempts >= attempts).length;
     const passed = trainees.filter((t) => t.passed && t.attempts === attempts).length;
@@ -50,7 +51,9 @@ export function toFirstPass(trainees: readonly ToFirstPass[], confidence = 0.95)
     return { attempts, atRisk, passed, still, low: at(-spread), high: at(spread) };
   });
   return {
-    ...{ n: trainees.length, passed: trainees.filter((t) => t.passed).length, steps },
+    n: trainees.length,
+    passed: trainees.filter((t) => t.passed).length,
+    steps,
     median: crossing(steps, (s) => s.still),
     medianLow: crossing(steps, (s) => s.low),
     medianHigh: crossing(steps, (s) => s.high),

@@ -42,7 +42,8 @@ export function logisticCurve(
   // About the middle, so that the two parameters hardly depend on each other.
   const centre = Array.from(attempts).reduce((a, b) => a + b, 0) / n;
   const x = Float64Array.from(attempts, (v) => v - centre);
-  let [a, b] = [0, 0];
+  let a = 0;
+  let b = 0;
   let fit = likelihoodAt(x, passed, a, b);
   for (let round = 0; round < 100; round++) {
     const det = fit.aa * fit.bb - fit.ab * fit.ab;
@@ -61,7 +62,12 @@ export function logisticCurve(
   const slopeError = Math.sqrt(fit.aa / det);
   const z = normalQuantile((1 + confidence) / 2);
   return {
-    ...{ kind: 'curve', n, slope: b, intercept: a - b * centre, slopeError, deviance: fit.deviance },
+    kind: 'curve',
+    n,
+    slope: b,
+    intercept: a - b * centre,
+    slopeError,
+    deviance: fit.deviance,
     interceptError: Math.sqrt((fit.bb + centre * centre * fit.aa + 2 * centre * fit.ab) / det),
     slopeLow: b - z * slopeError,
     slopeHigh: b + z * slopeError,
@@ -77,20 +83,27 @@ function whyNone(attempts: ArrayLike<number>, passed: ArrayLike<number>): Logist
   if (fail.length === 0) return 'all_pass';
   if (pass.length === 0) return 'all_fail';
   const ends = (v: number[]): [number, number] => [Math.min(...v), Math.max(...v)];
-  const [[p0, p1], [f0, f1]] = [ends(pass), ends(fail)];
+  const [p0, p1] = ends(pass);
+  const [f0, f1] = ends(fail);
   if (Math.min(p0, f0) === Math.max(p1, f1)) return 'one_attempt_number';
   return f1 <= p0 || p1 <= f0 ? 'separated' : null;
 }
 
 /** Deviance, its gradient and the information at a place. */
 function likelihoodAt(x: Float64Array, passed: ArrayLike<number>, a: number, b: number) {
-  let [deviance, ga, gb, aa, ab, bb] = [0, 0, 0, 0, 0, 0];
+  let deviance = 0;
+  let ga = 0;
+  let gb = 0;
+  let aa = 0;
+  let ab = 0;
+  let bb = 0;
   for (let i = 0; i < x.length; i++) {
     const eta = a + b * x[i]!;
     const p = 1 / (1 + Math.exp(-eta));
     const y = passed[i]!;
     deviance += 2 * Math.log1p(Math.exp(y === 1 ? -eta : eta));
-    const [off, w] = [y - p, p * (1 - p)];
+    const off = y - p;
+    const w = p * (1 - p);
     ga += off;
     gb += off * x[i]!;
     aa += w;

@@ -38,9 +38,12 @@ export function powerLaw(attempts: ArrayLike<number>, values: ArrayLike<number>)
   const x = Float64Array.from(attempts, Math.log);
   const y = Float64Array.from(values, Math.log);
   const [mx, my] = [x, y].map((v) => v.reduce((a, b) => a + b, 0) / n) as [number, number];
-  let [xx, xy, yy] = [0, 0, 0];
+  let xx = 0;
+  let xy = 0;
+  let yy = 0;
   for (let i = 0; i < n; i++) {
-    const [dx, dy] = [x[i]! - mx, y[i]! - my];
+    const dx = x[i]! - mx;
+    const dy = y[i]! - my;
     xx += dx * dx;
     xy += dx * dy;
     yy += dy * dy;
@@ -50,14 +53,12 @@ export function powerLaw(attempts: ArrayLike<number>, values: ArrayLike<number>)
   const left = Math.max(0, yy - (xy * xy) / xx);
   const exponentError = n > 2 ? Math.sqrt(left / (n - 2) / xx) : null;
   return {
-    ...{
-      kind: 'curve',
-      n,
-      exponent,
-      exponentError,
-      first: Math.exp(my - exponent * mx),
-      onDoubling: 2 ** exponent,
-    },
+    kind: 'curve',
+    n,
+    exponent,
+    exponentError,
+    first: Math.exp(my - exponent * mx),
+    onDoubling: 2 ** exponent,
     r2: yy > 0 ? (xy * xy) / (xx * yy) : null,
   };
 }

@@ -18,8 +18,12 @@ function formatOf(timeZone: string): Intl.DateTimeFormat {
   const known = shown.get(timeZone);
   if (known) return known;
   const made = new Intl.DateTimeFormat('en-GB', {
-    ...{ timeZone, calendar: 'gregory', numberingSystem: 'latn' },
-    ...{ year: 'numeric', month: '2-digit', day: '2-digit' },
+    timeZone,
+    calendar: 'gregory',
+    numberingSystem: 'latn',
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
   });
   shown.set(timeZone, made);
   return made;

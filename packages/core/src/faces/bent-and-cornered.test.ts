@@ -18,7 +18,13 @@ function arc(r: number, fromDeg: number, toDeg: number, [cx, cy]: Point = [0, 0]
   });
 }
 const lineOf = (points: readonly Point[], more: Partial<MeasuredLine> = {}): MeasuredLine => ({
-  ...{ points, pixels: [], length: points.length - 1, width: 4, height: 12, sign: -1, blur: BLUR },
+  points,
+  pixels: [],
+  length: points.length - 1,
+  width: 4,
+  height: 12,
+  sign: -1,
+  blur: BLUR,
   ...more,
 });
 const painted =
@@ -50,7 +56,8 @@ describe('a curve through points', () => {
 
 describe('lines that go on', () => {
   it('two pieces of one arc are one line, whichever way their points run', () => {
-    const [a, b] = [arc(100, 0, 50), arc(100, 58, 110)];
+    const a = arc(100, 0, 50);
+    const b = arc(100, 58, 110);
     for (const [p, q] of [
       [a, b],
       [a, [...b].reverse()],
@@ -63,7 +70,8 @@ describe('lines that go on', () => {
     }
   });
   it('of other sign, width, height, direction or place they stay two', () => {
-    const [a, b] = [arc(100, 0, 50), arc(100, 58, 110)];
+    const a = arc(100, 0, 50);
+    const b = arc(100, 58, 110);
     for (const other of [
       lineOf(b, { sign: 1 }),
       lineOf(b, { width: 12 }),
@@ -104,7 +112,8 @@ describe('what is bent or has corners', () => {
       });
     const sharp = new Float32Array(SIDE * SIDE);
     for (let i = 0; i < sharp.length; i++) {
-      const [x, y] = [(i % SIDE) - 100, Math.floor(i / SIDE) - 130];
+      const x = (i % SIDE) - 100;
+      const y = Math.floor(i / SIDE) - 130;
       for (const dx of [-0.25, 0.25])
         for (const dy of [-0.25, 0.25]) if (isIn(x + dx, y + dy)) sharp[i]! -= 9;
     }
@@ -142,7 +151,8 @@ describe('the core under a line', () => {
     });
     takeCentreAgain(face);
     const mean = (from: number, to: number): number => {
-      let [sum, n] = [0, 0];
+      let sum = 0;
+      let n = 0;
       for (let i = 0; i < face.level.length; i++) {
         if (face.distance[i]! < from || face.distance[i]! >= to) continue;
         sum += face.level[i]!;

@@ -28,7 +28,8 @@ export function compareFaces(before: readonly FaceFeature[], after: readonly Fac
     )
     .filter((p) => p.same && p.apart <= p.reach)
     .sort((p, q) => p.apart - q.apart);
-  const [used, matched] = [new Set<number>(), new Set<number>()];
+  const used = new Set<number>();
+  const matched = new Set<number>();
   const stayed: { before: number; after: number }[] = [];
   for (const pair of pairs) {
     if (used.has(pair.before) || matched.has(pair.after)) continue;

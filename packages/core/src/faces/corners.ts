@@ -30,17 +30,21 @@ export function lostAtCorners(ground: SpotGround, spot: Spot, size: number, blur
 
 /** Size of the mean of z^3 about the middle, z = x + iy in pixels, each pixel weighed. */
 function thirdMoment(pixels: readonly number[], weight: (i: number) => number, side: number): number {
-  let [sum, mx, my] = [0, 0, 0];
+  let sum = 0;
+  let mx = 0;
+  let my = 0;
   for (const i of pixels) {
     const w = weight(i);
     sum += w;
     mx += w * (i % side);
     my += w * Math.floor(i / side);
   }
-  let [re, im] = [0, 0];
+  let re = 0;
+  let im = 0;
   for (const i of pixels) {
     const w = weight(i);
-    const [x, y] = [(i % side) - mx / sum, Math.floor(i / side) - my / sum];
+    const x = (i % side) - mx / sum;
+    const y = Math.floor(i / side) - my / sum;
     re += w * (x * x * x - 3 * x * y * y);
     im += w * (3 * x * x * y - y * y * y);
   }

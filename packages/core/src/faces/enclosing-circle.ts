@@ -33,7 +33,10 @@ function onDiameter(a: Point, b: Point): Circle {
 }
 
 function through(a: Point, b: Point, c: Point): Circle {
-  const [bx, by, cx, cy] = [b[0] - a[0], b[1] - a[1], c[0] - a[0], c[1] - a[1]];
+  const bx = b[0] - a[0];
+  const by = b[1] - a[1];
+  const cx = c[0] - a[0];
+  const cy = c[1] - a[1];
   const d = 2 * (bx * cy - by * cx);
   // On a line the two outermost decide.
   if (Math.abs(d) < 1e-12) {

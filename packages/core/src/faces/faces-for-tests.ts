@@ -53,11 +53,13 @@ export const disc =
 export const zigzag =
   (steps: number, step: number, turnDeg: number, width: number, height: number): Paint =>
   (x, y) => {
-    let [px, py] = [(-steps * step) / 2, 0];
+    let px = (-steps * step) / 2;
+    let py = 0;
     let nearest = Infinity;
     for (let k = 0; k < steps; k++) {
       const t = ((k % 2 === 0 ? turnDeg : -turnDeg) * Math.PI) / 180;
-      const [qx, qy] = [px + step * Math.cos(t), py + step * Math.sin(t)];
+      const qx = px + step * Math.cos(t);
+      const qy = py + step * Math.sin(t);
       const s = Math.max(0, Math.min(step, (x - px) * Math.cos(t) + (y - py) * Math.sin(t)));
       nearest = Math.min(nearest, Math.hypot(x - px - s * Math.cos(t), y - py - s * Math.sin(t)));
       [px, py] = [qx, qy];

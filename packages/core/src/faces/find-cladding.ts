@@ -66,10 +66,13 @@ function vote(image: GreyImage): Circle | null {
   for (let y = 1; y < h - 1; y++) {
     for (let x = 1; x < w - 1; x++) {
       const i = y * w + x;
-      const [up, down] = [i - w, i + w];
-      const [left, right] = [level[up - 1]! + level[down - 1]!, level[up + 1]! + level[down + 1]!];
+      const up = i - w;
+      const down = i + w;
+      const left = level[up - 1]! + level[down - 1]!;
+      const right = level[up + 1]! + level[down + 1]!;
       gx[i] = right - left + 2 * (level[i + 1]! - level[i - 1]!);
-      const [above, below] = [level[up - 1]! + level[up + 1]!, level[down - 1]! + level[down + 1]!];
+      const above = level[up - 1]! + level[up + 1]!;
+      const below = level[down - 1]! + level[down + 1]!;
       gy[i] = below - above + 2 * (level[down]! - level[up]!);
       size[i] = Math.sqrt(gx[i]! * gx[i]! + gy[i]! * gy[i]!);
     }
@@ -82,7 +85,8 @@ function vote(image: GreyImage): Circle | null {
     for (let x = 1; x < w - 1; x++) {
       const i = y * w + x;
       if (size[i]! < cut) continue;
-      const [ux, uy] = [gx[i]! / size[i]!, gy[i]! / size[i]!];
+      const ux = gx[i]! / size[i]!;
+      const uy = gy[i]! / size[i]!;
       for (let way = -1; way <= 1; way += 2) {
         for (let r = least; r <= most; r += 2) {
           const cx = Math.floor(x + way * r * ux + 0.5);
@@ -97,7 +101,8 @@ function vote(image: GreyImage): Circle | null {
   const soft = boxSum(votes, w, h, 2);
   let best = 0;
   for (let i = 0; i < soft.length; i++) if (soft[i]! > soft[best]!) best = i;
-  const [cx, cy] = [best % w, Math.floor(best / w)];
+  const cx = best % w;
+  const cy = Math.floor(best / w);
   const r = radiusRound(size, gx, gy, w, h, cx, cy, cut, least, most);
   if (r === null) return null;
   const middle = (factor - 1) / 2;
@@ -123,7 +128,8 @@ function radiusRound(
     for (let x = 1; x < w - 1; x++) {
       const i = y * w + x;
       if (size[i]! < cut) continue;
-      const [dx, dy] = [x - cx, y - cy];
+      const dx = x - cx;
+      const dy = y - cy;
       const d = Math.hypot(dx, dy);
       if (d < least || d > most) continue;
       const along = (dx * gx[i]! + dy * gy[i]!) / d;
@@ -188,7 +194,8 @@ function edgePoints(image: GreyImage, { x, y, r }: Circle): { xs: number[]; ys: 
   const levels = new Float64Array(Math.floor(4 * reach) + 7);
   for (let a = 0; a < ANGLES; a++) {
     const t = (a / ANGLES) * 2 * Math.PI;
-    const [ux, uy] = [Math.cos(t), Math.sin(t)];
+    const ux = Math.cos(t);
+    const uy = Math.sin(t);
     let best = 0;
     let at: number | null = null;
     // Along the radius every half pixel: the steepest rise or fall over three pixels.

@@ -11,7 +11,9 @@ const found = (paint: Paint, seed?: number): readonly FoundFeature[] =>
 const kinds = (features: readonly FoundFeature[]): string[] => features.map((f) => f.kind).sort();
 const spotOf = (places: readonly (readonly [number, number])[], more: Partial<Spot> = {}): Spot => ({
   pixels: places.map(([x, y]) => y * SIDE + x),
-  ...{ sign: -1, peak: 20, ...more },
+  sign: -1,
+  peak: 20,
+  ...more,
 });
 const block = (x: number, y: number, w: number, h: number): [number, number][] =>
   Array.from({ length: w * h }, (_, k) => [x + (k % w), y + Math.floor(k / w)]);
@@ -83,7 +85,8 @@ describe('a line measured', () => {
   });
   it('a guess that lies a little off and askew is brought onto it', () => {
     const line = measure(mark(4, 70, 4, -25, [0, 3]));
-    const [first, last] = [line!.points[0]!, line!.points.at(-1)!];
+    const first = line!.points[0]!;
+    const last = line!.points.at(-1)!;
     const deg = (Math.atan2(last[1] - first[1], last[0] - first[0]) * 180) / Math.PI;
     expect(Math.abs(deg - 4)).toBeLessThan(1);
   });

@@ -171,13 +171,19 @@ function defectOf(ground: SpotGround, spot: Spot, blurPx: number): FoundFeature 
   const { side, distance } = face;
   const { x, y, size: seen } = circleOf(spot, side);
   const size = seen + lostAtCorners(ground, spot, seen, Math.hypot(blurPx, FINE));
-  let [nearest, farthest] = [Infinity, 0];
+  let nearest = Infinity;
+  let farthest = 0;
   for (const i of spot.pixels) {
     nearest = Math.min(nearest, distance[i]!);
     farthest = Math.max(farthest, distance[i]!);
   }
   return {
-    ...{ kind: 'defect', x, y, size, length: size, area: spot.pixels.length },
+    kind: 'defect',
+    x,
+    y,
+    size,
+    length: size,
+    area: spot.pixels.length,
     contrast: spot.peak / spread,
     nearest: Math.max(0, nearest - 0.5),
     farthest: farthest + 0.5,
@@ -192,7 +198,11 @@ function scratchOf(face: FlatFace, line: MeasuredLine, spread: number): FoundFea
   const middle = line.points[line.points.length >> 1]!;
   const distances = line.pixels.map((i) => face.distance[i]!);
   return {
-    ...{ kind: 'scratch', x: middle[0], y: middle[1], size: line.width, length: line.length },
+    kind: 'scratch',
+    x: middle[0],
+    y: middle[1],
+    size: line.width,
+    length: line.length,
     area: line.width * line.length,
     contrast: contrastOf(line, spread),
     nearest: Math.max(0, Math.min(...distances) - line.width / 2),

@@ -10,7 +10,8 @@ const linesOn = (paint: Paint, seed?: number): readonly FoundLine[] => {
 };
 
 const angleOf = ({ pixels }: FoundLine): number => {
-  const [a, b] = [pixels[0]!, pixels[pixels.length - 1]!];
+  const a = pixels[0]!;
+  const b = pixels[pixels.length - 1]!;
   const deg =
     (Math.atan2(Math.floor(b / SIDE) - Math.floor(a / SIDE), (b % SIDE) - (a % SIDE)) * 180) / Math.PI;
   return (deg + 180) % 180;

@@ -70,7 +70,8 @@ function halvesOf(line: FoundLine): readonly FoundLine[] {
  * or of the rim.
  */
 function isConcentric({ distance }: FlatFace, { pixels, length }: MeasuredLine): boolean {
-  let [least, most] = [Infinity, 0];
+  let least = Infinity;
+  let most = 0;
   for (const i of pixels) [least, most] = [Math.min(least, distance[i]!), Math.max(most, distance[i]!)];
   return most - least < 0.45 * (Math.hypot(least, length / 2) - least);
 }

@@ -93,7 +93,8 @@ export function findOutside(
 
 /** The part of a picture within reach of a circle's centre, and where it begins. */
 function partRound(image: GreyImage, { x, y }: Circle, reach: number): [number, number, GreyImage] {
-  const [left, top] = [Math.max(0, Math.floor(x - reach)), Math.max(0, Math.floor(y - reach))];
+  const left = Math.max(0, Math.floor(x - reach));
+  const top = Math.max(0, Math.floor(y - reach));
   const width = Math.min(image.width, Math.ceil(x + reach) + 1) - left;
   const height = Math.min(image.height, Math.ceil(y + reach) + 1) - top;
   const data = new Uint8Array(width * height);
@@ -114,7 +115,8 @@ function goesOnTo(line: readonly Point[], [x, y]: Point, circle: Circle, umPerPx
   return ends.some(([[ex, ey], [fx, fy]]) => {
     if (circle.r - Math.hypot(ex - circle.x, ey - circle.y) > AT_EDGE_UM / umPerPx) return false;
     const d = Math.hypot(ex - fx, ey - fy) || 1;
-    const [ux, uy] = [(ex - fx) / d, (ey - fy) / d];
+    const ux = (ex - fx) / d;
+    const uy = (ey - fy) / d;
     const along = (x - ex) * ux + (y - ey) * uy;
     const aside = Math.abs((x - ex) * uy - (y - ey) * ux);
     return along > 0 && along * umPerPx < GOES_ON_UM && aside < ASIDE_UM / umPerPx + BENDS * along;

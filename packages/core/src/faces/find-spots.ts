@@ -49,8 +49,13 @@ interface SmallFace extends Halved {
 export function spotGround(face: FlatFace): SpotGround {
   const fine = smooth(face.level, face.side, FINE, face.spans);
   return {
-    ...{ face, fine, noise: spreadByDistance(fine, face), spread: spreadOf(fine, face.inside) },
-    ...{ doubt: null, noiseOf: new Map(), copies: {} },
+    face,
+    fine,
+    noise: spreadByDistance(fine, face),
+    spread: spreadOf(fine, face.inside),
+    doubt: null,
+    noiseOf: new Map(),
+    copies: {},
   };
 }
 
@@ -156,10 +161,12 @@ export function growSpot(ground: SpotGround, seed: number, taken: Uint8Array): S
   const sign = Math.sign(fine[seed]!);
   // The peak of the fine picture near the seed of a coarser one.
   let peak = 0;
-  const [sx, sy] = [seed % side, Math.floor(seed / side)];
+  const sx = seed % side;
+  const sy = Math.floor(seed / side);
   for (let dy = -4; dy <= 4; dy++) {
     for (let dx = -4; dx <= 4; dx++) {
-      const [x, y] = [sx + dx, sy + dy];
+      const x = sx + dx;
+      const y = sy + dy;
       if (x >= 0 && y >= 0 && x < side && y < side) peak = Math.max(peak, sign * fine[y * side + x]!);
     }
   }
@@ -268,15 +275,20 @@ export function circleOf(spot: Pick<Spot, 'pixels'>, side: number): { x: number;
 
 /** Length and width of an ellipse with the same second moments, times the square root of three: those of a bar. */
 export function elongation(pixels: readonly number[], side: number): { length: number; width: number } {
-  let [sx, sy] = [0, 0];
+  let sx = 0;
+  let sy = 0;
   for (const i of pixels) {
     sx += i % side;
     sy += Math.floor(i / side);
   }
-  const [mx, my] = [sx / pixels.length, sy / pixels.length];
-  let [xx, yy, xy] = [1 / 12, 1 / 12, 0];
+  const mx = sx / pixels.length;
+  const my = sy / pixels.length;
+  let xx = 1 / 12;
+  let yy = 1 / 12;
+  let xy = 0;
   for (const i of pixels) {
-    const [dx, dy] = [(i % side) - mx, Math.floor(i / side) - my];
+    const dx = (i % side) - mx;
+    const dy = Math.floor(i / side) - my;
     xx += (dx * dx) / pixels.length;
     yy += (dy * dy) / pixels.length;
     xy += (dx * dy) / pixels.length;

@@ -18,7 +18,8 @@ export function fitCircle(
   const residuals = new Float64Array(xs.length);
   for (let round = 0; round < 15; round++) {
     for (let i = 0; i < residuals.length; i++) {
-      const [dx, dy] = [xs[i]! - x, ys[i]! - y];
+      const dx = xs[i]! - x;
+      const dy = ys[i]! - y;
       residuals[i] = Math.sqrt(dx * dx + dy * dy) - r;
     }
     spread = 1.4826 * middleOf(Float32Array.from(residuals, Math.abs));

@@ -24,7 +24,8 @@ export interface FlatFace {
 export function spansOf(inside: Uint8Array, side: number): Int16Array {
   const spans = new Int16Array(2 * side);
   for (let y = 0; y < side; y++) {
-    let [from, to] = [0, side];
+    let from = 0;
+    let to = side;
     while (from < side && inside[y * side + from] === 0) from++;
     while (to > from && inside[y * side + to - 1] === 0) to--;
     spans[2 * y] = from;
@@ -71,8 +72,10 @@ export function squareOf(
   const distance = new Float32Array(side * side);
   const inside = new Uint8Array(side * side);
   const { width, height, data } = image;
-  const [firstX, lastX] = [Math.max(0, -left), Math.min(side, width - left)];
-  const [near, far] = [fromPx > 0 ? fromPx * fromPx : 0, toPx * toPx];
+  const firstX = Math.max(0, -left);
+  const lastX = Math.min(side, width - left);
+  const near = fromPx > 0 ? fromPx * fromPx : 0;
+  const far = toPx * toPx;
   for (let y = 0; y < side; y++) {
     const row = (top + y) * width + left;
     const framedRow = top + y >= 0 && top + y < height;
@@ -94,7 +97,8 @@ export function squareOf(
 export function takeLight({ side, level, inside, left, top, spans }: FlatFace, light: Light): void {
   const row = new Float32Array(side);
   for (let y = 0; y < side; y++) {
-    const [from, to] = [spans[2 * y]!, spans[2 * y + 1]!];
+    const from = spans[2 * y]!;
+    const to = spans[2 * y + 1]!;
     const part = row.subarray(0, to - from);
     lightOfRow(light, top + y, left + from, part);
     for (let k = 0, i = y * side + from; k < part.length; k++, i++) if (inside[i]) level[i]! -= part[k]!;

@@ -31,7 +31,8 @@ export function onCurve({ x, y, ux, uy, bend }: Curve, s: number, n: number): Po
   const slope = slopeOf(bend, s);
   const stretch = Math.hypot(1, slope);
   // Along the curve's own normal, which leans back where the curve rises.
-  const [t, m] = [s - (n * slope) / stretch, across + n / stretch];
+  const t = s - (n * slope) / stretch;
+  const m = across + n / stretch;
   return [x + t * ux - m * uy, y + t * uy + m * ux];
 }
 
@@ -55,7 +56,8 @@ export function curveThrough(points: readonly Point[]): Curve | null {
     s: (px - x) * ux + (py - y) * uy,
     n: (py - y) * ux - (px - x) * uy,
   }));
-  let [from, to] = [Infinity, -Infinity];
+  let from = Infinity;
+  let to = -Infinity;
   for (const { s } of placed) [from, to] = [Math.min(from, s), Math.max(to, s)];
   let best = fitted(placed, 2);
   if (best.off > OFF && to - from > LONG_PX && points.length > 9) {
@@ -76,7 +78,8 @@ function fitted(placed: readonly Placed[], degree: number): { bend: readonly num
   // Powers of places in hundreds of pixels keep the sums alike in size.
   const row = new Float64Array(size);
   let bend: readonly number[] = new Array<number>(size).fill(0);
-  let [cut, off] = [Infinity, Infinity];
+  let cut = Infinity;
+  let off = Infinity;
   for (let round = 0; round < 4; round++) {
     const a = Array.from({ length: size }, () => new Float64Array(size));
     const b = new Float64Array(size);
@@ -115,16 +118,21 @@ export function addAcross(
   const across = valueOf(bend, s);
   const slope = slopeOf(bend, s);
   const stretch = Math.hypot(1, slope);
-  const [nx, ny] = [(-slope * ux - uy) / stretch, (-slope * uy + ux) / stretch];
-  const [px, py] = [x + s * ux - across * uy, y + s * uy + across * ux];
+  const nx = (-slope * ux - uy) / stretch;
+  const ny = (-slope * uy + ux) / stretch;
+  const px = x + s * ux - across * uy;
+  const py = y + s * uy + across * ux;
   for (let k = 0; k < sums.length; k++) {
     const n = first + k * step;
-    const [qx, qy] = [px + n * nx, py + n * ny];
-    const [x0, y0] = [Math.floor(qx), Math.floor(qy)];
+    const qx = px + n * nx;
+    const qy = py + n * ny;
+    const x0 = Math.floor(qx);
+    const y0 = Math.floor(qy);
     if (x0 < 0 || y0 < 0 || x0 >= side - 1 || y0 >= side - 1) continue;
     const i = y0 * side + x0;
     if (inside[i] === 0 || inside[i + side + 1] === 0) continue;
-    const [fx, fy] = [qx - x0, qy - y0];
+    const fx = qx - x0;
+    const fy = qy - y0;
     const top = level[i]! * (1 - fx) + level[i + 1]! * fx;
     const bottom = level[i + side]! * (1 - fx) + level[i + side + 1]! * fx;
     sums[k]! += top * (1 - fy) + bottom * fy;

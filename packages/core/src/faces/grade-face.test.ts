@@ -8,12 +8,21 @@ const APC = faceCriteria('sm-apc')!;
 const MM = faceCriteria('mm')!;
 /** A round defect at a distance from the centre. */
 const defect = (sizeUm: number, atUm: number): FaceFeature => ({
-  ...{ kind: 'defect', sizeUm, xUm: atUm, yUm: 0 },
+  kind: 'defect',
+  sizeUm,
+  xUm: atUm,
+  yUm: 0,
   nearestUm: Math.max(0, atUm - sizeUm / 2),
   farthestUm: atUm + sizeUm / 2,
 });
 const scratch = (sizeUm: number, nearestUm: number, farthestUm: number): FaceFeature => ({
-  ...{ kind: 'scratch', sizeUm, xUm: nearestUm, yUm: 0, nearestUm, farthestUm, lengthUm: 50 },
+  kind: 'scratch',
+  sizeUm,
+  xUm: nearestUm,
+  yUm: 0,
+  nearestUm,
+  farthestUm,
+  lengthUm: 50,
 });
 const verdicts = (features: FaceFeature[], table = PC): string =>
   gradeFace(features, table)

@@ -14,7 +14,9 @@ export function halved(level: Float32Array, inside: Uint8Array, side: number): H
   for (let y = 0; y < small; y++) {
     for (let x = 0; x < small; x++) {
       const i = y * HALVED * side + x * HALVED;
-      const [b, c, d] = [i + 1, i + side, i + side + 1];
+      const b = i + 1;
+      const c = i + side;
+      const d = i + side + 1;
       out.level[y * small + x] = (level[i]! + level[b]! + level[c]! + level[d]!) / 4;
       out.inside[y * small + x] = inside[i]! & inside[b]! & inside[c]! & inside[d]!;
     }

@@ -23,7 +23,8 @@ export function sampleAt(image: GreyImage, x: number, y: number): number | null 
   const x0 = Math.floor(x);
   const y0 = Math.floor(y);
   if (x0 < 0 || y0 < 0 || x0 >= width - 1 || y0 >= height - 1) return null;
-  const [fx, fy] = [x - x0, y - y0];
+  const fx = x - x0;
+  const fy = y - y0;
   const at = y0 * width + x0;
   const top = data[at]! * (1 - fx) + data[at + 1]! * fx;
   const bottom = data[at + width]! * (1 - fx) + data[at + width + 1]! * fx;

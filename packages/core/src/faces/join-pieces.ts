@@ -15,8 +15,12 @@ interface Ends {
 }
 
 function endsOf(pixels: readonly number[], side: number): Ends {
-  const [first, last] = [pixels[0]!, pixels[pixels.length - 1]!];
-  const [x1, y1, x2, y2] = [first % side, Math.floor(first / side), last % side, Math.floor(last / side)];
+  const first = pixels[0]!;
+  const last = pixels[pixels.length - 1]!;
+  const x1 = first % side;
+  const y1 = Math.floor(first / side);
+  const x2 = last % side;
+  const y2 = Math.floor(last / side);
   const d = Math.hypot(x2 - x1, y2 - y1) || 1;
   return { x1, y1, x2, y2, ux: (x2 - x1) / d, uy: (y2 - y1) / d };
 }
@@ -78,7 +82,8 @@ export function joinPieces(lines: readonly FoundLine[], side: number): readonly 
 
 function continues(line: FoundLine, piece: FoundLine, side: number): boolean {
   if (line.sign !== piece.sign) return false;
-  const [a, b] = [endsOf(line.pixels, side), endsOf(piece.pixels, side)];
+  const a = endsOf(line.pixels, side);
+  const b = endsOf(piece.pixels, side);
   const turned = (Math.acos(Math.min(1, Math.abs(a.ux * b.ux + a.uy * b.uy))) * 180) / Math.PI;
   const short = piece.length < 30;
   if (turned > (short ? 2 : 1) * TURNED_DEG) return false;

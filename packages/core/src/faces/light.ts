@@ -86,7 +86,9 @@ export function lightOfRow(
   const step = 1 / circle.r;
   const first = (left - circle.x) * step;
   if (degree === 2) {
-    const [a, b, c] = [powers[2]!, powers[1]!, powers[0]!];
+    const a = powers[2]!;
+    const b = powers[1]!;
+    const c = powers[0]!;
     for (let x = 0; x < out.length; x++) {
       const u = first + x * step;
       out[x] = (a * u + b) * u + c;
@@ -128,7 +130,8 @@ function sampleRing(
   const places: number[] = [];
   for (let y = Math.max(0, Math.ceil(cy - to * r)); y < Math.min(height, cy + to * r); y += step) {
     for (let x = Math.max(0, Math.ceil(cx - to * r)); x < Math.min(width, cx + to * r); x += step) {
-      const [u, v] = [(x - cx) / r, (y - cy) / r];
+      const u = (x - cx) / r;
+      const v = (y - cy) / r;
       const d = u * u + v * v;
       if (d < from * from || d > to * to) continue;
       levels.push(data[y * width + x]!);

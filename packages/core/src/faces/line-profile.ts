@@ -49,7 +49,12 @@ function linear(
   offset: number,
   blur: number,
 ): { base: number; height: number; misfit: number } {
-  let [n, s, ss, l, sl, ll] = [0, 0, 0, 0, 0, 0];
+  let n = 0;
+  let s = 0;
+  let ss = 0;
+  let l = 0;
+  let sl = 0;
+  let ll = 0;
   for (let i = 0; i < at.length; i++) {
     const share = barAt(at[i]! - offset, width, blur);
     n += 1;
@@ -68,9 +73,12 @@ function linear(
 
 function golden(f: (x: number) => number, from: number, to: number): number {
   const g = (Math.sqrt(5) - 1) / 2;
-  let [a, b] = [from, to];
-  let [c, d] = [b - g * (b - a), a + g * (b - a)];
-  let [fc, fd] = [f(c), f(d)];
+  let a = from;
+  let b = to;
+  let c = b - g * (b - a);
+  let d = a + g * (b - a);
+  let fc = f(c);
+  let fd = f(d);
   for (let k = 0; k < 15; k++) {
     if (fc < fd) {
       [b, d, fd] = [d, c, fc];

@@ -120,14 +120,17 @@ function squareOf(
 ): Square {
   let n = 0;
   for (let i = 0; i < likely.length; i++) n += likely[i]!;
-  const [at, rows, columns] = [new Int32Array(n), new Uint16Array(n), new Uint16Array(n)];
+  const at = new Int32Array(n);
+  const rows = new Uint16Array(n);
+  const columns = new Uint16Array(n);
   for (let i = 0, c = 0; i < likely.length; i++) {
     if (likely[i] === 0) continue;
     at[c] = i;
     rows[c] = Math.floor(i / side);
     columns[c++] = i % side;
   }
-  const [value, way] = [new Float32Array(level.length), new Uint8Array(level.length)];
+  const value = new Float32Array(level.length);
+  const way = new Uint8Array(level.length);
   return { level, inside, side, deep, at, rows, columns, value, way };
 }
 
@@ -164,10 +167,13 @@ class Sheared {
     const across = Math.max(2, Math.round(reach.beside * stretch));
     const lift = across * wide;
     const scale = 1 / this.noise(square, along, across);
-    const [one, each] = [scale / along, scale / (2 * (2 * along + 1))];
+    const one = scale / along;
+    const each = scale / (2 * (2 * along + 1));
     const { deep, at: places, rows, columns, value, way } = square;
     for (let c = 0; c < places.length; c++) {
-      const [i, x, y] = [places[c]!, columns[c]!, rows[c]!];
+      const i = places[c]!;
+      const x = columns[c]!;
+      const y = rows[c]!;
       if (x < along || x >= side - along || y < across || y >= side - across) continue;
       const at = (y - shift[x]! + half) * wide + x;
       let v = 0;
@@ -192,7 +198,8 @@ class Sheared {
   /** The weaker of the two halves where not all lies inside; 0 where they differ in sign or hardly any of one does. */
   private weaker(at: number, along: number, lift: number): number {
     const { sums, counts } = this;
-    const [start, end] = [at - along, at + along + 1];
+    const start = at - along;
+    const end = at + along + 1;
     const c1 = counts[at]! - counts[start]!;
     const c2 = counts[end]! - counts[at + 1]!;
     if (2 * c1 < along || 2 * c2 < along) return 0;
@@ -214,9 +221,11 @@ class Sheared {
     let n = 0;
     for (let i = 0; i < deep.length; i += SAMPLED) {
       if (deep[i] === 0) continue;
-      const [y, x] = [Math.floor(i / side), i % side];
+      const y = Math.floor(i / side);
+      const x = i % side;
       const at = (y - shift[x]! + half) * wide + x;
-      const [start, end] = [at - along, at + along + 1];
+      const start = at - along;
+      const end = at + along + 1;
       const around = sums[end + lift]! - sums[start + lift]! + sums[end - lift]! - sums[start - lift]!;
       halves[n++] = Math.abs((sums[at]! - sums[start]!) / along - around / (2 * (2 * along + 1)));
     }
@@ -230,7 +239,8 @@ class Sheared {
     // The columns at which a row lies in the square: one stretch, since rows rise or fall all the way.
     let [left, right] = rising ? [side, side] : [0, 0];
     for (let k = 0; k < 2 * side; k++) {
-      const [least, under] = [half - k, side + half - k];
+      const least = half - k;
+      const under = side + half - k;
       if (rising) {
         while (left > 0 && shift[left - 1]! >= least) left--;
         while (right > 0 && shift[right - 1]! >= under) right--;
@@ -241,7 +251,8 @@ class Sheared {
       const row = k * wide;
       sums.fill(0, row, row + left + 1);
       counts.fill(0, row, row + left + 1);
-      let [sum, count] = [0, 0];
+      let sum = 0;
+      let count = 0;
       for (let x = left, to = row + left + 1; x < right; x++, to++) {
         const i = (k - half + shift[x]!) * side + x;
         sum += level[i]!;

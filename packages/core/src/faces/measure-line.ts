@@ -124,12 +124,14 @@ function stretchAt(face: FlatFace, curve: Curve, s: number, sign: number, step =
 /** The middle of the three highest places near the curve, over what lies six and more pixels beside it. */
 function peakOf(profile: Float64Array, sign: number, step: number): { height: number; offset: number } {
   const centre = ACROSS / step;
-  let [best, at] = [-Infinity, centre];
+  let best = -Infinity;
+  let at = centre;
   for (let k = centre - NEAR / step; k <= centre + NEAR / step; k++) {
     const v = sign * (profile[k - 1]! + profile[k]! + profile[k + 1]!);
     if (v > best) [best, at] = [v, k];
   }
-  let [sum, weight] = [0, 0];
+  let sum = 0;
+  let weight = 0;
   // The centre of what is higher than half, so that a wide line has its middle and not its highest grain.
   const ground = groundOf(profile, sign, step);
   const half = ground * sign + (best / 3 - ground * sign) / 2;
@@ -154,15 +156,19 @@ const BESIDE = 6;
 function groundOf(profile: Float64Array, sign: number, step: number): number {
   const half = (profile.length - 1) / 2;
   const count = half - BESIDE / step + 1;
-  const [one, other] = [SIDE_ONE, SIDE_OTHER];
-  let [n, m] = [0, 0];
+  const one = SIDE_ONE;
+  const other = SIDE_OTHER;
+  let n = 0;
+  let m = 0;
   for (let k = 0; k < count; k++) {
-    const [a, b] = [profile[k]!, profile[profile.length - 1 - k]!];
+    const a = profile[k]!;
+    const b = profile[profile.length - 1 - k]!;
     if (!Number.isNaN(a)) one[n++] = a;
     if (!Number.isNaN(b)) other[m++] = b;
   }
   if (n === 0 || m === 0) return middleOf((n > 0 ? one : other).subarray(0, Math.max(n, m)));
-  const [p, q] = [middleOf(one.subarray(0, n)), middleOf(other.subarray(0, m))];
+  const p = middleOf(one.subarray(0, n));
+  const q = middleOf(other.subarray(0, m));
   return sign > 0 ? Math.max(p, q) : Math.min(p, q);
 }
 
@@ -182,7 +188,8 @@ function withEnds(face: FlatFace, curve: Curve, sign: number, least: number): Cu
     }
     return s;
   };
-  const [from, to] = [reach(curve.from, -1), reach(curve.to, 1)];
+  const from = reach(curve.from, -1);
+  const to = reach(curve.to, 1);
   return to > from ? { ...curve, from, to } : { ...curve, to: curve.from };
 }
 
@@ -214,7 +221,8 @@ function roughness(stretches: readonly Stretch[]): number {
 function isEdge(stretches: readonly Stretch[], height: number): boolean {
   const side = (from: number, to: number): number =>
     middle(stretches.flatMap((p) => PLACES.flatMap((n, k) => (n >= from && n <= to ? [p.profile[k]!] : []))));
-  const [one, other] = [side(-14, -8), side(8, 14)];
+  const one = side(-14, -8);
+  const other = side(8, 14);
   return Math.abs(one - other) > 0.6 * height;
 }
 

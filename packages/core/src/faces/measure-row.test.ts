@@ -3,7 +3,8 @@ import { type GreyImage, faceCriteria, measureRow, rowTable, verdictOfRow } from
 
 const PC = faceCriteria('sm-pc')!;
 const grey = (width: number, height: number, level: (x: number, y: number) => number): GreyImage => ({
-  ...{ width, height },
+  width,
+  height,
   data: Uint8Array.from({ length: width * height }, (_, i) => level(i % width, Math.floor(i / width))),
 });
 /** Fibers side by side, 250 um apart at half a micrometre a pixel, on a darker ferrule. */

@@ -85,7 +85,8 @@ function firstOf(image: GreyImage): Circle | null {
 /** The fibers that follow to one side; each is looked for where the two before it point. */
 function walk(image: GreyImage, first: Circle, way: 1 | -1): Circle[] {
   const found: Circle[] = [];
-  let [step, rise] = [way * PITCH_RADII * first.r, 0];
+  let step = way * PITCH_RADII * first.r;
+  let rise = 0;
   let last = first;
   while (found.length < MOST_FIBERS) {
     const next = claddingIn(image, last.x + step, last.y + rise, PART * first.r);

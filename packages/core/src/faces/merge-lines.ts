@@ -51,7 +51,8 @@ const ALONG_DEG = 25;
 function isLeftOf(long: MeasuredLine, short: MeasuredLine): boolean {
   if (short.length > SHORT || long.length < 1.5 * short.length || long.sign !== short.sign) return false;
   const [x, y] = short.points[short.points.length >> 1]!;
-  const [first, last] = [endOf([...long.points].reverse()), endOf(long.points)];
+  const first = endOf([...long.points].reverse());
+  const last = endOf(long.points);
   const carried = [first, last].flatMap(({ at, way }): Point[] =>
     Array.from({ length: BEYOND }, (_, s) => [at[0] + s * way[0], at[1] + s * way[1]]),
   );
@@ -60,8 +61,10 @@ function isLeftOf(long: MeasuredLine, short: MeasuredLine): boolean {
   const off = (k: number): number => Math.hypot(on[k]![0] - x, on[k]![1] - y);
   for (let k = 1; k < on.length; k++) if (off(k) < off(nearest)) nearest = k;
   if (off(nearest) > long.width / 2 + BESIDE) return false;
-  const [a, b] = [on[Math.max(0, nearest - 6)]!, on[Math.min(on.length - 1, nearest + 6)]!];
-  const [c, d] = [short.points[0]!, short.points[short.points.length - 1]!];
+  const a = on[Math.max(0, nearest - 6)]!;
+  const b = on[Math.min(on.length - 1, nearest + 6)]!;
+  const c = short.points[0]!;
+  const d = short.points[short.points.length - 1]!;
   return turnedDeg([b[0] - a[0], b[1] - a[1]], [d[0] - c[0], d[1] - c[1]]) < ALONG_DEG;
 }
 
@@ -94,10 +97,12 @@ function endOf(points: readonly Point[]): End {
 function goesOn(a: End, b: End): boolean {
   const turn =
     (Math.acos(Math.max(-1, Math.min(1, -(a.way[0] * b.way[0] + a.way[1] * b.way[1])))) * 180) / Math.PI;
-  const [dx, dy] = [b.at[0] - a.at[0], b.at[1] - a.at[1]];
+  const dx = b.at[0] - a.at[0];
+  const dy = b.at[1] - a.at[1];
   if (turn > TURNED_DEG + BENDS_DEG * Math.hypot(dx, dy)) return false;
   // By the direction half-way between the two, as a bend goes.
-  const [mx, my] = [a.way[0] - b.way[0], a.way[1] - b.way[1]];
+  const mx = a.way[0] - b.way[0];
+  const my = a.way[1] - b.way[1];
   const m = Math.hypot(mx, my);
   const along = (dx * mx + dy * my) / m;
   const aside = Math.abs(dx * my - dy * mx) / m;

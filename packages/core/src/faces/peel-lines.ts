@@ -44,7 +44,8 @@ function beyond({ points, width }: MeasuredLine, { side, inside }: FlatFace): Po
   const on: Point[] = [];
   const carry = ([x, y]: Point, [fromX, fromY]: Point): void => {
     const d = Math.hypot(x - fromX, y - fromY) || 1;
-    const [ux, uy] = [(x - fromX) / d, (y - fromY) / d];
+    const ux = (x - fromX) / d;
+    const uy = (y - fromY) / d;
     const isInside = (s: number): boolean =>
       inside[Math.round(y + s * uy) * side + Math.round(x + s * ux)] === 1;
     const least = BEYOND + width / 2;
@@ -61,7 +62,8 @@ function beyond({ points, width }: MeasuredLine, { side, inside }: FlatFace): Po
 function distances(points: readonly Point[], side: number, reach: number): Map<number, number> {
   const nearest = new Map<number, number>();
   for (const [px, py] of points) {
-    const [cx, cy] = [Math.round(px), Math.round(py)];
+    const cx = Math.round(px);
+    const cy = Math.round(py);
     for (let y = Math.max(0, cy - reach); y <= Math.min(side - 1, cy + reach); y++) {
       for (let x = Math.max(0, cx - reach); x <= Math.min(side - 1, cx + reach); x++) {
         const d = (x - px) * (x - px) + (y - py) * (y - py);

@@ -11,7 +11,14 @@ const chunk = (type: string, data: number[]): number[] => [
 ];
 const png = (width: number, height: number, ...more: number[]): Uint8Array =>
   Uint8Array.from([
-    ...[0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a],
+    0x89,
+    0x50,
+    0x4e,
+    0x47,
+    0x0d,
+    0x0a,
+    0x1a,
+    0x0a,
     ...chunk('IHDR', [...long(width), ...long(height), 8, 0, 0, 0, 0]),
     ...more,
   ]);

@@ -61,14 +61,16 @@ describe('hull', () => {
 describe('light', () => {
   const circle = { x: 120, y: 100, r: 60 };
   const light = (x: number, y: number): number => {
-    const [u, v] = [(x - circle.x) / circle.r, (y - circle.y) / circle.r];
+    const u = (x - circle.x) / circle.r;
+    const v = (y - circle.y) / circle.r;
     return 120 + 9 * u - 5 * v - 7 * u * u + 4 * u * v;
   };
   const picture = (spoil: (x: number, y: number) => number): GreyImage => ({
     width: 240,
     height: 200,
     data: Uint8Array.from({ length: 240 * 200 }, (_, i) => {
-      const [x, y] = [i % 240, Math.floor(i / 240)];
+      const x = i % 240;
+      const y = Math.floor(i / 240);
       return Math.round(light(x, y) + spoil(x, y));
     }),
   });
@@ -137,7 +139,8 @@ describe('curves', () => {
   });
   it('beside the curve is at right angles to it', () => {
     const curve = curveThrough(Array.from({ length: 10 }, (_, k) => [k, 2 * k] as const))!;
-    const [a, b] = [onCurve(curve, 1, 0), onCurve(curve, 1, 3)];
+    const a = onCurve(curve, 1, 0);
+    const b = onCurve(curve, 1, 3);
     expect(Math.hypot(b[0] - a[0], b[1] - a[1])).toBeCloseTo(3, 9);
     expect((b[0] - a[0]) * 1 + (b[1] - a[1]) * 2).toBeCloseTo(0, 9);
   });
@@ -157,7 +160,8 @@ describe('the response to lines', () => {
     const t = (deg * Math.PI) / 180;
     const next = numbers(5);
     const level = Float32Array.from({ length: SIDE * SIDE }, (_, i) => {
-      const [x, y] = [(i % SIDE) - 40, Math.floor(i / SIDE) - 40];
+      const x = (i % SIDE) - 40;
+      const y = Math.floor(i / SIDE) - 40;
       const away = Math.abs(y * Math.cos(t) - x * Math.sin(t));
       return (away < 1.2 ? 12 : 0) + 2 * (next() - 0.5);
     });
@@ -173,7 +177,8 @@ describe('the response to lines', () => {
     const inside = new Uint8Array(SIDE * SIDE).fill(1);
     const next = numbers(5);
     for (let i = 0; i < level.length; i++) {
-      const [x, y] = [(i % SIDE) - 40, Math.floor(i / SIDE) - 40];
+      const x = (i % SIDE) - 40;
+      const y = Math.floor(i / SIDE) - 40;
       level[i] = (Math.hypot(x, y) < 2.5 ? 30 : 0) + 2 * (next() - 0.5);
       if (x > 20) [level[i], inside[i]] = [500, 0];
     }

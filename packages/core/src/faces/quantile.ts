@@ -3,11 +3,13 @@
  * linear, where sorting a picture's pixels takes most of the time that measuring it does. `k` is held to the array.
  */
 export function selectNth(values: Float32Array, k: number): number {
-  let [low, high] = [0, values.length - 1];
+  let low = 0;
+  let high = values.length - 1;
   const at = Math.max(0, Math.min(high, k));
   while (low < high) {
     const pivot = values[(low + high) >> 1]!;
-    let [i, j] = [low, high];
+    let i = low;
+    let j = high;
     while (i <= j) {
       while (values[i]! < pivot) i++;
       while (values[j]! > pivot) j--;

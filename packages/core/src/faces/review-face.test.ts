@@ -10,14 +10,12 @@ import {
 
 const PC = faceCriteria('sm-pc')!;
 const feature = (kind: FaceFeature['kind'], sizeUm: number, xUm: number, more: object = {}): FaceFeature => ({
-  ...{
-    kind,
-    sizeUm,
-    xUm,
-    yUm: 0,
-    nearestUm: Math.abs(xUm) - sizeUm / 2,
-    farthestUm: Math.abs(xUm) + sizeUm / 2,
-  },
+  kind,
+  sizeUm,
+  xUm,
+  yUm: 0,
+  nearestUm: Math.abs(xUm) - sizeUm / 2,
+  farthestUm: Math.abs(xUm) + sizeUm / 2,
   ...more,
 });
 const review = (more: Partial<FaceReview>): FaceReview => ({ ...NO_REVIEW, ...more });

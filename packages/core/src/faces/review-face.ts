@@ -84,14 +84,19 @@ function placed(added: AddedFeature): FaceFeature {
     const { xUm, yUm, sizeUm } = added;
     return { kind: 'defect', sizeUm, xUm, yUm, nearestUm: Math.max(0, r - half), farthestUm: r + half };
   }
-  const [[x1, y1], [x2, y2]] = [added.fromUm, added.toUm];
+  const [x1, y1] = added.fromUm;
+  const [x2, y2] = added.toUm;
   const lengthUm = Math.hypot(x2 - x1, y2 - y1);
   // The nearest place of the segment to the centre.
   const t = lengthUm === 0 ? 0 : -(x1 * (x2 - x1) + y1 * (y2 - y1)) / lengthUm ** 2;
   const on = Math.max(0, Math.min(1, t));
   const nearest = Math.hypot(x1 + on * (x2 - x1), y1 + on * (y2 - y1));
   return {
-    ...{ kind: 'scratch', sizeUm: added.sizeUm, xUm: (x1 + x2) / 2, yUm: (y1 + y2) / 2, lengthUm },
+    kind: 'scratch',
+    sizeUm: added.sizeUm,
+    xUm: (x1 + x2) / 2,
+    yUm: (y1 + y2) / 2,
+    lengthUm,
     nearestUm: Math.max(0, nearest - half),
     farthestUm: Math.max(Math.hypot(x1, y1), Math.hypot(x2, y2)) + half,
   };

@@ -41,7 +41,8 @@ export function fitRimProfile(profile: Sampled, guess: number): RimProfile | nul
     values.sort((a, b) => a - b);
     return values[Math.floor(values.length / 2)] ?? 0;
   };
-  const [inside, outside] = [level(0.86, 0.94), level(1.08, 1.15)];
+  const inside = level(0.86, 0.94);
+  const outside = level(1.08, 1.15);
   const lowest = Math.min(...profile.level.filter((_, i) => Math.abs(profile.at[i]! - guess) < 0.06 * guess));
   const step = descend(profile, [guess, 1.5, inside, outside, 0, 0], [true, true, true, true, false, false]);
   const depth = Math.min(inside, outside) - lowest;
@@ -57,7 +58,10 @@ export function fitRimProfile(profile: Sampled, guess: number): RimProfile | nul
   const contrast = Math.max(Math.abs(levelIn - levelOut), best === step ? 0 : levelIn - ring);
   if (!(contrast > 4) || Math.abs(radius - guess) > 0.1 * guess || !(blur > 0)) return null;
   return {
-    ...{ radius, blur, inside: levelIn, outside: levelOut },
+    radius,
+    blur,
+    inside: levelIn,
+    outside: levelOut,
     ring: best === step ? null : { width, level: ring },
   };
 }

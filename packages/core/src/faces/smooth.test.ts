@@ -24,7 +24,8 @@ describe('smoothing', () => {
     const reach = Math.ceil(3 * sigma);
     const clamp = (v: number): number => Math.min(side - 1, Math.max(0, v));
     const whole = (x: number, y: number): number => {
-      let [sum, weight] = [0, 0];
+      let sum = 0;
+      let weight = 0;
       for (let dy = -reach; dy <= reach; dy++) {
         for (let dx = -reach; dx <= reach; dx++) {
           const w = Math.exp(-(dx * dx + dy * dy) / (2 * sigma * sigma));

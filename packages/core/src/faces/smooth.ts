@@ -45,8 +45,13 @@ function weighDown(
   const reach = half.length - 1;
   const to = y * side;
   if (reach === 2) {
-    const [a, b, c] = [half[0]!, half[1]!, half[2]!];
-    const [b1, b2, c1, c2] = [rowBy(y, -1, side), rowBy(y, 1, side), rowBy(y, -2, side), rowBy(y, 2, side)];
+    const a = half[0]!;
+    const b = half[1]!;
+    const c = half[2]!;
+    const b1 = rowBy(y, -1, side);
+    const b2 = rowBy(y, 1, side);
+    const c1 = rowBy(y, -2, side);
+    const c2 = rowBy(y, 2, side);
     for (let x = from; x < end; x++) {
       out[to + x] =
         a * across[to + x]! +
@@ -56,15 +61,16 @@ function weighDown(
     return;
   }
   if (reach === 3) {
-    const [a, b, c, d] = [half[0]!, half[1]!, half[2]!, half[3]!];
-    const [b1, b2, c1, c2, d1, d2] = [
-      rowBy(y, -1, side),
-      rowBy(y, 1, side),
-      rowBy(y, -2, side),
-      rowBy(y, 2, side),
-      rowBy(y, -3, side),
-      rowBy(y, 3, side),
-    ];
+    const a = half[0]!;
+    const b = half[1]!;
+    const c = half[2]!;
+    const d = half[3]!;
+    const b1 = rowBy(y, -1, side);
+    const b2 = rowBy(y, 1, side);
+    const c1 = rowBy(y, -2, side);
+    const c2 = rowBy(y, 2, side);
+    const d1 = rowBy(y, -3, side);
+    const d2 = rowBy(y, 3, side);
     for (let x = from; x < end; x++) {
       out[to + x] =
         a * across[to + x]! +
@@ -76,7 +82,8 @@ function weighDown(
   }
   for (let x = from; x < end; x++) out[to + x] = half[0]! * across[to + x]!;
   for (let k = 1; k <= reach; k++) {
-    const [above, below] = [rowBy(y, -k, side), rowBy(y, k, side)];
+    const above = rowBy(y, -k, side);
+    const below = rowBy(y, k, side);
     const h = half[k]!;
     for (let x = from; x < end; x++) out[to + x]! += h * (across[above + x]! + across[below + x]!);
   }
@@ -96,7 +103,9 @@ function weigh(
 ): void {
   const reach = half.length - 1;
   if (reach === 2) {
-    const [a, b, c] = [half[0]!, half[1]!, half[2]!];
+    const a = half[0]!;
+    const b = half[1]!;
+    const c = half[2]!;
     for (let x = from; x < end; x++) {
       out[row + x] =
         a * padded[x + 2]! + b * (padded[x + 1]! + padded[x + 3]!) + c * (padded[x]! + padded[x + 4]!);
@@ -104,7 +113,10 @@ function weigh(
     return;
   }
   if (reach === 3) {
-    const [a, b, c, d] = [half[0]!, half[1]!, half[2]!, half[3]!];
+    const a = half[0]!;
+    const b = half[1]!;
+    const c = half[2]!;
+    const d = half[3]!;
     for (let x = from; x < end; x++) {
       out[row + x] =
         a * padded[x + 3]! +

@@ -67,7 +67,8 @@ describe('the rim of a cladding', () => {
   const profile = (ring: number, dark: number) => {
     const at = Array.from({ length: 121 }, (_, i) => 170 + i * 0.5);
     const level = at.map((d) => {
-      const [a, b] = [step(d, 200, 1.4), step(d, 200 + ring, 1.4)];
+      const a = step(d, 200, 1.4);
+      const b = step(d, 200 + ring, 1.4);
       return 140 * (1 - a) + dark * (a - b) + 165 * b;
     });
     return { at, level };

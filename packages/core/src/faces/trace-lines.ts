@@ -24,7 +24,8 @@ export function traceCrests(response: LineResponse, leastLength: number): readon
   for (const seed of seeds) {
     if (taken[seed]) continue;
     const pixels = inOrder(flood(response, crest, taken, seed), side);
-    const [a, b] = [pixels[0]!, pixels[pixels.length - 1]!];
+    const a = pixels[0]!;
+    const b = pixels[pixels.length - 1]!;
     if (Math.hypot((a % side) - (b % side), Math.floor(a / side) - Math.floor(b / side)) >= leastLength) {
       crests.push(pixels);
     }
@@ -92,9 +93,12 @@ export function axisOf(points: readonly (readonly [number, number])[]): {
   readonly ux: number;
   readonly uy: number;
 } {
-  let [x, y] = [0, 0];
+  let x = 0;
+  let y = 0;
   for (const [px, py] of points) [x, y] = [x + px / points.length, y + py / points.length];
-  let [xx, yy, xy] = [0, 0, 0];
+  let xx = 0;
+  let yy = 0;
+  let xy = 0;
   for (const [px, py] of points) {
     xx += (px - x) ** 2;
     yy += (py - y) ** 2;

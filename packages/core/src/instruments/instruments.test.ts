@@ -74,7 +74,10 @@ describe('elements and numbers', () => {
 describe('a reading with its own wavelength and unit', () => {
   it('reads', () => {
     expect(powerReading('1.310000E-06;DBM;-2.13456E+01')).toEqual({
-      ...{ state: 'reading', text: '-21.346', unit: 'dBm', wavelengthNm: 1310 },
+      state: 'reading',
+      text: '-21.346',
+      unit: 'dBm',
+      wavelengthNm: 1310,
     });
     expect(powerReading('8.5E-07;W;1.25E-05')).toMatchObject({
       text: '0.0125',

@@ -12,7 +12,11 @@ import {
 } from './index.ts';
 
 const SINGLE: LinkUnderTest = {
-  ...{ fiberClass: 'OS2', lengthM: 200, matedPairs: 2, splices: 2, referenceMethod: 'one_cord' },
+  fiberClass: 'OS2',
+  lengthM: 200,
+  matedPairs: 2,
+  splices: 2,
+  referenceMethod: 'one_cord',
 };
 const rules = {
   ...RULES,
@@ -26,7 +30,12 @@ const read = (
   verdict: string,
   more: Partial<JudgedReading> = {},
 ) => ({
-  ...{ wavelengthNm, lossDb, verdict, direction: null, fiber: null, reason: null },
+  wavelengthNm,
+  lossDb,
+  verdict,
+  direction: null,
+  fiber: null,
+  reason: null,
   ...more,
 });
 const say = (readings: readonly JudgedReading[], more: Partial<ConclusionInput> = {}) => {

@@ -67,11 +67,17 @@ describe('a described link', () => {
   it('counts its pairs, splices and length', () => {
     const pigtails = plan({ segments: [cable(1), cable(198), cable(1)], joints: ['splice', 'splice'] });
     expect(linkUnderTest(pigtails, 'one_cord')).toEqual({
-      ...{ fiberClass: 'OS2', lengthM: 200, matedPairs: 2, splices: 2, referenceMethod: 'one_cord' },
+      fiberClass: 'OS2',
+      lengthM: 200,
+      matedPairs: 2,
+      splices: 2,
+      referenceMethod: 'one_cord',
     });
     // Common practice: a trunk of 23 m between two cassettes has four mated pairs.
     const row = plan({
-      ...{ fiberClass: 'OM4', fibers: 12, segments: [cassette, trunk, cassette] },
+      fiberClass: 'OM4',
+      fibers: 12,
+      segments: [cassette, trunk, cassette],
       joints: ['connection', 'connection'],
     });
     expect(linkUnderTest(row, 'one_cord')).toMatchObject({ matedPairs: 4, lengthM: 23, splices: 0 });
@@ -155,9 +161,14 @@ describe('a sheet on a link of the class', () => {
   const map = { ...base, id: 'map', label: 'map', kind: 'map' as const, ports: 12, trunk: 'A' as const };
   const sheet = sheetOf(step('read', 'test', [loss('loss'), map]));
   const on: AttemptLink = {
-    ...{ id: 'l1', label: 'Trunk', referenceMethod: 'one_cord', rules: RULES },
+    id: 'l1',
+    label: 'Trunk',
+    referenceMethod: 'one_cord',
+    rules: RULES,
     plan: plan({
-      ...{ fiberClass: 'OM4', fibers: 12, segments: [cassette, trunk, cassette] },
+      fiberClass: 'OM4',
+      fibers: 12,
+      segments: [cassette, trunk, cassette],
       joints: ['connection', 'connection'],
     }),
   };

@@ -47,7 +47,13 @@ export interface LinkPlan {
 
 /** Core diameter in um by class; single-mode by its name, since the light fills more than the core. */
 export const CORE_UM: Readonly<Record<FiberClass, number>> = {
-  ...{ OS1: 9, OS2: 9, OM1: 62.5, OM2: 50, OM3: 50, OM4: 50, OM5: 50 },
+  OS1: 9,
+  OS2: 9,
+  OM1: 62.5,
+  OM2: 50,
+  OM3: 50,
+  OM4: 50,
+  OM5: 50,
 };
 /** Whether a fiber class is single-mode (OS1, OS2), by its name. */
 export const isSingleMode = (fiberClass: FiberClass): boolean => fiberClass.startsWith('OS');
@@ -127,7 +133,8 @@ export function linkFindings(plan: LinkPlan): readonly LinkFinding[] {
 const hasPins = (s: LinkSegment): boolean | null => (s.kind === 'cable' ? null : s.pins);
 
 function jointFindings(plan: LinkPlan, joint: LinkJoint, i: number): LinkFinding[] {
-  const [left, right] = [plan.segments[i]!, plan.segments[i + 1]!];
+  const left = plan.segments[i]!;
+  const right = plan.segments[i + 1]!;
   const params = { joint: i + 1 };
   if (joint === 'splice') {
     const fixed = left.kind !== 'cable' || right.kind !== 'cable';

@@ -16,11 +16,9 @@ export interface LossSettings {
 
 /** Shipped: today's table of inside plant, mated pairs, any checked cord, conditioned launch. */
 export const DEFAULT_LOSS_SETTINGS: LossSettings = {
-  ...{
-    coefficients: 'inside',
-    counts: 'mated_pairs',
-    referenceGrade: false,
-    conditioned: true,
-    budget: null,
-  },
+  coefficients: 'inside',
+  counts: 'mated_pairs',
+  referenceGrade: false,
+  conditioned: true,
+  budget: null,
 };

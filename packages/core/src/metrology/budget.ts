@@ -52,11 +52,9 @@ export function uncertaintyOf(parts: readonly Contribution[], k: number | 'stude
       standard: Math.sqrt(squares[i]!),
       share: variance > 0 ? squares[i]! / variance : 0,
     })),
-    ...{
-      standard: Math.sqrt(variance),
-      freedom,
-      coverageFactor: factor,
-      expanded: factor * Math.sqrt(variance),
-    },
+    standard: Math.sqrt(variance),
+    freedom,
+    coverageFactor: factor,
+    expanded: factor * Math.sqrt(variance),
   };
 }

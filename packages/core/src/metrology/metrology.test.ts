@@ -64,9 +64,13 @@ describe('verdicts and risks', () => {
   it('over a process: as a simulation finds, and less of one for more of the other with a guard', () => {
     const next = numbers(5);
     const normal = (): number => normalQuantile(next());
-    const [mean, sd, limit, u] = [0.5, 0.12, 0.7, 0.06];
+    const mean = 0.5;
+    const sd = 0.12;
+    const limit = 0.7;
+    const u = 0.06;
     const n = 60_000;
-    let [accepted, rejected] = [0, 0];
+    let accepted = 0;
+    let rejected = 0;
     for (let i = 0; i < n; i++) {
       const x = mean + sd * normal();
       const y = x + u * normal();

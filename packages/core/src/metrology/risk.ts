@@ -57,7 +57,9 @@ export function processRisk(mean: number, sd: number, limit: number, u: number, 
   const falseReject = over(-REACH, Math.min(edge, REACH), rejected);
   const all = normalShare((accept - mean) / Math.hypot(sd, u)).below;
   return {
-    ...{ falseAccept, falseReject, bad: normalShare(edge).above },
+    falseAccept,
+    falseReject,
+    bad: normalShare(edge).above,
     badOfAccepted: all > 0 ? falseAccept / all : null,
   };
 }

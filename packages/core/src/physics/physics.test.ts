@@ -12,7 +12,12 @@ import {
 } from './index.ts';
 
 const equal = {
-  ...{ fromRadiusUm: 4.6, intoRadiusUm: 4.6, offsetUm: 0, tiltDeg: 0, index: 1.468, wavelengthNm: 1310 },
+  fromRadiusUm: 4.6,
+  intoRadiusUm: 4.6,
+  offsetUm: 0,
+  tiltDeg: 0,
+  index: 1.468,
+  wavelengthNm: 1310,
 };
 
 /** Power coupling of two displaced, tilted Gaussian fields by summing over the plane: no closed form in it. */
@@ -20,10 +25,14 @@ function overlap(w1: number, w2: number, offset: number, tiltRad: number, index:
   const k = (2 * Math.PI * index) / um;
   const step = 0.05;
   const reach = 4 * Math.max(w1, w2);
-  let [re, im, p1, p2] = [0, 0, 0, 0];
+  let re = 0;
+  let im = 0;
+  let p1 = 0;
+  let p2 = 0;
   // The plane separates into x, where offset and tilt act, and y, where neither does.
   let y = 0;
-  let [y1, y2] = [0, 0];
+  let y1 = 0;
+  let y2 = 0;
   for (let x = -reach; x <= reach; x += step) {
     const a = Math.exp(-((x / w1) ** 2));
     const b = Math.exp(-(((x - offset) / w2) ** 2));

@@ -38,7 +38,12 @@ describe('a channel of parts', () => {
 describe('the smallest explanation of a channel', () => {
   it('a right map needs none', () => {
     expect(explainChannel(walked, channelMap(walked))).toEqual({
-      ...{ cost: 0, structure: [], rows: [], crossed: [], broken: [], darkRows: [] },
+      cost: 0,
+      structure: [],
+      rows: [],
+      crossed: [],
+      broken: [],
+      darkRows: [],
     });
   });
 
@@ -67,7 +72,10 @@ describe('the smallest explanation of a channel', () => {
   it('a broken fiber within a crossing', () => {
     const found = explainChannel(walked, dark(swap(channelMap(walked), 7, 8), 8));
     expect(found).toMatchObject({
-      ...{ cost: 2, structure: [], crossed: [{ kind: 'crossed_pair', ports: [7, 8] }], broken: [8] },
+      cost: 2,
+      structure: [],
+      crossed: [{ kind: 'crossed_pair', ports: [7, 8] }],
+      broken: [8],
     });
   });
 

@@ -44,6 +44,7 @@ export function parseReading(cell: string, unit: Unit): ReadingText {
 const OPTICAL: readonly string[] = ['loss', 'level', 'power'];
 
 function fits(given: Unit, wanted: Unit): boolean {
-  const [a, b] = [UNITS[given].quantity, UNITS[wanted].quantity];
+  const a = UNITS[given].quantity;
+  const b = UNITS[wanted].quantity;
   return a === b || (OPTICAL.includes(a) && OPTICAL.includes(b));
 }

@@ -7,9 +7,15 @@ import { applyLink, type AttemptLink, fiberListText, linkFindings, readFiberList
 
 const SHEET = sheetOf(step('read', 'test', [loss('loss')]));
 const TWELVE: AttemptLink = {
-  ...{ id: 'l', label: 'Trunk', referenceMethod: 'one_cord', rules: RULES },
+  id: 'l',
+  label: 'Trunk',
+  referenceMethod: 'one_cord',
+  rules: RULES,
   plan: {
-    ...{ fiberClass: 'OS2', fibers: 12, ends: ['panel', 'panel'], joints: [] },
+    fiberClass: 'OS2',
+    fibers: 12,
+    ends: ['panel', 'panel'],
+    joints: [],
     segments: [{ kind: 'trunk', lengthM: 23, polish: 'flat', trunk: 'A', pins: false }],
   },
 };

@@ -82,7 +82,8 @@ function byMean(
         s.place.fiber === fiber && s.place.wavelengthNm === wavelengthNm && s.place.direction !== direction,
     );
     if (isLossPart(part) || part.verdict === 'void' || part.verdict === 'incomplete' || !other) return part;
-    const [own, back] = [numberAt(part.part), numberAt(other.part)];
+    const own = numberAt(part.part);
+    const back = numberAt(other.part);
     if (!own) return part;
     // Alone it is a reading and no value yet.
     if (!back) return { ...part, verdict: 'incomplete', value: null };

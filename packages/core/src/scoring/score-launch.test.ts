@@ -52,15 +52,21 @@ describe('a launch that was not conditioned', () => {
 
 describe('a reading that an instrument gave', () => {
   const stamp = (more: Partial<InstrumentStamp> = {}): InstrumentStamp => ({
-    ...{ thingId: 't', identity: 'maker, meter', wavelengthNm: 1310, calibratedOn: '2025-02-01', seq: 4 },
-    ...{ calibrationDueOn: '2027-02-01', at: '2026-03-02T10:00:00.000Z' },
+    thingId: 't',
+    identity: 'maker, meter',
+    wavelengthNm: 1310,
+    calibratedOn: '2025-02-01',
+    seq: 4,
+    calibrationDueOn: '2027-02-01',
+    at: '2026-03-02T10:00:00.000Z',
     ...more,
   });
   const flagsOf = (instrument: InstrumentStamp) =>
     judge([passed('mandrel'), reading(1310, '-5.20', { instrument }), reading(1550, '-5.30')]).criteria[1]!;
   it('is void at another wavelength than the one it is for', () => {
     expect(flagsOf(stamp({ wavelengthNm: 850 })).parts[0]).toMatchObject({
-      ...{ verdict: 'void', reason: { code: 'void.reading', params: { why: 'wrong_wavelength' } } },
+      verdict: 'void',
+      reason: { code: 'void.reading', params: { why: 'wrong_wavelength' } },
     });
     expect(flagsOf(stamp()).parts[0]!.verdict).toBe('pass');
     expect(flagsOf(stamp({ wavelengthNm: null })).parts[0]!.verdict).toBe('pass');

@@ -248,7 +248,8 @@ describe('which entry counts', () => {
   });
 
   it('two that do not know of each other are a conflict', () => {
-    const [a, b] = [failed('x'), passed('x')];
+    const a = failed('x');
+    const b = passed('x');
     expect(verdictOf(a, b)).toMatchObject({ state: 'conflict', verdict: 'incomplete' });
     expect(score(sheet, [own, a, b]).conflicts).toEqual(['x']);
     expect(verdictOf(a, b, passed('x', { supersedes: [a.id, b.id] })).state).toBe('scored');

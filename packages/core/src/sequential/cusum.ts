@@ -130,7 +130,8 @@ export function limitFor(rates: RatePair, form: CusumForm, wanted: number): Limi
     const found = runLength(rates, h, form, p);
     return found.kind === 'none' ? Infinity : found.mean;
   };
-  let [low, high] = [0, 1];
+  let low = 0;
+  let high = 1;
   while (meanAt(high) < wanted) [low, high] = [high, 2 * high];
   while (high - low > CLOSE * high) {
     const middle = (low + high) / 2;

@@ -18,7 +18,8 @@ export function furtherPieces(wanted: number, streak: number, p: number): Furthe
   if (streak === wanted) return { kind: 'pieces', pieces: 0 };
   if (p === 0) return { kind: 'none', reason: 'no_pass_expected' };
   // The sum p^-(j+1) + ... + p^-r, which stays exact as p nears 1.
-  let [sum, term] = [0, p ** -streak];
+  let sum = 0;
+  let term = p ** -streak;
   for (let k = streak; k < wanted; k++) sum += term /= p;
   return { kind: 'pieces', pieces: sum };
 }

@@ -34,7 +34,10 @@ export function endsOf(walk: Walk, mostPieces = MOST_PIECES): Ends {
   // The state with i failures of n pieces lies at `first + k`: only those between the bounds are kept.
   let first = 0;
   let mass: number[] = [1];
-  let [left, pieces, reachesHigh, reachesLow] = [1, 0, 0, 0];
+  let left = 1;
+  let pieces = 0;
+  let reachesHigh = 0;
+  let reachesLow = 0;
   // What an end counts as reached may miss its bound by rounding alone.
   const dust = 1e-12 * (high - low);
   for (let n = 1; left > LEFT && n <= mostPieces; n++) {
@@ -44,8 +47,10 @@ export function endsOf(walk: Walk, mostPieces = MOST_PIECES): Ends {
       next[k]! += mass[k]! * (1 - p);
       next[k + 1]! += mass[k]! * p;
     }
-    let [ended, fell] = [0, 0];
-    let [from, to] = [0, next.length];
+    let ended = 0;
+    let fell = 0;
+    let from = 0;
+    let to = next.length;
     const sumAt = (k: number): number => (first + k) * up - (n - first - k) * down;
     while (to > from && sumAt(to - 1) >= high - dust) ended += next[--to]!;
     while (from < to && sumAt(from) <= low + dust) fell += next[from++]!;
@@ -59,7 +64,10 @@ export function endsOf(walk: Walk, mostPieces = MOST_PIECES): Ends {
     if (mass.length === 0) break;
   }
   return {
-    ...{ high: Float64Array.from(highs), low: Float64Array.from(lows) },
-    ...{ reachesHigh, reachesLow, pieces },
+    high: Float64Array.from(highs),
+    low: Float64Array.from(lows),
+    reachesHigh,
+    reachesLow,
+    pieces,
   };
 }

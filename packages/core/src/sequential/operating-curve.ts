@@ -40,7 +40,8 @@ export function waldOperating(plan: SprtPlan, p: number): OperatingPoint {
   sprtBounds(plan);
   const up = Math.log((1 - beta) / alpha);
   const down = Math.log(beta / (1 - alpha));
-  const [failed, passed] = [Math.log(pBad / pGood), Math.log((1 - pBad) / (1 - pGood))];
+  const failed = Math.log(pBad / pGood);
+  const passed = Math.log((1 - pBad) / (1 - pGood));
   const drift = p * failed + (1 - p) * passed;
   if (p === 0 || p === 1) {
     const pieces = p === 0 ? down / passed : up / failed;

@@ -42,7 +42,8 @@ describe('the sequential probability ratio test', () => {
     expect(sprtPath([], PLAN, 'running')).toMatchObject({ path: [], decisions: [] });
   });
   it('keeps about the risks that it was asked for, exactly counted', () => {
-    const [good, bad] = [sprtOperating(PLAN, 0.1), sprtOperating(PLAN, 0.3)];
+    const good = sprtOperating(PLAN, 0.1);
+    const bad = sprtOperating(PLAN, 0.3);
     // Wald's bounds overshoot, so the risks are mostly smaller.
     expect(good.unacceptable).toBeLessThan(0.055);
     expect(bad.acceptable).toBeLessThan(0.055);
@@ -99,7 +100,8 @@ describe('run lengths', () => {
     const next = numbers(17);
     const runs = Array.from({ length: 4000 }, () => {
       const { pass, fail } = cusumWeights(RATES, form);
-      let [sum, n] = [0, 0];
+      let sum = 0;
+      let n = 0;
       while (sum < h * (1 - 1e-12)) {
         sum = Math.max(0, sum + (next() < p ? fail : pass));
         n += 1;
@@ -191,7 +193,8 @@ describe('Wald’s approximation', () => {
   });
   it('is near the exact test, which overshoots its bounds and so takes longer', () => {
     for (const p of [0.02, 0.1, 0.2, 0.3, 0.5]) {
-      const [wald, exact] = [waldOperating(plan, p), sprtOperating(plan, p)];
+      const wald = waldOperating(plan, p);
+      const exact = sprtOperating(plan, p);
       expect(exact.pieces).toBeGreaterThan(wald.pieces);
       expect(exact.pieces).toBeLessThan(1.4 * wald.pieces + 2);
     }

@@ -52,7 +52,8 @@ export function sprtPath(
   const bounds = sprtBounds(plan);
   const path: number[] = [];
   const decisions: { at: number; decision: SprtDecision }[] = [];
-  let [failures, passes] = [0, 0];
+  let failures = 0;
+  let passes = 0;
   let standing: SprtDecision | null = null;
   outcomes.forEach((x, at) => {
     requireOutcome(x, at);

@@ -34,7 +34,8 @@ export function betaShare(x: number, a: number, b: number): Shares {
 const leading = (x: number, a: number, b: number): number => (binomialTerm(a, a + b, x, 1 - x) * b) / (a + b);
 
 function fraction(x: number, a: number, b: number): number {
-  let [c, d] = [1, 1 - ((a + b) * x) / (a + 1)];
+  let c = 1;
+  let d = 1 - ((a + b) * x) / (a + 1);
   d = 1 / (Math.abs(d) < TINY ? TINY : d);
   let value = d;
   for (let m = 1; m < 100_000; m++) {
@@ -63,7 +64,8 @@ export function betaQuantile(p: number, a: number, b: number): number {
   // On the scale of the logit both ends keep their digits.
   const at = (z: number): { x: number; y: number } => {
     const e = Math.exp(-Math.abs(z));
-    const [small, large] = [e / (1 + e), 1 / (1 + e)];
+    const small = e / (1 + e);
+    const large = 1 / (1 + e);
     return z < 0 ? { x: small, y: large } : { x: large, y: small };
   };
   const off = (z: number): number => {

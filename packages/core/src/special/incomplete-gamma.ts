@@ -16,7 +16,8 @@ export function gammaShare(a: number, x: number): Shares {
   // x^a e^-x / Gamma(a + 1), by the saddle-point expansion.
   const leading = Math.exp(-stirlingError(a) - devianceTerm(a, x)) / Math.sqrt(TWO_PI * a);
   if (x < a + 1) {
-    let [term, sum] = [1, 1];
+    let term = 1;
+    let sum = 1;
     for (let n = 1; n < 100_000 && term > 1e-17 * sum; n++) sum += term *= x / (a + n);
     const below = leading * sum;
     return { below, above: 1 - below };

@@ -69,7 +69,9 @@ interface Options {
 function pieceOf(f: (x: number) => number, from: number, to: number): Piece {
   const middle = (from + to) / 2;
   const half = (to - from) / 2;
-  let [kronrod, gauss, size] = [0, 0, 0];
+  let kronrod = 0;
+  let gauss = 0;
+  let size = 0;
   for (let i = 0; i < PLACES.length; i++) {
     const [left, right] =
       i === 0 ? [f(middle), 0] : [f(middle - half * PLACES[i]!), f(middle + half * PLACES[i]!)];
@@ -85,7 +87,8 @@ function pieceOf(f: (x: number) => number, from: number, to: number): Piece {
 }
 
 function sum(pieces: readonly Piece[], of: (piece: Piece) => number): number {
-  let [total, lost] = [0, 0];
+  let total = 0;
+  let lost = 0;
   for (const piece of pieces) {
     // Kahan's summation: many small pieces beside one large one.
     const next = of(piece) - lost;

@@ -19,7 +19,8 @@ export function noncentralT(t: number, freedom: number, delta: number): number {
   if (!(freedom >= 1) || freedom === Infinity) throw new DomainError('stats.bad_freedom', { freedom });
   if (!Number.isFinite(t) || !Number.isFinite(delta)) throw new DomainError('stats.not_finite', { index: 0 });
   const spread = 1 / Math.sqrt(2 * freedom);
-  const [from, to] = [Math.max(0, 1 - REACH * spread), 1 + REACH * spread];
+  const from = Math.max(0, 1 - REACH * spread);
+  const to = 1 + REACH * spread;
   const places = t === 0 ? [] : [-STEP, 0, STEP].map((z) => (delta + z) / t);
   const { value } = integrate((u) => chiDensity(u, freedom) * normalShare(t * u - delta).below, from, to, {
     breaks: [...places, 1],

@@ -33,7 +33,8 @@ export function normalShare(z: number): Shares {
   if (Number.isNaN(z)) throw new DomainError('stats.not_finite', { index: 0 });
   if (y <= 0.67448975) {
     const square = y > 1.11e-16 ? z * z : 0;
-    let [top, bottom] = [A[4]! * square, square];
+    let top = A[4]! * square;
+    let bottom = square;
     for (let i = 0; i < 3; i++) {
       top = (top + A[i]!) * square;
       bottom = (bottom + B[i]!) * square;
@@ -56,7 +57,8 @@ function bell(y: number): number {
 }
 
 function middle(y: number): number {
-  let [top, bottom] = [C[8]! * y, y];
+  let top = C[8]! * y;
+  let bottom = y;
   for (let i = 0; i < 7; i++) {
     top = (top + C[i]!) * y;
     bottom = (bottom + D[i]!) * y;
@@ -66,7 +68,8 @@ function middle(y: number): number {
 
 function far(y: number): number {
   const square = 1 / (y * y);
-  let [top, bottom] = [P[5]! * square, square];
+  let top = P[5]! * square;
+  let bottom = square;
   for (let i = 0; i < 4; i++) {
     top = (top + P[i]!) * square;
     bottom = (bottom + Q[i]!) * square;

@@ -5,14 +5,18 @@ import { DomainError } from '../domain-error.ts';
  * to the last digit of the place. Error: `stats.no_root` where the signs agree. Example: x^2 - 2 from 0 to 2 is sqrt 2.
  */
 export function rootOf(f: (x: number) => number, from: number, to: number): number {
-  let [a, b] = [from, to];
-  let [fa, fb] = [f(a), f(b)];
+  let a = from;
+  let b = to;
+  let fa = f(a);
+  let fb = f(b);
   if (fa === 0) return a;
   if (fb === 0) return b;
   if (fa > 0 === fb > 0 || Number.isNaN(fa) || Number.isNaN(fb))
     throw new DomainError('stats.no_root', { from, to });
-  let [c, fc] = [a, fa];
-  let [step, before] = [b - a, b - a];
+  let c = a;
+  let fc = fa;
+  let step = b - a;
+  let before = b - a;
   for (let round = 0; round < 300; round++) {
     if (fb > 0 === fc > 0) {
       [c, fc] = [a, fa];
@@ -27,9 +31,11 @@ export function rootOf(f: (x: number) => number, from: number, to: number): numb
     if (Math.abs(half) <= least || fb === 0) return b;
     if (Math.abs(before) >= least && Math.abs(fa) > Math.abs(fb)) {
       const s = fb / fa;
-      let [p, q] = [2 * half * s, 1 - s];
+      let p = 2 * half * s;
+      let q = 1 - s;
       if (a !== c) {
-        const [u, v] = [fa / fc, fb / fc];
+        const u = fa / fc;
+        const v = fb / fc;
         p = s * (2 * half * u * (u - v) - (b - a) * (v - 1));
         q = (u - 1) * (v - 1) * (s - 1);
       }
@@ -52,7 +58,8 @@ export function rootOf(f: (x: number) => number, from: number, to: number): numb
  * differ, then `rootOf`. Input: a step above 0. Error: `stats.no_root` after 200 steps. Example: x - 1000 from 0 by 1.
  */
 export function rootFrom(f: (x: number) => number, near: number, step: number): number {
-  let [at, value] = [near, f(near)];
+  let at = near;
+  let value = f(near);
   if (value === 0) return at;
   let by = value > 0 ? -step : step;
   for (let round = 0; round < 200; round++) {

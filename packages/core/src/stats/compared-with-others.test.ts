@@ -3,7 +3,11 @@ import { numbers } from '../numbers-for-tests.ts';
 import { comparedWithOthers, type ComparedCell } from './index.ts';
 
 const cell = (id: string, stratum: string, k: number, n: number, group = 'cleave'): ComparedCell => ({
-  ...{ group, id, stratum, k, n },
+  group,
+  id,
+  stratum,
+  k,
+  n,
 });
 
 describe('one against the others on comparable work', () => {

@@ -55,12 +55,15 @@ export function comparedWithOthers(cells: readonly ComparedCell[]): AgainstOther
   });
   const adjusted = holm(found.map((f) => f.difference.p));
   return found.map(({ list, difference: d }, i) => ({
-    ...{ group: list[0]!.group, id: list[0]!.id },
+    group: list[0]!.group,
+    id: list[0]!.id,
     k: list.reduce((sum, c) => sum + c.k, 0),
     n: list.reduce((sum, c) => sum + c.n, 0),
-    ...{ expected: d.expected, difference: d.difference },
+    expected: d.expected,
+    difference: d.difference,
     low: d.difference - Z95 * d.error,
     high: d.difference + Z95 * d.error,
-    ...{ p: adjusted[i]!, differs: adjusted[i]! <= FAMILY_LEVEL },
+    p: adjusted[i]!,
+    differs: adjusted[i]! <= FAMILY_LEVEL,
   }));
 }

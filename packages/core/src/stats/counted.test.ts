@@ -13,10 +13,8 @@ describe('a sample by its different values', () => {
     const reading = fc.integer({ min: -20, max: 160 }).map((n) => n / 100);
     fc.assert(
       fc.property(fc.array(reading, { minLength: 1, maxLength: 60 }), (readings) => {
-        const [whole, counted] = [
-          describeLoss(readings, 0.75)!,
-          describeLossCounts(countedOf(readings), 0.75)!,
-        ];
+        const whole = describeLoss(readings, 0.75)!;
+        const counted = describeLossCounts(countedOf(readings), 0.75)!;
         for (const key of Object.keys(whole) as (keyof typeof whole)[]) {
           if (whole[key] === null) expect(counted[key], key).toBeNull();
           else expect(counted[key], key).toBeCloseTo(whole[key], 10);
@@ -38,7 +36,12 @@ describe('a sample by its different values', () => {
   });
   it('by hand, and of none', () => {
     expect(describeLossCounts({ values: [0.2, 0.5], counts: [2, 1] }, 0.5)).toMatchObject({
-      ...{ n: 3, median: 0.2, mean: expect.closeTo(0.3, 12) as number, over: 0, min: 0.2, max: 0.5 },
+      n: 3,
+      median: 0.2,
+      mean: expect.closeTo(0.3, 12) as number,
+      over: 0,
+      min: 0.2,
+      max: 0.5,
     });
     expect(describeLossCounts({ values: [], counts: [] }, 1)).toBeNull();
     const one = describeLossCounts({ values: [0.3], counts: [5] }, 0.2)!;

@@ -46,7 +46,8 @@ export function describeLossCounts(sample: CountedSample, limitDb: number): Loss
   }
   if (n === 0) return null;
   const sum = (of: (value: number) => number): number => {
-    let [total, lost] = [0, 0];
+    let total = 0;
+    let lost = 0;
     for (let i = 0; i < values.length; i++) {
       // Neumaier's compensated sum.
       const x = counts[i]! * of(values[i]!);
@@ -61,11 +62,17 @@ export function describeLossCounts(sample: CountedSample, limitDb: number): Loss
   const squares = sum((x) => (x - mean) ** 2);
   const cubes = sum((x) => (x - mean) ** 3);
   const base: Description = {
-    ...{ n, mean, sd: n < 2 ? null : Math.sqrt(squares / (n - 1)) },
-    ...{ median: quantileOf(sample, n, 0.5), mad: scaledMadOf(sample, n) },
-    ...{ q05: quantileOf(sample, n, 0.05), q25: quantileOf(sample, n, 0.25) },
-    ...{ q75: quantileOf(sample, n, 0.75), q95: quantileOf(sample, n, 0.95) },
-    ...{ min: values[0]!, max: values[values.length - 1]! },
+    n,
+    mean,
+    sd: n < 2 ? null : Math.sqrt(squares / (n - 1)),
+    median: quantileOf(sample, n, 0.5),
+    mad: scaledMadOf(sample, n),
+    q05: quantileOf(sample, n, 0.05),
+    q25: quantileOf(sample, n, 0.25),
+    q75: quantileOf(sample, n, 0.75),
+    q95: quantileOf(sample, n, 0.95),
+    min: values[0]!,
+    max: values[values.length - 1]!,
     skewness:
       n < 3 || squares === 0 ? null : (Math.sqrt(n * (n - 1)) / (n - 2)) * (cubes / n / (squares / n) ** 1.5),
   };

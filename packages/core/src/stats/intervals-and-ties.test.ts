@@ -25,10 +25,12 @@ describe('intervals of a proportion', () => {
   it('as Newcombe printed them', () => {
     const found = (method: IntervalMethod) => proportionInterval(81, 263, method);
     expect(found('wilson_corrected')).toMatchObject({
-      ...{ low: expect.closeTo(0.2535, 4) as number, high: expect.closeTo(0.3682, 4) as number },
+      low: expect.closeTo(0.2535, 4) as number,
+      high: expect.closeTo(0.3682, 4) as number,
     });
     expect(found('mid_p')).toMatchObject({
-      ...{ low: expect.closeTo(0.2544, 4) as number, high: expect.closeTo(0.3658, 4) as number },
+      low: expect.closeTo(0.2544, 4) as number,
+      high: expect.closeTo(0.3658, 4) as number,
     });
   });
   it('corrected is wider than Wilson’s, mid-p narrower than the exact one', () => {
@@ -81,7 +83,8 @@ describe('Mann-Whitney with ties, exactly', () => {
     const distinct = fc.uniqueArray(fc.integer({ min: 0, max: 1000 }), { minLength: 2, maxLength: 24 });
     fc.assert(
       fc.property(distinct, fc.integer({ min: 1, max: 23 }), (all, cut) => {
-        const [first, second] = [all.slice(0, cut), all.slice(cut)];
+        const first = all.slice(0, cut);
+        const second = all.slice(cut);
         if (first.length === 0 || second.length === 0) return;
         const usual = mannWhitney(first, second);
         // The same counting with one pair made equal to itself: a tie of a group of one.

@@ -32,7 +32,8 @@ export function mannWhitney(
 ): MannWhitney {
   requireFinite(first);
   requireFinite(second);
-  const [m, n] = [first.length, second.length];
+  const m = first.length;
+  const n = second.length;
   if (m === 0 || n === 0) return { kind: 'none', reason: 'empty' };
   const { rankSum, groups } = rankSumOf(first, second);
   const tied = groups.filter((size) => size > 1);
@@ -86,8 +87,10 @@ function atMost(m: number, n: number, u: number): number {
     for (let j = 1; j <= n; j++) {
       const size = Math.min(whole, i * j) + 1;
       const chances = new Float64Array(size);
-      const [fromFirst, fromSecond] = [row[j]!, next[j - 1]!];
-      const [p, q] = [i / (i + j), j / (i + j)];
+      const fromFirst = row[j]!;
+      const fromSecond = next[j - 1]!;
+      const p = i / (i + j);
+      const q = j / (i + j);
       for (let v = 0; v < size; v++) {
         chances[v] = p * (v >= j ? (fromFirst[v - j] ?? 0) : 0) + q * (fromSecond[v] ?? 0);
       }
@@ -114,7 +117,8 @@ function asFarOff(m: number, groups: readonly number[], rankSum: number): number
     let choose = 1;
     for (let taken = 0; taken <= Math.min(size, m); taken++) {
       for (let count = 0; count + taken <= m; count++) {
-        const [from, to] = [ways[count]!, next[count + taken]!];
+        const from = ways[count]!;
+        const to = next[count + taken]!;
         const shift = taken * twiceRank;
         for (let sum = 0; sum + shift <= most; sum++) to[sum + shift]! += choose * from[sum]!;
       }
@@ -125,7 +129,8 @@ function asFarOff(m: number, groups: readonly number[], rankSum: number): number
   }
   const middle = m * (all + 1);
   const off = Math.abs(2 * rankSum - middle);
-  let [far, total] = [0, 0];
+  let far = 0;
+  let total = 0;
   ways[m]!.forEach((count, sum) => {
     total += count;
     if (Math.abs(sum - middle) >= off - 0.5) far += count;

@@ -10,7 +10,10 @@ const BERKELEY = [
   [53, 138, 94, 299],
   [22, 351, 24, 317],
 ].map(([k, lost, othersK, othersLost]) => ({
-  ...{ k: k!, n: k! + lost!, othersK: othersK!, othersN: othersK! + othersLost! },
+  k: k!,
+  n: k! + lost!,
+  othersK: othersK!,
+  othersN: othersK! + othersLost!,
 }));
 
 describe('one judge against the others, stratum by stratum', () => {
@@ -48,20 +51,23 @@ describe('one judge against the others, stratum by stratum', () => {
       return found.kind === 'none' ? null : found;
     };
     expect(many(13)).toMatchObject({ exact: false, p: 1 });
-    const [exact, normal] = [at(12)!, at(13)!];
+    const exact = at(12)!;
+    const normal = at(13)!;
     expect([exact.exact, normal.exact]).toEqual([true, false]);
     expect(Math.abs(Math.log10(exact.p) / 12 - Math.log10(normal.p) / 13)).toBeLessThan(0.15);
   });
   it('is turned round by looking from the other side', () => {
     const turned = BERKELEY.map((s) => ({ k: s.othersK, n: s.othersN, othersK: s.k, othersN: s.n }));
-    const [a, b] = [stratifiedDifference(BERKELEY), stratifiedDifference(turned)];
+    const a = stratifiedDifference(BERKELEY);
+    const b = stratifiedDifference(turned);
     if (a.kind === 'none' || b.kind === 'none') throw new Error('none');
     expect(b.statistic).toBeCloseTo(a.statistic, 12);
     expect(Math.sign(b.difference)).toBe(-Math.sign(a.difference));
   });
   it('says nothing without work that both judged, and nothing certain where all passed', () => {
     expect(stratifiedDifference([{ k: 3, n: 4, othersK: 0, othersN: 0 }])).toEqual({
-      ...{ kind: 'none', reason: 'no_shared_stratum' },
+      kind: 'none',
+      reason: 'no_shared_stratum',
     });
     expect(stratifiedDifference([{ k: 4, n: 4, othersK: 2, othersN: 2 }])).toMatchObject({
       p: 1,

@@ -39,7 +39,10 @@ const TIE = 1e-7;
  * under 1e-12. Example: the admissions to Berkeley by department (Bickel and others 1975): statistic 1.5246, p 0.2169.
  */
 export function stratifiedDifference(strata: readonly Stratum[]): StratifiedDifference {
-  let [n, k, expected, variance] = [0, 0, 0, 0];
+  let n = 0;
+  let k = 0;
+  let expected = 0;
+  let variance = 0;
   const shared: Stratum[] = [];
   for (const s of strata) {
     for (const value of [s.k, s.n, s.othersK, s.othersN]) {
@@ -59,7 +62,11 @@ export function stratifiedDifference(strata: readonly Stratum[]): StratifiedDiff
   const z = variance > 0 ? (k - expected) / Math.sqrt(variance) : 0;
   const exact = n <= MOST_EXACT;
   return {
-    ...{ kind: 'difference', n, share: k / n, expected: expected / n, difference: (k - expected) / n },
+    kind: 'difference',
+    n,
+    share: k / n,
+    expected: expected / n,
+    difference: (k - expected) / n,
     error: Math.sqrt(variance) / n,
     statistic: z * z,
     p: exact ? exactP(shared, k) : Math.min(1, 2 * normalShare(Math.abs(z)).above),

@@ -10,7 +10,8 @@ export function mean(values: ArrayLike<number>): number {
   requireFinite(values);
   let sum = 0;
   let lost = 0;
-  let [least, most] = [values[0]!, values[0]!];
+  let least = values[0]!;
+  let most = values[0]!;
   for (let i = 0; i < values.length; i++) {
     const x = values[i]!;
     if (x < least) least = x;

@@ -43,7 +43,9 @@ export function proportionInterval(
     }
     case 'wilson_corrected': {
       const z = normalQuantile(1 - tail);
-      const [share, rest, all] = [k / n, 1 - k / n, 2 * (n + z * z)];
+      const share = k / n;
+      const rest = 1 - k / n;
+      const all = 2 * (n + z * z);
       const low = 2 * k + z * z - 1 - z * Math.sqrt(z * z - 2 - 1 / n + 4 * share * (n * rest + 1));
       const high = 2 * k + z * z + 1 + z * Math.sqrt(z * z + 2 - 1 / n + 4 * share * (n * rest - 1));
       return between(k === 0 ? 0 : Math.max(0, low / all), k === n ? 1 : Math.min(1, high / all));

@@ -34,13 +34,13 @@ export function median(values: ArrayLike<number>): number {
 export function scaledMadOfSorted(rising: ArrayLike<number>): number {
   const n = rising.length;
   const centre = quantileOfSorted(rising, 0.5);
-  let [left, right] = [Math.floor((n - 1) / 2), Math.floor((n - 1) / 2) + 1];
-  let [one, other] = [0, 0];
+  let left = Math.floor((n - 1) / 2);
+  let right = Math.floor((n - 1) / 2) + 1;
+  let one = 0;
+  let other = 0;
   for (let taken = 0; taken <= n >> 1; taken++) {
-    const [below, above] = [
-      left >= 0 ? centre - rising[left]! : Infinity,
-      right < n ? rising[right]! - centre : Infinity,
-    ];
+    const below = left >= 0 ? centre - rising[left]! : Infinity;
+    const above = right < n ? rising[right]! - centre : Infinity;
     one = other;
     other = Math.min(below, above);
     if (below <= above) left -= 1;

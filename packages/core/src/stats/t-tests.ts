@@ -40,7 +40,8 @@ export function meanInterval(values: ArrayLike<number>, confidence = 0.95): Mean
   check(confidence);
   const n = values.length;
   if (n < 2) return { kind: 'none', reason: 'too_few', n };
-  const [m, sd] = [mean(values), sampleSd(values)!];
+  const m = mean(values);
+  const sd = sampleSd(values)!;
   if (!(sd > 0)) return { kind: 'none', reason: 'no_spread', n };
   const error = sd / Math.sqrt(n);
   const half = studentQuantile((1 + confidence) / 2, n - 1) * error;
@@ -55,7 +56,8 @@ export function meanInterval(values: ArrayLike<number>, confidence = 0.95): Mean
 export function welchTest(first: ArrayLike<number>, second: ArrayLike<number>, confidence = 0.95): TTest {
   check(confidence);
   if (first.length < 2 || second.length < 2) return { kind: 'none', reason: 'too_few' };
-  const [u, v] = [sampleSd(first)! ** 2 / first.length, sampleSd(second)! ** 2 / second.length];
+  const u = sampleSd(first)! ** 2 / first.length;
+  const v = sampleSd(second)! ** 2 / second.length;
   if (!(u + v > 0)) return { kind: 'none', reason: 'no_spread' };
   const freedom = (u + v) ** 2 / (u ** 2 / (first.length - 1) + v ** 2 / (second.length - 1));
   return tested(mean(first) - mean(second), Math.sqrt(u + v), freedom, confidence);
@@ -80,7 +82,8 @@ export function pairedTest(first: ArrayLike<number>, second: ArrayLike<number>, 
 
 /** The largest value less the smallest. */
 function spreadOf(values: ArrayLike<number>): number {
-  let [least, most] = [Infinity, -Infinity];
+  let least = Infinity;
+  let most = -Infinity;
   for (let i = 0; i < values.length; i++) {
     least = Math.min(least, values[i]!);
     most = Math.max(most, values[i]!);
@@ -101,7 +104,12 @@ function tested(difference: number, error: number, freedom: number, confidence: 
   const t = difference / error;
   const half = studentQuantile((1 + confidence) / 2, freedom) * error;
   return {
-    ...{ kind: 'test', difference, t, freedom, p: studentTwoSided(t, freedom) },
-    ...{ low: difference - half, high: difference + half },
+    kind: 'test',
+    difference,
+    t,
+    freedom,
+    p: studentTwoSided(t, freedom),
+    low: difference - half,
+    high: difference + half,
   };
 }

@@ -55,7 +55,8 @@ export function orderRank(n: number, coverage = 0.95, confidence = 0.95): number
   if (!Number.isInteger(n) || n < 0) throw new DomainError('stats.bad_count', { n });
   check(coverage, confidence);
   if (n === 0 || binomialCdf(n - 1, n, coverage) < confidence - TIE) return null;
-  let [low, high] = [1, n];
+  let low = 1;
+  let high = n;
   while (low < high) {
     const r = (low + high) >> 1;
     if (binomialCdf(r - 1, n, coverage) >= confidence - TIE) high = r;

@@ -40,9 +40,20 @@ const idOf = (position: number): string => `e${String(position).padStart(6, '0')
 export function unpackEntries(packed: readonly PackedEntry[]): Entry[] {
   return packed.map(
     ([kind, criterionId, part, value, voidReason, capacity, atMs, supersedes, target], i): Entry => ({
-      ...{ id: idOf(i), kind, criterionId, part, value, voidReason, note: null },
-      ...{ authorId: '', capacity, deviceId: '', source: 'typed', at: new Date(atMs).toISOString() },
-      ...{ supersedes: supersedes.map(idOf), targetId: target < 0 ? null : idOf(target) },
+      id: idOf(i),
+      kind,
+      criterionId,
+      part,
+      value,
+      voidReason,
+      note: null,
+      authorId: '',
+      capacity,
+      deviceId: '',
+      source: 'typed',
+      at: new Date(atMs).toISOString(),
+      supersedes: supersedes.map(idOf),
+      targetId: target < 0 ? null : idOf(target),
     }),
   );
 }

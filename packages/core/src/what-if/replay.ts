@@ -57,7 +57,11 @@ export function replayOf(
       const { base, moved } = sheetsOf(attempt);
       const by = (sheet: MethodSheet, { marginalPassCounts, marginalFailCounts }: Policy) =>
         score(sheet, attempt.entries, {
-          ...{ references, final: true, attemptVoid: attempt.asVoid, marginalPassCounts, marginalFailCounts },
+          references,
+          final: true,
+          attemptVoid: attempt.asVoid,
+          marginalPassCounts,
+          marginalFailCounts,
         });
       const before = by(base, policy);
       const startedMs = Date.parse(attempt.startedAt);

@@ -67,7 +67,10 @@ export function whatIfTally(before: Policy, after: Policy): WhatIfTally {
   const counts = new Map<string, { k0: number; n0: number; k1: number; n1: number }>();
   const pairs = new Map<string, Pair>();
   const changes: WhatIfChange[] = [];
-  let [attempts, changed, newlyFailed, newlyPassed] = [0, 0, 0, 0];
+  let attempts = 0;
+  let changed = 0;
+  let newlyFailed = 0;
+  let newlyPassed = 0;
 
   const count = (skill: Skill | 'whole', a: string, b: string): void => {
     const c = counts.get(skill) ?? { k0: 0, n0: 0, k1: 0, n1: 0 };
@@ -81,7 +84,8 @@ export function whatIfTally(before: Policy, after: Policy): WhatIfTally {
     add: (attempt, was, is) => {
       attempts += 1;
       for (const skill of SKILLS) {
-        const [a, b] = [skillMark(was, skill) ?? '', skillMark(is, skill) ?? ''];
+        const a = skillMark(was, skill) ?? '';
+        const b = skillMark(is, skill) ?? '';
         if (a === '' && b === '') continue;
         count(skill, a, b);
         const key = `${attempt.traineeId} ${skill}`;
@@ -109,14 +113,19 @@ export function whatIfTally(before: Policy, after: Policy): WhatIfTally {
       }
     },
     result: (nowMs) => ({
-      ...{ attempts, changed, newlyFailed, newlyPassed, changes },
+      attempts,
+      changed,
+      newlyFailed,
+      newlyPassed,
+      changes,
       skills: [...SKILLS, 'whole' as const].flatMap((skill) => {
         const c = counts.get(skill);
         return c ? [{ skill, before: wilsonRate(c.k0, c.n0), after: wilsonRate(c.k1, c.n1) }] : [];
       }),
       standings: [...pairs.values()]
         .map((p) => ({
-          ...{ traineeId: p.traineeId, skill: p.skill },
+          traineeId: p.traineeId,
+          skill: p.skill,
           before: standingOf(p.before, before, nowMs).standing,
           after: standingOf(p.after, after, nowMs).standing,
         }))

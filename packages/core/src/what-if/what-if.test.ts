@@ -11,8 +11,14 @@ const SHEET = sheetOf(
 );
 const NONE = { passMark: null, limit: null };
 const REFERENCE = {
-  ...{ id: 'r', method: 'single_cord' as const, wavelengthNm: 1310, valueDbm: '-10' },
-  ...{ setAt: '2026-03-02T09:00:00.000Z', showsNegative: false, rereadDbm: null, voidReason: null },
+  id: 'r',
+  method: 'single_cord' as const,
+  wavelengthNm: 1310,
+  valueDbm: '-10',
+  setAt: '2026-03-02T09:00:00.000Z',
+  showsNegative: false,
+  rereadDbm: null,
+  voidReason: null,
 };
 const outcome = (sheet: MethodSheet, mm: string, db: string, clean = true) =>
   score(
@@ -94,7 +100,9 @@ describe('entries made small', () => {
     const right = entry('length', { kind: 'measure', text: '8', unit: 'mm' }, { supersedes: [wrong.id] });
     const slip = entry('clean', { kind: 'check', passed: false });
     const entries = [
-      ...[wrong, right, slip],
+      wrong,
+      right,
+      slip,
       entry('clean', null, { kind: 'retract', criterionId: null, targetId: slip.id }),
       entry('clean', { kind: 'check', passed: true }),
       entry('clean', null, { kind: 'note', note: 'hands shake' }),
@@ -107,7 +115,8 @@ describe('entries made small', () => {
     const packed = JSON.parse(JSON.stringify(packEntries(entries))) as ReturnType<typeof packEntries>;
     expect(JSON.stringify(packed)).not.toContain('hands shake');
     const context = { ...DEFAULT_SCORING, references: [REFERENCE], final: true };
-    const [was, is] = [score(SHEET, entries, context), score(SHEET, unpackEntries(packed), context)];
+    const was = score(SHEET, entries, context);
+    const is = score(SHEET, unpackEntries(packed), context);
     const bare = (o: typeof was) => ({
       ...o,
       criteria: o.criteria.map(({ entryIds: _, parts: __, ...c }) => c),

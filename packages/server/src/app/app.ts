@@ -88,7 +88,11 @@ export function buildApp(parts: AppParts): RequestListener {
   liveRoutes(router, db, parts.notifier, classFeed(db, parts.notifier, parts.now, log));
   const standInsPort = config.standInsPort ?? null;
   instrumentRoutes(router, {
-    ...{ db, hub: parts.hub, now: parts.now, standInsPort, stamps: parts.stamps },
+    db,
+    hub: parts.hub,
+    now: parts.now,
+    standInsPort,
+    stamps: parts.stamps,
     networks: config.instrumentNetworks ?? [],
   });
   app.use(router);

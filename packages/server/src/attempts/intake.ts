@@ -92,7 +92,12 @@ export function entriesIntake(db: Database, now: () => Date) {
       throw new Error(`${rows.length} entries given, ${found.length} answered`);
     }
     return found.map(({ became, seq, there, at, claimed_at: claimedAt }) => ({
-      ...{ became, seq, there, at, claimedAt, error: null },
+      became,
+      seq,
+      there,
+      at,
+      claimedAt,
+      error: null,
     }));
   }
 

@@ -33,8 +33,21 @@ export type HashedRecordV2 = Common & {
 export const revisionHash = (record: HashedRecordV1 | HashedRecordV2): string => digestOf(record);
 
 const ENTRY_V1 = [
-  ...['id', 'seq', 'kind', 'criterion_id', 'part', 'value', 'void_reason', 'note_digest', 'author_id'],
-  ...['capacity', 'device_id', 'source', 'at', 'supersedes', 'target_id'],
+  'id',
+  'seq',
+  'kind',
+  'criterion_id',
+  'part',
+  'value',
+  'void_reason',
+  'note_digest',
+  'author_id',
+  'capacity',
+  'device_id',
+  'source',
+  'at',
+  'supersedes',
+  'target_id',
 ] as const;
 const ENTRY_V2 = [...ENTRY_V1, 'clock_offset_ms', 'claimed_at', 'delivered_by'] as const;
 

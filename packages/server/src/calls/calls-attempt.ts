@@ -55,11 +55,24 @@ export async function attemptOfCalls(trx: Database, finished: Finished): Promise
   const known = figures.filter(([, value]) => value !== null);
   await entries.insert(
     known.map(([name, value], i) => ({
-      ...{ id: v7(), attemptId: id, seq: i + 1, kind: 'value', criterionId: `${METHOD}/${name}`, part: '' },
+      id: v7(),
+      attemptId: id,
+      seq: i + 1,
+      kind: 'value',
+      criterionId: `${METHOD}/${name}`,
+      part: '',
       value: { kind: 'measure', text: value!.toFixed(3), unit: '1' },
-      ...{ voidReason: null, note: null, authorId: me.id, capacity: 'trainee', deviceId: run.id },
-      ...{ source: 'computed', at: now.toISOString(), supersedes: [], targetId: null },
-      ...{ clockOffsetMs: 0, deliveredBy: null },
+      voidReason: null,
+      note: null,
+      authorId: me.id,
+      capacity: 'trainee',
+      deviceId: run.id,
+      source: 'computed',
+      at: now.toISOString(),
+      supersedes: [],
+      targetId: null,
+      clockOffsetMs: 0,
+      deliveredBy: null,
     })),
   );
   await entries.setNextSeq(id, known.length + 1);

@@ -39,7 +39,8 @@ export const callsService = (db: Database) => ({
     const store = callsStore(db);
     const series = await store.ofClass(classId);
     const ids = series.map((s) => s.id);
-    const [items, runs] = [await store.items(ids), await store.runs(ids)];
+    const items = await store.items(ids);
+    const runs = await store.runs(ids);
     const answers = await store.answers(runs.map((r) => r.id));
     return series.map((s) =>
       seriesOf(
@@ -111,7 +112,8 @@ async function finishRun(trx: Database, runId: string, me: Person, now: Date): P
   await store.lockRun(runId);
   const run = await ownRun(trx, runId, me);
   const series = (await store.byId(run.seriesId))!;
-  const [items, answers] = [await store.items([series.id]), await store.answers([runId])];
+  const items = await store.items([series.id]);
+  const answers = await store.answers([runId]);
   const result = resultOf(items, answers, series.missWeight);
   let { attemptId } = run;
   if (run.finishedAt === null) {
@@ -138,7 +140,10 @@ async function itemsOf(db: Database, classId: string, faceIds: readonly string[]
   const bad = found.filter((f) => f!.verdict === 'fail').length;
   if (bad < LEAST_OF_EACH || found.length - bad < LEAST_OF_EACH) throw new AppError('series.one_sided');
   return found.map((f, position) => ({
-    ...{ position, faceId: f!.id, reference: f!.verdict!, faults: f!.faults },
+    position,
+    faceId: f!.id,
+    reference: f!.verdict!,
+    faults: f!.faults,
   }));
 }
 
@@ -212,8 +217,13 @@ function agreements(
       const { n, same, kappa } = agreementOf(saidBy(one), saidBy(other));
       const known = kappa.kind === 'kappa' ? kappa : null;
       return {
-        ...{ one: one.personName, other: other.personName, n, same },
-        ...{ kappa: known?.kappa ?? null, low: known?.low ?? null, high: known?.high ?? null },
+        one: one.personName,
+        other: other.personName,
+        n,
+        same,
+        kappa: known?.kappa ?? null,
+        low: known?.low ?? null,
+        high: known?.high ?? null,
       };
     }),
   );

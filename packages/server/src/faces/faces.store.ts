@@ -196,9 +196,7 @@ export const facesStore = (db: Database) => {
     newestGrading: async (faceId: string): Promise<FaceGrading | null> =>
       (await db('face_gradings as g')
         .join('people as p', 'p.id', 'g.by')
-        .select([
-          ...['g.id', 'g.review', 'g.trainee_said as traineeSaid', 'g.verdict', 'p.name as by', 'g.at'],
-        ])
+        .select(['g.id', 'g.review', 'g.trainee_said as traineeSaid', 'g.verdict', 'p.name as by', 'g.at'])
         .where('g.face_id', faceId)
         .orderBy('g.seq', 'desc')
         .first<FaceGrading | undefined>()) ?? null,

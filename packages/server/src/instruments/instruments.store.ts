@@ -102,8 +102,12 @@ export const instrumentsStore = (db: Database) => ({
     if (rowCount === 0) {
       await db('instrument_spans')
         .insert({
-          ...{ thing_id: thingId, attempt_id: attemptId, person_id: personId, device_id: deviceId },
-          ...{ from_at: now, until },
+          thing_id: thingId,
+          attempt_id: attemptId,
+          person_id: personId,
+          device_id: deviceId,
+          from_at: now,
+          until,
         })
         .onConflict(['thing_id', 'from_at'])
         .merge();

@@ -18,7 +18,10 @@ export interface StationClock {
   readonly longestWaitMs: number;
 }
 export const USUAL_CLOCK: Omit<StationClock, 'now' | 'nextSeq'> = {
-  ...{ connectMs: 2000, answerMs: 1000, firstWaitMs: 500, longestWaitMs: 8000 },
+  connectMs: 2000,
+  answerMs: 1000,
+  firstWaitMs: 500,
+  longestWaitMs: 8000,
 };
 
 /** Answers of no sense in a row after which the connection is made anew. */
@@ -170,7 +173,10 @@ export class Station {
   private change(state: 'connecting' | 'ready' | 'failed', fault: StationFault | null): void {
     const event: InstrumentEvent = {
       ...this.head(),
-      ...{ kind: 'station', state, fault, identity: this.identity },
+      kind: 'station',
+      state,
+      fault,
+      identity: this.identity,
     };
     this.state = event;
     // What it showed last is not what it shows: nobody takes a value from an instrument that is away.

@@ -53,8 +53,10 @@ export const planService = (db: Database) => ({
           {
             ...row,
             traineeName: at.traineeName,
-            ...{ standing: at.cell.standing, evidence: at.cell.evidence },
-            ...{ behind: at.cell.behind, window: at.cell.window },
+            standing: at.cell.standing,
+            evidence: at.cell.evidence,
+            behind: at.cell.behind,
+            window: at.cell.window,
             minutesEach,
             minutesFrom: own && timed.median < drill.minutesEach ? 'class' : 'drill',
           },

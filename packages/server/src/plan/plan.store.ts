@@ -56,7 +56,12 @@ export const planStore = (db: Database) => ({
       .where({ id })
       .whereNotNull('closed_at')
       .update({
-        ...{ closed_at: null, opened_at: at, pieces: null, minutes: null, drill: null, session_id: null },
+        closed_at: null,
+        opened_at: at,
+        pieces: null,
+        minutes: null,
+        drill: null,
+        session_id: null,
         reopened: db.raw('reopened + 1'),
       });
   },

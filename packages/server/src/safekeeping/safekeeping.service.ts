@@ -16,11 +16,9 @@ export const safekeepingService = (db: Database, keeping: Keeping) => {
   const store = safekeepingStore(db);
   const check = async (me: Person | null, now: () => Date): Promise<Verified> => {
     const from = now();
-    const [files, rows, backups] = [
-      await anchorsInFiles(keeping.safeDir),
-      await anchorsInRows(db),
-      (await keeping.anchorsInBackups?.()) ?? [],
-    ];
+    const files = await anchorsInFiles(keeping.safeDir);
+    const rows = await anchorsInRows(db);
+    const backups = (await keeping.anchorsInBackups?.()) ?? [];
     const found = await verifyRecords(db, [...files.anchors, ...rows, ...backups]);
     const nobody = { classId: null, classSeq: null, attemptId: null, pieceLabel: null, traineeName: null };
     const forged = files.forged.map((name) => ({ kind: 'head_forged' as const, ...nobody, from: name }));

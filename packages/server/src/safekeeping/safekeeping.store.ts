@@ -20,7 +20,11 @@ export const safekeepingStore = (db: Database) => ({
       .limit(most),
   noteCheck: async (at: Date, by: string | null, ms: number, found: Verified): Promise<void> => {
     await db('checks').insert({
-      ...{ id: v7(), at, by, ms, revisions: found.revisions },
+      id: v7(),
+      at,
+      by,
+      ms,
+      revisions: found.revisions,
       findings: JSON.stringify(found.findings satisfies readonly Finding[]),
     });
     await db('checks').whereRaw(`at < now() - interval '1 year'`).del();

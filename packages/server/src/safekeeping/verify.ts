@@ -89,12 +89,10 @@ async function verifyClass(
     const page = await store.page(head.classId, lastSeq, head.lastSeq, PAGE);
     if (page.length === 0) break;
     const ids = page.map((r) => r.attemptId);
-    const [entries, notes, outcomes, evidence] = [
-      await store.entriesOf(ids),
-      await store.notesOf(ids),
-      await store.outcomesOf(ids),
-      await evidenceNow(db, page),
-    ];
+    const entries = await store.entriesOf(ids);
+    const notes = await store.notesOf(ids);
+    const outcomes = await store.outcomesOf(ids);
+    const evidence = await evidenceNow(db, page);
     for (const revision of page) {
       await setImmediate();
       const say = (kind: Finding['kind']): void => void findings.push(findingOf(kind, revision));
@@ -129,8 +127,13 @@ async function verifyClass(
 }
 
 const findingOf = (kind: Finding['kind'], r: RevisionToCheck): Finding => ({
-  ...{ kind, classId: r.classId, classSeq: r.classSeq, attemptId: r.attemptId },
-  ...{ pieceLabel: r.pieceLabel, traineeName: r.traineeName, from: null },
+  kind,
+  classId: r.classId,
+  classSeq: r.classSeq,
+  attemptId: r.attemptId,
+  pieceLabel: r.pieceLabel,
+  traineeName: r.traineeName,
+  from: null,
 });
 
 /** The digest of the entries as they lie there now, and over it the hash of the whole record. */
@@ -142,17 +145,31 @@ async function hashHolds(
   const digest = entriesDigest(r.recordVersion, entries);
   const sheet = await sheetOfAttempt(db, r);
   const common = {
-    ...{ classId: r.classId, classSeq: r.classSeq, attemptId: r.attemptId, traineeId: r.traineeId },
-    ...{ pieceId: r.pieceId, methodVersionId: r.methodVersionId, methodDigest: sheetDigest(sheet) },
-    ...{ revision: r.revision, kind: r.kind, signedBy: r.signedBy, signedAt: r.signedAt },
-    ...{ entriesDigest: digest, scoringVersion: r.scoringVersion, outcome: r.outcome },
-    ...{ reasonDigest: r.reasonDigest, previousHash: r.previousHash },
+    classId: r.classId,
+    classSeq: r.classSeq,
+    attemptId: r.attemptId,
+    traineeId: r.traineeId,
+    pieceId: r.pieceId,
+    methodVersionId: r.methodVersionId,
+    methodDigest: sheetDigest(sheet),
+    revision: r.revision,
+    kind: r.kind,
+    signedBy: r.signedBy,
+    signedAt: r.signedAt,
+    entriesDigest: digest,
+    scoringVersion: r.scoringVersion,
+    outcome: r.outcome,
+    reasonDigest: r.reasonDigest,
+    previousHash: r.previousHash,
   };
   const hash =
     r.recordVersion === 1
       ? revisionHash({ ...common, entryIds: entries.map((e) => String(e.id)) })
       : revisionHash({
-          ...{ ...common, recordVersion: 2, lastSeq: entries.length, startedAt: r.startedAt },
+          ...common,
+          recordVersion: 2,
+          lastSeq: entries.length,
+          startedAt: r.startedAt,
           evidence: r.evidence!,
         });
   return digest === r.entriesDigest && hash === r.hash;

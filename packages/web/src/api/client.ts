@@ -84,7 +84,10 @@ export async function sendPicture(classId: string, picture: Blob): Promise<strin
   let response: Response;
   try {
     response = await fetch(pathOf(PICTURE_PATHS.blob, { id: classId, sha256 }), {
-      ...{ method: 'PUT', credentials: 'same-origin', body: bytes, headers: { 'Content-Type': type } },
+      method: 'PUT',
+      credentials: 'same-origin',
+      body: bytes,
+      headers: { 'Content-Type': type },
     });
   } catch (error) {
     throw new NoServer(String(error));

@@ -26,7 +26,12 @@ export function useChartLook(): ComputedRef<ChartLook> {
 /** An axis of places one after the other: attempts, days, outcomes. */
 export function placesAxis(labels: readonly string[], name: string, { token, soft }: ChartLook) {
   return {
-    ...{ type: 'category', data: labels, name, nameLocation: 'middle', nameGap: 26, nameTextStyle: soft },
+    type: 'category',
+    data: labels,
+    name,
+    nameLocation: 'middle',
+    nameGap: 26,
+    nameTextStyle: soft,
     axisLabel: { ...soft, hideOverlap: true },
     axisTick: { show: false },
     axisLine: { lineStyle: { color: token('--hair-strong') } },

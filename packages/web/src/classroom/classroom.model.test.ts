@@ -15,8 +15,16 @@ import type { KeptAttempt } from '../storage/kept-attempt.ts';
 
 const entry = (seq: number): StoredEntry =>
   ({
-    ...{ id: `e${seq}`, seq, kind: 'value', criterionId: 'c', part: '', authorId: 'p', deviceId: 'd' },
-    ...{ capacity: 'instructor', source: 'typed', supersedes: [] },
+    id: `e${seq}`,
+    seq,
+    kind: 'value',
+    criterionId: 'c',
+    part: '',
+    authorId: 'p',
+    deviceId: 'd',
+    capacity: 'instructor',
+    source: 'typed',
+    supersedes: [],
   }) as unknown as StoredEntry;
 const attempt = (id: string, ...seqs: number[]): KeptAttempt =>
   kept({ id, things: [], entries: seqs.map(entry) } as unknown as OpenAttempt);
@@ -64,14 +72,13 @@ describe('entries that cannot count any more', () => {
   const act = (seq: number, more: Partial<StoredEntry> = {}): StoredEntry =>
     ({
       ...entry(seq),
-      ...{
-        id: id(seq),
-        value: { kind: 'check', passed: true },
-        voidReason: null,
-        note: null,
-        targetId: null,
-      },
-      ...{ at: '', clockOffsetMs: 0 },
+      id: id(seq),
+      value: { kind: 'check', passed: true },
+      voidReason: null,
+      note: null,
+      targetId: null,
+      at: '',
+      clockOffsetMs: 0,
       ...more,
     }) as StoredEntry;
   /** The same criterion scored again and again. */

@@ -49,7 +49,10 @@ export const useLiveOutcomes = defineStore('live-outcomes', () => {
   const surroundings = computed(() => {
     const { marginalPassCounts, marginalFailCounts } = classroom.detail?.policy ?? DEFAULT_SCORING;
     return JSON.stringify([
-      ...[classroom.classId, classroom.offsetMs, marginalPassCounts, marginalFailCounts],
+      classroom.classId,
+      classroom.offsetMs,
+      marginalPassCounts,
+      marginalFailCounts,
       classroom.references,
     ]);
   });
@@ -82,7 +85,8 @@ export const useLiveOutcomes = defineStore('live-outcomes', () => {
     const outcome = score(sheet, entries, {
       references: classroom.references,
       final: false,
-      ...{ marginalPassCounts, marginalFailCounts },
+      marginalPassCounts,
+      marginalFailCounts,
       attemptVoid: false,
     });
     const missing = new Set(outcome.missing);

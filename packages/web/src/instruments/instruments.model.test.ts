@@ -12,12 +12,26 @@ import {
 } from './instruments.model.ts';
 
 const instrument: Instrument = {
-  ...{ thingId: 't', label: 'Meter 1', kind: 'power_meter', host: 'h', port: 1, readingsPerSecond: 5 },
-  ...{ calibratedOn: '2026-01-10', calibrationDueOn: '2027-01-10', claim: null },
+  thingId: 't',
+  label: 'Meter 1',
+  kind: 'power_meter',
+  host: 'h',
+  port: 1,
+  readingsPerSecond: 5,
+  calibratedOn: '2026-01-10',
+  calibrationDueOn: '2027-01-10',
+  claim: null,
 };
 const at = (ms: number): string => new Date(1_700_000_000_000 + ms).toISOString();
 const power = (ms: number, text: string, wavelengthNm = 1310): InstrumentEvent => ({
-  ...{ thingId: 't', seq: ms, at: at(ms), kind: 'power', state: 'reading', text, unit: 'dBm', wavelengthNm },
+  thingId: 't',
+  seq: ms,
+  at: at(ms),
+  kind: 'power',
+  state: 'reading',
+  text,
+  unit: 'dBm',
+  wavelengthNm,
 });
 const after = (...events: InstrumentEvent[]): LiveInstrument => events.reduce(heard, fresh(instrument));
 
@@ -33,23 +47,26 @@ describe('an instrument on this page', () => {
   });
   it('shows nothing while it is away', () => {
     const lost = after(power(0, '-5'), {
-      ...{
-        thingId: 't',
-        seq: 2,
-        at: at(1),
-        kind: 'station',
-        state: 'failed',
-        fault: 'silent',
-        identity: null,
-      },
+      thingId: 't',
+      seq: 2,
+      at: at(1),
+      kind: 'station',
+      state: 'failed',
+      fault: 'silent',
+      identity: null,
     });
     expect(lost).toMatchObject({ shows: null, levels: [], state: 'failed', fault: 'silent' });
   });
   it('stamps a value with itself, its calibration, wavelength and time', () => {
     const live = after(power(400, '-5.21', 1550));
     expect(stampOf(live, live.shows!)).toEqual({
-      ...{ thingId: 't', identity: 'Meter 1', wavelengthNm: 1550, at: at(400), seq: 400 },
-      ...{ calibratedOn: '2026-01-10', calibrationDueOn: '2027-01-10' },
+      thingId: 't',
+      identity: 'Meter 1',
+      wavelengthNm: 1550,
+      at: at(400),
+      seq: 400,
+      calibratedOn: '2026-01-10',
+      calibrationDueOn: '2027-01-10',
     });
     const shown = { ...live.shows!, shows: 'power 1550 -5.21 dBm', token: 'proof' };
     expect(stampOf(live, shown)).toMatchObject({ shows: 'power 1550 -5.21 dBm', token: 'proof' });
@@ -64,7 +81,9 @@ describe('an instrument on this page', () => {
     const claim = { attemptId: 'a', pieceLabel: 'T-01', personName: 'O', deviceId: 'd2', until: '' };
     const claimed = after({ thingId: 't', seq: 1, at: '', kind: 'claim', claim });
     expect([isFree(claimed, 'd1'), isFree(claimed, 'd2'), isFree(fresh(instrument), 'd1')]).toEqual([
-      ...[false, true, true],
+      false,
+      true,
+      true,
     ]);
   });
 });

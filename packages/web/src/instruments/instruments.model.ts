@@ -28,7 +28,12 @@ export interface LiveInstrument {
 const KEEP_MS = 4000;
 
 export const fresh = (instrument: Instrument): LiveInstrument => ({
-  ...{ instrument, state: 'connecting', fault: null, identity: null, shows: null, levels: [] },
+  instrument,
+  state: 'connecting',
+  fault: null,
+  identity: null,
+  shows: null,
+  levels: [],
   claim: instrument.claim,
 });
 

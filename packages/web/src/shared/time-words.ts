@@ -2,7 +2,8 @@
 export function clockText(seconds: number): string {
   const whole = Math.max(0, Math.floor(seconds));
   const two = (n: number): string => String(n).padStart(2, '0');
-  const [hours, minutes] = [Math.floor(whole / 3600), Math.floor(whole / 60)];
+  const hours = Math.floor(whole / 3600);
+  const minutes = Math.floor(whole / 60);
   // An hour and more is what a forgotten timer shows.
   return hours > 0 ? `${hours}:${two(minutes % 60)}:${two(whole % 60)}` : `${minutes}:${two(whole % 60)}`;
 }
@@ -22,6 +23,8 @@ export const timeOfDay = (iso: string): string =>
 /** The day of an instant in a class's zone, to be read: 3 Jun 2026, or 3 Jun where the year is clear. */
 export const dayWords = (instant: string, timeZone: string, year: 'with' | 'without' = 'with'): string =>
   new Date(instant).toLocaleDateString('en-GB', {
-    ...{ timeZone, day: 'numeric', month: 'short' },
+    timeZone,
+    day: 'numeric',
+    month: 'short',
     ...(year === 'with' ? { year: 'numeric' } : {}),
   });

@@ -96,7 +96,8 @@ describe('a refused entry', () => {
   it('is put right where it is text or a number, without what cannot be kept', () => {
     expect(mendable(of({ note: 'so \ud83d' }))).toEqual({ part: 'note', text: 'so ' });
     expect(mendable(of({ value: { kind: 'measure', text: '12,3.4', unit: 'mm' } }))).toEqual({
-      ...{ part: 'text', text: '12,3.4' },
+      part: 'text',
+      text: '12,3.4',
     });
     expect(mendable(of({ value: { kind: 'check', passed: true } }))).toBeNull();
     expect(mendable(null)).toBeNull();
@@ -107,7 +108,10 @@ describe('a refused entry', () => {
       value: { kind: 'loss', text: '-0.1', unit: 'dB', referenceId: 'r', instrument: { seq: 1 } },
     });
     expect(mended(stamped, ' 0.10 ', 'new')).toMatchObject({
-      ...{ id: 'new', at: 'then', source: 'typed', note: null },
+      id: 'new',
+      at: 'then',
+      source: 'typed',
+      note: null,
       value: { kind: 'loss', text: '0.10', unit: 'dB', referenceId: 'r' },
     });
     expect(mended(stamped, '0.10', 'new').value).not.toHaveProperty('instrument');

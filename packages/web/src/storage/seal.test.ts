@@ -18,7 +18,8 @@ describe('what is left on a device', () => {
     expect(await unseal({ iv: sealed.iv, data: bent.buffer }, KEY)).toBeNull();
   });
   it('is sealed otherwise each time', async () => {
-    const [one, two] = [await seal('x', KEY), await seal('x', KEY)];
+    const one = await seal('x', KEY);
+    const two = await seal('x', KEY);
     expect([...new Uint8Array(one.data)]).not.toEqual([...new Uint8Array(two.data)]);
   });
   it('wants a whole key', async () => {

@@ -72,7 +72,15 @@ export function leniencyOf(cells: readonly InstructorCell[]): InstructorsView['l
   const names = new Map(cells.map((c) => [c.id, c.name]));
   return comparedWithOthers(cells.map((c) => ({ ...c, group: '' })))
     .map(({ id, k, n, expected, difference, low, high, p, differs }) => ({
-      ...{ id, name: names.get(id)!, rate: wilsonRate(k, n), expected, difference, low, high, p, differs },
+      id,
+      name: names.get(id)!,
+      rate: wilsonRate(k, n),
+      expected,
+      difference,
+      low,
+      high,
+      p,
+      differs,
     }))
     .sort((a, b) => b.difference - a.difference);
 }
@@ -97,7 +105,9 @@ function itemsOf(
         label: label?.label ?? criterionId,
         stepTitle: label?.stepTitle ?? '',
         kind: label?.kind ?? null,
-        ...{ n, failed, upper: rate.kind === 'rate' ? rate.high : 1 },
+        n,
+        failed,
+        upper: rate.kind === 'rate' ? rate.high : 1,
         splits:
           split.length === 0
             ? null

@@ -73,13 +73,15 @@ export function seriesOf(rows: readonly SeriesRow[], n = rows.length): LossSerie
 function changedOf(before: SeriesRow | undefined, row: SeriesRow): { kind: ThingKind; label: string }[] {
   if (!before) return [];
   return THING_KINDS.flatMap((kind) => {
-    const [was, is] = [before.things?.[kind], row.things?.[kind]];
+    const was = before.things?.[kind];
+    const is = row.things?.[kind];
     return is !== undefined && was !== undefined && is !== was ? [{ kind, label: is }] : [];
   });
 }
 
 function boundsOf(losses: readonly number[]): LossSeries['bounds'] {
-  const [normal, order] = [normalUpperBound(losses), orderUpperBound(losses)];
+  const normal = normalUpperBound(losses);
+  const order = orderUpperBound(losses);
   return {
     normal: normal.kind === 'bound' ? normal.value : null,
     order: order.kind === 'order' ? order.value : null,

@@ -6,7 +6,11 @@ import { filterCondition } from '../filter.ts';
 import { ratesStore } from './rates.store.ts';
 
 const short = ({ n, passed, median, medianLow, medianHigh }: Survival) => ({
-  ...{ n, passed, median, medianLow, medianHigh },
+  n,
+  passed,
+  median,
+  medianLow,
+  medianHigh,
 });
 
 /** How each skill is learned: by attempt, to the first pass, and by day. */
@@ -31,7 +35,10 @@ export async function skillsInTime(
           .filter((d) => d.skill === skill)
           .map((d) => ({ day: d.key, rate: wilsonRate(d.k, d.n), void: d.void })),
         learning: learning.map((p) => ({ ...p })),
-        ...{ odds, oddsNone, attempts: short(attempts), minutes: short(minutes) },
+        odds,
+        oddsNone,
+        attempts: short(attempts),
+        minutes: short(minutes),
         pace:
           pace.kind === 'curve'
             ? { first: pace.first, onDoubling: pace.onDoubling, r2: pace.r2, n: pace.n }

@@ -46,7 +46,8 @@ function rowsOf(attempt: SplicedAttempt, entries: readonly Entry[]): SpliceRow[]
   };
   const proof = valueOf('proof');
   const joint = valueOf('joint');
-  const [forward, back] = [number('both-ways', 'a_b'), number('both-ways', 'b_a')];
+  const forward = number('both-ways', 'a_b');
+  const back = number('both-ways', 'b_a');
   const base = {
     attemptId: attempt.id,
     traineeId: attempt.traineeId,

@@ -31,18 +31,17 @@ export async function signOff(
     if (standing.standing !== 'competent') throw new AppError('sign_off.not_shown');
     const rests = restsOn(policy, standing);
     const row = {
-      ...{
-        id: asked.id,
-        class_id: classId,
-        trainee_id: asked.traineeId,
-        skill: asked.skill,
-        note: asked.note,
-      },
+      id: asked.id,
+      class_id: classId,
+      trainee_id: asked.traineeId,
+      skill: asked.skill,
+      note: asked.note,
       rule: ruleWords(policy),
       evidence: evidenceWords(standing.evidence.code, standing.evidence.params),
       attempt_ids: outcomes.slice(-rests).map((o) => o.attemptId),
       lapses_on: dayIn(timeZone, monthsOn(now.getTime(), policy.currencyMonths)),
-      ...{ by: me.id, at: now.toISOString() },
+      by: me.id,
+      at: now.toISOString(),
     };
     await signOffsStore(trx).insert(row);
     const kept = (await signOffsStore(trx).of(classId, asked.traineeId, asked.skill)).find(

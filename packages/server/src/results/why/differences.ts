@@ -38,7 +38,9 @@ export function skillDifferences(cells: readonly UsedCell[]): Pick<Differences, 
       group: `${skill} ${source}`,
       // A trainee is compared with the others of the week, a thing with the others in the same hands.
       stratum: source === 'trainee' ? week : `${traineeId} ${week}`,
-      ...{ id, k, n },
+      id,
+      k,
+      n,
     })),
   );
   return {
@@ -49,7 +51,14 @@ export function skillDifferences(cells: readonly UsedCell[]): Pick<Differences, 
         skill: group.split(' ')[0] as Skill,
         source: named.get(id)!.source,
         label: named.get(id)!.label,
-        ...{ id, k, n, expected, difference, low, high, p },
+        id,
+        k,
+        n,
+        expected,
+        difference,
+        low,
+        high,
+        p,
       }))
       .sort((a, b) => a.p - b.p || a.difference - b.difference),
   };
@@ -62,13 +71,23 @@ function criterionDifferences(
   const names = new Map(cells.map((c) => [c.traineeId, c.traineeName]));
   return comparedWithOthers(
     cells.map((c) => ({
-      ...{ group: c.criterionId, id: c.traineeId, stratum: c.week, k: c.n - c.failed, n: c.n },
+      group: c.criterionId,
+      id: c.traineeId,
+      stratum: c.week,
+      k: c.n - c.failed,
+      n: c.n,
     })),
   )
     .filter((f) => f.differs && f.difference < 0)
     .map(({ group, id, k, n, expected, p }) => ({
-      ...{ criterionId: group, label: labelOf(group), traineeId: id, traineeName: names.get(id)! },
-      ...{ failed: n - k, n, expected: 1 - expected, p },
+      criterionId: group,
+      label: labelOf(group),
+      traineeId: id,
+      traineeName: names.get(id)!,
+      failed: n - k,
+      n,
+      expected: 1 - expected,
+      p,
     }))
     .sort((a, b) => a.p - b.p || b.failed - a.failed);
 }

@@ -46,7 +46,9 @@ function pick(id: string): void {
 async function make(): Promise<void> {
   const seconds = order.seconds === '' ? null : Number(order.seconds);
   const wanted: SeriesOrder = {
-    ...{ label: order.label.trim(), faces: order.faces, missWeight: order.missWeight },
+    label: order.label.trim(),
+    faces: order.faces,
+    missWeight: order.missWeight,
     secondsEach: seconds,
   };
   const made =

@@ -72,7 +72,8 @@ async function take(): Promise<void> {
   if (!from || !live.value || busy.value) return;
   busy.value = true;
   try {
-    const [width, height] = [from.videoWidth, from.videoHeight];
+    const width = from.videoWidth;
+    const height = from.videoHeight;
     if (width === 0) throw new Error('no frame yet');
     const canvas = new OffscreenCanvas(width, height);
     canvas.getContext('2d')!.drawImage(from, 0, 0);

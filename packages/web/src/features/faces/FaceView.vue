@@ -96,7 +96,8 @@ function corners(f: ShownFeature): string {
     [-1, 1],
   ]
     .map(([sx, sy]) => {
-      const [cx, cy] = [x + sx! * r, y + sy! * r];
+      const cx = x + sx! * r;
+      const cy = y + sy! * r;
       return `M${cx - sx! * c} ${cy}H${cx}V${cy - sy! * c}`;
     })
     .join('');
@@ -109,9 +110,11 @@ function rails(f: ShownFeature): string {
     .map((side) =>
       points
         .map(([x, y], i) => {
-          const [a, b] = [points[Math.max(0, i - 1)]!, points[Math.min(points.length - 1, i + 1)]!];
+          const a = points[Math.max(0, i - 1)]!;
+          const b = points[Math.min(points.length - 1, i + 1)]!;
           const d = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
-          const [nx, ny] = [(-(b[1] - a[1]) / d) * off * side, ((b[0] - a[0]) / d) * off * side];
+          const nx = (-(b[1] - a[1]) / d) * off * side;
+          const ny = ((b[0] - a[0]) / d) * off * side;
           return `${i === 0 ? 'M' : 'L'}${(x + nx).toFixed(1)} ${(y + ny).toFixed(1)}`;
         })
         .join(''),

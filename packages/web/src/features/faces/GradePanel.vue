@@ -140,7 +140,11 @@ async function keep(): Promise<void> {
   if (!face.value || !found.value) return;
   const attempt = attemptId.value === '' ? null : attemptId.value;
   const done = await keeping.keep({
-    ...{ face: face.value, found: found.value, view: shows.value, table: table.value, faults: faults.value },
+    face: face.value,
+    found: found.value,
+    view: shows.value,
+    table: table.value,
+    faults: faults.value,
     attemptId: attempt,
     traineeId: attempt ? (classroom.attempts.get(attempt)?.traineeId ?? null) : null,
     beforeId: before.value?.id ?? null,

@@ -45,7 +45,10 @@ async function look(again: boolean): Promise<void> {
     const onBench = state.value === BENCH;
     if (onBench) bench.value = await pieceOfBench();
     const picture = await standIn.take({
-      ...{ seed: onBench ? BENCH_SEED : seed.value, shot: shot.value, kind: kind.value, height: 720 },
+      seed: onBench ? BENCH_SEED : seed.value,
+      shot: shot.value,
+      kind: kind.value,
+      height: 720,
       state: onBench ? 'dirty' : (state.value as FaceState),
       loose: onBench ? (bench.value?.dirt.near ?? 0) : LEAVES ** cleaned.value,
     });

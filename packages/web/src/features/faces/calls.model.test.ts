@@ -3,7 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { choiceProblem, kappaWords, rateWords, resultSentence } from './calls.model.ts';
 
 const call = (reference: 'pass' | 'fail', said: 'pass' | 'fail' | null) => ({
-  ...{ reference, said, kinds: [], ms: null },
+  reference,
+  said,
+  kinds: [],
+  ms: null,
 });
 
 describe('calls in words', () => {

@@ -18,14 +18,26 @@ import {
 
 const PC = faceCriteria('sm-pc')!;
 const feature = (kind: 'scratch' | 'defect', sizeUm: number, xUm: number): MeasuredFeature => ({
-  ...{ kind, sizeUm, xUm, yUm: 0, nearestUm: xUm - sizeUm / 2, farthestUm: xUm + sizeUm / 2 },
-  ...{ uncertaintyUm: 0.2, areaUm2: 4, contrast: 8, outlineUm: [] },
+  kind,
+  sizeUm,
+  xUm,
+  yUm: 0,
+  nearestUm: xUm - sizeUm / 2,
+  farthestUm: xUm + sizeUm / 2,
+  uncertaintyUm: 0.2,
+  areaUm2: 4,
+  contrast: 8,
+  outlineUm: [],
   ...(kind === 'scratch' ? { lengthUm: 20 } : {}),
 });
 const features = [feature('scratch', 1, 40), feature('defect', 7, 30), feature('defect', 1.5, 20)];
 const face: GradedFace = {
   ok: true,
-  ...{ umPerPx: 0.3, centrePx: [320, 240], claddingDiameterPx: 416, blurUm: 0.4, contactSeen: 1 },
+  umPerPx: 0.3,
+  centrePx: [320, 240],
+  claddingDiameterPx: 416,
+  blurUm: 0.4,
+  contactSeen: 1,
   core: { class: 'single_mode', radiusUm: 4 },
   features,
   grade: gradeFace(features, PC),
@@ -50,7 +62,11 @@ describe('features as they are shown', () => {
     const scratch = shown().find((f) => f.number === 1)!;
     const other = toggleKind(NO_REVIEW, scratch, face);
     expect(shown(other).find((f) => f.number === 1)).toMatchObject({
-      ...{ kind: 'defect', sizeUm: 20, changed: true, decides: true, uncertaintyUm: null },
+      kind: 'defect',
+      sizeUm: 20,
+      changed: true,
+      decides: true,
+      uncertaintyUm: null,
     });
     expect(
       toggleKind(

@@ -18,6 +18,9 @@ export interface FaceToKeep {
   readonly faults: readonly FaceFault[];
 }
 
+const NOT_SENT =
+  'The server does not answer. The picture stays on this page; keep it when the server is back.';
+
 /** The review of the picture on the page, and its way to the server: first the picture, then what was made of it. */
 export function useKeptFace(classId: () => string) {
   const review = shallowRef<FaceReview>(NO_REVIEW);
@@ -27,7 +30,8 @@ export function useKeptFace(classId: () => string) {
   const busy = ref(false);
   const failure = ref<string | null>(null);
   // The same ids when a send is tried again, so that nothing is there twice.
-  let [faceId, gradingId] = [v7(), v7()];
+  let faceId = v7();
+  let gradingId = v7();
 
   function begin(): void {
     [faceId, gradingId] = [v7(), v7()];
@@ -65,10 +69,7 @@ export function useKeptFace(classId: () => string) {
       changed.value = false;
       return true;
     } catch (error) {
-      failure.value =
-        error instanceof NoServer
-          ? 'The server does not answer. The picture stays on this page; keep it when the server is back.'
-          : wordsOf(error);
+      failure.value = error instanceof NoServer ? NOT_SENT : wordsOf(error);
       return false;
     } finally {
       busy.value = false;
@@ -82,9 +83,16 @@ export function useKeptFace(classId: () => string) {
         id: faceId,
         sha256,
         label: face.name.slice(0, 120),
-        ...{ width: face.width, height: face.height, source: face.source, view: rest.view },
-        ...{ takenAt: new Date().toISOString(), attemptId: rest.attemptId, traineeId: rest.traineeId },
-        ...{ beforeId: rest.beforeId, faults: [...rest.faults], engine: found },
+        width: face.width,
+        height: face.height,
+        source: face.source,
+        view: rest.view,
+        takenAt: new Date().toISOString(),
+        attemptId: rest.attemptId,
+        traineeId: rest.traineeId,
+        beforeId: rest.beforeId,
+        faults: [...rest.faults],
+        engine: found,
         table,
       },
     });

@@ -70,7 +70,12 @@ export function useSeries(classId: () => string) {
       if (of.pass.length >= wanted.pass && of.fail.length >= wanted.fail) break;
       const state = STATES[i % STATES.length]!;
       const picture = await standIn.take({
-        ...{ seed: first + i, state, loose: 1, shot: 0, kind: 'single_mode', height: 480 },
+        seed: first + i,
+        state,
+        loose: 1,
+        shot: 0,
+        kind: 'single_mode',
+        height: 480,
       });
       if (of[picture.verdict].length < wanted[picture.verdict]) of[picture.verdict].push(picture);
       done.value = (of.pass.length + of.fail.length) / 2;
@@ -112,9 +117,19 @@ async function keepEnd(classId: string, picture: StandInPicture, label: string):
   await call(ROUTES.addFace, {
     params: { id: classId },
     body: {
-      ...{ id, sha256, label: `${label}, for calls`, width: picture.width, height: picture.height },
-      ...{ view: 'single', source: 'stand_in', takenAt: new Date().toISOString(), attemptId: null },
-      ...{ traineeId: null, beforeId: null, faults: picture.looks as FaceFault[], engine },
+      id,
+      sha256,
+      label: `${label}, for calls`,
+      width: picture.width,
+      height: picture.height,
+      view: 'single',
+      source: 'stand_in',
+      takenAt: new Date().toISOString(),
+      attemptId: null,
+      traineeId: null,
+      beforeId: null,
+      faults: picture.looks as FaceFault[],
+      engine,
       table,
     },
   });
@@ -124,7 +139,9 @@ async function keepEnd(classId: string, picture: StandInPicture, label: string):
     body: {
       id: v7(),
       review: {
-        ...{ rejected: [], kinds: [], added: [] },
+        rejected: [],
+        kinds: [],
+        added: [],
         verdict: { says: picture.verdict, reason: 'as the simulated end was made' },
       },
       traineeSaid: null,

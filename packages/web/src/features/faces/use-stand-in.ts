@@ -55,7 +55,8 @@ export function useStandIn(): {
     };
     await draw(first);
     const live = canvas.captureStream(FRAMES);
-    let [shot, busy] = [order.shot, false];
+    let shot = order.shot;
+    let busy = false;
     const clock = setInterval(() => {
       if (live.getVideoTracks().every((t) => t.readyState === 'ended')) return end();
       if (busy) return;

@@ -23,11 +23,23 @@ const router = useRouter();
 const typed = (name: string) => ref(String(route.query[`${setting.value.label}-${name}`] ?? ''));
 const criterionId = typed('limit');
 const rule = typed('rule');
-const [min, max, passMark] = [typed('min'), typed('max'), typed('mark')];
-const [inARow, sharePasses, shareOf, fails] = [typed('row'), typed('passes'), typed('of'), typed('fails')];
+const min = typed('min');
+const max = typed('max');
+const passMark = typed('mark');
+const inARow = typed('row');
+const sharePasses = typed('passes');
+const shareOf = typed('of');
+const fails = typed('fails');
 const inAddress = {
-  ...{ limit: criterionId, rule, min, max, mark: passMark },
-  ...{ row: inARow, passes: sharePasses, of: shareOf, fails },
+  limit: criterionId,
+  rule,
+  min,
+  max,
+  mark: passMark,
+  row: inARow,
+  passes: sharePasses,
+  of: shareOf,
+  fails,
 };
 watch(Object.values(inAddress), () => {
   const query = { ...router.currentRoute.value.query };
@@ -51,7 +63,9 @@ const asked = computed((): Asked => {
   };
   return {
     bad: numbers.some((n) => Number.isNaN(n)),
-    ...{ low: low!, high: high!, mark: mark! },
+    low: low!,
+    high: high!,
+    mark: mark!,
     policy: Object.keys(moves).length === 0 ? null : { ...props.policy, ...moves },
   };
 });
@@ -83,7 +97,9 @@ watch(
     const { low, high, mark, policy } = asked.value;
     const moved = limit.value !== undefined && (low !== null || high !== null);
     setting.value = {
-      ...{ label: setting.value.label, passMark: mark, policy },
+      label: setting.value.label,
+      passMark: mark,
+      policy,
       limit: moved ? { criterionId: criterionId.value, min: low, max: high } : null,
     };
   },

@@ -2,8 +2,13 @@ import { describe, expect, it } from 'vitest';
 import { boundWords, changeMarks, lookOf, type SeriesPoint } from './series.model.ts';
 
 const point = (more: Partial<SeriesPoint> = {}): SeriesPoint => ({
-  ...{ attemptId: 'a', traineeName: 'Ines', startedAt: '2026-03-01T08:00:00.000Z', db: 0.3 },
-  ...{ changed: [], out: false, rules: [] },
+  attemptId: 'a',
+  traineeName: 'Ines',
+  startedAt: '2026-03-01T08:00:00.000Z',
+  db: 0.3,
+  changed: [],
+  out: false,
+  rules: [],
   ...more,
 });
 const film = (label: string) => ({ changed: [{ kind: 'film' as const, label }] });

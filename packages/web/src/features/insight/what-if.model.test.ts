@@ -5,7 +5,13 @@ import { movableLimits, settingWords, typedNumber, whatIfWords } from './what-if
 
 const NONE = { label: 'A', passMark: null, limit: null, policy: null };
 const counts = (more: Partial<WhatIfCounts>): WhatIfCounts => ({
-  ...{ attempts: 10, changed: 0, newlyFailed: 0, newlyPassed: 0, skills: [], standings: [], changes: [] },
+  attempts: 10,
+  changed: 0,
+  newlyFailed: 0,
+  newlyPassed: 0,
+  skills: [],
+  standings: [],
+  changes: [],
   ...more,
 });
 

@@ -21,8 +21,12 @@ const into = computed(() => from.value + set.other);
 const index = computed(() => (set.gap > 0 && !set.gel ? 1 : GLASS));
 const joint = computed(() =>
   jointLoss({
-    ...{ fromRadiusUm: from.value, intoRadiusUm: into.value, offsetUm: set.offset, tiltDeg: set.tilt },
-    ...{ index: index.value, wavelengthNm: set.nm },
+    fromRadiusUm: from.value,
+    intoRadiusUm: into.value,
+    offsetUm: set.offset,
+    tiltDeg: set.tilt,
+    index: index.value,
+    wavelengthNm: set.nm,
   }),
 );
 const gapDb = computed(() => (set.gap > 0 ? gapLossDb(set.gap, from.value, index.value, set.nm) : 0));
@@ -40,7 +44,11 @@ const back = computed(() => (set.gap > 0 && !set.gel ? returnLossDb(faceReflecta
 const curve = computed(() => {
   const at = (d: number): number =>
     jointLoss({
-      ...{ fromRadiusUm: from.value, intoRadiusUm: into.value, offsetUm: d, tiltDeg: 0, index: GLASS },
+      fromRadiusUm: from.value,
+      intoRadiusUm: into.value,
+      offsetUm: d,
+      tiltDeg: 0,
+      index: GLASS,
       wavelengthNm: set.nm,
     }).offsetDb;
   return Array.from(

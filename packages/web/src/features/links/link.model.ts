@@ -111,22 +111,55 @@ export function judgeLink(
   const link = linkUnderTest(plan, method);
   const wavelengthsNm = wavelengthsOf(plan.fiberClass);
   const criterion: LossCriterion = {
-    ...{ id: 'loss', label: 'Loss', kind: 'loss', points: 1, critical: true, required: true, source: SOURCE },
-    ...{ wavelengthsNm, link, rules, directions: ['a_b', 'b_a'] },
+    id: 'loss',
+    label: 'Loss',
+    kind: 'loss',
+    points: 1,
+    critical: true,
+    required: true,
+    source: SOURCE,
+    wavelengthsNm,
+    link,
+    rules,
+    directions: ['a_b', 'b_a'],
   };
   const references: LossReference[] = wavelengthsNm.map((nm) => ({
-    ...{ id: `r${nm}`, method, wavelengthNm: nm, valueDbm: '0', setAt: AT },
-    ...{ showsNegative: false, rereadDbm: null, voidReason: null },
+    id: `r${nm}`,
+    method,
+    wavelengthNm: nm,
+    valueDbm: '0',
+    setAt: AT,
+    showsNegative: false,
+    rereadDbm: null,
+    voidReason: null,
   }));
   const entries = readings.map((r, i): Entry => ({
-    ...{ id: `e${i}`, kind: 'value', criterionId: 'loss', voidReason: null, note: null, authorId: '' },
-    ...{ capacity: 'instructor', deviceId: '', source: 'typed', at: AT, supersedes: [], targetId: null },
+    id: `e${i}`,
+    kind: 'value',
+    criterionId: 'loss',
+    voidReason: null,
+    note: null,
+    authorId: '',
+    capacity: 'instructor',
+    deviceId: '',
+    source: 'typed',
+    at: AT,
+    supersedes: [],
+    targetId: null,
     part: partKey({ fiber: null, wavelengthNm: r.wavelengthNm, direction: r.direction }),
     value: { kind: 'loss', text: r.text, unit: 'dB', referenceId: `r${r.wavelengthNm}` },
   }));
   const sheet: MethodSheet = {
-    ...{ id: 'link', version: 1, title: '', summary: '', pieceKind: 'link', fiberClass: plan.fiberClass },
-    ...{ passMarkPercent: 80, passMarkSource: SOURCE, cautions: [], thingsUsed: [] },
+    id: 'link',
+    version: 1,
+    title: '',
+    summary: '',
+    pieceKind: 'link',
+    fiberClass: plan.fiberClass,
+    passMarkPercent: 80,
+    passMarkSource: SOURCE,
+    cautions: [],
+    thingsUsed: [],
     steps: [{ id: 's', title: '', skill: 'test', place: 'instruments', how: '', criteria: [criterion] }],
   };
   const outcome = score(sheet, entries, { ...DEFAULT_SCORING, references }).criteria[0]!;
@@ -135,7 +168,10 @@ export function judgeLink(
   return {
     parts,
     conclusions: concludeLoss({
-      ...{ link, terms, bendStepDb: rules.bendStepDb.db, conditioned },
+      link,
+      terms,
+      bendStepDb: rules.bendStepDb.db,
+      conditioned,
       readings: parts.map(readingOf),
     }),
   };
@@ -145,7 +181,11 @@ export function judgeLink(
 export function readingOf(part: LossPartOutcome): ConclusionInput['readings'][number] {
   const { fiber, wavelengthNm, direction } = parsePart(part.part);
   return {
-    ...{ wavelengthNm: wavelengthNm!, direction, fiber, lossDb: part.lossDb, verdict: part.verdict },
+    wavelengthNm: wavelengthNm!,
+    direction,
+    fiber,
+    lossDb: part.lossDb,
+    verdict: part.verdict,
     reason: part.reason?.code ?? null,
   };
 }

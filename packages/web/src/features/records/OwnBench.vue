@@ -21,14 +21,15 @@ async function start(): Promise<void> {
     const { attemptId } = await call(ROUTES.startAttempt, {
       params: { id: props.bench.classId },
       body: {
-        ...{ id: v7(), traineeId: me.id, methodVersionId: versionId.value, pieceId: v7() },
+        id: v7(),
+        traineeId: me.id,
+        methodVersionId: versionId.value,
+        pieceId: v7(),
         pieceLabel: labelOfPiece(me.name, props.bench.pieces + 1),
-        ...{
-          thingIds: [...props.bench.lastThingIds],
-          startedAt: now,
-          deviceId: session.deviceId,
-          sentAt: now,
-        },
+        thingIds: [...props.bench.lastThingIds],
+        startedAt: now,
+        deviceId: session.deviceId,
+        sentAt: now,
       },
     });
     await router.push({ name: 'own-sheet', params: { attemptId } });

@@ -13,7 +13,9 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ change: [body: PlanItemBody] }>();
 const editing = ref(false);
-const [pieces, minutes, drill] = [ref(''), ref(''), ref('')];
+const pieces = ref('');
+const minutes = ref('');
+const drill = ref('');
 watch(
   editing,
   () => {

@@ -61,7 +61,11 @@ function nextMorning(): Plan['sessions'][number] {
 }
 const when = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', {
-    ...{ weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' },
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+    hour: '2-digit',
+    minute: '2-digit',
   });
 const session = useSession();
 const day = (iso: string): string => dayWords(iso, session.zoneOf(props.classId));

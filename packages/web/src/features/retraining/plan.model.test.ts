@@ -4,17 +4,23 @@ import { describe, expect, it } from 'vitest';
 import { amountWords, planGroups, planned, typedWhole } from './plan.model.ts';
 
 const item = (more: Partial<PlanItem> = {}): PlanItem => ({
-  ...{
-    id: 'i',
-    traineeId: 't',
-    traineeName: 'Ines Marl',
-    skill: 'cleave',
-    standing: 'retrain',
-    window: 'PPFPFF',
-  },
+  id: 'i',
+  traineeId: 't',
+  traineeName: 'Ines Marl',
+  skill: 'cleave',
+  standing: 'retrain',
+  window: 'PPFPFF',
   evidence: { code: 'standing.fails_in_a_row', params: { fails: 2, n: 6 } },
-  ...{ behind: null, openedAt: '', closedAt: null, reopened: 0, minutesEach: 4, minutesFrom: 'drill' },
-  ...{ pieces: null, minutes: null, drill: null, sessionId: null },
+  behind: null,
+  openedAt: '',
+  closedAt: null,
+  reopened: 0,
+  minutesEach: 4,
+  minutesFrom: 'drill',
+  pieces: null,
+  minutes: null,
+  drill: null,
+  sessionId: null,
   ...more,
 });
 

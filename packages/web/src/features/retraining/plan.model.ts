@@ -62,7 +62,10 @@ export function planGroups(plan: Plan, policy: Planning): PlanGroup[] {
 }
 
 export const editOf = ({ pieces, minutes, drill, sessionId }: PlanItem): PlanItemBody => ({
-  ...{ pieces, minutes, drill, sessionId },
+  pieces,
+  minutes,
+  drill,
+  sessionId,
 });
 
 export const amountWords = ({ each, unit, name }: Consumable): string =>

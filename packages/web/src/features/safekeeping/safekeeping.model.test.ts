@@ -5,14 +5,21 @@ import { factsOf, sizeWords } from './safekeeping.model.ts';
 const NOW = Date.parse('2026-11-28T12:00:00Z');
 const ago = (hours: number): string => new Date(NOW - hours * 3_600_000).toISOString();
 const check = (more: Partial<CheckRow> = {}): CheckRow => ({
-  ...{ at: ago(3), by: null, ms: 40, revisions: 610, findings: [], ...more },
+  at: ago(3),
+  by: null,
+  ms: 40,
+  revisions: 610,
+  findings: [],
+  ...more,
 });
 const view = (more: Partial<Safekeeping> = {}): Safekeeping => ({
   backups: [{ at: ago(5), file: 'x', bytes: 9, sha256: 'a', failed: null }],
   lastGoodBackup: ago(5),
   checks: [check()],
   heads: [{ day: '2026-11-28', className: 'C', classSeq: 4, hash: 'ab' }],
-  ...{ headsInFiles: true, roleIsBound: true, ...more },
+  headsInFiles: true,
+  roleIsBound: true,
+  ...more,
 });
 const marks = (v: Safekeeping) => factsOf(v, NOW).map((f) => f.mark);
 

@@ -20,14 +20,12 @@ const known = shallowRef<readonly Instrument[]>([]);
 const failure = ref<string | null>(null);
 const open = ref<string | null>(null);
 const form = reactive<InstrumentSetting>({
-  ...{
-    kind: 'power_meter',
-    host: '',
-    port: 5025,
-    readingsPerSecond: 5,
-    calibratedOn: null,
-    calibrationDueOn: null,
-  },
+  kind: 'power_meter',
+  host: '',
+  port: 5025,
+  readingsPerSecond: 5,
+  calibratedOn: null,
+  calibrationDueOn: null,
 });
 const rows = computed(() =>
   props.things
@@ -50,8 +48,12 @@ async function run(act: () => Promise<unknown>): Promise<void> {
 function edit(thing: Thing, instrument: Instrument | null): void {
   open.value = thing.id;
   const { kind, host, port, readingsPerSecond, calibratedOn, calibrationDueOn } = instrument ?? {
-    ...{ kind: kindsFor(thing)[0]!, host: '', port: 5025, readingsPerSecond: 5 },
-    ...{ calibratedOn: null, calibrationDueOn: null },
+    kind: kindsFor(thing)[0]!,
+    host: '',
+    port: 5025,
+    readingsPerSecond: 5,
+    calibratedOn: null,
+    calibrationDueOn: null,
   };
   Object.assign(form, { kind, host: host ?? '', port, readingsPerSecond, calibratedOn, calibrationDueOn });
 }

@@ -22,11 +22,18 @@ const hits = computed(() => {
       const name = t.traineeName;
       return [
         ...open.map(({ attempt, outcome }) => ({
-          ...{ key: attempt.id, name, piece: attempt.pieceLabel, attemptId: attempt.id },
+          key: attempt.id,
+          name,
+          piece: attempt.pieceLabel,
+          attemptId: attempt.id,
           verdict: outcome.verdict,
         })),
         ...t.today.map((p) => ({
-          ...{ key: p.attemptId, name, piece: p.pieceLabel, attemptId: p.attemptId, verdict: p.verdict },
+          key: p.attemptId,
+          name,
+          piece: p.pieceLabel,
+          attemptId: p.attemptId,
+          verdict: p.verdict,
         })),
         ...(open.length === 0
           ? [{ key: t.traineeId, name, piece: null, attemptId: null, verdict: null }]

@@ -181,7 +181,11 @@ const conclusions = computed(() => {
     readings: judged.map((part) => {
       const { fiber, wavelengthNm, direction } = parsePart(part.part);
       return {
-        ...{ fiber, wavelengthNm: wavelengthNm!, direction, lossDb: part.lossDb, verdict: part.verdict },
+        fiber,
+        wavelengthNm: wavelengthNm!,
+        direction,
+        lossDb: part.lossDb,
+        verdict: part.verdict,
         reason: part.reason?.code ?? null,
       };
     }),

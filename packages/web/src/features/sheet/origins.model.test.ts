@@ -3,9 +3,21 @@ import { describe, expect, it } from 'vitest';
 import { originOf, toConfirm } from './origins.model.ts';
 
 const entry = (more: object): Entry => ({
-  ...{ id: 'e1', kind: 'value', criterionId: 'c', part: '', value: null, voidReason: null, note: null },
-  ...{ authorId: 'ines', capacity: 'instructor', deviceId: 'd', source: 'typed', at: '2026-11-28T10:00:00Z' },
-  ...{ supersedes: [], targetId: null, ...more },
+  id: 'e1',
+  kind: 'value',
+  criterionId: 'c',
+  part: '',
+  value: null,
+  voidReason: null,
+  note: null,
+  authorId: 'ines',
+  capacity: 'instructor',
+  deviceId: 'd',
+  source: 'typed',
+  at: '2026-11-28T10:00:00Z',
+  supersedes: [],
+  targetId: null,
+  ...more,
 });
 const name = (id: string): string => ({ ines: 'Ines Vorr', tam: 'Tam Okker' })[id] ?? id;
 
@@ -20,7 +32,8 @@ describe('where entries came from', () => {
       claimed: [],
     });
     expect(originOf([entry({ deliveredBy: 'L', confirmed: true })], name)!.delivered[0]).toMatchObject({
-      ...{ confirmed: true, awaited: false },
+      confirmed: true,
+      awaited: false,
     });
     // A trainee's own is witnessed by an instructor anyway.
     const own = entry({ deliveredBy: 'L', authorId: 'tam', capacity: 'trainee' });

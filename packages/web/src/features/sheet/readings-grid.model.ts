@@ -50,7 +50,8 @@ export function gridOf(criterion: GridCriterion): Grid {
     fibers,
     columns,
     partAt: (row, column) => {
-      const [fiber, at] = [fibers[row], columns[column]];
+      const fiber = fibers[row];
+      const at = columns[column];
       if (fiber === undefined || at === undefined) return null;
       return partKey({ ...at, fiber: hasFibers ? fiber : null });
     },

@@ -116,8 +116,16 @@ describe('texts', () => {
 describe('what stands beside the results of a sheet', () => {
   const entry = (id: string, more: Partial<Entry>): Entry =>
     ({
-      ...{ id, kind: 'value', criterionId: 'c', part: '', value: { kind: 'check', passed: true } },
-      ...{ capacity: 'instructor', at: '2026-03-02T10:00:00Z', supersedes: [], targetId: null, note: null },
+      id,
+      kind: 'value',
+      criterionId: 'c',
+      part: '',
+      value: { kind: 'check', passed: true },
+      capacity: 'instructor',
+      at: '2026-03-02T10:00:00Z',
+      supersedes: [],
+      targetId: null,
+      note: null,
       ...more,
     }) as Entry;
   const dismissal = entry('d', {

@@ -79,15 +79,29 @@ async function start(): Promise<void> {
   const link = links.value.find((l) => l.id === linkId.value) ?? null;
   const thingIds = Object.values(things).filter((id): id is string => Boolean(id));
   const body = {
-    ...{ id: v7(), traineeId: tile.value.traineeId, methodVersionId: versionId.value },
-    ...{ pieceId: v7(), pieceLabel: label.value.trim(), thingIds },
-    ...{ startedAt: now, deviceId: session.deviceId, sentAt: now, linkId: link?.id ?? null },
+    id: v7(),
+    traineeId: tile.value.traineeId,
+    methodVersionId: versionId.value,
+    pieceId: v7(),
+    pieceLabel: label.value.trim(),
+    thingIds,
+    startedAt: now,
+    deviceId: session.deviceId,
+    sentAt: now,
+    linkId: link?.id ?? null,
   };
   const used = (detail.value?.things ?? []).filter((t) => thingIds.includes(t.id));
   classroom.adopt({
-    ...{ id: body.id, traineeId: body.traineeId, traineeName: tile.value.traineeName },
-    ...{ methodVersionId: body.methodVersionId, pieceId: body.pieceId, pieceLabel: body.pieceLabel },
-    ...{ startedAt: now, schools: detail.value?.schools ?? {}, things: used, entries: [] },
+    id: body.id,
+    traineeId: body.traineeId,
+    traineeName: tile.value.traineeName,
+    methodVersionId: body.methodVersionId,
+    pieceId: body.pieceId,
+    pieceLabel: body.pieceLabel,
+    startedAt: now,
+    schools: detail.value?.schools ?? {},
+    things: used,
+    entries: [],
     link: link ? (structuredClone(linkOfAttempt(toRaw(link))) as OpenAttempt['link']) : null,
   });
   await queue.pushStart(props.classId, body, session.me!.id);
