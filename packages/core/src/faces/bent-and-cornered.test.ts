@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { BLUR, disc, faceOf, type Paint, SIDE, soft, together } from './faces-for-tests.ts';
+import { BLUR, disc, faceOf, type Paint, SIDE, soft, together } from './cladding/faces-for-tests.ts';
 import { findFeatures, type FoundFeature } from './find-features.ts';
-import { takeCentreAgain } from './flatten.ts';
-import { curveThrough, onCurve } from './follow-curve.ts';
-import type { MeasuredLine } from './found-line.ts';
-import { mergeLines } from './merge-lines.ts';
-import { smooth } from './smooth.ts';
+import { takeCentreAgain } from './cladding/flatten.ts';
+import { curveThrough, onCurve } from './lines/follow-curve.ts';
+import type { MeasuredLine } from './lines/found-line.ts';
+import { mergeLines } from './lines/merge-lines.ts';
+import { smooth } from './cladding/smooth.ts';
 
 type Point = readonly [number, number];
 

@@ -1,10 +1,18 @@
 import { describe, expect, it } from 'vitest';
-import { BLUR, disc, faceOf, mark, type Paint, SIDE, together, zigzag } from './faces-for-tests.ts';
+import { BLUR, disc, faceOf, mark, type Paint, SIDE, together, zigzag } from './cladding/faces-for-tests.ts';
 import { findFeatures, type FoundFeature } from './find-features.ts';
-import { circleOf, edgeOf, elongation, findSpots, joinThin, type Spot, spotGround } from './find-spots.ts';
-import { measureLine } from './measure-line.ts';
-import { peelLines } from './peel-lines.ts';
-import { spreadOf, smooth } from './smooth.ts';
+import {
+  circleOf,
+  edgeOf,
+  elongation,
+  findSpots,
+  joinThin,
+  type Spot,
+  spotGround,
+} from './spots/find-spots.ts';
+import { measureLine } from './lines/measure-line.ts';
+import { peelLines } from './lines/peel-lines.ts';
+import { spreadOf, smooth } from './cladding/smooth.ts';
 
 const found = (paint: Paint, seed?: number): readonly FoundFeature[] =>
   findFeatures(faceOf(paint, seed), BLUR);

@@ -1,6 +1,6 @@
-import { lostAtCorners } from './corners.ts';
-import { type FlatFace, takeCentreAgain } from './flatten.ts';
-import { findLines, isSameLine } from './find-lines.ts';
+import { lostAtCorners } from './spots/corners.ts';
+import { type FlatFace, takeCentreAgain } from './cladding/flatten.ts';
+import { findLines, isSameLine } from './lines/find-lines.ts';
 import {
   circleOf,
   edgeOf,
@@ -13,12 +13,12 @@ import {
   type Spot,
   type SpotGround,
   spotGround,
-} from './find-spots.ts';
-import type { MeasuredLine } from './found-line.ts';
-import { barAt } from './line-profile.ts';
-import { measureLine } from './measure-line.ts';
-import { mergeLines } from './merge-lines.ts';
-import { peelLines } from './peel-lines.ts';
+} from './spots/find-spots.ts';
+import type { MeasuredLine } from './lines/found-line.ts';
+import { barAt } from './pixels/line-profile.ts';
+import { measureLine } from './lines/measure-line.ts';
+import { mergeLines } from './lines/merge-lines.ts';
+import { peelLines } from './lines/peel-lines.ts';
 
 /** A feature as it lies in the square of a flattened face; pixels. */
 export interface FoundFeature {

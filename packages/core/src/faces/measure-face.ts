@@ -1,12 +1,12 @@
-import type { FaceCriteria } from './criteria.ts';
-import type { Circle } from './enclosing-circle.ts';
-import { findCladding } from './find-cladding.ts';
-import { type Core, findCore } from './find-core.ts';
+import type { FaceCriteria } from './grading/criteria.ts';
+import type { Circle } from './pixels/enclosing-circle.ts';
+import { findCladding } from './cladding/find-cladding.ts';
+import { type Core, findCore } from './cladding/find-core.ts';
 import { findFeatures, type FoundFeature } from './find-features.ts';
-import { findOutside, type OutsideDefect } from './find-outside.ts';
-import { flattenFace, type FlattenedFace } from './flatten.ts';
-import { type FaceFeature, type FaceGrade, gradeFace } from './grade-face.ts';
-import { checkImage, type GreyImage, inGrey, shrink } from './image.ts';
+import { findOutside, type OutsideDefect } from './spots/find-outside.ts';
+import { flattenFace, type FlattenedFace } from './cladding/flatten.ts';
+import { type FaceFeature, type FaceGrade, gradeFace } from './grading/grade-face.ts';
+import { checkImage, type GreyImage, inGrey, shrink } from './pixels/image.ts';
 
 export const FACE_REFUSALS = [
   'too_small',

@@ -1,8 +1,8 @@
 import type { Call } from '../scoring/index.ts';
-import type { FaceCriteria } from './criteria.ts';
-import type { Circle } from './enclosing-circle.ts';
-import { findCladding } from './find-cladding.ts';
-import { checkImage, type GreyImage } from './image.ts';
+import type { FaceCriteria } from './grading/criteria.ts';
+import type { Circle } from './pixels/enclosing-circle.ts';
+import { findCladding } from './cladding/find-cladding.ts';
+import { checkImage, type GreyImage } from './pixels/image.ts';
 import { type FaceRefusal, type MeasuredFace, measureFace } from './measure-face.ts';
 
 /** One fiber of a row, counted from the left; positions in its face are from its own centre. */

@@ -1,16 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { enclosingCircle } from './enclosing-circle.ts';
+import { enclosingCircle } from './pixels/enclosing-circle.ts';
 import { numbers } from '../numbers-for-tests.ts';
-import { findCore } from './find-core.ts';
-import { curveThrough, onCurve } from './follow-curve.ts';
-import { halved, fullResolutionIndex } from './halve.ts';
-import { hullOf } from './hull.ts';
-import { type GreyImage, inGrey, shrink } from './image.ts';
-import { fitLight, lightOfRow } from './light.ts';
-import { barAt, fitBar, phi } from './line-profile.ts';
-import { lineResponse, DIRECTIONS } from './line-response.ts';
-import { middleOf, selectNth } from './quantile.ts';
-import { ringsOf } from './rings.ts';
+import { findCore } from './cladding/find-core.ts';
+import { curveThrough, onCurve } from './lines/follow-curve.ts';
+import { halved, fullResolutionIndex } from './pixels/halve.ts';
+import { hullOf } from './pixels/hull.ts';
+import { type GreyImage, inGrey, shrink } from './pixels/image.ts';
+import { fitLight, lightOfRow } from './cladding/light.ts';
+import { barAt, fitBar, phi } from './pixels/line-profile.ts';
+import { lineResponse, DIRECTIONS } from './lines/line-response.ts';
+import { middleOf, selectNth } from './pixels/quantile.ts';
+import { ringsOf } from './pixels/rings.ts';
 
 describe('selection', () => {
   it('gives every place of the order, as a sort does', () => {

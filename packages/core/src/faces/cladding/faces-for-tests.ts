@@ -1,4 +1,4 @@
-import { numbers } from '../numbers-for-tests.ts';
+import { numbers } from '../../numbers-for-tests.ts';
 import { type FlatFace, spansOf } from './flatten.ts';
 
 export const SIDE = 201;

@@ -1,5 +1,5 @@
 import { flattenFace } from './flatten.ts';
-import type { GreyImage } from './image.ts';
+import type { GreyImage } from '../pixels/image.ts';
 
 /** The flattened cladding as an 8-bit grey picture, to be laid over the part of the picture that it comes from. */
 export interface FlatPicture {

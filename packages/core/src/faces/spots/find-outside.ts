@@ -1,8 +1,8 @@
-import type { Circle } from './enclosing-circle.ts';
+import type { Circle } from '../pixels/enclosing-circle.ts';
 import { circleOf, elongation, findSpots, spotGround } from './find-spots.ts';
-import { squareOf, takeLight } from './flatten.ts';
-import { type GreyImage, inGrey, shrink } from './image.ts';
-import { fitLight } from './light.ts';
+import { squareOf, takeLight } from '../cladding/flatten.ts';
+import { type GreyImage, inGrey, shrink } from '../pixels/image.ts';
+import { fitLight } from '../cladding/light.ts';
 
 type Point = readonly [x: number, y: number];
 

@@ -1,5 +1,5 @@
-import { DomainError } from '../domain-error.ts';
-import type { Call } from '../scoring/index.ts';
+import { DomainError } from '../../domain-error.ts';
+import type { Call } from '../../scoring/index.ts';
 import type { FaceCriteria, FeatureKind } from './criteria.ts';
 import { type FaceFeature, type FaceGrade, gradeFace } from './grade-face.ts';
 

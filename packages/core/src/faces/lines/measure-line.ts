@@ -1,8 +1,8 @@
-import type { FlatFace } from './flatten.ts';
+import type { FlatFace } from '../cladding/flatten.ts';
 import { addAcross, alongOf, type Curve, curveThrough, onCurve } from './follow-curve.ts';
 import { type FoundLine, lengthOf, type MeasuredLine } from './found-line.ts';
-import { barAt, fitBar } from './line-profile.ts';
-import { middleOf } from './quantile.ts';
+import { barAt, fitBar } from '../pixels/line-profile.ts';
+import { middleOf } from '../pixels/quantile.ts';
 
 /** How far across a line its surroundings are seen, and in which steps; pixels. */
 const ACROSS = 16;

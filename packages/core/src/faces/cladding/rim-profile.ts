@@ -1,5 +1,5 @@
-import { phi } from './line-profile.ts';
-import { solve } from './solve.ts';
+import { phi } from '../pixels/line-profile.ts';
+import { solve } from '../pixels/solve.ts';
 
 /** The rim of a cladding seen along a radius: cladding, perhaps a dark ring, then the ferrule; pixels and levels. */
 export interface RimProfile {

@@ -1,4 +1,4 @@
-import { middleOf } from './quantile.ts';
+import { middleOf } from '../pixels/quantile.ts';
 
 /** Directions that are tried, over half a turn. */
 export const DIRECTIONS = 18;

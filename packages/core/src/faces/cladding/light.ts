@@ -1,7 +1,7 @@
-import type { Circle } from './enclosing-circle.ts';
-import type { GreyImage } from './image.ts';
-import { middleOf } from './quantile.ts';
-import { solve } from './solve.ts';
+import type { Circle } from '../pixels/enclosing-circle.ts';
+import type { GreyImage } from '../pixels/image.ts';
+import { middleOf } from '../pixels/quantile.ts';
+import { solve } from '../pixels/solve.ts';
 
 /** A polynomial over a picture, in radii from a centre: one coefficient a term, terms by rising degree. */
 export interface Light {

@@ -1,9 +1,9 @@
-import { enclosingCircle } from './enclosing-circle.ts';
-import type { FlatFace } from './flatten.ts';
-import { halved, HALVED, type Halved, fullResolutionIndex } from './halve.ts';
-import type { PeeledFace } from './peel-lines.ts';
-import { hullOf } from './hull.ts';
-import { smooth, spreadByDistance, spreadOf } from './smooth.ts';
+import { enclosingCircle } from '../pixels/enclosing-circle.ts';
+import type { FlatFace } from '../cladding/flatten.ts';
+import { halved, HALVED, type Halved, fullResolutionIndex } from '../pixels/halve.ts';
+import type { PeeledFace } from '../lines/peel-lines.ts';
+import { hullOf } from '../pixels/hull.ts';
+import { smooth, spreadByDistance, spreadOf } from '../cladding/smooth.ts';
 
 /** Pixels of one sign that stand out together. */
 export interface Spot {

@@ -1,4 +1,4 @@
-import type { Source } from '../sheet/index.ts';
+import type { Source } from '../../sheet/index.ts';
 
 export const FACE_ZONES = ['A', 'B', 'C', 'D'] as const;
 export type FaceZone = (typeof FACE_ZONES)[number];

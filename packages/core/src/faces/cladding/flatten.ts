@@ -1,8 +1,8 @@
-import type { Circle } from './enclosing-circle.ts';
-import type { GreyImage } from './image.ts';
+import type { Circle } from '../pixels/enclosing-circle.ts';
+import type { GreyImage } from '../pixels/image.ts';
 import { fitLight, type Light, lightOfRow } from './light.ts';
-import { middleOf } from './quantile.ts';
-import { joined, ringsOf } from './rings.ts';
+import { middleOf } from '../pixels/quantile.ts';
+import { joined, ringsOf } from '../pixels/rings.ts';
 
 /** A square part of a picture round the fiber with the light, the core and the rim taken out: what is left is on the face. */
 export interface FlatFace {

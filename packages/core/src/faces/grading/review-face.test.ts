@@ -6,7 +6,7 @@ import {
   type FaceReview,
   NO_REVIEW,
   reviewFace,
-} from './index.ts';
+} from '../index.ts';
 
 const PC = faceCriteria('sm-pc')!;
 const feature = (kind: FaceFeature['kind'], sizeUm: number, xUm: number, more: object = {}): FaceFeature => ({

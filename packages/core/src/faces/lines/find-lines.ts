@@ -1,7 +1,7 @@
-import type { FlatFace } from './flatten.ts';
+import type { FlatFace } from '../cladding/flatten.ts';
 import type { FoundLine, MeasuredLine } from './found-line.ts';
 import { joinPieces, placeBy } from './join-pieces.ts';
-import { halved, HALVED, fullResolutionIndex } from './halve.ts';
+import { halved, HALVED, fullResolutionIndex } from '../pixels/halve.ts';
 import { lineResponse } from './line-response.ts';
 import { measureLine } from './measure-line.ts';
 import { traceCrests } from './trace-lines.ts';

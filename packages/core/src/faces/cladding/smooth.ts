@@ -1,6 +1,6 @@
 import type { FlatFace } from './flatten.ts';
-import { middleOf } from './quantile.ts';
-import { joined, ringsOf } from './rings.ts';
+import { middleOf } from '../pixels/quantile.ts';
+import { joined, ringsOf } from '../pixels/rings.ts';
 
 /** Beyond so many standard deviations lies less than half a percent of a Gaussian. */
 const REACH = 2.8;

@@ -1,7 +1,7 @@
-import type { Circle } from './enclosing-circle.ts';
+import type { Circle } from '../pixels/enclosing-circle.ts';
 import { fitCircle } from './fit-circle.ts';
-import { type GreyImage, sampleAt, shrink } from './image.ts';
-import { middleOf, selectNth } from './quantile.ts';
+import { type GreyImage, sampleAt, shrink } from '../pixels/image.ts';
+import { middleOf, selectNth } from '../pixels/quantile.ts';
 import { fitRimProfile } from './rim-profile.ts';
 
 /** The cladding's outer edge, in pixels, and how sharply it stands in the picture. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { faceCriteria } from './criteria.ts';
-import { enclosingCircle } from './enclosing-circle.ts';
+import { enclosingCircle } from '../pixels/enclosing-circle.ts';
 import { type FaceFeature, gradeFace } from './grade-face.ts';
 
 const PC = faceCriteria('sm-pc')!;

@@ -1,4 +1,4 @@
-import { DomainError } from '../domain-error.ts';
+import { DomainError } from '../../domain-error.ts';
 
 /** An 8-bit grey picture, row by row from the top left. */
 export interface GreyImage {

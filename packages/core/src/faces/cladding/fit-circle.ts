@@ -1,6 +1,6 @@
-import type { Circle } from './enclosing-circle.ts';
-import { middleOf } from './quantile.ts';
-import { solve } from './solve.ts';
+import type { Circle } from '../pixels/enclosing-circle.ts';
+import { middleOf } from '../pixels/quantile.ts';
+import { solve } from '../pixels/solve.ts';
 
 /**
  * Circle through points that are partly wrong: weighted geometric least squares, weights by Tukey's biweight on the

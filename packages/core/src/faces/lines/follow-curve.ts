@@ -1,5 +1,5 @@
-import type { FlatFace } from './flatten.ts';
-import { solve } from './solve.ts';
+import type { FlatFace } from '../cladding/flatten.ts';
+import { solve } from '../pixels/solve.ts';
 import { axisOf } from './trace-lines.ts';
 
 /** A bent curve: points at s along an axis and a polynomial of s across it, `bend` its weights by rising power; pixels. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { BLUR, faceOf, mark, type Paint, SIDE, soft } from './faces-for-tests.ts';
+import { BLUR, faceOf, mark, type Paint, SIDE, soft } from '../cladding/faces-for-tests.ts';
 import { findLines } from './find-lines.ts';
 import type { FoundLine } from './found-line.ts';
 import { joinPieces, placeBy } from './join-pieces.ts';

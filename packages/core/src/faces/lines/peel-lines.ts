@@ -1,6 +1,6 @@
-import type { FlatFace } from './flatten.ts';
+import type { FlatFace } from '../cladding/flatten.ts';
 import type { MeasuredLine } from './found-line.ts';
-import { barAt } from './line-profile.ts';
+import { barAt } from '../pixels/line-profile.ts';
 
 type Point = readonly [x: number, y: number];
 

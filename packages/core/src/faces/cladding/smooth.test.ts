@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { sampleAt, checkImage } from './image.ts';
+import { sampleAt, checkImage } from '../pixels/image.ts';
 import { smooth, spreadOf } from './smooth.ts';
 
 /** Sums of twelve uniform numbers, less six: near enough to normal of spread 1 (common practice). */

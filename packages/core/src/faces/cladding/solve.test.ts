@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { fitCircle } from './fit-circle.ts';
 import { fitRimProfile } from './rim-profile.ts';
-import { solve } from './solve.ts';
+import { solve } from '../pixels/solve.ts';
 
 describe('small systems', () => {
   it('solves, exchanges rows, and says when it cannot', () => {
