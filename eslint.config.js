@@ -64,6 +64,27 @@ export default tseslint.config(
     rules: { 'max-lines-per-function': 'off' },
   },
   {
+    // One doorway each to the server, to its streams, to what a device keeps, and to workers.
+    files: ['packages/web/src/**/*.{ts,vue}'],
+    ignores: [
+      'packages/web/src/api/**',
+      'packages/web/src/storage/**',
+      'packages/web/src/workers/**',
+      'packages/web/src/service-worker.ts',
+      '**/*.test.ts',
+    ],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        { name: 'fetch', message: 'api/client.ts asks the server' },
+        { name: 'EventSource', message: 'api/event-stream.ts opens streams' },
+        { name: 'localStorage', message: 'storage/device-settings.ts keeps settings' },
+        { name: 'sessionStorage', message: 'nothing is kept there' },
+        { name: 'indexedDB', message: 'storage/device-store.ts keeps what a device has' },
+      ],
+    },
+  },
+  {
     // No clock, no randomness but a seed handed in.
     files: pure,
     ignores: ['**/*.test.ts'],

@@ -1,11 +1,11 @@
-import { enterDemo, expect, row, saved, startPiece, test } from '../world.ts';
+import { enterDemo, expect, row, saved, startPiece, testAlone as test } from '../world.ts';
 
 /** Every key of the sheet, and what follows. */
 test('each key does what the list of keys says, and nothing with a modifier or in a field for text', async ({
   page,
-  demo,
+  own,
 }) => {
-  await enterDemo(page, demo);
+  await enterDemo(page, own);
   const attempt = await startPiece(page, 'Cora Whitlace');
   const current = page.locator('.row-of.current');
   const name = async (): Promise<string> => (await current.getAttribute('data-criterion'))!;
@@ -121,7 +121,7 @@ test('each key does what the list of keys says, and nothing with a modifier or i
     await expect(page.locator('[data-test=sign-now]')).toBeVisible();
     await page.keyboard.press('Escape');
     await saved(page);
-    expect((await demo.db('attempts').where({ id: attempt }).first()).state).toBe('open');
+    expect((await own.db('attempts').where({ id: attempt }).first()).state).toBe('open');
   });
 
   await test.step('] and [ go to the next trainee who has an open piece, and back', async () => {

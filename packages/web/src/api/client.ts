@@ -81,19 +81,20 @@ export async function sendPicture(classId: string, picture: Blob): Promise<strin
   const bytes = await picture.arrayBuffer();
   const sha256 = await hexDigest(bytes);
   const type = new Uint8Array(bytes)[0] === 0x89 ? 'image/png' : 'image/jpeg';
+  const path = pathOf(PICTURE_PATHS.blob, { id: classId, sha256 });
+  await reachPicture(path, { method: 'PUT', body: bytes, headers: { 'Content-Type': type } });
+  return sha256;
+}
+
+async function reachPicture(path: string, request: RequestInit): Promise<Response> {
   let response: Response;
   try {
-    response = await fetch(pathOf(PICTURE_PATHS.blob, { id: classId, sha256 }), {
-      method: 'PUT',
-      credentials: 'same-origin',
-      body: bytes,
-      headers: { 'Content-Type': type },
-    });
+    response = await fetch(path, { credentials: 'same-origin', ...request });
   } catch (error) {
     throw new NoServer(String(error));
   }
   if (!response.ok) throw await refusalOf(response, response.headers.get('content-type') ?? '');
-  return sha256;
+  return response;
 }
 
 /** A body that was cut off is no answer: what the server did is unknown. */
@@ -124,6 +125,12 @@ export function pathOf(path: string, params: object = {}, query: object = {}): s
 }
 
 /** Where a kept picture is, for an image to show; and one of a run of blind calls. */
+/** A kept picture as it was sent. Errors: `Refusal`, `NoServer`. */
+export async function fetchPicture(classId: string, faceId: string): Promise<Blob> {
+  const response = await reachPicture(pictureUrl(classId, faceId), { method: 'GET' });
+  return response.blob();
+}
+
 export const pictureUrl = (classId: string, faceId: string): string =>
   pathOf(PICTURE_PATHS.face, { id: classId, faceId });
 export const callPictureUrl = (runId: string, position: number): string =>

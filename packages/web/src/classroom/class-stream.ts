@@ -1,11 +1,12 @@
 import { type EntriesNews, EVENT_PATHS } from '@clear-mark/contract';
 import { pathOf } from '../api/client.ts';
+import { type EventStream, openEventStream } from '../api/event-stream.ts';
 
 /** Without a word from the stream for so long the device asks by itself: a proxy may hold the words back. */
 const SILENT_MS = 15_000;
 const ASK_EVERY_MS = 4000;
-/** Rings that come close together are one question: well within the second that a score may take to arrive. */
-const RINGS_TOGETHER_MS = 200;
+/** Notifications that come close together are one question: well within the second that a score may take to arrive. */
+const TOGETHER_MS = 200;
 
 export interface ClassStream {
   readonly open: (classId: string) => void;
@@ -14,15 +15,14 @@ export interface ClassStream {
 }
 
 /**
- * The bell of a class: hands new entries to `take` as they come, calls `ask` when something else rang, and now and then
- * when nothing was heard for long. It says
- * whether the class itself was changed: its trainees, tools, methods or links.
+ * What a class tells its devices: hands new entries to `take` as they come, calls `ask` when something else changed, and now
+ * and then when nothing was heard for long. It says whether the class itself was changed: its trainees, tools, methods or links.
  */
 export function classStream(
   ask: (classChanged: boolean) => void,
   take: (news: EntriesNews) => void,
 ): ClassStream {
-  let source: EventSource | null = null;
+  let source: EventStream | null = null;
   let lastHeard = 0;
   let changed = false;
   let soon: ReturnType<typeof setTimeout> | null = null;
@@ -31,20 +31,22 @@ export function classStream(
 
   function listen(classId: string): void {
     source?.close();
-    source = new EventSource(pathOf(EVENT_PATHS.class, { id: classId }));
-    source.onmessage = ({ data }) => {
-      lastHeard = Date.now();
-      changed ||= data === 'class';
-      soon ??= setTimeout(() => {
-        soon = null;
-        ask(changed);
-        changed = false;
-      }, RINGS_TOGETHER_MS);
-    };
-    source.addEventListener('entries', ({ data }: MessageEvent<string>) => {
-      lastHeard = Date.now();
-      take(JSON.parse(data) as EntriesNews);
+    const path = pathOf(EVENT_PATHS.class, { id: classId });
+    source = openEventStream(path, changeHeard, {
+      entries: (data) => {
+        lastHeard = Date.now();
+        take(JSON.parse(data) as EntriesNews);
+      },
     });
+  }
+  function changeHeard(what: string): void {
+    lastHeard = Date.now();
+    changed ||= what === 'class';
+    soon ??= setTimeout(() => {
+      soon = null;
+      ask(changed);
+      changed = false;
+    }, TOGETHER_MS);
   }
   function close(): void {
     source?.close();
@@ -57,7 +59,7 @@ export function classStream(
     listen(classId);
     watch = setInterval(() => {
       if (!heardLately()) ask(false);
-      if (source?.readyState === EventSource.CLOSED) listen(classId);
+      if (source?.isClosed()) listen(classId);
     }, ASK_EVERY_MS);
   }
   return { open, close, heardLately };

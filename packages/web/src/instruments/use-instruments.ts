@@ -7,6 +7,7 @@ import {
 import { defineStore } from 'pinia';
 import { computed, onScopeDispose, ref, shallowRef } from 'vue';
 import { call, pathOf, Refusal, ROUTES, wordsOf } from '../api/client.ts';
+import { type EventStream, openEventStream } from '../api/event-stream.ts';
 import { useSession } from '../session/session.ts';
 import { fresh, heard, type LiveInstrument } from './instruments.model.ts';
 
@@ -20,7 +21,7 @@ export const useInstruments = defineStore('instruments', () => {
   const session = useSession();
   const classId = ref('');
   const live = shallowRef<ReadonlyMap<string, LiveInstrument>>(new Map());
-  let source: EventSource | null = null;
+  let source: EventStream | null = null;
   let followers = 0;
   let watch: ReturnType<typeof setInterval> | null = null;
 
@@ -46,7 +47,7 @@ export const useInstruments = defineStore('instruments', () => {
     const list = await call(ROUTES.instruments, { params: { id } }).catch(() => null);
     if (classId.value !== id) return;
     watch ??= setInterval(() => {
-      if (source === null || source.readyState === EventSource.CLOSED) void open();
+      if (source === null || source.isClosed()) void open();
     }, ASK_AGAIN_MS);
     if (!list) return;
     live.value = new Map(
@@ -58,8 +59,8 @@ export const useInstruments = defineStore('instruments', () => {
     source?.close();
     source = null;
     if (list.length === 0) return;
-    source = new EventSource(pathOf(EVENT_PATHS.instruments, { id }));
-    source.onmessage = ({ data }) => take(JSON.parse(String(data)) as InstrumentEvent);
+    const path = pathOf(EVENT_PATHS.instruments, { id });
+    source = openEventStream(path, (data) => take(JSON.parse(data) as InstrumentEvent));
   }
   function close(): void {
     source?.close();

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
 import { ref, watch, watchEffect } from 'vue';
+import { deviceSettings } from '../storage/device-settings.ts';
 import { useSession } from '../session/session.ts';
 
 type Theme = 'light' | 'dark';
@@ -9,7 +10,7 @@ type DistanceUnit = 'm' | 'ft';
 /** Light or dark belongs to this device; the units to the person who is signed in on it. */
 export const usePreferences = defineStore('preferences', () => {
   const session = useSession();
-  const stored = localStorage.getItem('theme');
+  const stored = deviceSettings.read('theme');
   const asked = matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light';
   const theme = ref<Theme>(stored === 'dark' || stored === 'light' ? stored : asked);
   const lengthUnit = ref<LengthUnit>('mm');
@@ -21,7 +22,7 @@ export const usePreferences = defineStore('preferences', () => {
   watch(
     () => session.me?.id,
     () => {
-      const [length, distance] = (localStorage.getItem(key()) ?? '').split(' ');
+      const [length, distance] = (deviceSettings.read(key()) ?? '').split(' ');
       lengthUnit.value = length === 'in' ? 'in' : 'mm';
       distanceUnit.value = distance === 'ft' ? 'ft' : 'm';
     },
@@ -29,12 +30,12 @@ export const usePreferences = defineStore('preferences', () => {
   );
   function setTheme(next: Theme): void {
     theme.value = next;
-    localStorage.setItem('theme', next);
+    deviceSettings.write('theme', next);
   }
   function setUnits(length: LengthUnit, distance: DistanceUnit): void {
     lengthUnit.value = length;
     distanceUnit.value = distance;
-    localStorage.setItem(key(), `${length} ${distance}`);
+    deviceSettings.write(key(), `${length} ${distance}`);
   }
   return { theme, lengthUnit, distanceUnit, setTheme, setUnits };
 });

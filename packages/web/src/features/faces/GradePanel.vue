@@ -10,7 +10,7 @@ import type { FaceDocument, FaceRow } from '@clear-mark/contract';
 import { FACE_REFUSAL_WORDS, sourceWords } from '@clear-mark/words';
 import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { call, pictureUrl, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, fetchPicture, pictureUrl, ROUTES, wordsOf } from '../../api/client.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import CameraPanel from './CameraPanel.vue';
 import ChangeSince from './ChangeSince.vue';
@@ -123,7 +123,7 @@ async function list(): Promise<void> {
 async function open(id: string): Promise<void> {
   try {
     const document = await call(ROUTES.face, { params: { id: props.classId, faceId: id } });
-    const picture = await (await fetch(pictureUrl(props.classId, id))).blob();
+    const picture = await fetchPicture(props.classId, id);
     before.value = document.beforeId
       ? await call(ROUTES.face, { params: { id: props.classId, faceId: document.beforeId } })
       : null;

@@ -27,12 +27,10 @@ export type FaceNews =
       readonly found: MeasuredFace | MeasuredRow;
       readonly flat: FlatImage | null;
     }
-  | { readonly news: 'problem'; readonly problem: PictureProblem }
-  | { readonly news: 'failed'; readonly error: string };
+  | { readonly news: 'problem'; readonly problem: PictureProblem };
 
 /** An order to the stand-in of the microscope: a face by its seed, as it lies under the scope at that moment. */
 export interface StandInOrder {
-  readonly id: number;
   readonly seed: number;
   readonly state: FaceState;
   /** Share of what was loose that is still there, 0 to 1: 1 before it is cleaned. */
@@ -43,7 +41,6 @@ export interface StandInOrder {
   readonly height: number;
 }
 export interface StandInPicture {
-  readonly id: number;
   readonly width: number;
   readonly height: number;
   readonly png: Blob;

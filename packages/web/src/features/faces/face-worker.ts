@@ -6,19 +6,16 @@ import {
   MOST_PIXELS,
   pictureHead,
 } from '@clear-mark/core';
+import { answerOrders } from '../../workers/answer-orders.ts';
 import type { FaceNews, FaceOrder, FlatImage } from './face-orders.ts';
 
 /** More of a file than any head is long. */
 const HEAD_BYTES = 262_144;
 
-const tell = (news: FaceNews): void => self.postMessage(news);
-
-self.onmessage = ({ data: order }: MessageEvent<FaceOrder>) => {
-  work(order).catch((error: unknown) => tell({ news: 'failed', error: String(error) }));
-};
+answerOrders(work);
 
 /** Reads, measures and grades one picture; each step is told, so that a slow one is seen to be at work. */
-async function work({ picture, view, table }: FaceOrder): Promise<void> {
+async function work({ picture, view, table }: FaceOrder, tell: (news: FaceNews) => void): Promise<void> {
   tell({ news: 'step', step: 'reading', fiber: null });
   const head = pictureHead(new Uint8Array(await picture.slice(0, HEAD_BYTES).arrayBuffer()));
   if (head.kind === 'refused') return tell({ news: 'problem', problem: head.why });

@@ -9,11 +9,10 @@ import {
   type RenderedFace,
   rngFrom,
 } from '@clear-mark/sim';
+import { answerOrders } from '../../workers/answer-orders.ts';
 import type { StandInOrder, StandInPicture } from './face-orders.ts';
 
-self.onmessage = ({ data: order }: MessageEvent<StandInOrder>) => {
-  void render(order).then((picture) => self.postMessage(picture));
-};
+answerOrders<StandInOrder, StandInPicture>(async (order, tell) => tell(await render(order)));
 
 async function render(order: StandInOrder): Promise<StandInPicture> {
   const face = order.kind === 'row' ? rowOf(order) : faceOf(order);
@@ -22,7 +21,6 @@ async function render(order: StandInOrder): Promise<StandInPicture> {
   const grades =
     'features' in face ? [gradeFace(features, table)] : face.fibers.map((f) => gradeFace(f.features, table));
   return {
-    id: order.id,
     width: face.width,
     height: face.height,
     png: await pngOf(face),

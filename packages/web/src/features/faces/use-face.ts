@@ -1,5 +1,6 @@
 import type { FaceCriteria, MeasuredFace, MeasuredRow } from '@clear-mark/core';
 import { onScopeDispose, ref, shallowRef } from 'vue';
+import { faceClient } from './face-client.ts';
 import type { FaceNews, FaceOrder, FaceView, FlatImage, PictureProblem } from './face-orders.ts';
 import { PROBLEM_WORDS, STEP_WORDS } from './face-words.ts';
 
@@ -21,7 +22,7 @@ export function useFace() {
   const flat = shallowRef<FlatImage | null>(null);
   const failure = ref<string | null>(null);
   const step = ref<string | null>(null);
-  let worker: Worker | null = null;
+  const worker = faceClient();
 
   /** A picture that is none leaves the one before on the page. */
   function take(picture: Blob, name: string, source: FaceSource, view: FaceView, table: FaceCriteria): void {
@@ -38,10 +39,11 @@ export function useFace() {
 
   function run(order: FaceOrder, source: FaceSource): void {
     step.value = STEP_WORDS.reading;
-    worker = new Worker(new URL('./face-worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }: MessageEvent<FaceNews>) => hear(data, order, source);
-    worker.onerror = () => fail('The picture could not be measured.');
-    worker.postMessage(order);
+    worker.ask(
+      order,
+      (news) => hear(news, order, source),
+      () => fail('The picture could not be measured.'),
+    );
   }
   function hear(news: FaceNews, order: FaceOrder, source: FaceSource): void {
     switch (news.news) {
@@ -59,9 +61,6 @@ export function useFace() {
         break;
       case 'problem':
         fail(problemWords(news.problem, order.name));
-        break;
-      case 'failed':
-        fail('The picture could not be measured.');
     }
   }
   function show({ picture, name }: FaceOrder, source: FaceSource, width: number, height: number): void {
@@ -78,8 +77,7 @@ export function useFace() {
     failure.value = words;
   }
   function cancel(): void {
-    worker?.terminate();
-    worker = null;
+    worker.end();
     step.value = null;
   }
   onScopeDispose(() => {

@@ -4,7 +4,8 @@ import { type FaceState, shuffled } from '@clear-mark/sim';
 import { v7 } from 'uuid';
 import { ref } from 'vue';
 import { call, ROUTES, sendPicture, wordsOf } from '../../api/client.ts';
-import type { FaceNews, FaceOrder, StandInPicture } from './face-orders.ts';
+import { faceClient } from './face-client.ts';
+import type { FaceOrder, StandInPicture } from './face-orders.ts';
 import { useStandIn } from './use-stand-in.ts';
 
 /** States of the ends of a series: half of them near a limit, where the eye is tested. */
@@ -151,20 +152,16 @@ async function keepEnd(classId: string, picture: StandInPicture, label: string):
 }
 
 function measuredBy(picture: StandInPicture, table: FaceCriteria): Promise<MeasuredFace> {
-  return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./face-worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }: MessageEvent<FaceNews>) => {
-      if (data.news === 'done') resolve(data.found as MeasuredFace);
-      else if (data.news === 'failed' || data.news === 'problem') reject(new Error(data.news));
-      else return;
-      worker.terminate();
-    };
-    // A worker that dies says so once, and nothing more.
-    worker.onerror = ({ message }) => {
-      worker.terminate();
-      reject(new Error(`The picture could not be measured: ${message}`));
-    };
-    const order: FaceOrder = { picture: picture.png, name: 'end', view: 'single', table };
-    worker.postMessage(order);
-  });
+  const order: FaceOrder = { picture: picture.png, name: 'end', view: 'single', table };
+  const worker = faceClient();
+  return new Promise<MeasuredFace>((resolve, reject) => {
+    worker.ask(
+      order,
+      (news) => {
+        if (news.news === 'done') resolve(news.found as MeasuredFace);
+        else if (news.news === 'problem') reject(new Error(news.problem));
+      },
+      (words) => reject(new Error(`The picture could not be measured: ${words}`)),
+    );
+  }).finally(() => worker.end());
 }

@@ -1,49 +1,38 @@
 import { onScopeDispose } from 'vue';
+import { standInClient } from './face-client.ts';
 import type { StandInOrder, StandInPicture } from './face-orders.ts';
 
-interface Asked {
-  readonly resolve: (picture: StandInPicture) => void;
-  readonly reject: (error: Error) => void;
-}
-type Wanted = Omit<StandInOrder, 'id'>;
 /** Frames a second of the live picture; each has its own noise. */
 const FRAMES = 4;
 
 /** The stand-in of the microscope: pictures of made faces, drawn in a worker, alone or as a camera's stream. */
 export function useStandIn(): {
-  take: (order: Wanted) => Promise<StandInPicture>;
-  stream: (order: Wanted) => Promise<MediaStream>;
+  take: (order: StandInOrder) => Promise<StandInPicture>;
+  stream: (order: StandInOrder) => Promise<MediaStream>;
 } {
-  let worker: Worker | null = null;
-  let next = 0;
-  const waiting = new Map<number, Asked>();
+  const worker = standInClient();
+  const waiting = new Set<(error: Error) => void>();
   const clocks = new Set<ReturnType<typeof setInterval>>();
-  function started(): Worker {
-    if (worker) return worker;
-    worker = new Worker(new URL('./stand-in-worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }: MessageEvent<StandInPicture>) => {
-      waiting.get(data.id)?.resolve(data);
-      waiting.delete(data.id);
-    };
-    worker.onerror = ({ message }) => ended(`The simulated microscope stopped: ${message}`);
-    return worker;
-  }
-  /** Whoever waits is told; the next order begins a worker anew. */
-  function ended(words: string): void {
-    worker?.terminate();
-    worker = null;
-    for (const { reject } of waiting.values()) reject(new Error(words));
-    waiting.clear();
-  }
-  function take(order: Wanted): Promise<StandInPicture> {
-    const id = next++;
-    const asked = new Promise<StandInPicture>((resolve, reject) => waiting.set(id, { resolve, reject }));
-    started().postMessage({ ...order, id } satisfies StandInOrder);
-    return asked;
+  function take(order: StandInOrder): Promise<StandInPicture> {
+    return new Promise<StandInPicture>((resolve, reject) => {
+      waiting.add(reject);
+      const done = (): boolean => waiting.delete(reject);
+      worker.ask(
+        order,
+        (picture) => {
+          done();
+          resolve(picture);
+        },
+        (words) => {
+          done();
+          reject(new Error(`The simulated microscope stopped: ${words}`));
+        },
+      );
+    });
   }
 
   /** Ends when its track is stopped, as a camera's does. */
-  async function stream(order: Wanted): Promise<MediaStream> {
+  async function stream(order: StandInOrder): Promise<MediaStream> {
     const first = await take(order);
     const canvas = document.createElement('canvas');
     [canvas.width, canvas.height] = [first.width, first.height];
@@ -79,7 +68,8 @@ export function useStandIn(): {
   }
   onScopeDispose(() => {
     for (const clock of clocks) clearInterval(clock);
-    ended('The page was left.');
+    worker.end();
+    for (const reject of waiting) reject(new Error('The page was left.'));
   });
   return { take, stream };
 }

@@ -2,6 +2,7 @@ import { isErrorCode, type ResultFilter, type WhatIfCounts, type WhatIfSetting }
 import type { Policy } from '@clear-mark/core';
 import { errorWords } from '@clear-mark/words';
 import { onScopeDispose, ref, shallowRef } from 'vue';
+import { workerClient } from '../../workers/worker-client.ts';
 import { useServerJob } from './use-server-job.ts';
 import type { WhatIfNews, WhatIfOrder } from './what-if-worker.ts';
 
@@ -17,20 +18,23 @@ export function useWhatIf(classId: () => string) {
   const progress = ref<{ done: number; total: number } | null>(null);
   const failure = ref<string | null>(null);
   const ms = ref<number | null>(null);
-  let worker: Worker | null = null;
+  const worker = workerClient<WhatIfOrder, WhatIfNews>(
+    () => new Worker(new URL('./what-if-worker.ts', import.meta.url), { type: 'module' }),
+  );
   const there = useServerJob(classId);
 
   function run(filter: ResultFilter, policy: Policy, settings: readonly WhatIfSetting[]): void {
     cancel();
     failure.value = null;
     progress.value = { done: 0, total: 0 };
-    worker ??= new Worker(new URL('./what-if-worker.ts', import.meta.url), { type: 'module' });
     const order: WhatIfOrder = JSON.parse(
       JSON.stringify({ classId: classId(), filter, policy, settings, nowMs: Date.now() }),
     ) as WhatIfOrder;
-    worker.onmessage = ({ data }: MessageEvent<WhatIfNews>) => void hear(data, order);
-    worker.onerror = () => fail('It could not be worked out here.');
-    worker.postMessage(order);
+    worker.ask(
+      order,
+      (news) => hear(news, order),
+      () => fail('The attempts could not be read. Is the server there?'),
+    );
   }
   function hear(news: WhatIfNews, order: WhatIfOrder): void {
     switch (news.news) {
@@ -47,9 +51,6 @@ export function useWhatIf(classId: () => string) {
         fail(
           isErrorCode(news.code) ? errorWords(news.code, news.params) : 'That setting cannot be scored by.',
         );
-        break;
-      case 'failed':
-        fail('The attempts could not be read. Is the server there?');
         break;
       default: {
         const never: never = news;
@@ -74,15 +75,12 @@ export function useWhatIf(classId: () => string) {
   /** Work that is under way ends; what was found before stays on the page. */
   function cancel(): void {
     there.cancel();
-    if (progress.value) {
-      worker?.terminate();
-      worker = null;
-    }
+    if (progress.value) worker.end();
     progress.value = null;
   }
   onScopeDispose(() => {
     cancel();
-    worker?.terminate();
+    worker.end();
   });
   return { results, progress, failure, ms, run, cancel };
 }

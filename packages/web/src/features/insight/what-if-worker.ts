@@ -16,6 +16,7 @@ import {
   unpackEntries,
 } from '@clear-mark/core';
 import { call } from '../../api/client.ts';
+import { answerOrders } from '../../workers/answer-orders.ts';
 import { MOST_HERE } from './what-if.model.ts';
 
 /** What the page asks: the settings to score by; pages that were loaded are kept for the next question. */
@@ -34,8 +35,7 @@ export type WhatIfNews =
       readonly news: 'refused';
       readonly code: string;
       readonly params: Readonly<Record<string, string | number>>;
-    }
-  | { readonly news: 'failed' };
+    };
 
 interface Kept {
   readonly key: string;
@@ -45,9 +45,9 @@ interface Kept {
   readonly sheets: Map<string, MethodSheet>;
 }
 let kept: Kept | null = null;
-const tell = (news: WhatIfNews): void => postMessage(news);
+type Tell = (news: WhatIfNews) => void;
 
-async function load({ classId, filter }: WhatIfOrder): Promise<Kept | null> {
+async function load({ classId, filter }: WhatIfOrder, tell: Tell): Promise<Kept | null> {
   const key = JSON.stringify([classId, filter]);
   if (kept?.key === key) return kept;
   const fresh: Kept = { key, attempts: [], heads: new Map(), names: new Map(), sheets: new Map() };
@@ -78,8 +78,8 @@ async function load({ classId, filter }: WhatIfOrder): Promise<Kept | null> {
   return fresh;
 }
 
-async function run(order: WhatIfOrder): Promise<void> {
-  const data = await load(order);
+async function run(order: WhatIfOrder, tell: Tell): Promise<void> {
+  const data = await load(order, tell);
   if (!data) return;
   const started = performance.now();
   const replay = replayOf(data.sheets, order.policy, order.settings);
@@ -93,12 +93,11 @@ async function run(order: WhatIfOrder): Promise<void> {
   tell({ news: 'done', results, ms: performance.now() - started });
 }
 
-self.onmessage = ({ data }: MessageEvent<WhatIfOrder>): void => {
-  run(data).catch((error: unknown) =>
-    tell(
-      error instanceof DomainError
-        ? { news: 'refused', code: error.code, params: { ...error.params } }
-        : { news: 'failed' },
-    ),
-  );
-};
+answerOrders<WhatIfOrder, WhatIfNews>(async (order, tell) => {
+  try {
+    await run(order, tell);
+  } catch (error) {
+    if (!(error instanceof DomainError)) throw error;
+    tell({ news: 'refused', code: error.code, params: { ...error.params } });
+  }
+});

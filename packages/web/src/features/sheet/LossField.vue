@@ -27,6 +27,7 @@ import {
   VOID_WORDS,
 } from '@clear-mark/words';
 import { computed, reactive, ref, watch } from 'vue';
+import { deviceSettings } from '../../storage/device-settings.ts';
 import BandScale from '../../shared/BandScale.vue';
 import { timeOfDay } from '../../shared/time-words.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
@@ -62,9 +63,9 @@ const emit = defineEmits<{
   reference: [];
 }>();
 
-const kept = localStorage.getItem('loss-unit');
+const kept = deviceSettings.read('loss-unit');
 const unit = ref<Reading>(UNITS_READ.find((u) => u === kept) ?? 'dBm');
-watch(unit, (now) => localStorage.setItem('loss-unit', now));
+watch(unit, (now) => deviceSettings.write('loss-unit', now));
 
 const lines = computed(() =>
   partsOf(props.criterion).map((place) => {

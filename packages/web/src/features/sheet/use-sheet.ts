@@ -21,6 +21,7 @@ import {
 import { v7 } from 'uuid';
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { call, NoServer, pathOf, ROUTES, sha256Hex, wordsOf } from '../../api/client.ts';
+import { type EventStream, openEventStream } from '../../api/event-stream.ts';
 import { useSession } from '../../session/session.ts';
 import { timers } from '../../shell/timers.ts';
 import { timerOf } from '../../classroom/live-outcomes.ts';
@@ -144,11 +145,11 @@ export function useSheet(attemptId: string, classId: string) {
     if (doc.attempt.state === 'open') listen();
   }
 
-  let stream: EventSource | null = null;
+  let stream: EventStream | null = null;
   function listen(): void {
     if (stream) return;
-    stream = new EventSource(pathOf(EVENT_PATHS.attempt, { id: attemptId }));
-    stream.onmessage = () => void catchUp();
+    const path = pathOf(EVENT_PATHS.attempt, { id: attemptId });
+    stream = openEventStream(path, () => void catchUp());
   }
   async function catchUp(): Promise<void> {
     const last = ownStored.value.reduce((most, e) => Math.max(most, e.seq), 0);
@@ -161,7 +162,7 @@ export function useSheet(attemptId: string, classId: string) {
       if (added.length > 0) ownStored.value = [...ownStored.value, ...added];
       if (reply.state !== 'open') await load();
     } catch {
-      // The next ring asks again.
+      // The next notification asks again.
     }
   }
 
