@@ -121,6 +121,7 @@ export const ERRORS = {
   'time.backwards': 422,
   'time.seconds_over_59': 422,
   'policy.out_of_range': 422,
+  'policy.rate_out_of_range': 422,
   'policy.window_too_short': 422,
   'policy.share_crossed': 422,
   'policy.rates_crossed': 422,

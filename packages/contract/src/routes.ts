@@ -120,6 +120,7 @@ export const ROUTES = {
     errors: [
       ...CLASS_ERRORS,
       'policy.out_of_range',
+      'policy.rate_out_of_range',
       'policy.window_too_short',
       'policy.share_crossed',
       'policy.rates_crossed',

@@ -21,6 +21,7 @@ export const DOMAIN_ERROR_CODES = [
   'metrology.bad_uncertainty',
   'physics.out_of_domain',
   'policy.out_of_range',
+  'policy.rate_out_of_range',
   'policy.rates_crossed',
   'policy.share_crossed',
   'policy.window_too_short',

@@ -4,7 +4,8 @@ import { type Params, say } from './params.ts';
 const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'request.malformed': () => 'The request could not be read. Nothing was changed.',
   'request.bad_field': (p) => `${say(p, 'field')}: ${say(p, 'problem')}. Nothing was changed.`,
-  'request.too_large': () => 'That is more than 2 MB at once. Send less at a time; nothing was changed.',
+  'request.too_large': (p) =>
+    `That is more than ${say(p, 'kilobytes')} kB at once. Send less at a time; nothing was changed.`,
   'request.wrong_origin': () => 'The request came from another site and was refused.',
   'request.wrong_host': () =>
     'This server does not answer under that name. Open it by the address that it printed when it started.',
@@ -51,7 +52,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'face.size_missing': () => 'The request does not say how large the picture is. Nothing was kept.',
   'face.too_many': () =>
     'Too many pictures were sent in the last hour. Wait, then send the next; nothing was kept.',
-  'face.too_large': () => 'The picture is larger than 12 MB or 40 million pixels. Nothing was kept.',
+  'face.too_large': (p) =>
+    `The picture is larger than ${say(p, 'megabytes')} MB or ${say(p, 'megapixels')} million pixels. Nothing was kept.`,
   'face.wrong_size': () => 'The picture has another width or height than was said. Nothing was kept.',
   'face.other_content': () => 'This picture was graded already, with another result. Nothing was changed.',
   'face.other_digest': () => 'The picture changed on its way. Send it again; nothing was kept.',
@@ -142,7 +144,10 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'time.not_an_instant': () => 'That is not a time.',
   'time.backwards': () => 'It stops before it started.',
   'time.seconds_over_59': (p) => `${say(p, 'text')} has more than 59 seconds after the colon.`,
-  'policy.out_of_range': (p) => `${POLICY_FIELDS[say(p, 'field')] ?? say(p, 'field')} is out of range.`,
+  'policy.out_of_range': (p) =>
+    `${POLICY_FIELDS[say(p, 'field')] ?? say(p, 'field')} has to be a whole number from ${say(p, 'least')} to ${say(p, 'most')}.`,
+  'policy.rate_out_of_range': (p) =>
+    `${POLICY_FIELDS[say(p, 'field')] ?? say(p, 'field')} has to lie over ${say(p, 'least')} and under ${say(p, 'most')}.`,
   'policy.window_too_short': () => 'The window is shorter than the run it has to show.',
   'policy.share_crossed': (p) =>
     `${say(p, 'sharePasses')} passes among the last ${say(p, 'shareOf')} outcomes cannot be: ask for fewer, or look at more.`,
@@ -216,19 +221,19 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'what_if.no_sheet': () => 'An attempt has no sheet that it could be scored by again.',
 };
 
-/** Fields of the policy, and what they may be. */
+/** Fields of the policy. */
 const POLICY_FIELDS: Readonly<Record<string, string>> = {
-  passesInARow: 'Passes in a row (a whole number from 1 to 120)',
-  failsInARow: 'Fails in a row (a whole number from 1 to 120)',
-  retrainAfter: 'Not before this many outcomes (a whole number from 1 to 120)',
-  marginalInARow: 'Marginal passes in a row (a whole number from 1 to 120)',
-  currencyMonths: 'Months without a pass (a whole number from 1 to 120)',
-  window: 'Outcomes that the recent view looks at (a whole number from 1 to 120)',
-  sharePasses: 'Passes wanted among the last outcomes (a whole number from 1)',
-  shareOf: 'Last outcomes looked at (a whole number from 1 to 12)',
-  pGood: 'Failure rate of a good trainee (over 0 and under 1)',
-  pBad: 'Failure rate of one who is not ready (over 0 and under 1)',
-  falseSignalAfter: 'Pieces to a false signal (a whole number from 2 to 10000)',
+  passesInARow: 'Passes in a row',
+  failsInARow: 'Fails in a row',
+  retrainAfter: 'Not before this many outcomes',
+  marginalInARow: 'Marginal passes in a row',
+  currencyMonths: 'Months without a pass',
+  window: 'Outcomes that the recent view looks at',
+  sharePasses: 'Passes wanted among the last outcomes',
+  shareOf: 'Last outcomes looked at',
+  pGood: 'Failure rate of a good trainee',
+  pBad: 'Failure rate of one who is not ready',
+  falseSignalAfter: 'Pieces to a false signal',
 };
 
 /** The sentence for an error code. */

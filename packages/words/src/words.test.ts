@@ -1,4 +1,4 @@
-import { EVIDENCE_CODES, REASON_CODES } from '@clear-mark/core';
+import { EVIDENCE_CODES, REASON_CODES, POLICY_BOUNDS } from '@clear-mark/core';
 import { ERRORS, type ErrorCode } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
 import { errorWords } from './errors.ts';
@@ -51,6 +51,9 @@ const PARAMS = {
   b: 2,
   wavelengthNm: 1383,
   fiberClass: 'OS2',
+  kilobytes: 16,
+  megabytes: 12,
+  megapixels: 40,
   rows: 12,
   columns: 2,
   first: 1,
@@ -128,5 +131,17 @@ describe('sentences', () => {
   it('shows an unknown fault as text, not as code', () => {
     expect(faultWords('some_new_fault')).toBe('some new fault');
     expect(Object.keys(FAULT_WORDS).every((code) => /^[a-z_]+$/.test(code))).toBe(true);
+  });
+});
+
+describe('limits that a sentence names', () => {
+  it('come in with the error, so that the sentence cannot lag behind them', () => {
+    for (const [field, [least, most]] of Object.entries(POLICY_BOUNDS)) {
+      const words = errorWords('policy.out_of_range', { field, least, most });
+      expect(words).toContain(`from ${least} to ${most}.`);
+      expect(words).not.toContain(field);
+    }
+    expect(errorWords('face.too_large', { megabytes: 5, megapixels: 7 })).toContain('5 MB or 7 million');
+    expect(errorWords('request.too_large', { kilobytes: 16 })).toContain('16 kB');
   });
 });

@@ -1,5 +1,6 @@
 export * from './competence-chart.ts';
 export * from './costliest.ts';
+export * from './counted-outcome.ts';
 export * from './outcome-marks.ts';
 export * from './policy.ts';
 export * from './rates.ts';

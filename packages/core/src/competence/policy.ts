@@ -52,36 +52,48 @@ export const DEFAULT_POLICY: Policy = {
   stopRetrains: true,
 };
 
-/** The longest window of the share rule: every window of passes and failures is a state of its own. */
-const MOST_SHARE_OF = 12;
-const MOST_FALSE_SIGNAL = 10_000;
+/**
+ * What each number of a policy may be, ends included. The window of the share rule is short, since every window of passes and
+ * failures is a state of its own (`policy-operating.ts`).
+ */
+export const POLICY_BOUNDS = {
+  passesInARow: [1, 120],
+  failsInARow: [1, 120],
+  retrainAfter: [1, 120],
+  marginalInARow: [1, 120],
+  currencyMonths: [1, 120],
+  window: [1, 120],
+  sharePasses: [1, 12],
+  shareOf: [1, 12],
+  falseSignalAfter: [2, 10_000],
+} as const satisfies Partial<Record<keyof Policy, readonly [least: number, most: number]>>;
+/** Failure rates lie between these, without them. */
+const RATE_BETWEEN = [0, 1] as const;
 
 /**
- * Refuses a policy that contradicts itself. Errors: `policy.out_of_range` with the field, `policy.window_too_short`,
+ * Refuses a policy that contradicts itself. Errors: `policy.out_of_range` and `policy.rate_out_of_range` with the
+ * field and what it may be, `policy.window_too_short`,
  * `policy.share_crossed` (more passes wanted than outcomes looked at), `policy.rates_crossed` (pGood not under pBad).
  */
 export function checkPolicy(policy: Policy): Policy {
-  const whole = ['passesInARow', 'failsInARow', 'retrainAfter', 'marginalInARow', 'window'] as const;
-  for (const field of [...whole, 'currencyMonths'] as const) {
+  for (const [name, [least, most]] of Object.entries(POLICY_BOUNDS)) {
+    const field = name as keyof typeof POLICY_BOUNDS;
     const value = policy[field];
-    if (!Number.isInteger(value) || value < 1 || value > 120) {
-      throw new DomainError('policy.out_of_range', { field, value });
+    if (!Number.isInteger(value) || value < least || value > most) {
+      throw new DomainError('policy.out_of_range', { field, value, least, most });
+    }
+  }
+  for (const field of ['pGood', 'pBad'] as const) {
+    const value = policy[field];
+    const [least, most] = RATE_BETWEEN;
+    if (!(value > least && value < most)) {
+      throw new DomainError('policy.rate_out_of_range', { field, value, least, most });
     }
   }
   if (policy.window < Math.max(policy.passesInARow, policy.failsInARow)) {
     throw new DomainError('policy.window_too_short', { window: policy.window });
   }
-  const { sharePasses, shareOf, pGood, pBad, falseSignalAfter } = policy;
-  const inRange: readonly (readonly [keyof Policy, number, boolean])[] = [
-    ['sharePasses', sharePasses, Number.isInteger(sharePasses) && sharePasses >= 1],
-    ['shareOf', shareOf, Number.isInteger(shareOf) && shareOf >= 1 && shareOf <= MOST_SHARE_OF],
-    ['pGood', pGood, pGood > 0 && pGood < 1],
-    ['pBad', pBad, pBad > 0 && pBad < 1],
-    ['falseSignalAfter', falseSignalAfter, Number.isInteger(falseSignalAfter) && falseSignalAfter >= 2],
-  ];
-  for (const [field, value, holds] of inRange) {
-    if (!holds || value > MOST_FALSE_SIGNAL) throw new DomainError('policy.out_of_range', { field, value });
-  }
+  const { sharePasses, shareOf, pGood, pBad } = policy;
   if (sharePasses > shareOf) throw new DomainError('policy.share_crossed', { sharePasses, shareOf });
   if (pGood >= pBad) throw new DomainError('policy.rates_crossed', { pGood, pBad });
   return policy;

@@ -1,14 +1,4 @@
-import {
-  type Criterion,
-  type CriterionOutcome,
-  isLossPart,
-  type MethodSheet,
-  type Outcome,
-  outcomeMark,
-  parsePart,
-  skillMark,
-  SKILLS,
-} from '@clear-mark/core';
+import { countedOutcome, type MethodSheet, type Outcome, workMinutes } from '@clear-mark/core';
 import type { Database } from '../database/database.ts';
 import { insertRows } from '../database/insert-rows.ts';
 import type { AttemptRow } from './attempts.store.ts';
@@ -45,17 +35,14 @@ export interface OutcomeRows {
   readonly losses: Record<string, unknown>[];
 }
 
-/** An attempt that was open for longer was left lying: its time says nothing. */
-const LONGEST_MINUTES = 240;
+/** The minutes of work behind entries as they are stored. */
+export const minutesOf = (startedAt: string, entries: readonly Record<string, unknown>[]): number | null =>
+  workMinutes(
+    Date.parse(startedAt),
+    entries.map((e) => new Date(e['at'] as string | Date).getTime()),
+  );
 
-/** Minutes from the start to the last entry; null where there is none or it was left open for hours. */
-export function minutesOf(startedAt: string, entries: readonly Record<string, unknown>[]): number | null {
-  const last = Math.max(...entries.map((e) => new Date(e['at'] as string | Date).getTime()));
-  const minutes = (last - new Date(startedAt).getTime()) / 60_000;
-  return minutes >= 0 && minutes <= LONGEST_MINUTES ? minutes : null;
-}
-
-/** A signed outcome laid out for counting. */
+/** A signed outcome as rows for counting. */
 export function outcomeRows(
   attempt: Pick<AttemptRow, 'id' | 'classId' | 'traineeId' | 'methodVersionId' | 'startedAt'>,
   sheet: MethodSheet,
@@ -69,57 +56,26 @@ export function outcomeRows(
     method_id: sheet.id,
     started_at: attempt.startedAt,
   };
-  const isVoid = outcome.verdict === 'void';
-  const skills: Record<string, unknown>[] = SKILLS.flatMap((skill) => {
-    const mark = skillMark(outcome, skill);
-    return mark === null ? [] : [{ ...base, skill, mark, minutes }];
-  });
-  skills.push({ ...base, skill: WHOLE, mark: outcomeMark(outcome.verdict, outcome.stopped), minutes });
-  const byId = new Map(sheet.steps.flatMap((s) => s.criteria.map((c) => [c.id, c] as const)));
-  const counted = isVoid ? [] : outcome.criteria.filter((c) => c.state === 'scored' || c.state === 'void');
+  const { whole, skills, criteria, losses } = countedOutcome(sheet, outcome);
   return {
-    skills,
-    criteria: counted.map((c) => ({
+    skills: [...skills, { skill: WHOLE, mark: whole }].map((s) => ({ ...base, ...s, minutes })),
+    criteria: criteria.map(({ criterionId, ...c }) => ({ ...base, criterion_id: criterionId, ...c })),
+    losses: losses.map((l) => ({
       ...base,
-      criterion_id: c.criterionId,
-      skill: c.skill,
-      mark: outcomeMark(c.verdict, c.stop),
-      points: c.points,
-      lost: c.state === 'scored' ? c.points - c.earned : 0,
-      value: c.value,
-      faults: c.faults,
+      method_version_id: attempt.methodVersionId,
+      criterion_id: l.criterionId,
+      wavelength_nm: l.wavelengthNm,
+      direction: l.direction ?? '',
+      fiber: l.fiber ?? 0,
+      reference_method: l.referenceMethod,
+      fiber_class: l.fiberClass,
+      reference_id: l.referenceId,
+      loss_db: l.lossDb,
+      limit_db: l.limitDb,
+      expected_db: l.expectedDb,
+      mark: l.mark,
     })),
-    losses: counted.flatMap((c) => lossRows(base, attempt.methodVersionId, c, byId.get(c.criterionId)!)),
   };
-}
-
-function lossRows(
-  base: Record<string, unknown>,
-  methodVersionId: string,
-  outcome: CriterionOutcome,
-  criterion: Criterion,
-): Record<string, unknown>[] {
-  if (criterion.kind !== 'loss') return [];
-  return outcome.parts
-    .filter(isLossPart)
-    .filter((part) => part.verdict !== 'incomplete')
-    .map((part) => ({ part, ...parsePart(part.part) }))
-    .map(({ part, fiber, wavelengthNm, direction }) => ({
-      ...base,
-      method_version_id: methodVersionId,
-      criterion_id: outcome.criterionId,
-      wavelength_nm: wavelengthNm,
-      direction: direction ?? '',
-      fiber: fiber ?? 0,
-      reference_method: criterion.link.referenceMethod,
-      fiber_class: criterion.link.fiberClass,
-      reference_id: part.referenceId,
-      // A void reading leaves every loss sample, whatever number it shows.
-      loss_db: part.verdict === 'void' ? null : part.lossDb,
-      limit_db: part.limitDb,
-      expected_db: part.expectedDb,
-      mark: outcomeMark(part.verdict, false),
-    }));
 }
 
 export const signStore = (db: Database) => ({

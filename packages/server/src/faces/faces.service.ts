@@ -44,7 +44,7 @@ export function mediaTypeOf(bytes: Buffer): 'image/png' | 'image/jpeg' {
   if (head.kind === 'refused') {
     throw new AppError(head.why === 'format' ? 'face.not_a_picture' : 'face.bad_picture');
   }
-  if (head.width * head.height > MOST_PIXELS) throw new AppError('face.too_large');
+  if (head.width * head.height > MOST_PIXELS) throw tooLarge();
   if (!pictureIsWhole(bytes)) throw new AppError('face.bad_picture');
   return head.kind === 'png' ? 'image/png' : 'image/jpeg';
 }
@@ -63,7 +63,7 @@ export const facesService = (db: Database) => ({
   mayPut: async (classId: string, size: number | null, me: Person): Promise<void> => {
     await classForInstructor(db, classId, me);
     if (size === null) throw new AppError('face.size_missing');
-    if (size > MOST_PICTURE_BYTES) throw new AppError('face.too_large');
+    if (size > MOST_PICTURE_BYTES) throw tooLarge();
     const { count, bytes } = await facesStore(db).sentLately(me.id);
     if (count >= MOST_AN_HOUR || bytes + size > MOST_BYTES_AN_HOUR) throw new AppError('face.too_many');
   },
@@ -183,3 +183,9 @@ async function lockOpenAttempt(trx: Database, classId: string, attemptId: string
   if (state === null) throw new AppError('face.attempt_not_in_class');
   if (state !== 'open') throw new AppError('face.attempt_signed');
 }
+
+const tooLarge = (): AppError =>
+  new AppError('face.too_large', {
+    megabytes: MOST_PICTURE_BYTES / 1e6,
+    megapixels: MOST_PIXELS / 1e6,
+  });

@@ -24,8 +24,10 @@ export function codeOf(error: unknown): Known {
   const state = sqlStateOf(error);
   const known = state === null ? undefined : BY_SQLSTATE[state];
   if (known) return { code: known, params: {} };
-  const type = (error as { type?: unknown } | null)?.type;
-  if (type === 'entity.too.large') return { code: 'request.too_large', params: {} };
+  const { type, limit } = (error ?? {}) as { type?: unknown; limit?: number };
+  if (type === 'entity.too.large') {
+    return { code: 'request.too_large', params: { kilobytes: Math.round((limit ?? 0) / 1024) } };
+  }
   if (typeof type === 'string' && /^(entity|encoding|charset|request|parameters)\./.test(type)) {
     return { code: 'request.malformed', params: {} };
   }
