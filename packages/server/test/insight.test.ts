@@ -280,32 +280,21 @@ describe('what stands apart', () => {
   });
 
   it('of classes without a story hardly anything, and no day of bad references', async () => {
-    let marks = 0;
-    const seeds = [11, 12];
-    const others = await Promise.all(
-      seeds.map(async (seed) => {
-        const other = await World.make(() => NOW);
-        await loadDemoInOwnProcess(other.appUrl, { seed, story: false, now: NOW, faces: false });
-        return other;
-      }),
-    );
-    for (const other of others) {
-      try {
-        const id = (await other.db('classes').where({ name: SCENARIO.className }).pluck('id'))[0];
-        const caller = await other.signedIn(await other.person('lead'));
-        const { skills, criteria } = (await caller.get(`/classes/${id}/results/stands-out`))
-          .body as Differences;
-        const { leniency } = (await caller.get(`/classes/${id}/results/instructors`)).body as InstructorsView;
-        // Each of the three families shows something by chance in one class of twenty.
-        marks +=
-          Number(skills.length > 0) + Number(criteria.length > 0) + Number(leniency.some((l) => l.differs));
-        const { losses } = (await caller.get(`/classes/${id}/results`)).body as Results;
-        expect(losses.every((l) => l.voidReadings <= 2)).toBe(true);
-      } finally {
-        await other.close();
-      }
+    // One class: that hardly any of many shows something is shown without a database, in the demo's own tests.
+    const other = await World.make(() => NOW);
+    try {
+      await loadDemoInOwnProcess(other.appUrl, { seed: 11, story: false, now: NOW, faces: false });
+      const id = (await other.db('classes').where({ name: SCENARIO.className }).pluck('id'))[0];
+      const caller = await other.signedIn(await other.person('lead'));
+      const { skills, criteria } = (await caller.get(`/classes/${id}/results/stands-out`))
+        .body as Differences;
+      const { leniency } = (await caller.get(`/classes/${id}/results/instructors`)).body as InstructorsView;
+      expect([skills, criteria, leniency.filter((l) => l.differs)]).toEqual([[], [], []]);
+      const { losses } = (await caller.get(`/classes/${id}/results`)).body as Results;
+      expect(losses.every((l) => l.voidReadings <= 2)).toBe(true);
+    } finally {
+      await other.close();
     }
-    expect(marks).toBe(0);
   }, 120_000);
 });
 
