@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { DomainError } from '../domain-error.ts';
+import type { DomainError } from '../domain-error.ts';
 import { checkPolicy, DEFAULT_POLICY, type Policy, POLICY_BOUNDS } from './policy.ts';
 
 /** Other numbers of the policy made to fit, so that only the one looked at decides. */
