@@ -4,6 +4,4 @@ export { filterCondition } from './filter.ts';
 export { lossesOf } from './losses/loss-samples.ts';
 export { lossSeries } from './losses/loss-series.ts';
 export { lossesStore } from './losses/losses.store.ts';
-export { ratesStore } from './rates/rates.store.ts';
 export { classStandings } from './standings/standings.ts';
-export { whyStore } from './why/why.store.ts';
