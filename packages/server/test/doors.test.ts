@@ -5,7 +5,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { codeOf } from '../src/http/problem.ts';
 import { pino } from 'pino';
 import { night, type Running, startServer } from '../src/index.ts';
-import { digestOf, keepFace, pngOf } from './faces-for-tests.ts';
+import { digestOf, faceBody, keepFace, pngOf } from './faces-for-tests.ts';
 import { Caller, PASSWORD, type TestClass, World } from './harness.ts';
 
 let world: World;
@@ -207,26 +207,7 @@ describe('pictures', () => {
     const elsewhere = await world.classOf([other], []);
     const bytes = pngOf('shared');
     expect((await put(bytes)).status).toBe(200);
-    const face = (sha256: string) =>
-      asOther.post(`/classes/${elsewhere.id}/faces`, {
-        id: v7(),
-        sha256,
-        label: 'x',
-        width: 640,
-        height: 480,
-        view: 'single',
-        source: 'file',
-        takenAt: new Date().toISOString(),
-        attemptId: null,
-        traineeId: null,
-        beforeId: null,
-        faults: [],
-        table: (table as { table: object }).table,
-        engine: { ok: false, reason: 'no_face' },
-      });
-    const table = (
-      await asTeacher.get(`/classes/${classroom.id}/faces/${await keepFace(asTeacher, classroom.id, [])}`)
-    ).body as object;
+    const face = (sha256: string) => asOther.post(`/classes/${elsewhere.id}/faces`, faceBody(sha256));
     const answers = [await face(digestOf(bytes)), await face('cd'.repeat(32))].map((r) => r.problem?.code);
     expect(answers[0]).toBe(answers[1]);
     expect(answers[0]).toBe('face.no_picture');

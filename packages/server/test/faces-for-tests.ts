@@ -53,6 +53,25 @@ export const pit = (sizeUm: number, xUm: number): FaceFeature => ({
   farthestUm: xUm + sizeUm / 2,
 });
 
+/** What is sent to keep a picture as a face, for a picture that is there under its digest. */
+export const faceBody = (sha256: string, more: object = {}) => ({
+  id: v7(),
+  sha256,
+  label: 'Face',
+  width: 640,
+  height: 480,
+  view: 'single',
+  source: 'file',
+  takenAt: new Date().toISOString(),
+  attemptId: null,
+  traineeId: null,
+  beforeId: null,
+  table: TABLE,
+  engine: measured([]),
+  faults: [],
+  ...more,
+});
+
 /** Sends a picture and keeps it as a face; returns its id. */
 export async function keepFace(
   caller: Caller,
@@ -64,23 +83,8 @@ export async function keepFace(
   const bytes = pngOf(id);
   const put = await caller.bytes('PUT', `/classes/${classId}/face-blobs/${digestOf(bytes)}`, bytes);
   if (put.status !== 200) throw new Error(`picture: ${put.status}`);
-  const reply = await caller.post(`/classes/${classId}/faces`, {
-    id,
-    sha256: digestOf(bytes),
-    label: 'Face',
-    width: 640,
-    height: 480,
-    view: 'single',
-    source: 'file',
-    takenAt: new Date().toISOString(),
-    attemptId: null,
-    traineeId: null,
-    beforeId: null,
-    table: TABLE,
-    engine: measured(features),
-    faults: [],
-    ...more,
-  });
+  const body = faceBody(digestOf(bytes), { id, engine: measured(features), ...more });
+  const reply = await caller.post(`/classes/${classId}/faces`, body);
   if (reply.status !== 200) throw new Error(reply.problem.code);
   return id;
 }

@@ -2,7 +2,7 @@ import type { FaceDocument, FaceGrading, FaceRow, FaceTable, Person } from '@cle
 import { NO_REVIEW } from '@clear-mark/core';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { digestOf, keepFace, measured, pit, pngOf, TABLE } from './faces-for-tests.ts';
+import { digestOf, faceBody, keepFace, measured, pit, pngOf, TABLE } from './faces-for-tests.ts';
 import { attemptBody, type Caller, type TestClass, World, seen } from './harness.ts';
 
 let world: World;
@@ -81,23 +81,7 @@ describe('faces', () => {
     expect((await documentOf(id)).engine).toMatchObject({ ok: true, umPerPx: 0.3 });
   });
   it('need their picture, an attempt of the class, and a picture before that is there', async () => {
-    const body = (more: object) => ({
-      id: v7(),
-      sha256: digestOf(pngOf('none')),
-      label: 'x',
-      width: 640,
-      height: 480,
-      view: 'single',
-      source: 'file',
-      takenAt: new Date().toISOString(),
-      attemptId: null,
-      traineeId: null,
-      beforeId: null,
-      table: TABLE,
-      engine: measured([]),
-      faults: [],
-      ...more,
-    });
+    const body = (more: object) => faceBody(digestOf(pngOf('none')), more);
     const add = async (more: object) =>
       (await asTeacher.post(`/classes/${classroom.id}/faces`, body(more))).problem.code;
     expect(await add({})).toBe('face.no_picture');
