@@ -89,6 +89,34 @@ describe('the queue of jobs', () => {
     await end();
   });
 
+  it('a job at work when its server stops goes to another, and what it says after the stop is dropped', async () => {
+    const first = await another('stopped', 2);
+    const second = await another('stopped', 2);
+    const done: string[] = [];
+    let release = (): void => undefined;
+    const gate = new Promise<void>((resolve) => (release = resolve));
+    let begun = false;
+    await first.queue.work<{ id: string }>(first.kind, {
+      run: async () => {
+        begun = true;
+        await gate;
+      },
+      giveUp: async () => undefined,
+    });
+    const id = v7();
+    await world.db.transaction((trx) => first.queue.add(trx, first.kind, { id }, 60));
+    await soon(() => begun);
+    await first.end();
+    release(); // An answer sent to the ended pool would be an unhandled rejection, which fails the run.
+    await second.queue.work<{ id: string }>(second.kind, {
+      run: async (order) => void done.push(order.id),
+      giveUp: async () => undefined,
+    });
+    await soon(() => done.length > 0);
+    expect(done).toEqual([id]);
+    await second.end();
+  });
+
   it('the application’s role uses the queue and cannot change its shape', async () => {
     await expect(world.db.raw('create table job_queue.mine (id int)')).rejects.toMatchObject({
       code: '42501',

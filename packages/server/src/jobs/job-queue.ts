@@ -67,8 +67,9 @@ export async function prepareJobQueue(ownerUrl: string, kinds: readonly JobKind[
 
 /** The jobs of all server processes of a school, kept in its database: a job outlives the process that began it. */
 export async function startJobQueue(pool: pg.Pool, log: Logger): Promise<JobQueue> {
+  const connection = untilClosed(pool);
   const queue = new PgBoss({
-    db: { executeSql: (text: string, values: unknown[]) => pool.query(text, values) },
+    db: connection,
     schema: QUEUE_SCHEMA,
     migrate: false,
     schedule: false,
@@ -86,7 +87,35 @@ export async function startJobQueue(pool: pg.Pool, log: Logger): Promise<JobQueu
       await queue.work<T>(failedOf(kind), options, async ([job]) => giveUp(job!.data));
     },
     look: () => queue.maintain(),
-    stop: () => queue.stop({ graceful: false, wait: true }),
+    stop: async () => {
+      await queue.stop({ graceful: false, wait: true });
+      await connection.close();
+    },
+  };
+}
+
+/**
+ * The queue's way to the pool, which ends before a job does that is at work when the server stops. Such a job goes back
+ * into the queue with the stop, so what its handler says afterwards counts for nothing and is dropped.
+ */
+function untilClosed(pool: pg.Pool): PgBoss.Db & { readonly close: () => Promise<void> } {
+  const underWay = new Set<Promise<unknown>>();
+  let closed = false;
+  return {
+    executeSql: async (text, values) => {
+      if (closed) return { rows: [{ count: '0' }] };
+      const answer = pool.query(text, values);
+      underWay.add(answer);
+      try {
+        return await answer;
+      } finally {
+        underWay.delete(answer);
+      }
+    },
+    close: async () => {
+      closed = true;
+      await Promise.allSettled(underWay);
+    },
   };
 }
 
