@@ -1,23 +1,17 @@
 import {
-  concludeLoss,
   DEFAULT_LOSS_SETTINGS,
-  DEFAULT_SCORING,
   DIRECTIONS,
   DomainError,
-  type Entry,
   FIBER_CLASSES,
-  isLossPart,
+  judgeLinkTest,
   levelOfText,
-  type LinkUnderTest,
+  type LinkReading,
   linkUnderTest,
-  type LossCriterion,
+  type LinkUnderTest,
   type LossReference,
   type LossRules,
-  lossTerms,
-  type MethodSheet,
-  parsePart,
   parseDecimal,
-  partKey,
+  readingOf,
   REFERENCE_METHODS,
   score,
   uncertaintyBudget,
@@ -121,25 +115,16 @@ function judged(given: LossCase, link: LinkUnderTest, rules: LossRules, conditio
   const required = given.wavelengthsNm ?? wavelengthsOf(link.fiberClass);
   const wavelengthsNm = [...new Set([...required, ...given.readings.map((r) => r.wavelengthNm)])];
   const directions = [...new Set(given.readings.flatMap((r) => r.direction ?? []))];
-  const terms = new Map(wavelengthsNm.map((nm) => [nm, lossTerms(link, rules, nm)]));
-  const criterion: LossCriterion = {
-    id: 'loss',
-    label: 'Loss',
-    kind: 'loss',
-    points: 1,
-    critical: true,
-    required: true,
-    source: SOURCE,
-    wavelengthsNm,
+  const { outcome, parts, terms, conclusions } = judgeLinkTest({
     link,
     rules,
-    ...(directions.length > 0 ? { directions } : {}),
-  };
-  const outcome = score(sheetOf(criterion, link), given.readings.map(entryOf), {
-    ...DEFAULT_SCORING,
+    wavelengthsNm,
+    directions,
     references: given.readings.map((r, i) => referenceOf(r, i, given.referenceMethod)),
-  }).criteria[0]!;
-  const readings = outcome.parts.filter(isLossPart).map((part) => ({ part, at: parsePart(part.part) }));
+    readings: given.readings.map(readingFrom),
+    at: new Date(READ_AT).toISOString(),
+    conditioned: given.settings.conditioned === undefined ? null : conditioned,
+  });
   const budget = uncertaintyBudget(rules.uncertainty);
   return {
     limits: wavelengthsNm.map((nm) => {
@@ -149,65 +134,25 @@ function judged(given: LossCase, link: LinkUnderTest, rules: LossRules, conditio
     uncertaintyDb: budget.expandedDb,
     budget: budget.lines,
     verdict: given.readings.length === 0 ? null : outcome.verdict,
-    readings: readings
-      .filter(({ part }) => part.verdict !== 'incomplete')
-      .map(({ part, at }) => ({
-        wavelengthNm: at.wavelengthNm,
-        direction: at.direction,
-        lossDb: part.lossDb,
-        verdict: part.verdict,
-        reason: part.reason?.code ?? null,
-      })),
+    readings: parts.map((part) => {
+      const { wavelengthNm, direction, lossDb, verdict, reason } = readingOf(part);
+      return { wavelengthNm, direction, lossDb, verdict, reason };
+    }),
     reasons: outcome.reasons.map((r) => reasonWords(r, () => 'Loss')),
     flags: outcome.flags.map((f) => FLAG_WORDS[f]),
-    conclusions: concludeLoss({
-      link,
-      terms,
-      bendStepDb: rules.bendStepDb.db,
-      conditioned: given.settings.conditioned === undefined ? null : conditioned,
-      readings: readings
-        .filter(({ part }) => part.verdict !== 'incomplete')
-        .map(({ part, at }) => ({
-          wavelengthNm: at.wavelengthNm!,
-          direction: at.direction,
-          fiber: at.fiber,
-          lossDb: part.lossDb,
-          verdict: part.verdict,
-          reason: part.reason?.code ?? null,
-        })),
-    }).map(conclusionWords),
+    conclusions: conclusions.map(conclusionWords),
   };
 }
 
-function entryOf(reading: LossCase['readings'][number], index: number): Entry {
-  const part = partKey({
-    fiber: null,
-    wavelengthNm: reading.wavelengthNm,
-    direction: reading.direction ?? null,
-  });
-  const value = {
-    kind: 'loss' as const,
+const readingFrom = (reading: LossCase['readings'][number], index: number): LinkReading => ({
+  wavelengthNm: reading.wavelengthNm,
+  direction: reading.direction ?? null,
+  value: {
     unit: reading.unit,
     referenceId: `r${index}`,
     ...(reading.noLight || reading.value === undefined ? { noLight: true } : { text: reading.value }),
-  };
-  return {
-    id: `e${index}`,
-    kind: 'value',
-    criterionId: 'loss',
-    part,
-    value,
-    voidReason: null,
-    note: null,
-    authorId: '',
-    capacity: 'instructor',
-    deviceId: '',
-    source: 'typed',
-    supersedes: [],
-    targetId: null,
-    at: new Date(READ_AT).toISOString(),
-  };
-}
+  },
+});
 
 function referenceOf(
   reading: LossCase['readings'][number],
@@ -225,17 +170,3 @@ function referenceOf(
     voidReason: null,
   };
 }
-
-const sheetOf = (criterion: LossCriterion, link: LinkUnderTest): MethodSheet => ({
-  id: 'cases',
-  version: 1,
-  title: 'Cases',
-  summary: '',
-  pieceKind: 'link',
-  fiberClass: link.fiberClass,
-  passMarkPercent: 80,
-  passMarkSource: SOURCE,
-  cautions: [],
-  thingsUsed: [],
-  steps: [{ id: 'read', title: 'Read', skill: 'test', place: 'instruments', how: '', criteria: [criterion] }],
-});

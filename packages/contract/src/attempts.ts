@@ -261,6 +261,7 @@ export const AttemptDocument = z.object({
   attempt: AttemptHead,
   sheet: z.custom<MethodSheet>((x) => typeof x === 'object' && x !== null),
   policy: PolicyShape,
+  timeZone: z.string(),
   entries: z.array(StoredEntry),
   references: z.array(ClassReference),
   revisions: z.array(Revision),

@@ -1,3 +1,4 @@
+import { FACE_SETTINGS } from './settings.ts';
 import { describe, expect, it } from 'vitest';
 import { BLUR, disc, faceOf, type Paint, SIDE, soft, together } from './cladding/faces-for-tests.ts';
 import { findFeatures, type FoundFeature } from './find-features.ts';
@@ -32,13 +33,13 @@ const painted =
   (x, y) =>
     height * soft(Math.min(...points.map(([px, py]) => Math.hypot(px - x, py - y))), width, BLUR);
 const found = (paint: Paint, seed?: number): readonly FoundFeature[] =>
-  findFeatures(faceOf(paint, seed), BLUR);
+  findFeatures(faceOf(paint, seed), BLUR, FACE_SETTINGS);
 
 describe('a curve through points', () => {
   it.each([400, 160, 90])('follows an arc of %i px radius over 150 px to half a pixel', (r) => {
     const half = (150 / r / 2) * (180 / Math.PI);
     const points = arc(r, 90 - half, 90 + half, [0, -r]);
-    const curve = curveThrough(points)!;
+    const curve = curveThrough(points, FACE_SETTINGS)!;
     for (const share of [0.05, 0.3, 0.5, 0.8, 0.95]) {
       const [x, y] = onCurve(curve, curve.from + share * (curve.to - curve.from), 0);
       expect(Math.abs(Math.hypot(x, y + r) - r)).toBeLessThan(0.5);
@@ -48,7 +49,7 @@ describe('a curve through points', () => {
     const points = arc(300, 70, 110, [0, -300]).map((p, i) =>
       i % 9 === 0 ? ([p[0], p[1] + 14] as const) : p,
     );
-    const curve = curveThrough(points)!;
+    const curve = curveThrough(points, FACE_SETTINGS)!;
     const [x, y] = onCurve(curve, (curve.from + curve.to) / 2, 0);
     expect(Math.abs(Math.hypot(x, y + 300) - 300)).toBeLessThan(0.3);
   });
@@ -63,7 +64,7 @@ describe('lines that go on', () => {
       [a, [...b].reverse()],
       [[...a].reverse(), b],
     ] as const) {
-      const merged = mergeLines([lineOf(p), lineOf(q)]);
+      const merged = mergeLines([lineOf(p), lineOf(q)], FACE_SETTINGS);
       expect(merged).toHaveLength(1);
       expect(merged[0]!.length / ((110 * Math.PI * 100) / 180)).toBeCloseTo(1, 1);
       expect(merged[0]!.width).toBe(4);
@@ -79,18 +80,18 @@ describe('lines that go on', () => {
       lineOf(b.map(([x, y]) => [x + 25, y + 25])),
       lineOf(arc(100, 58, 90, [-90, 140])),
     ]) {
-      expect(mergeLines([lineOf(a), other])).toHaveLength(2);
+      expect(mergeLines([lineOf(a), other], FACE_SETTINGS)).toHaveLength(2);
     }
   });
   it('what the taking out of a line left beside its end is none; one that crosses it there is one', () => {
     const long = lineOf(arc(200, 0, 50));
     const beside = lineOf(arc(204, 42, 52), { width: 1.2 });
-    expect(mergeLines([long, beside])).toEqual([long]);
+    expect(mergeLines([long, beside], FACE_SETTINGS)).toEqual([long]);
     const [x, y] = long.points[150]!;
     const across = lineOf(
       Array.from({ length: 40 }, (_, k) => [x + (k - 20) * 0.7, y + (k - 20) * 0.7] as const),
     );
-    expect(mergeLines([long, across])).toHaveLength(2);
+    expect(mergeLines([long, across], FACE_SETTINGS)).toHaveLength(2);
   });
 });
 
@@ -149,7 +150,7 @@ describe('the core under a line', () => {
       const d = Math.hypot(x, y);
       return d < 10 ? -9 : d > 60 ? 5 : 0;
     });
-    takeCentreAgain(face);
+    takeCentreAgain(face, FACE_SETTINGS);
     const mean = (from: number, to: number): number => {
       let sum = 0;
       let n = 0;

@@ -1,3 +1,4 @@
+import { FACE_SETTINGS } from './settings.ts';
 import { describe, expect, it } from 'vitest';
 import { BLUR, disc, faceOf, mark, type Paint, SIDE, together, zigzag } from './cladding/faces-for-tests.ts';
 import { findFeatures, type FoundFeature } from './find-features.ts';
@@ -15,7 +16,7 @@ import { peelLines } from './lines/peel-lines.ts';
 import { spreadOf, smooth } from './cladding/smooth.ts';
 
 const found = (paint: Paint, seed?: number): readonly FoundFeature[] =>
-  findFeatures(faceOf(paint, seed), BLUR);
+  findFeatures(faceOf(paint, seed), BLUR, FACE_SETTINGS);
 const kinds = (features: readonly FoundFeature[]): string[] => features.map((f) => f.kind).sort();
 const spotOf = (places: readonly (readonly [number, number])[], more: Partial<Spot> = {}): Spot => ({
   pixels: places.map(([x, y]) => y * SIDE + x),
@@ -83,7 +84,14 @@ describe('a line measured', () => {
       return Math.round(100 + s * Math.sin(t)) * SIDE + Math.round(100 + s * Math.cos(t));
     });
     const spread = spreadOf(smooth(face.level, SIDE, 0.7), face.inside);
-    return measureLine(face, { pixels, length: 60, width: 3, height: 10, sign: -1 }, BLUR, spread, 26);
+    return measureLine(
+      face,
+      { pixels, length: 60, width: 3, height: 10, sign: -1 },
+      BLUR,
+      spread,
+      26,
+      FACE_SETTINGS,
+    );
   };
   it.each([3, 6, 10])('%i px wide is so within a fifth, from a first guess that is shorter', (width) => {
     const line = measure(mark(0, 70, width, -25));
@@ -106,7 +114,7 @@ describe('a line measured', () => {
   it('taken out it leaves the ground, and says what doubt is left', () => {
     const face = faceOf(mark(0, 70, 4, -25));
     const line = measure(mark(0, 70, 4, -25))!;
-    const peeled = peelLines(face, [line]);
+    const peeled = peelLines(face, [line], FACE_SETTINGS);
     const on = Array.from({ length: 100 }, (_, k) => 100 * SIDE + 50 + k);
     const mean = (level: Float32Array): number => on.reduce((sum, i) => sum + level[i]!, 0) / on.length;
     expect(mean(face.level)).toBeLessThan(-15);
@@ -120,8 +128,9 @@ describe('a line measured', () => {
 describe('spots', () => {
   it('each pixel is in one at most, the highest first', () => {
     const spots = findSpots(
-      spotGround(faceOf(together(disc(-20, 0, 6, -40), disc(10, 0, 4, -60)))),
+      spotGround(faceOf(together(disc(-20, 0, 6, -40), disc(10, 0, 4, -60))), FACE_SETTINGS),
       [4, 2, 1],
+      FACE_SETTINGS,
     );
     expect(spots).toHaveLength(2);
     const all = spots.flatMap((s) => s.pixels);
@@ -142,12 +151,14 @@ describe('spots', () => {
   });
   it('thin pieces that nearly touch are one; compact ones, far ones and those of the other sign are not', () => {
     const piece = (x: number, more?: Partial<Spot>): Spot => spotOf(block(x, 50, 20, 2), more);
-    expect(joinThin([piece(20), piece(43)], SIDE)).toHaveLength(1);
-    expect(joinThin([piece(20), piece(43), piece(66)], SIDE)[0]!.pixels).toHaveLength(120);
-    expect(joinThin([piece(20), piece(60)], SIDE)).toHaveLength(2);
-    expect(joinThin([piece(20), piece(43, { sign: 1 })], SIDE)).toHaveLength(2);
-    expect(joinThin([piece(20), piece(43, { peak: 90 })], SIDE)).toHaveLength(2);
-    expect(joinThin([spotOf(block(20, 50, 12, 12)), spotOf(block(34, 50, 12, 12))], SIDE)).toHaveLength(2);
-    expect(joinThin([], SIDE)).toEqual([]);
+    expect(joinThin([piece(20), piece(43)], SIDE, FACE_SETTINGS)).toHaveLength(1);
+    expect(joinThin([piece(20), piece(43), piece(66)], SIDE, FACE_SETTINGS)[0]!.pixels).toHaveLength(120);
+    expect(joinThin([piece(20), piece(60)], SIDE, FACE_SETTINGS)).toHaveLength(2);
+    expect(joinThin([piece(20), piece(43, { sign: 1 })], SIDE, FACE_SETTINGS)).toHaveLength(2);
+    expect(joinThin([piece(20), piece(43, { peak: 90 })], SIDE, FACE_SETTINGS)).toHaveLength(2);
+    expect(
+      joinThin([spotOf(block(20, 50, 12, 12)), spotOf(block(34, 50, 12, 12))], SIDE, FACE_SETTINGS),
+    ).toHaveLength(2);
+    expect(joinThin([], SIDE, FACE_SETTINGS)).toEqual([]);
   });
 });

@@ -1,3 +1,4 @@
+import type { FaceSettings } from './settings.ts';
 import { lostAtCorners } from './spots/corners.ts';
 import { type FlatFace, takeCentreAgain } from './cladding/flatten.ts';
 import { findLines, isSameLine } from './lines/find-lines.ts';
@@ -39,51 +40,45 @@ export interface FoundFeature {
 
 /** Scales at which spots are looked for; standard deviations in pixels. */
 const SCALES = [4, 2, 1];
-/** Pixels of a spot that is surely none of a line. */
-const PLAIN_PX = 40;
-const THICK_PX = 16;
-const KEEP_OFF_PX = 7;
-/** What lies wholly in so thin a rim is a trace of the edge itself; pixels. */
-const RIM_PX = 2;
-/** A spot so much longer than wide may be a scratch too short for the search of lines; pixels. */
-const LONG = 5;
-const LEAST_SHORT = 14;
-/** A short line that stands out less than this over the noise is a chance row of it. */
-const FAINT = 4;
-const FAINT_PX = 60;
 
 /**
  * Everything that stands out of a flattened cladding: lines first, since a line broken into pieces would look like a row
  * of defects; they are taken out, and what is left is looked through for spots of three scales, each grown to half its
  * height and measured by its smallest enclosing circle. A long thin smooth spot is a scratch.
  */
-export function findFeatures(face: FlatFace, blurPx: number): readonly FoundFeature[] {
-  const before = spotGround(face);
+export function findFeatures(
+  face: FlatFace,
+  blurPx: number,
+  settings: FaceSettings,
+): readonly FoundFeature[] {
+  const before = spotGround(face, settings);
   // Plain spots are kept off the lines: to their search they would be short wide lines with shadows beside them.
   const free = face.inside.slice();
-  for (const spot of findSpots(before, [4, 2])) {
-    if (isPlain(spot, face.side)) keepOff(free, face.side, spot);
+  for (const spot of findSpots(before, [4, 2], settings)) {
+    if (isPlain(spot, face.side, settings)) keepOff(free, face.side, spot, settings);
   }
-  const found = findLines(face, free, blurPx, before.spread).filter(
-    (line) => line.length > FAINT_PX || contrastOf(line, before.spread) >= FAINT,
+  const found = findLines(face, free, blurPx, before.spread, settings).filter(
+    (line) =>
+      line.length > settings.features.faintPx ||
+      contrastOf(line, before.spread) >= settings.features.faintContrast,
   );
-  const lines = withoutCracks(found, before);
-  const peeled = peelLines(face, lines);
-  if (lines.length > 0) takeCentreAgain(peeled);
+  const lines = withoutCracks(found, before, settings);
+  const peeled = peelLines(face, lines, settings);
+  if (lines.length > 0) takeCentreAgain(peeled, settings);
   const ground = lines.length === 0 ? before : peeledGround(peeled, before);
   const rest: Spot[] = [];
   const all = [...lines];
-  for (const spot of findSpots(ground, SCALES)) {
-    const short = shortLine(peeled, spot, blurPx, before.spread);
+  for (const spot of findSpots(ground, SCALES, settings)) {
+    const short = shortLine(peeled, spot, blurPx, before.spread, settings);
     if (!short) rest.push(spot);
-    else if (contrastOf(short, before.spread) < FAINT) continue;
-    else if (!all.some((line) => isSameLine(line, short, face.side))) all.push(short);
+    else if (contrastOf(short, before.spread) < settings.features.faintContrast) continue;
+    else if (!all.some((line) => isSameLine(line, short, face.side, settings))) all.push(short);
   }
-  const rim = farthestIn(face) - RIM_PX;
-  const defects = joinThin(rest, face.side)
-    .map((spot) => defectOf(ground, spot, blurPx))
+  const rim = farthestIn(face) - settings.features.rimPx;
+  const defects = joinThin(rest, face.side, settings)
+    .map((spot) => defectOf(ground, spot, blurPx, settings))
     .filter((defect) => defect.nearest < rim);
-  return [...mergeLines(all).map((line) => scratchOf(face, line, before.spread)), ...defects];
+  return [...mergeLines(all, settings).map((line) => scratchOf(face, line, before.spread)), ...defects];
 }
 
 function farthestIn({ inside, distance }: FlatFace): number {
@@ -93,17 +88,17 @@ function farthestIn({ inside, distance }: FlatFace): number {
 }
 
 /** Surely none of a line: compact, or thicker than any of them. */
-function isPlain(spot: Spot, side: number): boolean {
+function isPlain(spot: Spot, side: number, settings: FaceSettings): boolean {
   const { pixels } = spot;
-  if (pixels.length < PLAIN_PX) return false;
+  if (pixels.length < settings.features.plainPx) return false;
   const { size } = circleOf(spot, side);
-  return size ** 2 <= 3 * pixels.length || pixels.length > THICK_PX * size;
+  return size ** 2 <= 3 * pixels.length || pixels.length > settings.features.thickPx * size;
 }
 
-function keepOff(free: Uint8Array, side: number, { pixels }: Spot): void {
+function keepOff(free: Uint8Array, side: number, { pixels }: Spot, settings: FaceSettings): void {
   for (const i of pixels) {
-    for (let dy = -KEEP_OFF_PX; dy <= KEEP_OFF_PX; dy += 3) {
-      for (let dx = -KEEP_OFF_PX; dx <= KEEP_OFF_PX; dx += 3) {
+    for (let dy = -settings.features.keepOffPx; dy <= settings.features.keepOffPx; dy += 3) {
+      for (let dx = -settings.features.keepOffPx; dx <= settings.features.keepOffPx; dx += 3) {
         const at = i + dy * side + dx;
         if (at >= 0 && at < free.length) free[at] = 0;
       }
@@ -111,30 +106,27 @@ function keepOff(free: Uint8Array, side: number, { pixels }: Spot): void {
   }
 }
 
-/** A line longer than this is none of a crack's straight pieces; pixels. */
-const LONGEST_PIECE = 100;
-/** Share of what hangs together along a line that lines make out. */
-const MADE_OF_LINES = 0.65;
-/** The same for a single short line. */
-const OF_SHORT = 0.85;
-
 /** The lines without those short ones that are pieces of something larger and jagged, as of a crack. */
-function withoutCracks(lines: readonly MeasuredLine[], ground: SpotGround): readonly MeasuredLine[] {
+function withoutCracks(
+  lines: readonly MeasuredLine[],
+  ground: SpotGround,
+  settings: FaceSettings,
+): readonly MeasuredLine[] {
   const { side } = ground.face;
   const onLong = marked(
-    lines.filter((line) => line.length > LONGEST_PIECE),
+    lines.filter((line) => line.length > settings.features.longestCrackPiecePx),
     ground.fine.length,
     side,
   );
   return lines.filter((line) => {
-    if (line.length > LONGEST_PIECE) return true;
+    if (line.length > settings.features.longestCrackPiecePx) return true;
     const onLines = onLong.slice();
     markLine(onLines, side, line);
     const highest = line.pixels.reduce((a, b) =>
       line.sign * ground.fine[b]! > line.sign * ground.fine[a]! ? b : a,
     );
-    const spot = growSpot(ground, highest, new Uint8Array(onLines.length));
-    return !spot || shareOn(spot, onLines) > MADE_OF_LINES;
+    const spot = growSpot(ground, highest, new Uint8Array(onLines.length), settings);
+    return !spot || shareOn(spot, onLines) > settings.features.madeOfLines;
   });
 }
 
@@ -157,20 +149,29 @@ function markLine(on: Uint8Array, side: number, { points, width }: MeasuredLine)
   }
 }
 
-function shortLine(face: FlatFace, spot: Spot, blurPx: number, spread: number): MeasuredLine | null {
+function shortLine(
+  face: FlatFace,
+  spot: Spot,
+  blurPx: number,
+  spread: number,
+  settings: FaceSettings,
+): MeasuredLine | null {
   const { length, width } = elongation(spot.pixels, face.side);
-  if (length < LEAST_SHORT || length < LONG * width) return null;
+  if (length < settings.features.leastShortLinePx || length < settings.features.shortLineElongation * width)
+    return null;
   const line = { pixels: spot.pixels, length, width, height: spot.peak, sign: spot.sign };
-  const found = measureLine(face, line, blurPx, spread, LEAST_SHORT);
+  const found = measureLine(face, line, blurPx, spread, settings.features.leastShortLinePx, settings);
   if (!found) return null;
-  return shareOn(spot, marked([found], face.level.length, face.side)) > OF_SHORT ? found : null;
+  return shareOn(spot, marked([found], face.level.length, face.side)) > settings.features.madeOfShortLine
+    ? found
+    : null;
 }
 
-function defectOf(ground: SpotGround, spot: Spot, blurPx: number): FoundFeature {
+function defectOf(ground: SpotGround, spot: Spot, blurPx: number, settings: FaceSettings): FoundFeature {
   const { face, spread } = ground;
   const { side, distance } = face;
   const { x, y, size: seen } = circleOf(spot, side);
-  const size = seen + lostAtCorners(ground, spot, seen, Math.hypot(blurPx, FINE));
+  const size = seen + lostAtCorners(ground, spot, seen, Math.hypot(blurPx, FINE), settings);
   let nearest = Infinity;
   let farthest = 0;
   for (const i of spot.pixels) {

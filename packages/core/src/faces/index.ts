@@ -11,3 +11,4 @@ export * from './measure-face.ts';
 export * from './measure-row.ts';
 export { CORE_CLASSES, type Core, type CoreClass } from './cladding/find-core.ts';
 export * from './picture-head.ts';
+export { FACE_SETTINGS, type FaceSettings } from './settings.ts';

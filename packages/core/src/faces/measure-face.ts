@@ -1,3 +1,4 @@
+import { FACE_SETTINGS, type FaceSettings } from './settings.ts';
 import type { FaceCriteria } from './grading/criteria.ts';
 import type { Circle } from './pixels/enclosing-circle.ts';
 import { findCladding } from './cladding/find-cladding.ts';
@@ -47,15 +48,6 @@ export const FACE_STEPS = ['cladding', 'light', 'features', 'contact_zone'] as c
 export type FaceStep = (typeof FACE_STEPS)[number];
 
 const CLADDING_UM = 125;
-const LEAST_SIDE = 160;
-const LEAST_LEVEL = 16;
-/** Smallest defect that every table asks about, and the pixels that it needs to be seen; house. */
-const SMALLEST_UM = 2;
-const PIXELS_FOR_IT = 3;
-/** An edge that is softer than this hides what the tables ask about; um, house. */
-const MOST_BLUR_UM = 1.2;
-/** A picture finer than this is made coarser by a whole factor: it shows nothing more, at many times the work. */
-const FINE_UM = 0.16;
 
 /**
  * Measures and grades a picture of a single-fiber end face of unknown scale: the cladding circle gives 125 um and the
@@ -68,31 +60,34 @@ export function measureFace(
   image: GreyImage,
   table: FaceCriteria,
   onStep?: (step: FaceStep) => void,
+  settings: FaceSettings = FACE_SETTINGS,
 ): MeasuredFace {
   checkImage(image);
-  if (Math.min(image.width, image.height) < LEAST_SIDE) return { ok: false, reason: 'too_small' };
-  if (percentile(image, 0.9) < LEAST_LEVEL) return { ok: false, reason: 'too_dark' };
+  if (Math.min(image.width, image.height) < settings.face.leastSidePx)
+    return { ok: false, reason: 'too_small' };
+  if (percentile(image, 0.9) < settings.face.leastLevel) return { ok: false, reason: 'too_dark' };
   onStep?.('cladding');
-  const edge = findCladding(image);
+  const edge = findCladding(image, settings);
   if (edge.state === 'none') return { ok: false, reason: 'no_face' };
   if (edge.state === 'cut') return { ok: false, reason: 'cut_off' };
   const { circle, blurPx } = edge.cladding;
   const umPerPx = CLADDING_UM / (2 * circle.r);
-  if (umPerPx * PIXELS_FOR_IT > SMALLEST_UM) return { ok: false, reason: 'too_coarse' };
-  if (blurPx * umPerPx > MOST_BLUR_UM) return { ok: false, reason: 'too_blurred' };
-  const factor = Math.floor(0.32 / umPerPx);
-  if (umPerPx < FINE_UM && factor > 1) return coarser(image, table, factor, onStep);
+  if (umPerPx * settings.face.pixelsForSmallest > settings.face.smallestUm)
+    return { ok: false, reason: 'too_coarse' };
+  if (blurPx * umPerPx > settings.face.mostBlurUm) return { ok: false, reason: 'too_blurred' };
+  const factor = Math.floor(settings.face.coarsePixelUm / umPerPx);
+  if (factor > 1) return coarser(image, table, factor, onStep, settings);
   onStep?.('light');
-  const flat = flattenFace(image, circle);
+  const flat = flattenFace(image, circle, settings);
   onStep?.('features');
   const place = placed(flat, circle, umPerPx);
-  const found = findFeatures(flat, blurPx);
+  const found = findFeatures(flat, blurPx, settings);
   const onGlass = found.map(place);
   onStep?.('contact_zone');
   const scratches = found
     .filter((f) => f.kind === 'scratch')
     .map((f) => f.points.map(([x, y]) => [flat.left + x, flat.top + y] as const));
-  const outside = findOutside(image, circle, umPerPx, scratches);
+  const outside = findOutside(image, circle, umPerPx, scratches, settings);
   const features = [...onGlass, ...outside.defects.map((d) => placedOutside(d, circle, umPerPx))];
   return {
     ok: true,
@@ -100,7 +95,7 @@ export function measureFace(
     centrePx: [circle.x, circle.y],
     claddingDiameterPx: 2 * circle.r,
     blurUm: blurPx * umPerPx,
-    core: findCore(flat.rings, umPerPx),
+    core: findCore(flat.rings, umPerPx, settings),
     contactSeen: outside.seen,
     features,
     grade: gradeFace(features, table),
@@ -113,9 +108,10 @@ function coarser(
   table: FaceCriteria,
   factor: number,
   onStep?: (step: FaceStep) => void,
+  settings: FaceSettings = FACE_SETTINGS,
 ): MeasuredFace {
   const small = shrink(image, factor);
-  const found = measureFace(inGrey(small), table, onStep);
+  const found = measureFace(inGrey(small), table, onStep, settings);
   if (!found.ok) return found;
   const middle = (factor - 1) / 2;
   return {

@@ -1,3 +1,4 @@
+import { FACE_SETTINGS, type FaceSettings } from './settings.ts';
 import type { Call } from '../scoring/index.ts';
 import type { FaceCriteria } from './grading/criteria.ts';
 import type { Circle } from './pixels/enclosing-circle.ts';
@@ -41,16 +42,17 @@ export function measureRow(
   image: GreyImage,
   table: FaceCriteria,
   onFiber?: (done: number) => void,
+  settings: FaceSettings = FACE_SETTINGS,
 ): MeasuredRow {
   checkImage(image);
-  const first = firstOf(image);
+  const first = firstOf(image, settings);
   if (!first) return { ok: false, reason: 'no_face' };
-  const circles = [...walk(image, first, -1).reverse(), first, ...walk(image, first, 1)];
+  const circles = [...walk(image, first, -1, settings).reverse(), first, ...walk(image, first, 1, settings)];
   const zones = rowTable(table);
   const fibers = circles.map((circle, i): RowFiber => {
     onFiber?.(i);
     const part = partOf(image, circle);
-    const face = measureFace(part, zones);
+    const face = measureFace(part, zones, undefined, settings);
     return {
       fiber: i + 1,
       centrePx: [circle.x, circle.y],
@@ -73,23 +75,23 @@ export function verdictOfRow(fibers: readonly (Call | null)[]): Call | null {
 }
 
 /** The first fiber from the left, in parts as wide as the picture is high. */
-function firstOf(image: GreyImage): Circle | null {
+function firstOf(image: GreyImage, settings: FaceSettings): Circle | null {
   const side = Math.min(image.width, image.height);
   for (let left = 0; left + side <= image.width; left += Math.ceil(side / 3)) {
-    const circle = claddingIn(image, left + side / 2, image.height / 2, side / 2);
+    const circle = claddingIn(image, left + side / 2, image.height / 2, side / 2, settings);
     if (circle) return circle;
   }
   return null;
 }
 
 /** The fibers that follow to one side; each is looked for where the two before it point. */
-function walk(image: GreyImage, first: Circle, way: 1 | -1): Circle[] {
+function walk(image: GreyImage, first: Circle, way: 1 | -1, settings: FaceSettings): Circle[] {
   const found: Circle[] = [];
   let step = way * PITCH_RADII * first.r;
   let rise = 0;
   let last = first;
   while (found.length < MOST_FIBERS) {
-    const next = claddingIn(image, last.x + step, last.y + rise, PART * first.r);
+    const next = claddingIn(image, last.x + step, last.y + rise, PART * first.r, settings);
     if (!next || Math.abs(next.r / first.r - 1) > 0.1) break;
     [step, rise] = [next.x - last.x, next.y - last.y];
     found.push(next);
@@ -98,10 +100,16 @@ function walk(image: GreyImage, first: Circle, way: 1 | -1): Circle[] {
   return found;
 }
 
-function claddingIn(image: GreyImage, x: number, y: number, half: number): Circle | null {
+function claddingIn(
+  image: GreyImage,
+  x: number,
+  y: number,
+  half: number,
+  settings: FaceSettings,
+): Circle | null {
   const part = cut(image, x, y, half);
   if (!part) return null;
-  const found = findCladding(part);
+  const found = findCladding(part, settings);
   if (found.state !== 'found') return null;
   const { circle } = found.cladding;
   return { ...circle, x: circle.x + part.left, y: circle.y + part.top };

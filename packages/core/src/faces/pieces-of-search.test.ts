@@ -1,3 +1,4 @@
+import { FACE_SETTINGS } from './settings.ts';
 import { describe, expect, it } from 'vitest';
 import { enclosingCircle } from './pixels/enclosing-circle.ts';
 import { numbers } from '../numbers-for-tests.ts';
@@ -131,14 +132,17 @@ describe('curves', () => {
   it('a bent line is followed, two points that lie off do not move it', () => {
     const points = Array.from({ length: 41 }, (_, k) => [k * 3, 40 + 0.004 * (k * 3 - 60) ** 2] as const);
     const spoilt = points.map((p, k) => (k === 9 || k === 30 ? ([p[0], p[1] + 25] as const) : p));
-    const curve = curveThrough(spoilt)!;
+    const curve = curveThrough(spoilt, FACE_SETTINGS)!;
     for (let s = curve.from; s <= curve.to; s += 5) {
       const [x, y] = onCurve(curve, s, 0);
       expect(Math.abs(y - 40 - 0.004 * (x - 60) ** 2)).toBeLessThan(0.6);
     }
   });
   it('beside the curve is at right angles to it', () => {
-    const curve = curveThrough(Array.from({ length: 10 }, (_, k) => [k, 2 * k] as const))!;
+    const curve = curveThrough(
+      Array.from({ length: 10 }, (_, k) => [k, 2 * k] as const),
+      FACE_SETTINGS,
+    )!;
     const a = onCurve(curve, 1, 0);
     const b = onCurve(curve, 1, 3);
     expect(Math.hypot(b[0] - a[0], b[1] - a[1])).toBeCloseTo(3, 9);
@@ -146,11 +150,14 @@ describe('curves', () => {
   });
   it('three points are none', () =>
     expect(
-      curveThrough([
-        [0, 0],
-        [1, 1],
-        [2, 2],
-      ]),
+      curveThrough(
+        [
+          [0, 0],
+          [1, 1],
+          [2, 2],
+        ],
+        FACE_SETTINGS,
+      ),
     ).toBeNull());
 });
 
@@ -166,7 +173,7 @@ describe('the response to lines', () => {
       return (away < 1.2 ? 12 : 0) + 2 * (next() - 0.5);
     });
     const inside = new Uint8Array(SIDE * SIDE).fill(1);
-    const { value, way } = lineResponse(level, inside, SIDE, { arm: 8, beside: 6 });
+    const { value, way } = lineResponse(level, inside, SIDE, { arm: 8, beside: 6 }, FACE_SETTINGS);
     const middle = 40 * SIDE + 40;
     expect(value[middle]!).toBeGreaterThan(8);
     const off = Math.abs((way[middle]! / DIRECTIONS) * 180 - deg);
@@ -182,7 +189,7 @@ describe('the response to lines', () => {
       level[i] = (Math.hypot(x, y) < 2.5 ? 30 : 0) + 2 * (next() - 0.5);
       if (x > 20) [level[i], inside[i]] = [500, 0];
     }
-    const { value } = lineResponse(level, inside, SIDE, { arm: 8, beside: 6 });
+    const { value } = lineResponse(level, inside, SIDE, { arm: 8, beside: 6 }, FACE_SETTINGS);
     const near = Array.from({ length: 17 }, (_, k) => Math.abs(value[40 * SIDE + 52 + k]!));
     expect(Math.max(...near)).toBeLessThan(8);
   });
@@ -221,7 +228,7 @@ describe('the core', () => {
     [31.25, 8, 'multimode_62'],
     [4.2, 1, 'unlit'],
   ])('of %f um and %f levels', (radiusUm, by, name) => {
-    const core = findCore(ringsWith(radiusUm, by), 0.3);
+    const core = findCore(ringsWith(radiusUm, by), 0.3, FACE_SETTINGS);
     expect(core.class).toBe(name);
     if (core.radiusUm !== null) expect(Math.abs(core.radiusUm - radiusUm)).toBeLessThan(0.4);
   });

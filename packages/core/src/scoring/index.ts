@@ -12,6 +12,7 @@ export {
   slotKey,
   TIMER_PART,
 } from './resolve-entries.ts';
+export * from './judge-link-test.ts';
 export * from './score.ts';
 export * from './types.ts';
 export { mapReasons } from './judge-map.ts';

@@ -15,7 +15,7 @@ import {
   type Entry,
   type EntryValue,
   type Flag,
-  type LossReference,
+  type JudgingContext,
   type Reason,
 } from './types.ts';
 
@@ -23,14 +23,14 @@ import {
 export function judgeCriterion(
   compiled: CompiledCriterion,
   slots: ReadonlyMap<string, ResolvedSlot>,
-  references: readonly LossReference[],
+  context: JudgingContext,
   about: CriterionOutcome | null = null,
 ): CriterionOutcome {
   const { criterion } = compiled;
   const j =
     criterion.kind === 'loss' || criterion.kind === 'readings'
-      ? judgeParts(compiled, slots, references, about)
-      : judgeOne(compiled, slots, about);
+      ? judgeParts(compiled, slots, context, about)
+      : judgeOne(compiled, slots, context, about);
   return {
     criterionId: criterion.id,
     stepId: compiled.step.id,
@@ -71,6 +71,7 @@ function chargedSkill(
 function judgeOne(
   compiled: CompiledCriterion,
   slots: ReadonlyMap<string, ResolvedSlot>,
+  { timeZone }: JudgingContext,
   about: CriterionOutcome | null,
 ): Judgement {
   const { criterion } = compiled;
@@ -90,12 +91,13 @@ function judgeOne(
     return { ...judgeMap(criterion, value.far), entryIds };
   if (criterion.kind === 'call' && value?.kind === 'call')
     return { ...judgeCall(criterion, value, about), entryIds };
-  return { state: 'scored', entryIds, ...judgeValue(compiled, entry) };
+  return { state: 'scored', entryIds, ...judgeValue(compiled, entry, timeZone) };
 }
 
 function judgeValue(
   compiled: CompiledCriterion,
   entry: Entry,
+  timeZone: string,
 ): Pick<Judgement, 'verdict' | 'earned' | 'value' | 'reasons' | 'flags' | 'faults'> {
   const { criterion } = compiled;
   const value = entry.value!;
@@ -120,13 +122,13 @@ function judgeValue(
     earned: isPass(verdict) ? criterion.points : 0,
     value: decimalToNumber(number),
     reasons: reason ? [reason] : NONE,
-    flags: flagsOf(value, entry.at),
+    flags: flagsOf(value, entry.at, timeZone),
   };
 }
 
-function flagsOf(value: EntryValue, at: string): readonly Flag[] {
+function flagsOf(value: EntryValue, at: string, timeZone: string): readonly Flag[] {
   if (value.kind !== 'measure') return NONE;
-  const overdue = calibrationOverdue(value.instrument, at);
+  const overdue = calibrationOverdue(value.instrument, at, timeZone);
   if (!value.slipConfirmed && !overdue) return NONE;
   return [
     ...(value.slipConfirmed ? (['decimal_slip_confirmed'] as const) : []),

@@ -1,3 +1,4 @@
+import { dayIn } from '../days/index.ts';
 import { DomainError } from '../domain-error.ts';
 import { dbmFromMilliwatts, levelOfText, type LossTerms } from '../loss/index.ts';
 import { type LossCriterion, type LossRules, parsePart } from '../sheet/index.ts';
@@ -9,6 +10,7 @@ import {
   type EntryValue,
   type Flag,
   type InstrumentStamp,
+  type JudgingContext,
   type LossPartOutcome,
   type LossReference,
   type Reason,
@@ -61,12 +63,12 @@ export function judgeLoss(
   criterion: LossCriterion,
   slot: CompiledSlot,
   entry: Entry,
-  references: readonly LossReference[],
+  context: JudgingContext,
 ): PartJudgement {
   const terms = slot.terms!;
   const at = slot.params;
   const value = entry.value as LossValue | null;
-  const reference = value ? references.find((r) => r.id === value.referenceId) : undefined;
+  const reference = value ? context.references.find((r) => r.id === value.referenceId) : undefined;
   const base = {
     part: slot.part,
     entryId: entry.id,
@@ -90,7 +92,16 @@ export function judgeLoss(
   const negative = voidIfNegative(lossDb, at, criterion.rules);
   if (negative) return { outcome: give('void', null, negative), flags: [] };
   const [verdict, reason] = againstLimit(lossDb, terms, at);
-  return { outcome: give(verdict, lossDb, reason), flags: flagsOf(lossDb, verdict, value!, terms, entry.at) };
+  return {
+    outcome: give(verdict, lossDb, reason),
+    flags: flagsOf(
+      lossDb,
+      verdict,
+      value!,
+      terms,
+      calibrationOverdue(value!.instrument, entry.at, context.timeZone),
+    ),
+  };
 }
 
 function whyVoid(
@@ -163,9 +174,15 @@ function againstLimit(lossDb: number, terms: LossTerms, at: Place): [Verdict, Re
   return ['fail', { code: 'loss.over', params }];
 }
 
-function flagsOf(lossDb: number, verdict: Verdict, value: LossValue, terms: LossTerms, at: string): Flag[] {
+function flagsOf(
+  lossDb: number,
+  verdict: Verdict,
+  value: LossValue,
+  terms: LossTerms,
+  overdue: boolean,
+): Flag[] {
   const flags: Flag[] = [];
-  if (calibrationOverdue(value.instrument, at)) flags.push('calibration_overdue');
+  if (overdue) flags.push('calibration_overdue');
   if (lossDb < 0) flags.push('gain_within_uncertainty');
   else if (lossDb < terms.floorDb - DUST_DB) flags.push('suspect');
   if (value.slipConfirmed) flags.push('decimal_slip_confirmed');
@@ -207,10 +224,14 @@ export function lossSlip(
   return inside(loss * 10) ? 'ten_times' : null;
 }
 
-/** Whether an instrument's calibration had run out on the day of a reading. Days as YYYY-MM-DD. */
-export function calibrationOverdue(stamp: InstrumentStamp | undefined, at: string): boolean {
+/** Whether an instrument's calibration had run out on the day of a reading in the class's time zone. */
+export function calibrationOverdue(
+  stamp: InstrumentStamp | undefined,
+  at: string,
+  timeZone: string,
+): boolean {
   const dueOn = stamp?.calibrationDueOn ?? null;
-  return dueOn !== null && dueOn < at.slice(0, 10);
+  return dueOn !== null && dueOn < dayIn(timeZone, at);
 }
 
 /** To `digits` decimals, for showing only. */

@@ -13,7 +13,7 @@ import {
   type Entry,
   type Flag,
   isLossPart,
-  type LossReference,
+  type JudgingContext,
   type PartOutcome,
   partValue,
   type Reason,
@@ -37,7 +37,7 @@ interface Collected {
 export function judgeParts(
   compiled: CompiledCriterion,
   slots: ReadonlyMap<string, ResolvedSlot>,
-  references: readonly LossReference[],
+  context: JudgingContext,
   launch: CriterionOutcome | null = null,
 ): Judgement {
   const criterion = compiled.criterion as LossCriterion | ReadingsCriterion;
@@ -49,7 +49,7 @@ export function judgeParts(
     conflicts: 0,
     conflicting: [],
   };
-  for (const slot of compiled.slots) judgePart(compiled, slot, slots.get(slot.key), references, found);
+  for (const slot of compiled.slots) judgePart(compiled, slot, slots.get(slot.key), context, found);
   if (criterion.kind === 'loss' && criterion.link.fiberClass.startsWith('OS')) {
     if (bendSuspected(found.parts.filter(isLossPart), criterion.rules.bendStepDb.db)) {
       found.flags.add('bend_suspected');
@@ -123,7 +123,7 @@ function judgePart(
   compiled: CompiledCriterion,
   slot: CompiledSlot,
   resolved: ResolvedSlot | undefined,
-  references: readonly LossReference[],
+  context: JudgingContext,
   found: Collected,
 ): void {
   const criterion = compiled.criterion as LossCriterion | ReadingsCriterion;
@@ -142,7 +142,7 @@ function judgePart(
   }
   found.entryIds.push(entry.id);
   if (criterion.kind === 'loss') {
-    const judged = judgeLoss(criterion, slot, entry, references);
+    const judged = judgeLoss(criterion, slot, entry, context);
     found.parts.push(judged.outcome);
     judged.flags.forEach((flag) => found.flags.add(flag));
     return;

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { calibrationOverdue } from './judge-loss.ts';
 import { DEFAULT_SCORING, score } from './score.ts';
 import {
   check,
@@ -75,6 +76,14 @@ describe('a reading that an instrument gave', () => {
     expect(flagsOf(stamp({ calibrationDueOn: '2026-03-01' })).flags).toEqual(['calibration_overdue']);
     expect(flagsOf(stamp({ calibrationDueOn: '2026-03-02' })).flags).toEqual([]);
     expect(flagsOf(stamp({ calibrationDueOn: null })).flags).toEqual([]);
+  });
+  it('is asked of the day in the class’s zone', () => {
+    const late = stamp({ calibrationDueOn: '2026-03-01' });
+    const overdue = (timeZone: string, at: string): boolean => calibrationOverdue(late, at, timeZone);
+    expect(overdue('UTC', '2026-03-02T01:00:00.000Z')).toBe(true);
+    expect(overdue('America/Denver', '2026-03-02T01:00:00.000Z')).toBe(false);
+    expect(overdue('UTC', '2026-03-01T23:00:00.000Z')).toBe(false);
+    expect(overdue('Europe/Berlin', '2026-03-01T23:00:00.000Z')).toBe(true);
   });
   it('a measurement carries it too', () => {
     const band = { upper: { value: '0.1', source: { kind: 'house', fromMemory: false, words: '' } } };

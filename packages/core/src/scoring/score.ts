@@ -7,7 +7,7 @@ import type {
   CriterionOutcome,
   Entry,
   GroupOutcome,
-  LossReference,
+  JudgingContext,
   Outcome,
   Reason,
   ScoringContext,
@@ -22,6 +22,7 @@ export const DEFAULT_SCORING: ScoringContext = {
   marginalPassCounts: true,
   marginalFailCounts: false,
   attemptVoid: false,
+  timeZone: 'UTC',
 };
 
 /**
@@ -40,7 +41,7 @@ export function score(
 ): Outcome {
   const compiled = compileSheet(sheet);
   const slots = resolveEntries(entries);
-  const criteria = judgeAll(compiled, slots, context.references);
+  const criteria = judgeAll(compiled, slots, context);
   const rules: GroupRules = {
     passMarkPercent: sheet.passMarkPercent,
     final: context.final,
@@ -90,12 +91,12 @@ export function score(
 function judgeAll(
   compiled: CompiledSheet,
   slots: ReturnType<typeof resolveEntries>,
-  references: readonly LossReference[],
+  context: JudgingContext,
 ): CriterionOutcome[] {
   const judged: CriterionOutcome[] = [];
   const judge = (i: number): CriterionOutcome => {
     const c = compiled.criteria[i]!;
-    return (judged[i] ??= judgeCriterion(c, slots, references, c.about === null ? null : judge(c.about)));
+    return (judged[i] ??= judgeCriterion(c, slots, context, c.about === null ? null : judge(c.about)));
   };
   return compiled.criteria.map((_, i) => judge(i));
 }

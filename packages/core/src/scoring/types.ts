@@ -150,7 +150,12 @@ export interface ScoringContext {
   readonly marginalFailCounts: boolean;
   /** Set when the instructor voids the whole attempt. */
   readonly attemptVoid: boolean;
+  /** IANA zone of the class: whether a calibration had run out is asked of the day there. */
+  readonly timeZone: string;
 }
+
+/** What single criteria are judged by. */
+export type JudgingContext = Pick<ScoringContext, 'references' | 'timeZone'>;
 
 export interface Reason {
   readonly code: ReasonCode;

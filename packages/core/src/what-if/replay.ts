@@ -60,6 +60,8 @@ export function replayOf(
           references,
           final: true,
           attemptVoid: attempt.asVoid,
+          // It only tells the day of a calibration, which no setting moves.
+          timeZone: 'UTC',
           marginalPassCounts,
           marginalFailCounts,
         });

@@ -2,6 +2,7 @@ import type { IncomingMessage } from 'node:http';
 import type { Person } from '@clear-mark/contract';
 import session from 'express-session';
 import type { RequestHandler } from 'express';
+import { LRUCache } from 'lru-cache';
 import type pg from 'pg';
 import type { Config } from '../config.ts';
 import type { Database } from '../database/database.ts';
@@ -29,7 +30,7 @@ export function senders({ config, db, notifier, sessionPool, sessionSecret }: Se
   notifier.listen('session', ({ what }) => forget(what));
   const people = callers(db);
   /** The session behind a cookie header that was found to be rightly signed. */
-  const checkedCookies = new Map<string, string>();
+  const checkedCookies = new LRUCache<string, string>({ max: MOST_REMEMBERED });
 
   const sessions = session({
     name: 'clear-mark',
@@ -47,10 +48,7 @@ export function senders({ config, db, notifier, sessionPool, sessionSecret }: Se
     const me = id === undefined ? null : await people.get(id);
     response.locals['me'] = me;
     const { cookie } = request.headers;
-    if (me !== null && cookie !== undefined) {
-      if (checkedCookies.size > MOST_REMEMBERED) checkedCookies.clear();
-      checkedCookies.set(cookie, request.sessionID);
-    }
+    if (me !== null && cookie !== undefined) checkedCookies.set(cookie, request.sessionID);
     next();
   };
 
@@ -67,17 +65,13 @@ export function senders({ config, db, notifier, sessionPool, sessionSecret }: Se
 /** People as last read: each is asked for again after seconds. */
 function callers(db: Database) {
   const people = peopleService(db);
-  const known = new Map<string, { readonly person: Person; readonly until: number }>();
-  const recent = (id: string): Person | null => {
-    const there = known.get(id);
-    return there && there.until > Date.now() ? there.person : null;
-  };
+  const known = new LRUCache<string, Person>({ max: MOST_REMEMBERED, ttl: CALLER_MS });
+  const recent = (id: string): Person | null => known.get(id) ?? null;
   async function get(id: string): Promise<Person | null> {
     const there = recent(id);
     if (there) return there;
     const person = await people.byId(id);
-    if (known.size > MOST_REMEMBERED) known.clear();
-    if (person) known.set(id, { person, until: Date.now() + CALLER_MS });
+    if (person) known.set(id, person);
     else known.delete(id);
     return person;
   }

@@ -1,10 +1,13 @@
 import type { Criterion, MethodSheet } from '@clear-mark/core';
 import type { Person } from '@clear-mark/contract';
+import { LRUCache } from 'lru-cache';
 import { classesStore } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { sheetOfAttempt } from '../methods/index.ts';
 import { peopleService } from '../people/index.ts';
 import { attemptsStore } from './attempts.store.ts';
+
+type MemberRole = 'instructor' | 'trainee';
 
 /** What an attempt was started with and keeps: it is read once. */
 export interface AttemptContext {
@@ -32,8 +35,9 @@ const REMEMBERED_MS = 5000;
  * who belongs to a class is asked again after seconds, and a refusal is never remembered.
  */
 export function attemptContexts(db: Database) {
-  const contexts = new Map<string, AttemptContext>();
-  const remembered = new Map<string, { readonly value: unknown; readonly until: number }>();
+  const contexts = new LRUCache<string, AttemptContext>({ max: MOST_ATTEMPTS });
+  const people = new LRUCache<string, Person>({ max: MOST_ATTEMPTS, ttl: REMEMBERED_MS });
+  const members = new LRUCache<string, MemberRole>({ max: MOST_ATTEMPTS, ttl: REMEMBERED_MS });
 
   async function attempt(id: string): Promise<AttemptContext | null> {
     const known = contexts.get(id);
@@ -44,24 +48,14 @@ export function attemptContexts(db: Database) {
     const classBegan = await classesStore(db).beganAt(row.classId);
     const { classId, traineeId } = row;
     const made = { id, classId, traineeId, classBegan, criteria: criteriaOf(sheet) };
-    if (contexts.size >= MOST_ATTEMPTS) contexts.delete(contexts.keys().next().value!);
     contexts.set(id, made);
     return made;
   }
 
-  async function remember<T>(key: string, ask: () => Promise<T | null>): Promise<T | null> {
-    const there = remembered.get(key);
-    if (there && there.until > Date.now()) return there.value as T;
-    const value = await ask();
-    if (remembered.size > MOST_ATTEMPTS) remembered.clear();
-    if (value === null) remembered.delete(key);
-    else remembered.set(key, { value, until: Date.now() + REMEMBERED_MS });
-    return value;
-  }
   const person = (id: string): Promise<Person | null> =>
-    remember(`person ${id}`, () => peopleService(db).byId(id));
-  const memberRole = (classId: string, id: string) =>
-    remember(`member ${classId} ${id}`, () => classesStore(db).memberRole(classId, id));
+    remembered(people, id, () => peopleService(db).byId(id));
+  const memberRole = (classId: string, id: string): Promise<MemberRole | null> =>
+    remembered(members, `${classId} ${id}`, () => classesStore(db).memberRole(classId, id));
 
   /** Whether this person may see an attempt: its trainee, instructors of its class, the lead. */
   async function sees(context: AttemptContext, me: Person): Promise<boolean> {
@@ -91,4 +85,17 @@ function criteriaOf(sheet: MethodSheet): ReadonlyMap<string, Criterion> {
   const made = new Map(sheet.steps.flatMap((s) => s.criteria.map((c) => [c.id, c] as const)));
   criteriaBySheet.set(sheet, made);
   return made;
+}
+
+/** What a cache still holds, else what is found out now; that nothing was found is asked anew each time. */
+async function remembered<T extends object | string>(
+  cache: LRUCache<string, T>,
+  key: string,
+  ask: () => Promise<T | null>,
+): Promise<T | null> {
+  const there = cache.get(key);
+  if (there !== undefined) return there;
+  const found = await ask();
+  if (found !== null) cache.set(key, found);
+  return found;
 }

@@ -75,6 +75,7 @@ export const attemptsService = (db: Database) => ({
       attempt: attempt!,
       sheet,
       policy: summary!.policy,
+      timeZone: summary!.timeZone,
       entries,
       references,
       revisions,

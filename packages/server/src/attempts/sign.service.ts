@@ -39,7 +39,7 @@ export async function signWithin(
 ): Promise<Revision> {
   const attempt = await attemptsStore(trx).lock(attemptId);
   if (!attempt) throw new AppError('not_found.attempt');
-  const { policy } = await classForInstructor(trx, attempt.classId, me);
+  const { policy, timeZone } = await classForInstructor(trx, attempt.classId, me);
   if (attempt.state === 'signed') throw new AppError('attempt.signed');
   if (attempt.state === 'withdrawn') throw new AppError('attempt.withdrawn');
   const entries = await attemptsStore(trx).entries(attemptId);
@@ -54,6 +54,7 @@ export async function signWithin(
     marginalPassCounts: policy.marginalPassCounts,
     marginalFailCounts: policy.marginalFailCounts,
     attemptVoid: request.asVoid,
+    timeZone,
   });
   return record(trx, attempt, { outcome, kind: kindOf(outcome, request), reason: request.reason, me, now });
 }

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import pgSimple from 'connect-pg-simple';
 import session from 'express-session';
+import { LRUCache } from 'lru-cache';
 import type pg from 'pg';
 
 /** How long a session is taken as it was read: a sign-out in another process is heard of by the bell before. */
@@ -27,8 +28,8 @@ export function sessionStore(pool: pg.Pool): {
   readonly recent: (id: string) => session.SessionData | null;
 } {
   const Base = pgSimple(session);
-  const known = new Map<string, { readonly data: session.SessionData; readonly until: number }>();
-  const touched = new Map<string, number>();
+  const known = new LRUCache<string, session.SessionData>({ max: MOST_REMEMBERED, ttl: REMEMBERED_MS });
+  const touched = new LRUCache<string, true>({ max: MOST_REMEMBERED, ttl: TOUCH_EVERY_MS });
   const forget = (name: string): void => {
     for (const id of known.keys()) if (sessionName(id) === name) known.delete(id);
   };
@@ -36,9 +37,9 @@ export function sessionStore(pool: pg.Pool): {
   class Store extends Base {
     override get(id: string, done: Read): void {
       const there = known.get(id);
-      if (there && there.until > Date.now()) return done(null, structuredClone(there.data));
+      if (there) return done(null, structuredClone(there));
       super.get(id, (error: unknown, data?: session.SessionData | null) => {
-        if (!error && data) remember(id, data);
+        if (!error && data) known.set(id, structuredClone(data));
         done(error, data);
       });
     }
@@ -47,9 +48,8 @@ export function sessionStore(pool: pg.Pool): {
       super.set(id, data, done);
     }
     override touch(id: string, data: session.SessionData, done?: Done): void {
-      if (isTouched(id)) return done?.();
-      if (touched.size > MOST_REMEMBERED) touched.clear();
-      touched.set(id, Date.now());
+      if (touched.has(id)) return done?.();
+      touched.set(id, true);
       super.touch(id, data, done);
     }
     override destroy(id: string, done?: Done): void {
@@ -58,15 +58,8 @@ export function sessionStore(pool: pg.Pool): {
       super.destroy(id, done);
     }
   }
-  const isTouched = (id: string): boolean => (touched.get(id) ?? 0) > Date.now() - TOUCH_EVERY_MS;
-  function recent(id: string): session.SessionData | null {
-    const there = known.get(id);
-    return there && there.until > Date.now() && isTouched(id) ? there.data : null;
-  }
-  function remember(id: string, data: session.SessionData): void {
-    if (known.size > MOST_REMEMBERED) known.clear();
-    known.set(id, { data: structuredClone(data), until: Date.now() + REMEMBERED_MS });
-  }
+  const recent = (id: string): session.SessionData | null =>
+    touched.has(id) ? (known.get(id) ?? null) : null;
   const store = new Store({
     pool,
     tableName: 'session',

@@ -45,6 +45,8 @@ export const useLiveOutcomes = defineStore('live-outcomes', () => {
     return byAttempt;
   });
 
+  const timeZone = computed(() => classroom.detail?.timeZone ?? DEFAULT_SCORING.timeZone);
+
   /** All that an outcome hangs on beside its attempt, entries and sheet: what each reference says now, settings, the clock. */
   const surroundings = computed(() => {
     const { marginalPassCounts, marginalFailCounts } = classroom.detail?.policy ?? DEFAULT_SCORING;
@@ -54,6 +56,7 @@ export const useLiveOutcomes = defineStore('live-outcomes', () => {
       marginalPassCounts,
       marginalFailCounts,
       classroom.references,
+      timeZone.value,
     ]);
   });
 
@@ -88,6 +91,7 @@ export const useLiveOutcomes = defineStore('live-outcomes', () => {
       marginalPassCounts,
       marginalFailCounts,
       attemptVoid: false,
+      timeZone: timeZone.value,
     });
     const missing = new Set(outcome.missing);
     const openSteps = new Set(

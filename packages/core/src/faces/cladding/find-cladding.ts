@@ -1,3 +1,4 @@
+import { FACE_SETTINGS, type FaceSettings } from '../settings.ts';
 import type { Circle } from '../pixels/enclosing-circle.ts';
 import { fitCircle } from './fit-circle.ts';
 import { type GreyImage, sampleAt, shrink } from '../pixels/image.ts';
@@ -20,8 +21,6 @@ export type CladdingFound =
 const COARSE_WIDTH = 200;
 const ANGLES = 360;
 const RIM_ANGLES = 240;
-/** Share of the angles at which the edge has to be seen. */
-const LEAST_SEEN = 0.6;
 
 /**
  * Finds the cladding circle: a vote of the edges of a coarse copy for its centre, the radius from the edges round that
@@ -29,13 +28,14 @@ const LEAST_SEEN = 0.6;
  * not pull. A thin dark adhesive ring lies outside the cladding: the edge is its inner side, found by a model of the rim.
  * `cut` when the circle is not wholly in the picture, `none` when there is no circle.
  */
-export function findCladding(image: GreyImage): CladdingFound {
+export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SETTINGS): CladdingFound {
   const guess = vote(image);
   if (!guess) return { state: 'none' };
   let circle = guess;
   for (let round = 0; round < 3; round++) {
     const edge = edgePoints(image, circle);
-    if (edge.xs.length < LEAST_SEEN * ANGLES) return { state: isCut(image, circle) ? 'cut' : 'none' };
+    if (edge.xs.length < settings.cladding.leastSeen * ANGLES)
+      return { state: isCut(image, circle) ? 'cut' : 'none' };
     const fitted = fitCircle(edge.xs, edge.ys, circle);
     if (!fitted || fitted.spread > 0.03 * fitted.circle.r) return { state: 'none' };
     circle = fitted.circle;

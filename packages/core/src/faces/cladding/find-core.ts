@@ -1,3 +1,4 @@
+import type { FaceSettings } from '../settings.ts';
 /** What the core's size says about the fiber; `unlit` where no core is to be seen. */
 export const CORE_CLASSES = ['single_mode', 'multimode_50', 'multimode_62', 'unlit'] as const;
 export type CoreClass = (typeof CORE_CLASSES)[number];
@@ -7,16 +8,12 @@ export interface Core {
   readonly radiusUm: number | null;
 }
 
-const LEAST_STEP = 1.5;
-/** Between the radii of 50 and 62.5 um cores, 25 and 31.25 um. */
-const BETWEEN_UM = 28;
-
 /**
  * The core from the level at each half pixel of distance from the centre: a level of its own from 8 to 18 um out belongs to
  * a multimode core, whose radius tells 50 from 62.5 um; one in the middle alone to a single-mode core. A difference of
  * less than 1.5 levels is none.
  */
-export function findCore(rings: Float32Array, umPerPx: number): Core {
+export function findCore(rings: Float32Array, umPerPx: number, settings: FaceSettings): Core {
   const mean = (from: number, to: number): number => {
     const [a, b] = [from, to].map((um) => Math.round((2 * um) / umPerPx));
     const part = rings.slice(a, Math.max(a! + 1, b!));
@@ -25,11 +22,11 @@ export function findCore(rings: Float32Array, umPerPx: number): Core {
   const ground = mean(36, 52);
   const wide = mean(8, 18) - ground;
   const narrow = mean(0, 2.5) - ground;
-  if (Math.abs(wide) >= LEAST_STEP) {
+  if (Math.abs(wide) >= settings.core.leastStep) {
     const radiusUm = reachOf(rings, ground, wide, umPerPx, 34);
-    return { class: radiusUm < BETWEEN_UM ? 'multimode_50' : 'multimode_62', radiusUm };
+    return { class: radiusUm < settings.core.between50And62Um ? 'multimode_50' : 'multimode_62', radiusUm };
   }
-  if (Math.abs(narrow) >= 2 * LEAST_STEP) {
+  if (Math.abs(narrow) >= 2 * settings.core.leastStep) {
     return { class: 'single_mode', radiusUm: reachOf(rings, ground, narrow, umPerPx, 8) };
   }
   return { class: 'unlit', radiusUm: null };

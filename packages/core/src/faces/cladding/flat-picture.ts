@@ -1,3 +1,4 @@
+import { FACE_SETTINGS, type FaceSettings } from '../settings.ts';
 import { flattenFace } from './flatten.ts';
 import type { GreyImage } from '../pixels/image.ts';
 
@@ -18,8 +19,9 @@ export function flatPicture(
   image: GreyImage,
   centrePx: readonly [number, number],
   diameterPx: number,
+  settings: FaceSettings = FACE_SETTINGS,
 ): FlatPicture {
-  const flat = flattenFace(image, { x: centrePx[0], y: centrePx[1], r: diameterPx / 2 });
+  const flat = flattenFace(image, { x: centrePx[0], y: centrePx[1], r: diameterPx / 2 }, settings);
   const data = new Uint8Array(flat.side * flat.side);
   for (let i = 0; i < data.length; i++) {
     const v = flat.inside[i] ? MIDDLE + GAIN * flat.level[i]! : 0;

@@ -1,3 +1,4 @@
+import type { FaceSettings } from '../settings.ts';
 import type { Circle } from '../pixels/enclosing-circle.ts';
 import type { GreyImage } from '../pixels/image.ts';
 import { fitLight, type Light, lightOfRow } from './light.ts';
@@ -47,12 +48,12 @@ export const lookedAtPx = (radiusPx: number): number => radiusPx - 0.5;
  * median of each half pixel of distance from the centre, which takes out the core and the blurred rim. Levels of the
  * picture, 8 bit.
  */
-export function flattenFace(image: GreyImage, circle: Circle): FlattenedFace {
+export function flattenFace(image: GreyImage, circle: Circle, settings: FaceSettings): FlattenedFace {
   const flat = squareOf(image, circle, circle.r + 2, 0, lookedAtPx(circle.r));
   // A multimode core reaches half way out and is no part of the fit.
   const light = fitLight(image, circle, 0.55, 0.93, 2);
   if (light) takeLight(flat, light);
-  const rings = takeRings(flat);
+  const rings = takeRings(flat, settings);
   return { ...flat, rings };
 }
 
@@ -108,13 +109,12 @@ export function takeLight({ side, level, inside, left, top, spans }: FlatFace, l
 const BINS_PER_PX = 2;
 /** Of a square about so many pixels tell its rings. */
 const TELLING = 48_000;
-/** A ring's median is of this many values at least; near the centre rings are joined until they hold them. */
-const LEAST = 110;
 
 /** Subtracts the median of each ring half a pixel wide, and returns the medians. */
-function takeRings({ level, distance, inside, side, spans }: FlatFace): Float32Array {
+function takeRings({ level, distance, inside, side, spans }: FlatFace, settings: FaceSettings): Float32Array {
   const medians = mediansOf(
     ringsOf(level, distance, inside, BINS_PER_PX, Math.max(1, Math.round(level.length / TELLING))),
+    settings,
   );
   for (let y = 0; y < side; y++) {
     const end = y * side + spans[2 * y + 1]!;
@@ -124,11 +124,11 @@ function takeRings({ level, distance, inside, side, spans }: FlatFace): Float32A
   return medians;
 }
 
-function mediansOf(rings: readonly Float32Array[]): Float32Array {
+function mediansOf(rings: readonly Float32Array[], settings: FaceSettings): Float32Array {
   return Float32Array.from(rings, (_, d) => {
     let reach = 0;
     let values = rings[d]!;
-    while (values.length < LEAST && reach < 16) {
+    while (values.length < settings.light.leastOfRing && reach < 16) {
       reach += 1;
       values = joined(rings.slice(Math.max(0, d - reach), d + reach + 1));
     }
@@ -146,26 +146,26 @@ function valueAt(medians: Float32Array, distance: number): number {
   return a + (medians[low + 1]! - a) * (d - low);
 }
 
-/** Round the centre a line covers much of a ring; pixels. */
-const NEAR_CENTRE = 26;
-
 /**
  * Takes the rings round the centre once more from a face whose lines are taken out: a line that runs through the core had
  * pulled their medians, which would stay behind as a spot.
  */
-export function takeCentreAgain({ level, distance, inside, side }: FlatFace): void {
+export function takeCentreAgain({ level, distance, inside, side }: FlatFace, settings: FaceSettings): void {
   const at: number[] = [];
   const half = side >> 1;
-  const reach = NEAR_CENTRE + 3;
+  const reach = settings.light.nearCentrePx + 3;
   for (let y = Math.max(0, half - reach); y < Math.min(side, half + reach); y++) {
     for (let x = Math.max(0, half - reach); x < Math.min(side, half + reach); x++) {
       const i = y * side + x;
-      if (inside[i] && distance[i]! < NEAR_CENTRE) at.push(i);
+      if (inside[i] && distance[i]! < settings.light.nearCentrePx) at.push(i);
     }
   }
   const levels = Float32Array.from(at, (i) => level[i]!);
   const distances = Float32Array.from(at, (i) => distance[i]!);
-  const medians = mediansOf(ringsOf(levels, distances, new Uint8Array(at.length).fill(1), BINS_PER_PX));
-  if (medians.length < NEAR_CENTRE * BINS_PER_PX) return;
+  const medians = mediansOf(
+    ringsOf(levels, distances, new Uint8Array(at.length).fill(1), BINS_PER_PX),
+    settings,
+  );
+  if (medians.length < settings.light.nearCentrePx * BINS_PER_PX) return;
   for (const i of at) level[i]! -= valueAt(medians, distance[i]!);
 }

@@ -1,3 +1,4 @@
+import type { FaceSettings } from '../settings.ts';
 import type { FlatFace } from './flatten.ts';
 import { middleOf } from '../pixels/quantile.ts';
 import { joined, ringsOf } from '../pixels/rings.ts';
@@ -147,10 +148,6 @@ export function spreadOf(level: Float32Array, inside: Uint8Array): number {
 const MOST_SAMPLES = 15_000;
 /** Of a square about so many pixels tell its noise. */
 const TELLING = 24_000;
-/** Pixels that a ring needs for its own spread. */
-const RING_LEAST = 80;
-/** So near to the centre rings are too short to tell: a pit that lies there would be taken for their noise. */
-const CENTRE = 8;
 
 /**
  * The spread by the distance from the centre in whole pixels: that of all, or of the ring where it is more, as round
@@ -159,15 +156,16 @@ const CENTRE = 8;
 export function spreadByDistance(
   level: Float32Array,
   { distance, inside }: Pick<FlatFace, 'distance' | 'inside'>,
+  settings: FaceSettings,
 ): Float32Array {
   const overall = spreadOf(level, inside);
   const rings = ringsOf(level, distance, inside, 1, Math.max(1, Math.round(level.length / TELLING)));
   for (const ring of rings) for (let i = 0; i < ring.length; i++) ring[i] = Math.abs(ring[i]!);
   const spreads = Float32Array.from({ length: rings.length + 2 }, () => overall);
-  for (let d = CENTRE; d < spreads.length; d++) {
+  for (let d = settings.noise.nearCentrePx; d < spreads.length; d++) {
     let values: Float32Array = rings[d] ?? new Float32Array(0);
     // Far out a ring has enough of its own, and the rim's noise is not that of the glass beside it.
-    for (let reach = 1; values.length < RING_LEAST && reach < 6; reach++) {
+    for (let reach = 1; values.length < settings.noise.leastOfRing && reach < 6; reach++) {
       values = joined(rings.slice(Math.max(0, d - reach), d + reach + 1));
     }
     spreads[d] = Math.max(overall, 1.4826 * middleOf(values.slice()));

@@ -1,3 +1,4 @@
+import { FACE_SETTINGS, type FaceSettings } from '../settings.ts';
 import type { FaceFeature } from './grade-face.ts';
 
 /** What became of the features of a face between two pictures of it. Places in the two lists. */
@@ -7,22 +8,23 @@ export interface FaceChange {
   readonly came: readonly number[];
 }
 
-/** How far apart the same mark may be measured in two pictures, um, on top of half of its size; house. */
-const APART_UM = 2.5;
-
 /**
  * Compares the features of a face before and after cleaning, both in um from the fiber's centre: what is found again within
  * half of its size and 2.5 um is the same mark, nearest pairs first. The pictures may be turned against each other by a
  * part of a degree, no more: the connector is not to be turned in its adapter between them.
  */
-export function compareFaces(before: readonly FaceFeature[], after: readonly FaceFeature[]): FaceChange {
+export function compareFaces(
+  before: readonly FaceFeature[],
+  after: readonly FaceFeature[],
+  settings: FaceSettings = FACE_SETTINGS,
+): FaceChange {
   const pairs = before
     .flatMap((a, i) =>
       after.map((b, j) => ({
         before: i,
         after: j,
         apart: Math.hypot(a.xUm - b.xUm, a.yUm - b.yUm),
-        reach: APART_UM + extentOf(a) / 2,
+        reach: settings.compare.apartUm + extentOf(a) / 2,
         same: a.kind === b.kind,
       })),
     )

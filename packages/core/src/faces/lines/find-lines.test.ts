@@ -1,3 +1,4 @@
+import { FACE_SETTINGS } from '../settings.ts';
 import { describe, expect, it } from 'vitest';
 import { BLUR, faceOf, mark, type Paint, SIDE, soft } from '../cladding/faces-for-tests.ts';
 import { findLines } from './find-lines.ts';
@@ -6,7 +7,7 @@ import { joinPieces, placeBy } from './join-pieces.ts';
 
 const linesOn = (paint: Paint, seed?: number): readonly FoundLine[] => {
   const face = faceOf(paint, seed);
-  return findLines(face, face.inside, BLUR, 0.8);
+  return findLines(face, face.inside, BLUR, 0.8, FACE_SETTINGS);
 };
 
 const angleOf = ({ pixels }: FoundLine): number => {
@@ -87,7 +88,7 @@ describe('pieces', () => {
       [first, next],
       [next, first],
     ]) {
-      const joined = joinPieces(order, SIDE);
+      const joined = joinPieces(order, SIDE, FACE_SETTINGS);
       expect(joined).toHaveLength(1);
       expect(joined[0]!.line.length).toBeCloseTo(Math.hypot(130, 2), 6);
       expect(joined[0]!.line.pixels).toHaveLength(first.pixels.length + next.pixels.length);
@@ -98,8 +99,8 @@ describe('pieces', () => {
       piece(165, 100, 200, 100),
       piece(110, 102, 150, 102, -1),
     ]) {
-      expect(joinPieces([first, other], SIDE)).toHaveLength(2);
+      expect(joinPieces([first, other], SIDE, FACE_SETTINGS)).toHaveLength(2);
     }
-    expect(joinPieces([], SIDE)).toEqual([]);
+    expect(joinPieces([], SIDE, FACE_SETTINGS)).toEqual([]);
   });
 });

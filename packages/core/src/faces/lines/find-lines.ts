@@ -1,3 +1,4 @@
+import type { FaceSettings } from '../settings.ts';
 import type { FlatFace } from '../cladding/flatten.ts';
 import type { FoundLine, MeasuredLine } from './found-line.ts';
 import { joinPieces, placeBy } from './join-pieces.ts';
@@ -8,12 +9,6 @@ import { traceCrests } from './trace-lines.ts';
 
 /** Reach of a piece's halves and of its surroundings, in pixels of the copy. */
 const REACH = { arm: 8, beside: 6 };
-const LEAST_CREST = 7;
-const LEAST_LENGTH = 26;
-/** Share of the shorter of two lines that lies on the longer when they are one. */
-const COVERED = 0.45;
-/** A dark line beside a bright one of this share of its height may be its shadow. */
-const SHADOW = 0.45;
 
 /**
  * Lines of low contrast, straight or gently bent: crests of a response along 18 directions, joined where they go on, each
@@ -25,11 +20,12 @@ export function findLines(
   inside: Uint8Array,
   blurPx: number,
   spread: number,
+  settings: FaceSettings,
 ): readonly MeasuredLine[] {
   const { side } = face;
   const small = halved(face.level, inside, side);
-  const response = lineResponse(small.level, small.inside, small.side, REACH);
-  const crests = traceCrests(response, LEAST_CREST).map((crest): FoundLine => {
+  const response = lineResponse(small.level, small.inside, small.side, REACH, settings);
+  const crests = traceCrests(response, settings.lines.leastCrestPx, settings).map((crest): FoundLine => {
     const pixels = crest.map((i) => fullResolutionIndex(i, small.side, side));
     const values = crest.map((i) => Math.abs(response.value[i]!));
     return {
@@ -42,25 +38,26 @@ export function findLines(
   });
   const lines: MeasuredLine[] = [];
   const take = (found: FoundLine): boolean => {
-    const line = measureLine(face, found, blurPx, spread, LEAST_LENGTH);
+    const line = measureLine(face, found, blurPx, spread, settings.lines.leastLengthPx, settings);
     if (!line || isConcentric(face, line)) return false;
-    if (!lines.some((other) => isSameLine(other, line, side))) lines.push(line);
+    if (!lines.some((other) => isSameLine(other, line, side, settings))) lines.push(line);
     // Where two lines meet a crest may go from one to the other: what lies off the first may be the second.
     const rest = found.pixels.filter((i) => !liesOn(line, i, side));
-    if (rest.length < found.pixels.length && rest.length > LEAST_CREST) take({ ...found, pixels: rest });
+    if (rest.length < found.pixels.length && rest.length > settings.lines.leastCrestPx)
+      take({ ...found, pixels: rest });
     return true;
   };
   // The strongest first: a weak one beside it is its shadow or a copy.
-  const joined = [...joinPieces(crests, side)].sort((a, b) => b.line.height - a.line.height);
+  const joined = [...joinPieces(crests, side, settings)].sort((a, b) => b.line.height - a.line.height);
   for (const { line, pieces } of joined) {
     // Pieces that make no line together may make one alone, and one that bends far may make two.
-    if (!take(line)) for (const piece of pieces.length > 1 ? pieces : halvesOf(line)) take(piece);
+    if (!take(line)) for (const piece of pieces.length > 1 ? pieces : halvesOf(line, settings)) take(piece);
   }
   return lines;
 }
 
-function halvesOf(line: FoundLine): readonly FoundLine[] {
-  if (line.length < 4 * LEAST_LENGTH) return [];
+function halvesOf(line: FoundLine, settings: FaceSettings): readonly FoundLine[] {
+  if (line.length < 4 * settings.lines.leastLengthPx) return [];
   const half = line.pixels.length >> 1;
   return [line.pixels.slice(0, half), line.pixels.slice(half)].map((pixels) => ({ ...line, pixels }));
 }
@@ -77,11 +74,19 @@ function isConcentric({ distance }: FlatFace, { pixels, length }: MeasuredLine):
 }
 
 /** Much of the one lies on the other, and it is no line of the other kind in its own right. */
-export function isSameLine(line: MeasuredLine, other: MeasuredLine, side: number): boolean {
+export function isSameLine(
+  line: MeasuredLine,
+  other: MeasuredLine,
+  side: number,
+  settings: FaceSettings,
+): boolean {
   const [long, short] = line.length >= other.length ? [line, other] : [other, line];
-  if (line.sign !== other.sign && other.height > SHADOW * line.height) return false;
+  if (line.sign !== other.sign && other.height > settings.lines.shadowHeight * line.height) return false;
   const some = short.pixels.filter((_, k) => k % 4 === 0);
-  return some.filter((i) => liesOn(long, i, side, short.width)).length > COVERED * some.length;
+  return (
+    some.filter((i) => liesOn(long, i, side, short.width)).length >
+    settings.lines.sameWhenCovered * some.length
+  );
 }
 
 function liesOn(line: MeasuredLine, i: number, side: number, width = line.width): boolean {

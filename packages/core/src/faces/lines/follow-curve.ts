@@ -1,3 +1,4 @@
+import type { FaceSettings } from '../settings.ts';
 import type { FlatFace } from '../cladding/flatten.ts';
 import { solve } from '../pixels/solve.ts';
 import { axisOf } from './trace-lines.ts';
@@ -39,17 +40,11 @@ export function onCurve({ x, y, ux, uy, bend }: Curve, s: number, n: number): Po
 /** How far along the curve's axis a point lies. */
 export const alongOf = ({ x, y, ux, uy }: Curve, [px, py]: Point): number => (px - x) * ux + (py - y) * uy;
 
-/** A parabola that the points lie off by more than this in the middle is given up for a curve of the fourth degree; px. */
-const OFF = 0.3;
-/** That one has to lie so much nearer, and to be this long, since a short one can be bent to anything. */
-const NEARER = 0.75;
-const LONG_PX = 90;
-
 /**
  * The curve through points, those that lie off by more than three robust spreads left out: a parabola, or a polynomial of
  * the fourth degree where a long line bends further than a parabola follows. Null under four points.
  */
-export function curveThrough(points: readonly Point[]): Curve | null {
+export function curveThrough(points: readonly Point[], settings: FaceSettings): Curve | null {
   if (points.length < 4) return null;
   const { x, y, ux, uy } = axisOf(points);
   const placed = points.map(([px, py]): Placed => ({
@@ -60,9 +55,9 @@ export function curveThrough(points: readonly Point[]): Curve | null {
   let to = -Infinity;
   for (const { s } of placed) [from, to] = [Math.min(from, s), Math.max(to, s)];
   let best = fitted(placed, 2);
-  if (best.off > OFF && to - from > LONG_PX && points.length > 9) {
+  if (best.off > settings.curve.offPx && to - from > settings.curve.longPx && points.length > 9) {
     const more = fitted(placed, 4);
-    if (more.off < NEARER * best.off) best = more;
+    if (more.off < settings.curve.nearer * best.off) best = more;
   }
   return { x, y, ux, uy, bend: best.bend, from, to };
 }

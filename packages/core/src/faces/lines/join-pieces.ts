@@ -1,9 +1,5 @@
+import type { FaceSettings } from '../settings.ts';
 import type { FoundLine } from './found-line.ts';
-
-/** Pieces in line with each other are one line: at most this far apart along it, beside it, and turned, in px and degrees. */
-const GAP = 70;
-const ASIDE = 7;
-const TURNED_DEG = 22;
 
 interface Ends {
   readonly x1: number;
@@ -62,14 +58,18 @@ export interface JoinedLine {
 }
 
 /** Lines with the pieces that continue them taken in; the longest of them gives width and height. */
-export function joinPieces(lines: readonly FoundLine[], side: number): readonly JoinedLine[] {
+export function joinPieces(
+  lines: readonly FoundLine[],
+  side: number,
+  settings: FaceSettings,
+): readonly JoinedLine[] {
   const rest = [...lines].sort((a, b) => b.length - a.length);
   const joined: JoinedLine[] = [];
   while (rest.length > 0) {
     let line = rest.shift()!;
     const pieces = [line];
     for (let i = 0; i < rest.length; i++) {
-      if (!continues(line, rest[i]!, side)) continue;
+      if (!continues(line, rest[i]!, side, settings)) continue;
       pieces.push(rest[i]!);
       line = withPiece(line, rest[i]!, side);
       rest.splice(i, 1);
@@ -80,16 +80,18 @@ export function joinPieces(lines: readonly FoundLine[], side: number): readonly 
   return joined;
 }
 
-function continues(line: FoundLine, piece: FoundLine, side: number): boolean {
+function continues(line: FoundLine, piece: FoundLine, side: number, settings: FaceSettings): boolean {
   if (line.sign !== piece.sign) return false;
   const a = endsOf(line.pixels, side);
   const b = endsOf(piece.pixels, side);
   const turned = (Math.acos(Math.min(1, Math.abs(a.ux * b.ux + a.uy * b.uy))) * 180) / Math.PI;
   const short = piece.length < 30;
-  if (turned > (short ? 2 : 1) * TURNED_DEG) return false;
+  if (turned > (short ? 2 : 1) * settings.pieces.turnedDeg) return false;
   const middle = piece.pixels[Math.floor(piece.pixels.length / 2)]!;
   const { aside, beyond } = placeBy(line, side, middle % side, Math.floor(middle / side));
-  return aside < ASIDE + line.width / 2 && beyond - piece.length / 2 < GAP;
+  return (
+    aside < settings.pieces.asidePx + line.width / 2 && beyond - piece.length / 2 < settings.pieces.gapPx
+  );
 }
 
 function withPiece(line: FoundLine, piece: FoundLine, side: number): FoundLine {

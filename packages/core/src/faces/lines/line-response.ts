@@ -1,3 +1,4 @@
+import type { FaceSettings } from '../settings.ts';
 import { middleOf } from '../pixels/quantile.ts';
 
 /** Directions that are tried, over half a turn. */
@@ -26,12 +27,13 @@ export function lineResponse(
   inside: Uint8Array,
   side: number,
   reach: LineReach,
+  settings: FaceSettings,
 ): LineResponse {
   const masked = level.slice();
   for (let i = 0; i < masked.length; i++) if (inside[i] === 0) masked[i] = 0;
   const reachAll = Math.ceil(Math.SQRT2 * Math.max(reach.arm, reach.beside)) + 3;
   const deep = eroded(inside, side, reachAll);
-  const likely = likelyPixels(masked, inside, side);
+  const likely = likelyPixels(masked, inside, side, settings);
   for (let i = 0; i < likely.length; i++) likely[i]! &= inside[i]!;
   const plain = squareOf(masked, inside, likely, deep, side);
   const turned = squareOf(
@@ -61,11 +63,14 @@ export function lineResponse(
 
 /** Every so many pixels tell the noise of a direction. */
 const SAMPLED = 13;
-/** The mean of nine pixels, in spreads of it, that a pixel on a line has at least. */
-const LEAST_MEAN = 1;
 
 /** Pixels whose own neighbourhood stands out a little; the others are on no line that is looked for. */
-function likelyPixels(level: Float32Array, inside: Uint8Array, side: number): Uint8Array {
+function likelyPixels(
+  level: Float32Array,
+  inside: Uint8Array,
+  side: number,
+  settings: FaceSettings,
+): Uint8Array {
   const rows = new Float32Array(level.length);
   for (let i = 1; i < level.length - 1; i++) rows[i] = level[i - 1]! + level[i]! + level[i + 1]!;
   const mean = new Float32Array(level.length);
@@ -74,7 +79,7 @@ function likelyPixels(level: Float32Array, inside: Uint8Array, side: number): Ui
   const some = new Float32Array(Math.ceil(level.length / 4));
   let n = 0;
   for (let i = 0; i < level.length; i += 4) if (inside[i]) some[n++] = mean[i]!;
-  const least = LEAST_MEAN * 1.4826 * middleOf(some.subarray(0, n));
+  const least = settings.crests.leastMean * 1.4826 * middleOf(some.subarray(0, n));
   const likely = new Uint8Array(level.length);
   for (let i = 0; i < level.length; i++) likely[i] = mean[i]! > least ? 1 : 0;
   return likely;

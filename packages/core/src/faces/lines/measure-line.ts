@@ -1,3 +1,4 @@
+import type { FaceSettings } from '../settings.ts';
 import type { FlatFace } from '../cladding/flatten.ts';
 import { addAcross, alongOf, type Curve, curveThrough, onCurve } from './follow-curve.ts';
 import { type FoundLine, lengthOf, type MeasuredLine } from './found-line.ts';
@@ -13,19 +14,9 @@ const ALONG = 2;
 const PLACES = Array.from({ length: (2 * ACROSS) / STEP + 1 }, (_, k) => k * STEP - ACROSS);
 /** A stretch of the line that is looked at as one. */
 const STRETCH = 8;
-/** A line is no wider than this, so much longer than wide, and stands this high over the noise of a pixel. */
-const MOST_WIDTH = 16;
-const LONGER = 4;
-const LEAST_HEIGHT = 1.9;
+
 /** The curve is moved so often at most; middles that lie this little off it move it no more; pixels. */
 const ROUNDS = 5;
-const CLOSE_ENOUGH = 0.18;
-/** A stretch is on the line when it has this share of the line's height; so much of the line is. */
-const ON = 0.4;
-const SHARE_ON = 0.72;
-/** How far stretches lie off the curve: more, and it is a crack or lint. Pixels, and what chance adds to a faint one. */
-const MOST_ROUGH = 0.6;
-const ROUGH_BY_CHANCE = 1;
 
 /** Held from one look to the next and never read after it. */
 const LOOK = new Float64Array((2 * ACROSS) / COARSE + 1);
@@ -52,31 +43,46 @@ export function measureLine(
   blur: number,
   spread: number,
   leastLength: number,
+  settings: FaceSettings,
 ): MeasuredLine | null {
   const { side } = face;
-  let curve = curveThrough(line.pixels.map((i) => [i % side, Math.floor(i / side)] as const));
+  let curve = curveThrough(
+    line.pixels.map((i) => [i % side, Math.floor(i / side)] as const),
+    settings,
+  );
   if (!curve) return null;
   // What is far too low is no line wherever exactly it lies.
-  if (middle(stretchesOf(face, curve, line.sign, COARSE).map((p) => p.height)) < spread) return null;
+  if (middle(stretchesOf(face, curve, line.sign, settings, COARSE).map((p) => p.height)) < spread)
+    return null;
   for (let round = 0; round < ROUNDS; round++) {
-    const next = closer(face, curve, line.sign);
+    const next = closer(face, curve, line.sign, settings);
     if (!next) break;
     curve = next.curve;
-    if (next.off < CLOSE_ENOUGH) break;
+    if (next.off < settings.line.closeEnoughPx) break;
   }
-  const first = stretchesOf(face, curve, line.sign);
+  const first = stretchesOf(face, curve, line.sign, settings);
   const height = middle(first.map((p) => p.height));
-  curve = withEnds(face, curve, line.sign, Math.max(0.5 * height, (2.2 * spread) / Math.sqrt(STRETCH)));
+  curve = withEnds(
+    face,
+    curve,
+    line.sign,
+    Math.max(0.5 * height, (2.2 * spread) / Math.sqrt(STRETCH)),
+    settings,
+  );
   const length = curve.to - curve.from;
   if (length < leastLength) return null;
-  const stretches = stretchesOf(face, curve, line.sign);
-  const on = stretches.filter((p) => p.height > ON * height);
-  if (on.length < 3 || on.length < SHARE_ON * stretches.length) return null;
-  const bar = barOf(on, blur);
+  const stretches = stretchesOf(face, curve, line.sign, settings);
+  const on = stretches.filter((p) => p.height > settings.line.onLine * height);
+  if (on.length < 3 || on.length < settings.line.shareOnLine * stretches.length) return null;
+  const bar = barOf(on, blur, settings);
   const tall = line.sign * bar.height;
-  if (!(tall * seenShare(bar.width, blur) > LEAST_HEIGHT * spread)) return null;
-  if (bar.width >= MOST_WIDTH * 0.98 || length < LONGER * bar.width) return null;
-  if (roughness(on) > MOST_ROUGH + (ROUGH_BY_CHANCE * spread) / (tall * seenShare(bar.width, blur)))
+  if (!(tall * seenShare(bar.width, blur) > settings.line.leastHeight * spread)) return null;
+  if (bar.width >= settings.line.mostWidthPx * 0.98 || length < settings.line.elongation * bar.width)
+    return null;
+  if (
+    roughness(on) >
+    settings.line.mostRoughPx + (settings.line.roughByChance * spread) / (tall * seenShare(bar.width, blur))
+  )
     return null;
   if (isEdge(on, tall * seenShare(bar.width, blur))) return null;
   const points = pointsOf(curve);
@@ -85,11 +91,19 @@ export function measureLine(
 }
 
 /** The curve through the middles of its stretches, as long as before, and how far they lay off the one before. */
-function closer(face: FlatFace, curve: Curve, sign: number): { curve: Curve; off: number } | null {
-  const stretches = stretchesOf(face, curve, sign, COARSE);
-  const least = ON * middle(stretches.map((p) => p.height));
+function closer(
+  face: FlatFace,
+  curve: Curve,
+  sign: number,
+  settings: FaceSettings,
+): { curve: Curve; off: number } | null {
+  const stretches = stretchesOf(face, curve, sign, settings, COARSE);
+  const least = settings.line.onLine * middle(stretches.map((p) => p.height));
   const on = stretches.filter((p) => p.height > least);
-  const better = curveThrough(on.map((p) => onCurve(curve, p.s, p.offset)));
+  const better = curveThrough(
+    on.map((p) => onCurve(curve, p.s, p.offset)),
+    settings,
+  );
   if (!better) return null;
   const [from, to] = [curve.from, curve.to].map((s) => alongOf(better, onCurve(curve, s, 0)));
   const off = middle(on.map((p) => Math.abs(p.offset)));
@@ -100,15 +114,28 @@ const seenShare = (width: number, blur: number): number => barAt(0, width, blur)
 
 const middle = (values: readonly number[]): number => middleOf(Float32Array.from(values));
 
-function stretchesOf(face: FlatFace, curve: Curve, sign: number, step = STEP): Stretch[] {
+function stretchesOf(
+  face: FlatFace,
+  curve: Curve,
+  sign: number,
+  settings: FaceSettings,
+  step = STEP,
+): Stretch[] {
   const count = Math.max(1, Math.round((curve.to - curve.from) / STRETCH));
   return Array.from({ length: count }, (_, k) =>
-    stretchAt(face, curve, curve.from + ((k + 0.5) * (curve.to - curve.from)) / count, sign, step),
+    stretchAt(face, curve, curve.from + ((k + 0.5) * (curve.to - curve.from)) / count, sign, settings, step),
   );
 }
 
 /** The mean profile across a stretch at places `step` apart. */
-function stretchAt(face: FlatFace, curve: Curve, s: number, sign: number, step = STEP): Stretch {
+function stretchAt(
+  face: FlatFace,
+  curve: Curve,
+  s: number,
+  sign: number,
+  settings: FaceSettings,
+  step = STEP,
+): Stretch {
   const places = (2 * ACROSS) / step + 1;
   // A coarse look leaves only its height and offset: one profile serves them all.
   const profile = step === STEP ? new Float64Array(places) : LOOK.fill(0);
@@ -118,22 +145,27 @@ function stretchAt(face: FlatFace, curve: Curve, s: number, sign: number, step =
     addAcross(face, curve, s + d, -ACROSS, step, profile, counts);
   }
   for (let k = 0; k < profile.length; k++) profile[k] = counts[k]! > 0 ? profile[k]! / counts[k]! : NaN;
-  return { s, profile, ...peakOf(profile, sign, step) };
+  return { s, profile, ...peakOf(profile, sign, step, settings) };
 }
 
 /** The middle of the three highest places near the curve, over what lies six and more pixels beside it. */
-function peakOf(profile: Float64Array, sign: number, step: number): { height: number; offset: number } {
+function peakOf(
+  profile: Float64Array,
+  sign: number,
+  step: number,
+  settings: FaceSettings,
+): { height: number; offset: number } {
   const centre = ACROSS / step;
   let best = -Infinity;
   let at = centre;
-  for (let k = centre - NEAR / step; k <= centre + NEAR / step; k++) {
+  for (let k = centre - settings.line.sideFromPx / step; k <= centre + settings.line.sideFromPx / step; k++) {
     const v = sign * (profile[k - 1]! + profile[k]! + profile[k + 1]!);
     if (v > best) [best, at] = [v, k];
   }
   let sum = 0;
   let weight = 0;
   // The centre of what is higher than half, so that a wide line has its middle and not its highest grain.
-  const ground = groundOf(profile, sign, step);
+  const ground = groundOf(profile, sign, step, settings);
   const half = ground * sign + (best / 3 - ground * sign) / 2;
   const add = (k: number): boolean => {
     const over = (sign * (profile[k - 1]! + profile[k]! + profile[k + 1]!)) / 3 - half;
@@ -148,14 +180,10 @@ function peakOf(profile: Float64Array, sign: number, step: number): { height: nu
   return { height: Number.isFinite(height) ? height : 0, offset: weight > 0 ? sum / weight : 0 };
 }
 
-/** The line is looked for this near to the curve, its surroundings from there on; pixels. */
-const NEAR = 4;
-const BESIDE = 6;
-
 /** What lies beside, on the side that the line stands out of less: beside another line the ground is not that one. */
-function groundOf(profile: Float64Array, sign: number, step: number): number {
+function groundOf(profile: Float64Array, sign: number, step: number, settings: FaceSettings): number {
   const half = (profile.length - 1) / 2;
-  const count = half - BESIDE / step + 1;
+  const count = half - settings.line.sideToPx / step + 1;
   const one = SIDE_ONE;
   const other = SIDE_OTHER;
   let n = 0;
@@ -173,8 +201,8 @@ function groundOf(profile: Float64Array, sign: number, step: number): number {
 }
 
 /** The ends moved outward while the line goes on, and inward to where it begins. */
-function withEnds(face: FlatFace, curve: Curve, sign: number, least: number): Curve {
-  const heightAt = (s: number): number => stretchAt(face, curve, s, sign, COARSE).height;
+function withEnds(face: FlatFace, curve: Curve, sign: number, least: number, settings: FaceSettings): Curve {
+  const heightAt = (s: number): number => stretchAt(face, curve, s, sign, settings, COARSE).height;
   const reach = (start: number, way: 1 | -1): number => {
     let s = start - way * (STRETCH / 2);
     // Pieces that do not belong may have been joined: to the middle at most.
@@ -193,7 +221,11 @@ function withEnds(face: FlatFace, curve: Curve, sign: number, least: number): Cu
   return to > from ? { ...curve, from, to } : { ...curve, to: curve.from };
 }
 
-function barOf(stretches: readonly Stretch[], blur: number): ReturnType<typeof fitBar> {
+function barOf(
+  stretches: readonly Stretch[],
+  blur: number,
+  settings: FaceSettings,
+): ReturnType<typeof fitBar> {
   const at: number[] = [];
   const level: number[] = [];
   for (let k = 0; k < PLACES.length; k++) {
@@ -208,7 +240,7 @@ function barOf(stretches: readonly Stretch[], blur: number): ReturnType<typeof f
     at.push(PLACES[k]!);
     level.push(kept.reduce((a, b) => a + b, 0) / kept.length);
   }
-  return fitBar(at, level, blur, MOST_WIDTH);
+  return fitBar(at, level, blur, settings.line.mostWidthPx);
 }
 
 /** How far seven stretches of ten lie off the curve at most. */

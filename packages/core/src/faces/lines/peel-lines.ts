@@ -1,3 +1,4 @@
+import type { FaceSettings } from '../settings.ts';
 import type { FlatFace } from '../cladding/flatten.ts';
 import type { MeasuredLine } from './found-line.ts';
 import { barAt } from '../pixels/line-profile.ts';
@@ -10,18 +11,15 @@ export interface PeeledFace extends FlatFace {
   readonly doubt: Float32Array;
 }
 
-/** A line's height varies along it by less than this share. */
-const VARIES = 0.65;
-/** Where exactly it ends is not known: so much of it may go on there, for so many pixels and half its width. */
-const AT_ENDS = 1.3;
-const BEYOND = 9;
-const TO_RIM = 22;
-
 /**
  * Takes measured lines out of a flattened face: at each pixel beside a line the blurred bar that was fitted to it. What
  * lies on a line, as a pit in a scratch, stays.
  */
-export function peelLines(face: FlatFace, lines: readonly MeasuredLine[]): PeeledFace {
+export function peelLines(
+  face: FlatFace,
+  lines: readonly MeasuredLine[],
+  settings: FaceSettings,
+): PeeledFace {
   const { side } = face;
   const level = face.level.slice();
   const doubt = new Float32Array(level.length);
@@ -30,17 +28,21 @@ export function peelLines(face: FlatFace, lines: readonly MeasuredLine[]): Peele
     const barOf = (d: number): number => line.height * barAt(d, line.width, line.blur);
     for (const [i, d] of distances(line.points, side, reach)) {
       level[i]! -= line.sign * barOf(d);
-      doubt[i] = Math.max(doubt[i]!, VARIES * barOf(d));
+      doubt[i] = Math.max(doubt[i]!, settings.peel.heightVaries * barOf(d));
     }
-    for (const [i, d] of distances(beyond(line, face), side, reach)) {
-      doubt[i] = Math.max(doubt[i]!, AT_ENDS * barOf(d));
+    for (const [i, d] of distances(beyond(line, face, settings), side, reach)) {
+      doubt[i] = Math.max(doubt[i]!, settings.peel.goesOnAtEnds * barOf(d));
     }
   }
   return { ...face, level, doubt };
 }
 
 /** The ends of a line carried on straight: a little, or to the rim where that is near, since lines cross it. */
-function beyond({ points, width }: MeasuredLine, { side, inside }: FlatFace): Point[] {
+function beyond(
+  { points, width }: MeasuredLine,
+  { side, inside }: FlatFace,
+  settings: FaceSettings,
+): Point[] {
   const on: Point[] = [];
   const carry = ([x, y]: Point, [fromX, fromY]: Point): void => {
     const d = Math.hypot(x - fromX, y - fromY) || 1;
@@ -48,8 +50,8 @@ function beyond({ points, width }: MeasuredLine, { side, inside }: FlatFace): Po
     const uy = (y - fromY) / d;
     const isInside = (s: number): boolean =>
       inside[Math.round(y + s * uy) * side + Math.round(x + s * ux)] === 1;
-    const least = BEYOND + width / 2;
-    const far = isInside(TO_RIM) ? least : Math.max(TO_RIM, least);
+    const least = settings.peel.beyondEndPx + width / 2;
+    const far = isInside(settings.peel.toRimPx) ? least : Math.max(settings.peel.toRimPx, least);
     for (let s = 0; s <= far; s++) on.push([x + s * ux, y + s * uy]);
   };
   const inward = Math.min(points.length - 1, 8);

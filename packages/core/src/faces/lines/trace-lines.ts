@@ -1,29 +1,29 @@
+import type { FaceSettings } from '../settings.ts';
 import { type LineResponse, DIRECTIONS } from './line-response.ts';
 
 /** Pixels of a crest in the order in which they lie along it; places in the square of the response. */
 export type Crest = readonly number[];
 
-/** A crest holds a pixel that stands out this much, goes on while it stands out that much, in spreads of chance. */
-const SEED = 5;
-const FOLLOWS = 2.8;
-/** How far the direction may turn from one pixel to the next, of 18 steps to half a turn. */
-const TURN = 2;
-
 /**
  * Crests of a line response: pixels that answer more than those at either side of their own direction, of one sign, each
  * followed to neighbours of nearly the same direction. At least `leastLength` px from end to end.
  */
-export function traceCrests(response: LineResponse, leastLength: number): readonly Crest[] {
+export function traceCrests(
+  response: LineResponse,
+  leastLength: number,
+  settings: FaceSettings,
+): readonly Crest[] {
   const { side, value } = response;
-  const crest = crestPixels(response);
+  const crest = crestPixels(response, settings);
   const taken = new Uint8Array(value.length);
   const crests: Crest[] = [];
   const seeds: number[] = [];
-  for (let i = 0; i < value.length; i++) if (crest[i] && Math.abs(value[i]!) > SEED) seeds.push(i);
+  for (let i = 0; i < value.length; i++)
+    if (crest[i] && Math.abs(value[i]!) > settings.crests.seed) seeds.push(i);
   seeds.sort((a, b) => Math.abs(value[b]!) - Math.abs(value[a]!));
   for (const seed of seeds) {
     if (taken[seed]) continue;
-    const pixels = inOrder(flood(response, crest, taken, seed), side);
+    const pixels = inOrder(flood(response, crest, taken, seed, settings), side);
     const a = pixels[0]!;
     const b = pixels[pixels.length - 1]!;
     if (Math.hypot((a % side) - (b % side), Math.floor(a / side) - Math.floor(b / side)) >= leastLength) {
@@ -33,7 +33,7 @@ export function traceCrests(response: LineResponse, leastLength: number): readon
   return crests;
 }
 
-function crestPixels({ side, value, way }: LineResponse): Uint8Array {
+function crestPixels({ side, value, way }: LineResponse, settings: FaceSettings): Uint8Array {
   const steps = Array.from({ length: DIRECTIONS }, (_, w) => {
     const t = (w / DIRECTIONS) * Math.PI;
     return Math.round(Math.cos(t)) * side + Math.round(-Math.sin(t));
@@ -41,7 +41,7 @@ function crestPixels({ side, value, way }: LineResponse): Uint8Array {
   const crest = new Uint8Array(value.length);
   for (let i = side; i < value.length - side; i++) {
     const v = Math.abs(value[i]!);
-    if (v < FOLLOWS) continue;
+    if (v < settings.crests.follows) continue;
     const step = steps[way[i]!]!;
     if (v >= Math.abs(value[i + step]!) && v >= Math.abs(value[i - step]!)) crest[i] = 1;
   }
@@ -56,6 +56,7 @@ function flood(
   crest: Uint8Array,
   taken: Uint8Array,
   seed: number,
+  settings: FaceSettings,
 ): number[] {
   const sign = Math.sign(value[seed]!);
   const pixels: number[] = [];
@@ -70,7 +71,7 @@ function flood(
         const next = i + dy * side + dx;
         if (x + dx < 0 || x + dx >= side || next < 0 || next >= crest.length) continue;
         if (!crest[next] || taken[next] || sign * value[next]! <= 0) continue;
-        if (turned(way[i]!, way[next]!) > TURN) continue;
+        if (turned(way[i]!, way[next]!) > settings.crests.turn) continue;
         taken[next] = 1;
         queue.push(next);
       }

@@ -1,14 +1,5 @@
+import type { FaceSettings } from '../settings.ts';
 import { circleOf, flooded, type Spot, type SpotGround } from './find-spots.ts';
-
-/** What is summed for the shape reaches down to this share of the spot's height. */
-const REACHES_TO = 0.25;
-/** From this three-sidedness on a spot has corners that blur cut off, and from that on all of it; 1 is a regular triangle. */
-const FROM = 0.6;
-const ALL = 1.1;
-/** What a blurred corner of 60 degrees loses on both ends of a diameter, in spreads of the blur. */
-const LOST = 2.6;
-/** Only what is compact has corners of its own; area over the square of its diameter. */
-const COMPACT = 0.3;
 
 /**
  * Diameter that blur took off the corners of a three-sided spot, in pixels; 0 of what is round or long. At half the height
@@ -16,16 +7,33 @@ const COMPACT = 0.3;
  * from round ends whatever the blur, since a symmetric blur adds nothing to it: its size is R^3 / 10 for a regular triangle
  * of circumradius R and 0 for an ellipse.
  */
-export function lostAtCorners(ground: SpotGround, spot: Spot, size: number, blurPx: number): number {
-  if (spot.pixels.length < COMPACT * size * size) return 0;
+export function lostAtCorners(
+  ground: SpotGround,
+  spot: Spot,
+  size: number,
+  blurPx: number,
+  settings: FaceSettings,
+): number {
+  if (spot.pixels.length < settings.corners.compact * size * size) return 0;
   const { fine, face } = ground;
   const { side } = face;
-  const least = Math.max(2.2 * ground.spread, REACHES_TO * spot.peak);
-  const pixels = flooded(ground, spot.pixels, null, (i) => spot.sign * fine[i]! >= least);
+  const least = Math.max(2.2 * ground.spread, settings.corners.reachesTo * spot.peak);
+  const pixels = flooded(ground, spot.pixels, null, (i) => spot.sign * fine[i]! >= least, settings);
   // What runs into a neighbour has not its own shape.
   if (circleOf({ pixels }, side).size > size + 5 * blurPx) return 0;
   const share = (thirdMoment(pixels, (i) => spot.sign * fine[i]!, side) * 10) / (size / 2) ** 3;
-  return LOST * blurPx * Math.max(0, Math.min(1, (share - FROM) / (ALL - FROM)));
+  return (
+    settings.corners.lostAtCorner *
+    blurPx *
+    Math.max(
+      0,
+      Math.min(
+        1,
+        (share - settings.corners.fromThreeSided) /
+          (settings.corners.allThreeSided - settings.corners.fromThreeSided),
+      ),
+    )
+  );
 }
 
 /** Size of the mean of z^3 about the middle, z = x + iy in pixels, each pixel weighed. */

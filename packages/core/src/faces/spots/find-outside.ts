@@ -1,3 +1,4 @@
+import { FACE_SETTINGS, type FaceSettings } from '../settings.ts';
 import type { Circle } from '../pixels/enclosing-circle.ts';
 import { circleOf, elongation, findSpots, spotGround } from './find-spots.ts';
 import { squareOf, takeLight } from '../cladding/flatten.ts';
@@ -25,20 +26,9 @@ export interface Outside {
 /** The contact zone by radii of the cladding: 135 to 250 um. */
 const FROM = 135 / 125;
 const TO = 250 / 125;
-/** The grain of a ferrule hides what is smaller; um, house. */
-export const LEAST_OUTSIDE_UM = 5;
+
 /** Size of a pixel of the copy that is searched, um. */
 const COPY_UM = 0.9;
-/** A spot so much longer than wide is a scratch, which is not looked for here. */
-const LONG = 4;
-
-/** A scratch of the glass goes on over the ferrule for so far, and lies this far off its own direction at most; um. */
-const GOES_ON_UM = 45;
-const ASIDE_UM = 2.5;
-/** How much it may bend on the way, a share of the way. */
-const BENDS = 0.12;
-/** A scratch that ends this near to the edge of the glass has crossed it, um. */
-const AT_EDGE_UM = 5;
 
 /**
  * Defects of the contact zone, of 5 um and more, on a coarse copy of the picture with the ferrule's own light taken out.
@@ -50,6 +40,7 @@ export function findOutside(
   circle: Circle,
   umPerPx: number,
   scratches: readonly (readonly Point[])[] = [],
+  settings: FaceSettings = FACE_SETTINGS,
 ): Outside {
   const factor = Math.max(1, Math.round(COPY_UM / umPerPx));
   const [left, top, part] = partRound(image, circle, TO * circle.r + 2 * factor);
@@ -67,14 +58,14 @@ export function findOutside(
   const light = fitLight(copy, centre, FROM, TO, 3);
   if (!light) return { defects: [], seen };
   takeLight(face, light);
-  const ground = spotGround(face);
-  const leastPx = LEAST_OUTSIDE_UM / umPerPx / factor;
-  const defects = findSpots(ground, [4, 2]).flatMap((spot): OutsideDefect[] => {
+  const ground = spotGround(face, settings);
+  const leastPx = settings.outside.leastUm / umPerPx / factor;
+  const defects = findSpots(ground, [4, 2], settings).flatMap((spot): OutsideDefect[] => {
     const { x, y, size } = circleOf(spot, face.side);
     const shape = elongation(spot.pixels, face.side);
-    if (size < leastPx || shape.length > LONG * shape.width) return [];
+    if (size < leastPx || shape.length > settings.outside.elongation * shape.width) return [];
     const at: Point = [left + (face.left + x) * factor + middle, top + (face.top + y) * factor + middle];
-    if (scratches.some((line) => goesOnTo(line, at, circle, umPerPx))) return [];
+    if (scratches.some((line) => goesOnTo(line, at, circle, umPerPx, settings))) return [];
     const distances = spot.pixels.map((i) => face.distance[i]! * factor);
     return [
       {
@@ -106,19 +97,30 @@ function partRound(image: GreyImage, { x, y }: Circle, reach: number): [number, 
 }
 
 /** A place lies where a scratch that crosses the edge of the glass goes on. */
-function goesOnTo(line: readonly Point[], [x, y]: Point, circle: Circle, umPerPx: number): boolean {
+function goesOnTo(
+  line: readonly Point[],
+  [x, y]: Point,
+  circle: Circle,
+  umPerPx: number,
+  settings: FaceSettings,
+): boolean {
   const inward = Math.min(line.length - 1, Math.max(1, Math.round(line.length / 4)));
   const ends = [
     [line[0]!, line[inward]!],
     [line[line.length - 1]!, line[line.length - 1 - inward]!],
   ] as const;
   return ends.some(([[ex, ey], [fx, fy]]) => {
-    if (circle.r - Math.hypot(ex - circle.x, ey - circle.y) > AT_EDGE_UM / umPerPx) return false;
+    if (circle.r - Math.hypot(ex - circle.x, ey - circle.y) > settings.outside.atEdgeUm / umPerPx)
+      return false;
     const d = Math.hypot(ex - fx, ey - fy) || 1;
     const ux = (ex - fx) / d;
     const uy = (ey - fy) / d;
     const along = (x - ex) * ux + (y - ey) * uy;
     const aside = Math.abs((x - ex) * uy - (y - ey) * ux);
-    return along > 0 && along * umPerPx < GOES_ON_UM && aside < ASIDE_UM / umPerPx + BENDS * along;
+    return (
+      along > 0 &&
+      along * umPerPx < settings.outside.goesOnUm &&
+      aside < settings.outside.asideUm / umPerPx + settings.outside.bends * along
+    );
   });
 }

@@ -1,3 +1,4 @@
+import type { FaceSettings } from '../settings.ts';
 import { enclosingCircle } from '../pixels/enclosing-circle.ts';
 import type { FlatFace } from '../cladding/flatten.ts';
 import { halved, HALVED, type Halved, fullResolutionIndex } from '../pixels/halve.ts';
@@ -15,18 +16,6 @@ export interface Spot {
 
 /** Smoothing at which spots are grown; standard deviation in pixels. The finest scale is this one. */
 export const FINE = 0.7;
-/** Seeds stand this many spreads above the noise of their scale. */
-const SEED = 5;
-/** At the rim so many times as much: there the blurred edge is never taken out without a trace. */
-const AT_RIM = 1.6;
-/** A seed grows to where it falls under this share of its highest pixel, which noise lifts over what the spot is high. */
-const GROWS_TO = 0.43;
-const LEAST_PX = 4;
-const MOST_PX = 60_000;
-/** A spot is this high over the noise of a pixel: among a quarter of a million pixels less is chance. */
-const LEAST_PEAK = 5.4;
-const BROAD_PX = 40;
-const BROAD_PEAK = 6.2;
 
 /** What the search of spots works on: the face smoothed a little, and the noise of it. */
 export interface SpotGround {
@@ -46,12 +35,12 @@ interface SmallFace extends Halved {
   readonly distance: Float32Array;
 }
 
-export function spotGround(face: FlatFace): SpotGround {
+export function spotGround(face: FlatFace, settings: FaceSettings): SpotGround {
   const fine = smooth(face.level, face.side, FINE, face.spans);
   return {
     face,
     fine,
-    noise: spreadByDistance(fine, face),
+    noise: spreadByDistance(fine, face, settings),
     spread: spreadOf(fine, face.inside),
     doubt: null,
     noiseOf: new Map(),
@@ -71,17 +60,21 @@ export function peeledGround(face: PeeledFace, before: SpotGround): SpotGround {
 }
 
 /** Spots of the given scales (standard deviations of the smoothing in pixels, largest first), each pixel in one at most. */
-export function findSpots(ground: SpotGround, scales: readonly number[]): readonly Spot[] {
+export function findSpots(
+  ground: SpotGround,
+  scales: readonly number[],
+  settings: FaceSettings,
+): readonly Spot[] {
   const taken = new Uint8Array(ground.fine.length);
   const spots: Spot[] = [];
   for (const scale of scales) {
-    const seeds = seedsOf(ground, scale).filter(({ i }) => !taken[i]);
+    const seeds = seedsOf(ground, scale, settings).filter(({ i }) => !taken[i]);
     seeds.sort((a, b) => b.height - a.height);
     for (const { i: seed } of seeds) {
       if (taken[seed]) continue;
-      const spot = growSpot(ground, seed, taken);
-      if (!spot || spot.pixels.length < LEAST_PX) continue;
-      for (const i of skirtOf(ground, spot, taken)) taken[i] = 1;
+      const spot = growSpot(ground, seed, taken, settings);
+      if (!spot || spot.pixels.length < settings.spots.leastPx) continue;
+      for (const i of skirtOf(ground, spot, taken, settings)) taken[i] = 1;
       spots.push(spot);
     }
   }
@@ -94,14 +87,15 @@ interface Seed {
 }
 
 /** Peaks of the face smoothed at a scale; the coarser scales on smaller copies, where they lose nothing. */
-function seedsOf(ground: SpotGround, scale: number): Seed[] {
+function seedsOf(ground: SpotGround, scale: number, settings: FaceSettings): Seed[] {
   const { face, copies } = ground;
-  if (scale < 2) return seedsIn(ground, scale, ground.fine, face, 1);
+  if (scale < 2) return seedsIn(ground, scale, ground.fine, face, 1, settings);
   copies.half ??= smaller(face);
-  if (scale < 4) return seedsIn(ground, scale, softened(copies.half, scale / HALVED), copies.half, HALVED);
+  if (scale < 4)
+    return seedsIn(ground, scale, softened(copies.half, scale / HALVED), copies.half, HALVED, settings);
   copies.quarter ??= smaller(copies.half);
   const shrunk = HALVED * HALVED;
-  return seedsIn(ground, scale, softened(copies.quarter, scale / shrunk), copies.quarter, shrunk);
+  return seedsIn(ground, scale, softened(copies.quarter, scale / shrunk), copies.quarter, shrunk, settings);
 }
 
 const softened = ({ level, side }: SmallFace, sigma: number): Float32Array => smooth(level, side, sigma);
@@ -123,21 +117,26 @@ function seedsIn(
   soft: Float32Array,
   { side, inside, distance }: SmallFace,
   shrunk: number,
+  settings: FaceSettings,
 ): Seed[] {
-  const noise = noiseOf.get(scale) ?? spreadByDistance(soft, { inside, distance });
+  const noise = noiseOf.get(scale) ?? spreadByDistance(soft, { inside, distance }, settings);
   noiseOf.set(scale, noise);
   const seeds: Seed[] = [];
   // Nearly every pixel is under the least that any ring asks for.
   let least = Infinity;
-  for (const n of noise) least = Math.min(least, SEED * n);
+  for (const n of noise) least = Math.min(least, settings.spots.seed * n);
   for (let i = 0; i < soft.length; i++) {
     const height = Math.abs(soft[i]!);
     if (height <= least || inside[i] === 0) continue;
-    if (height <= SEED * noise[Math.floor(distance[i]!)]! || !isPeak(soft, side, i)) continue;
+    if (height <= settings.spots.seed * noise[Math.floor(distance[i]!)]! || !isPeak(soft, side, i)) continue;
     const at = fullResolutionIndex(i, side, face.side, shrunk);
     // At the rim a slope ends as a peak does: what starts there stands out more.
-    if (isAtRim(inside, side, i) && height <= AT_RIM * SEED * noise[Math.floor(distance[i]!)]!) continue;
-    if (doubt && height <= SEED * noise[Math.floor(distance[i]!)]! + doubt[at]!) continue;
+    if (
+      isAtRim(inside, side, i) &&
+      height <= settings.spots.seedAtRim * settings.spots.seed * noise[Math.floor(distance[i]!)]!
+    )
+      continue;
+    if (doubt && height <= settings.spots.seed * noise[Math.floor(distance[i]!)]! + doubt[at]!) continue;
     seeds.push({ i: at, height });
   }
   return seeds;
@@ -155,7 +154,12 @@ function isPeak(level: Float32Array, side: number, i: number): boolean {
 }
 
 /** The pixels round a seed, of its sign, down to half of the highest among them. */
-export function growSpot(ground: SpotGround, seed: number, taken: Uint8Array): Spot | null {
+export function growSpot(
+  ground: SpotGround,
+  seed: number,
+  taken: Uint8Array,
+  settings: FaceSettings,
+): Spot | null {
   const { face, fine, noise } = ground;
   const { side, distance } = face;
   const sign = Math.sign(fine[seed]!);
@@ -171,20 +175,26 @@ export function growSpot(ground: SpotGround, seed: number, taken: Uint8Array): S
     }
   }
   const own = noise[Math.floor(distance[seed]!)]!;
-  if (peak < LEAST_PEAK * own) return null;
-  const least = Math.max(2.2 * own, GROWS_TO * peak);
-  const pixels = flooded(ground, [seed], taken, (i) => sign * fine[i]! >= least);
-  if (pixels.length > MOST_PX) return null;
+  if (peak < settings.spots.leastPeak * own) return null;
+  const least = Math.max(2.2 * own, settings.spots.growsTo * peak);
+  const pixels = flooded(ground, [seed], taken, (i) => sign * fine[i]! >= least, settings);
+  if (pixels.length > settings.spots.mostPx) return null;
   const kept = pixels.filter((i) => sign * fine[i]! >= least);
   // Among many pixels one is high by chance, and the glass is cloudy: what is broad has to stand out more.
-  if (kept.length === 0 || (kept.length > BROAD_PX && peak < BROAD_PEAK * own)) return null;
+  if (kept.length === 0 || (kept.length > settings.spots.broadPx && peak < settings.spots.broadPeak * own))
+    return null;
   return { pixels: kept, sign, peak: highest(fine, kept) };
 }
 
 /** A spot with what falls off round it, in which no second one is looked for. */
-function skirtOf(ground: SpotGround, { pixels, sign, peak }: Spot, taken: Uint8Array): number[] {
+function skirtOf(
+  ground: SpotGround,
+  { pixels, sign, peak }: Spot,
+  taken: Uint8Array,
+  settings: FaceSettings,
+): number[] {
   const least = Math.max(1.5 * ground.spread, 0.15 * peak);
-  return flooded(ground, pixels, taken, (i) => sign * ground.fine[i]! >= least);
+  return flooded(ground, pixels, taken, (i) => sign * ground.fine[i]! >= least, settings);
 }
 
 /** What is reached from the first pixels by neighbours that hold; the first ones always. */
@@ -193,11 +203,12 @@ export function flooded(
   first: readonly number[],
   taken: Uint8Array | null,
   holds: (i: number) => boolean,
+  settings: FaceSettings,
 ): number[] {
   const seen = new Set(first);
   const queue = [...first];
   const pixels: number[] = [...first];
-  while (queue.length > 0 && pixels.length <= MOST_PX) {
+  while (queue.length > 0 && pixels.length <= settings.spots.mostPx) {
     const i = queue.pop()!;
     for (const d of [-1, 1, -side, side]) {
       const next = i + d;
@@ -217,14 +228,11 @@ function highest(fine: Float32Array, pixels: readonly number[]): number {
   return most;
 }
 
-/** Pieces are thinner than this and lie this close to each other; pixels. */
-const THIN = 9;
-const CLOSE = 5;
-
 /** Spots with the thin pieces that nearly touch made one: a crack or lint is thinner in places than it can be seen. */
-export function joinThin(spots: readonly Spot[], side: number): readonly Spot[] {
+export function joinThin(spots: readonly Spot[], side: number, settings: FaceSettings): readonly Spot[] {
   const isLong = ({ pixels }: Spot): boolean => circleOf({ pixels }, side).size ** 2 > 3.5 * pixels.length;
-  const isThin = ({ pixels }: Spot): boolean => pixels.length < THIN * circleOf({ pixels }, side).size;
+  const isThin = ({ pixels }: Spot): boolean =>
+    pixels.length < settings.spots.thinPx * circleOf({ pixels }, side).size;
   const rest = spots.map((spot) => ({ spot, long: isLong(spot), thin: isThin(spot) }));
   const joined: Spot[] = [];
   while (rest.length > 0) {
@@ -234,7 +242,7 @@ export function joinThin(spots: readonly Spot[], side: number): readonly Spot[] 
       const other = rest[k]!;
       if (!other.thin || !(long || other.long) || other.spot.sign !== spot.sign) continue;
       if (Math.max(first.peak, other.spot.peak) > 3 * Math.min(first.peak, other.spot.peak)) continue;
-      if (!isThin(spot) || !near(spot, other.spot, side)) continue;
+      if (!isThin(spot) || !near(spot, other.spot, side, settings)) continue;
       spot = {
         pixels: [...spot.pixels, ...other.spot.pixels],
         sign: spot.sign,
@@ -249,12 +257,13 @@ export function joinThin(spots: readonly Spot[], side: number): readonly Spot[] 
   return joined;
 }
 
-function near(a: Spot, b: Spot, side: number): boolean {
+function near(a: Spot, b: Spot, side: number, settings: FaceSettings): boolean {
   const [small, large] = a.pixels.length < b.pixels.length ? [a, b] : [b, a];
   const body = new Set(large.pixels);
   return small.pixels.some((i) => {
-    for (let dy = -CLOSE; dy <= CLOSE; dy++) {
-      for (let dx = -CLOSE; dx <= CLOSE; dx++) if (body.has(i + dy * side + dx)) return true;
+    for (let dy = -settings.spots.closePx; dy <= settings.spots.closePx; dy++) {
+      for (let dx = -settings.spots.closePx; dx <= settings.spots.closePx; dx++)
+        if (body.has(i + dy * side + dx)) return true;
     }
     return false;
   });

@@ -1,26 +1,17 @@
 import {
-  type ConclusionInput,
-  concludeLoss,
   DEFAULT_LOSS_SETTINGS,
-  DEFAULT_SCORING,
   type Direction,
   DomainError,
-  type Entry,
-  isLossPart,
+  type JudgedLinkTest,
+  judgeLinkTest,
   type LinkPlan,
   type LinkSegment,
+  type LinkTest,
   linkUnderTest,
-  type LossCriterion,
-  type LossPartOutcome,
-  type LossReference,
   type LossRules,
-  lossTerms,
   type LossTerms,
-  type MethodSheet,
-  parsePart,
-  partKey,
+  lossTerms,
   type ReferenceMethod,
-  score,
   wavelengthsOf,
 } from '@clear-mark/core';
 import type { ClassLink } from '@clear-mark/contract';
@@ -92,100 +83,38 @@ export interface TypedReading {
   readonly text: string;
 }
 
-export interface JudgedLink {
-  readonly parts: readonly LossPartOutcome[];
-  readonly conclusions: ReturnType<typeof concludeLoss>;
-}
-
 const AT = '2026-01-01T00:00:00.000Z';
-const SOURCE = { kind: 'house', fromMemory: false, words: 'typed here' } as const;
 
-/** Judges typed losses by the same scoring as a sheet: one criterion, an entry for each reading. */
+/** Judges typed losses against a reference of 0 dB. */
 export function judgeLink(
   plan: LinkPlan,
   method: ReferenceMethod,
   rules: LossRules,
   readings: readonly TypedReading[],
-  conditioned: ConclusionInput['conditioned'],
-): JudgedLink {
-  const link = linkUnderTest(plan, method);
+  conditioned: LinkTest['conditioned'],
+): JudgedLinkTest {
   const wavelengthsNm = wavelengthsOf(plan.fiberClass);
-  const criterion: LossCriterion = {
-    id: 'loss',
-    label: 'Loss',
-    kind: 'loss',
-    points: 1,
-    critical: true,
-    required: true,
-    source: SOURCE,
-    wavelengthsNm,
-    link,
+  return judgeLinkTest({
+    link: linkUnderTest(plan, method),
     rules,
+    wavelengthsNm,
     directions: ['a_b', 'b_a'],
-  };
-  const references: LossReference[] = wavelengthsNm.map((nm) => ({
-    id: `r${nm}`,
-    method,
-    wavelengthNm: nm,
-    valueDbm: '0',
-    setAt: AT,
-    showsNegative: false,
-    rereadDbm: null,
-    voidReason: null,
-  }));
-  const entries = readings.map((r, i): Entry => ({
-    id: `e${i}`,
-    kind: 'value',
-    criterionId: 'loss',
-    voidReason: null,
-    note: null,
-    authorId: '',
-    capacity: 'instructor',
-    deviceId: '',
-    source: 'typed',
+    references: wavelengthsNm.map((nm) => ({
+      id: `r${nm}`,
+      method,
+      wavelengthNm: nm,
+      valueDbm: '0',
+      setAt: AT,
+      showsNegative: false,
+      rereadDbm: null,
+      voidReason: null,
+    })),
+    readings: readings.map(({ wavelengthNm, direction, text }) => ({
+      wavelengthNm,
+      direction,
+      value: { text, unit: 'dB', referenceId: `r${wavelengthNm}` },
+    })),
     at: AT,
-    supersedes: [],
-    targetId: null,
-    part: partKey({ fiber: null, wavelengthNm: r.wavelengthNm, direction: r.direction }),
-    value: { kind: 'loss', text: r.text, unit: 'dB', referenceId: `r${r.wavelengthNm}` },
-  }));
-  const sheet: MethodSheet = {
-    id: 'link',
-    version: 1,
-    title: '',
-    summary: '',
-    pieceKind: 'link',
-    fiberClass: plan.fiberClass,
-    passMarkPercent: 80,
-    passMarkSource: SOURCE,
-    cautions: [],
-    thingsUsed: [],
-    steps: [{ id: 's', title: '', skill: 'test', place: 'instruments', how: '', criteria: [criterion] }],
-  };
-  const outcome = score(sheet, entries, { ...DEFAULT_SCORING, references }).criteria[0]!;
-  const parts = outcome.parts.filter(isLossPart).filter((p) => p.verdict !== 'incomplete');
-  const terms = new Map(wavelengthsNm.map((nm) => [nm, lossTerms(link, rules, nm)]));
-  return {
-    parts,
-    conclusions: concludeLoss({
-      link,
-      terms,
-      bendStepDb: rules.bendStepDb.db,
-      conditioned,
-      readings: parts.map(readingOf),
-    }),
-  };
-}
-
-/** A judged part as conclusions are drawn from it. */
-export function readingOf(part: LossPartOutcome): ConclusionInput['readings'][number] {
-  const { fiber, wavelengthNm, direction } = parsePart(part.part);
-  return {
-    wavelengthNm: wavelengthNm!,
-    direction,
-    fiber,
-    lossDb: part.lossDb,
-    verdict: part.verdict,
-    reason: part.reason?.code ?? null,
-  };
+    conditioned,
+  });
 }

@@ -1,6 +1,7 @@
 import {
   atTheBench,
   type CriterionOutcome,
+  DEFAULT_SCORING,
   type Entry,
   type EntryKind,
   type EntrySource,
@@ -12,6 +13,7 @@ import {
 } from '@clear-mark/core';
 import {
   type AttemptDocument,
+  type ClassDetail,
   type ClassReference,
   EVENT_PATHS,
   keepableText,
@@ -64,7 +66,7 @@ export function useSheet(attemptId: string, classId: string) {
     const attempt = open.value;
     const sheet = attempt && classroom.sheetFor(attempt);
     if (!attempt || !sheet || !classroom.detail) return null;
-    return documentOf(attempt, sheet, classroom.classId, classroom.detail.policy);
+    return documentOf(attempt, sheet, classroom.detail);
   });
   const document = computed(() => asked.value ?? fromClass.value);
   const references = computed(() => (asked.value ? ownReferences.value : classroom.references));
@@ -101,6 +103,7 @@ export function useSheet(attemptId: string, classId: string) {
     marginalPassCounts: document.value?.policy.marginalPassCounts ?? true,
     marginalFailCounts: document.value?.policy.marginalFailCounts ?? false,
     attemptVoid: false,
+    timeZone: document.value?.timeZone ?? DEFAULT_SCORING.timeZone,
   }));
   const outcome = computed<Outcome | null>(() => {
     const doc = document.value;
@@ -299,8 +302,7 @@ export function useSheet(attemptId: string, classId: string) {
 function documentOf(
   attempt: KeptAttempt,
   sheet: MethodSheet,
-  classId: string,
-  policy: AttemptDocument['policy'],
+  { id: classId, policy, timeZone }: Pick<ClassDetail, 'id' | 'policy' | 'timeZone'>,
 ): AttemptDocument {
   const { id, traineeId, traineeName, methodVersionId, pieceId, pieceLabel, startedAt, things } = attempt;
   const head = { id, traineeId, traineeName, methodVersionId, pieceId, pieceLabel, startedAt, things };
@@ -308,6 +310,7 @@ function documentOf(
     attempt: { ...head, classId, state: 'open', claimedStartedAt: attempt.claimedStartedAt ?? null },
     sheet,
     policy,
+    timeZone,
     entries: [],
     references: [],
     revisions: [],
