@@ -11,6 +11,9 @@ export default defineConfig({
             'tools/**/*.test.ts',
           ],
           testTimeout: 20_000,
+          // Nothing here changes what a module holds, so files share what they import: a fifth of the time.
+          pool: 'threads',
+          isolate: false,
         },
       },
       {
@@ -24,6 +27,8 @@ export default defineConfig({
           testTimeout: 30_000,
           hookTimeout: 60_000,
           maxWorkers: 2,
+          // Each file has a database and a server of its own.
+          isolate: false,
         },
       },
     ],
