@@ -1,5 +1,6 @@
 import {
   CALLS,
+  HAZARDS,
   CAPACITIES,
   CAUSES,
   type Entry,
@@ -60,6 +61,7 @@ export const EntryValueShape = z.discriminatedUnion('kind', [
     far: z.array(z.number().int().nullable()).min(2).max(MAX_FIBERS),
   }),
   z.object({ kind: z.literal('hand') }),
+  z.object({ kind: z.literal('stop'), hazard: oneOf(HAZARDS) }),
   z.object({ kind: z.literal('timer'), startedAt: Instant }),
   z.object({ kind: z.literal('call'), said: oneOf(CALLS), reference: oneOf(CALLS).optional() }),
   z.object({

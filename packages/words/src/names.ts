@@ -2,6 +2,7 @@ import type {
   Call,
   Direction,
   Flag,
+  Hazard,
   PowerFault,
   ReadingVoidReason,
   ReferenceMethod,
@@ -21,6 +22,17 @@ export const SKILL_WORDS: Readonly<Record<Skill, string>> = {
   splice: 'Splicing',
   inspect: 'Inspection',
   test: 'Loss test',
+};
+
+/** What a piece was stopped for. */
+export const HAZARD_WORDS: Readonly<Record<Hazard, string>> = {
+  eyes: 'Eyes: safety glasses off',
+  shards: 'Glass shards loose',
+  light: 'Light: a live end looked into, or under the microscope',
+  arc_heat: 'Arc or heat',
+  chemistry: 'Chemicals',
+  food: 'Food or drink at the bench',
+  other: 'Another danger',
 };
 
 export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {

@@ -1,6 +1,7 @@
 import type {
   Direction,
   EvidenceCode,
+  Hazard,
   ReadingVoidReason,
   Reason,
   ReasonCode,
@@ -8,7 +9,7 @@ import type {
   Unit,
 } from '@clear-mark/core';
 import { faultWords } from './faults.ts';
-import { DIRECTION_WORDS, sourceKindWords, UNIT_WORDS, VOID_WORDS } from './names.ts';
+import { DIRECTION_WORDS, HAZARD_WORDS, sourceKindWords, UNIT_WORDS, VOID_WORDS } from './names.ts';
 import { type Params, say } from './params.ts';
 
 const amount = (p: Params, name: string): string => {
@@ -107,6 +108,7 @@ const REASONS: Readonly<Record<ReasonCode, (p: Params, label: LabelOf) => string
   'open.conflict': (p) => `scored ${say(p, 'count')} times without knowledge of each other: choose one`,
   'open.proposed': () => 'entered by the trainee, not witnessed',
   'group.stop_breach': (p, label) => `Stopped: ${label(say(p, 'criterion'))}`,
+  'group.stopped': (p) => `Stopped for safety: ${HAZARD_WORDS[p['hazard'] as Hazard]}`,
   'group.critical_failed': (p, label) => `Critical: ${label(say(p, 'criterion'))}`,
   'group.pass_mark_missed': (p) =>
     `At best ${say(p, 'best')} of ${say(p, 'possible')} points, pass mark ${say(p, 'mark')} %`,

@@ -27,7 +27,9 @@ export function outcomeMark(verdict: Verdict, stopBreach: boolean): OutcomeMark 
 export function skillMark(outcome: Outcome, skill: Skill): OutcomeMark | null {
   const group = outcome.skills[skill];
   if (!group) return null;
-  const stop = outcome.criteria.some((c) => c.stop && c.verdict === 'fail' && c.skill === skill);
+  const stop =
+    outcome.stops?.some((s) => s.skill === skill) ||
+    outcome.criteria.some((c) => c.stop && c.verdict === 'fail' && c.skill === skill);
   return outcomeMark(group.verdict, stop);
 }
 

@@ -9,7 +9,7 @@ import {
   type Step,
 } from '../sheet/index.ts';
 import { type CompiledBand, compileBand } from './judge-band.ts';
-import { CHARGE_PART, slotKey } from './resolve-entries.ts';
+import { CHARGE_PART, STOP_PART, slotKey } from './resolve-entries.ts';
 
 export interface CompiledCriterion {
   readonly criterion: Criterion;
@@ -17,6 +17,7 @@ export interface CompiledCriterion {
   readonly skill: Skill;
   readonly band: CompiledBand | null;
   readonly chargeKey: string;
+  readonly stopKey: string;
   /** Index of the criterion that this one hangs on: what a call is about, or the check of a loss test's launch. */
   readonly about: number | null;
   /** One slot per part; a criterion without parts has one. */
@@ -73,6 +74,7 @@ function compileCriterion(
     skill: criterion.skill ?? step.skill,
     band: bandOf(criterion),
     chargeKey: slotKey(criterion.id, CHARGE_PART),
+    stopKey: slotKey(criterion.id, STOP_PART),
     about: hangsOn(criterion, indexOf),
     slots: slotsOf(criterion),
   };

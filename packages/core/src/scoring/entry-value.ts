@@ -22,7 +22,7 @@ import {
   UNITS,
 } from '../units/index.ts';
 import { compileBand, judgeBand } from './judge-band.ts';
-import { CHARGE_PART, dismissPart, HAND_PART, TIMER_PART } from './resolve-entries.ts';
+import { CHARGE_PART, dismissPart, HAND_PART, STOP_PART, TIMER_PART } from './resolve-entries.ts';
 import type { EntryValue } from './types.ts';
 
 /** The greatest count that one criterion can take. */
@@ -57,6 +57,7 @@ export function numberOf(value: EntryValue): Decimal | null {
     case 'dismiss':
     case 'hand':
     case 'timer':
+    case 'stop':
       return null;
     default: {
       const never: never = value;
@@ -75,6 +76,7 @@ export function checkValue(criterion: Criterion, part: string, value: EntryValue
   if (value.kind === 'charge') return requirePart(criterion, part, CHARGE_PART);
   if (value.kind === 'dismiss') return requirePart(criterion, part, dismissPart(value.symptom, value.cause));
   if (value.kind === 'hand') return requirePart(criterion, part, HAND_PART);
+  if (value.kind === 'stop') return requirePart(criterion, part, STOP_PART);
   if (value.kind === 'timer' && criterion.kind === 'timed') return requirePart(criterion, part, TIMER_PART);
   if (value.kind !== criterion.kind && !(value.kind === 'measure' && criterion.kind === 'readings')) {
     throw new DomainError('value.wrong_kind', { ...at, given: value.kind, wanted: criterion.kind });

@@ -10,6 +10,7 @@ export {
   resolveEntries,
   type ResolvedSlot,
   slotKey,
+  STOP_PART,
   TIMER_PART,
 } from './resolve-entries.ts';
 export * from './judge-link-test.ts';

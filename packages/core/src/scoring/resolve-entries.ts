@@ -14,6 +14,9 @@ export const CHARGE_PART = 'charge';
 export const HAND_PART = 'hand';
 export const TIMER_PART = 'timer';
 
+/** The part under which a stop of the whole piece stands, at the criterion that was at hand. */
+export const STOP_PART = 'stop';
+
 /** The part under which a dismissed suggestion stands: one for each symptom and cause. */
 export const dismissPart = (symptom: string, cause: string): string => `no ${symptom} ${cause}`;
 

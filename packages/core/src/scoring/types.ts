@@ -26,6 +26,7 @@ export const ENTRY_KINDS = [
   'dismiss',
   'hand',
   'timer',
+  'stop',
 ] as const;
 export type EntryKind = (typeof ENTRY_KINDS)[number];
 
@@ -39,6 +40,10 @@ export const READING_VOID_REASONS = [
   'setup_broken',
 ] as const;
 export type ReadingVoidReason = (typeof READING_VOID_REASONS)[number];
+
+/** What an instructor stops a piece for. */
+export const HAZARDS = ['eyes', 'shards', 'light', 'arc_heat', 'chemistry', 'food', 'other'] as const;
+export type Hazard = (typeof HAZARDS)[number];
 
 export const CALLS = ['pass', 'fail'] as const;
 export type Call = (typeof CALLS)[number];
@@ -87,6 +92,8 @@ export type EntryValue =
   | { readonly kind: 'hand' }
   /** A timer that runs from here; taken back when it is stopped. Instant of the device that started it. */
   | { readonly kind: 'timer'; readonly startedAt: string }
+  /** The instructor ends the piece here, for somebody's safety. */
+  | { readonly kind: 'stop'; readonly hazard: Hazard }
   /** A suggested cause that the instructor found wrong. */
   | { readonly kind: 'dismiss'; readonly symptom: string; readonly cause: string }
   /** The instructor's choice to charge a failure to the skill that caused it. */
@@ -202,6 +209,7 @@ export const REASON_CODES = [
   'open.conflict',
   'open.proposed',
   'group.stop_breach',
+  'group.stopped',
   'group.critical_failed',
   'group.pass_mark_missed',
   'group.test_void',
@@ -303,5 +311,18 @@ export interface Outcome extends GroupOutcome {
   /** Required criteria without a result. */
   readonly missing: readonly string[];
   readonly conflicts: readonly string[];
+  /** Whether the piece was ended for safety: by a stop, or by a breach of a criterion that stops. */
   readonly stopped: boolean;
+  /** Stops that stand; absent in outcomes of scoring versions before 5. */
+  readonly stops?: readonly Stop[];
+}
+
+/** A stop of the whole piece, by the criterion that was at hand. */
+export interface Stop {
+  readonly entryId: string;
+  readonly hazard: Hazard;
+  readonly criterionId: string;
+  readonly stepId: string;
+  readonly skill: Skill;
+  readonly note: string | null;
 }

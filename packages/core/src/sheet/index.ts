@@ -1,5 +1,6 @@
 export { applyPractice, chosenOption } from './apply-practice.ts';
 export * from './check-sheet.ts';
+export * from './coverage.ts';
 export * from './parts.ts';
 export * from './types.ts';
 export * from './unit-of.ts';

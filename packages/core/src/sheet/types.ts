@@ -97,6 +97,10 @@ export interface GradeCriterion extends CriterionBase {
   readonly kind: 'grade';
   readonly levels: readonly GradeLevel[];
 }
+/** How a criterion is filled: by every piece, when an instructor sees it, or from the trainee's own entry. */
+export const COVERAGES = ['required', 'sampled', 'trainee'] as const;
+export type Coverage = (typeof COVERAGES)[number];
+
 /** From the near end A to the far end B, or back. */
 export const DIRECTIONS = ['a_b', 'b_a'] as const;
 export type Direction = (typeof DIRECTIONS)[number];

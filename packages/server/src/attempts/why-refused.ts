@@ -21,8 +21,8 @@ export interface Checks {
   readonly offsetMs: number;
 }
 
-/** What an instructor makes of a failure, beside its result: never a trainee's to enter. */
-const isJudgement = (kind: string): boolean => kind === 'charge' || kind === 'dismiss';
+/** What an instructor makes of a failure, beside its result, or of a danger: never a trainee's to enter. */
+const isJudgement = (kind: string): boolean => kind === 'charge' || kind === 'dismiss' || kind === 'stop';
 /** Kinds whose value has a kind of its own. */
 const hasOwnValue = (kind: string): boolean => isJudgement(kind) || kind === 'hand' || kind === 'timer';
 /** What only the server may say. */

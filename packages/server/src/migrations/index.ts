@@ -13,6 +13,7 @@ import * as safekeeping from './0011-safekeeping.ts';
 import * as intake from './0012-intake.ts';
 import * as intakeCost from './0013-intake-cost.ts';
 import * as jobQueue from './0014-job-queue.ts';
+import * as stops from './0015-stops.ts';
 
 export interface Migration {
   readonly name: string;
@@ -35,4 +36,5 @@ export const MIGRATIONS: readonly Migration[] = [
   intake,
   intakeCost,
   jobQueue,
+  stops,
 ];

@@ -10,12 +10,17 @@ const props = defineProps<{
   item: SheetCriterion;
   outcome: CriterionOutcome;
   undoLabel: string | null;
+  /** Open checks of this step, and open criteria of the sheet that are only scored when seen. */
+  openInStep: number;
+  openSampled: number;
 }>();
 const emit = defineEmits<{
   pass: [];
   fail: [];
   fault: [code: string];
   notSeen: [];
+  passStep: [];
+  restNotSeen: [];
   note: [];
   undo: [];
   keys: [];
@@ -59,7 +64,13 @@ const scoredCheck = computed(() => isCheck.value && props.outcome.state === 'sco
         Pass instead
       </button>
       <button v-else-if="scoredCheck" class="act" type="button" @click="emit('fail')">Fail instead</button>
+      <button v-if="openInStep > 1" class="act next" type="button" title="Key P" @click="emit('passStep')">
+        Pass the step’s {{ openInStep }} checks
+      </button>
       <button class="act" type="button" @click="emit('notSeen')">Not seen</button>
+      <button v-if="openSampled > 0" class="act" type="button" title="Key E" @click="emit('restNotSeen')">
+        Rest not seen ({{ openSampled }})
+      </button>
       <button class="act" type="button" @click="emit('note')">Note</button>
       <button
         class="act"
@@ -103,7 +114,7 @@ const scoredCheck = computed(() => isCheck.value && props.outcome.state === 'sco
   grid-row: 1;
 }
 .acts {
-  flex-wrap: nowrap;
+  flex-wrap: wrap;
 }
 @media (max-width: 800px) {
   .dock {

@@ -6,7 +6,9 @@ import {
   dismissPart,
   type Entry,
   HAND_PART,
+  type Hazard,
   type Skill,
+  STOP_PART,
   TIMER_PART,
 } from '@clear-mark/core';
 import type { ClassReference } from '@clear-mark/contract';
@@ -33,11 +35,20 @@ import SheetHead from './SheetHead.vue';
 import SignDialog from './SignDialog.vue';
 import SplicerLine from './SplicerLine.vue';
 import StepHead from './StepHead.vue';
-import { ownReading, proposalsOf, type SheetCriterion, standingDismissals } from './sheet.model.ts';
+import StopDialog from './StopDialog.vue';
+import StopNotice from './StopNotice.vue';
+import {
+  openChecks,
+  openSampled,
+  ownReading,
+  proposalsOf,
+  type SheetCriterion,
+  standingDismissals,
+} from './sheet.model.ts';
 import { originOf } from './origins.model.ts';
 import RecordNotices from './RecordNotices.vue';
 import { useSheet } from './use-sheet.ts';
-import { useSheetCursor } from './use-sheet-cursor.ts';
+import { type DialogName, useSheetCursor } from './use-sheet-cursor.ts';
 import { useSheetInstruments } from './use-sheet-instruments.ts';
 
 const props = defineProps<{ classId: string; attemptId: string }>();
@@ -45,7 +56,7 @@ const preferences = usePreferences();
 const session = useSession();
 const classroom = useClassroom();
 const sheet = useSheet(props.attemptId, props.classId);
-const dialog = ref<'note' | 'sign' | 'reference' | 'find' | 'keys' | null>(null);
+const dialog = ref<DialogName | null>(null);
 const railRef = ref<InstanceType<typeof BenchRail> | null>(null);
 const cursor = useSheetCursor(sheet, {
   open: (name) => (dialog.value = name),
@@ -102,8 +113,19 @@ function dropTimer({ criterion }: SheetCriterion): void {
   const running = sheet.bench.value.timers.find((e) => e.criterionId === criterion.id);
   if (running) sheet.takeBack(running);
 }
+const atHand = computed(() => current.value ?? sheet.criteria.value[0] ?? null);
+const openOfStep = computed(
+  () => openChecks(byCriterion.value.get(atHand.value?.step.id ?? '') ?? [], sheet.outcomes.value).length,
+);
+const sampledLeft = computed(() => openSampled(sheet.criteria.value, sheet.outcomes.value).length);
+/** Ends the piece for safety, at the criterion at hand. */
+function stopPiece(hazard: Hazard, note: string | null): void {
+  const criterionId = atHand.value!.criterion.id;
+  sheet.add({ kind: 'stop', criterionId, part: STOP_PART, value: { kind: 'stop', hazard }, note });
+  dialog.value = null;
+}
 function raiseHand(): void {
-  const criterionId = current.value?.criterion.id ?? sheet.criteria.value[0]!.criterion.id;
+  const criterionId = atHand.value!.criterion.id;
   sheet.add({ kind: 'hand', criterionId, part: HAND_PART, value: { kind: 'hand' } });
 }
 const bench = useSheetInstruments(sheet);
@@ -175,6 +197,12 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
           :teaches="session.teaches"
           @raise="raiseHand"
           @lower="sheet.takeBack(sheet.bench.value.hand!)"
+        />
+        <StopNotice
+          :stops="sheet.outcome.value.stops ?? []"
+          :can-stop="session.teaches && !locked"
+          @stop="dialog = 'stop'"
+          @take-back="(id) => sheet.takeBack(sheet.entryById(id)!)"
         />
       </SheetHead>
       <RecordNotices :sheet="sheet" :class-id="classId" />
@@ -299,6 +327,10 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
         :item="current"
         :outcome="sheet.outcomes.value.get(current.criterion.id)!"
         :undo-label="undoLabel"
+        :open-in-step="openOfStep"
+        :open-sampled="sampledLeft"
+        @pass-step="cursor.passStep"
+        @rest-not-seen="cursor.restNotSeen"
         @pass="cursor.enter(current!, '', { kind: 'check', passed: true }, 'typed')"
         @fail="cursor.enter(current!, '', { kind: 'check', passed: false }, 'typed')"
         @fault="cursor.toggleFault"
@@ -338,6 +370,13 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
       :instrument-id="instrumentId"
       @close="dialog = null"
       @made="sheet.addReference"
+    />
+    <StopDialog
+      v-if="dialog === 'stop' && atHand"
+      :trainee="sheet.document.value.attempt.traineeName"
+      :at="atHand.step.title"
+      @close="dialog = null"
+      @stop="stopPiece"
     />
     <FindDialog v-if="dialog === 'find'" :class-id="classId" @close="dialog = null" />
     <KeysDialog v-if="dialog === 'keys'" @close="dialog = null" />

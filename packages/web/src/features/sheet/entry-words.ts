@@ -1,5 +1,5 @@
 import type { Criterion, Entry, EntryValue } from '@clear-mark/core';
-import { CALL_WORDS, faultWords, UNIT_WORDS, VOID_WORDS } from '@clear-mark/words';
+import { CALL_WORDS, faultWords, HAZARD_WORDS, UNIT_WORDS, VOID_WORDS } from '@clear-mark/words';
 import { clockText } from '../../shared/time-words.ts';
 
 /** What an entry says of a criterion, in a few words. */
@@ -36,6 +36,8 @@ function valueWords(value: EntryValue, criterion: Criterion): string {
     case 'charge':
     case 'dismiss':
       return value.cause.replaceAll('_', ' ');
+    case 'stop':
+      return HAZARD_WORDS[value.hazard];
     case 'hand':
     case 'timer':
       return value.kind;

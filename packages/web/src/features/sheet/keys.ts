@@ -7,6 +7,9 @@ export const KEYS = [
     does: 'Type into the current measurement; choose a level of a scale; 1 good, 2 bad for a call',
   },
   { key: 'S', does: 'Not seen' },
+  { key: 'P', does: 'Pass the checks of this step that are open' },
+  { key: 'E', does: 'Everything that is only scored when seen and is still open: not seen' },
+  { key: '!', does: 'Stop: end the piece for safety' },
   { key: 'T', does: 'Start or stop the timer' },
   { key: 'N', does: 'Note' },
   { key: 'Z', does: 'Undo the last entry' },
@@ -21,6 +24,9 @@ export type SheetAct =
   | 'accept'
   | 'fail'
   | 'not_seen'
+  | 'pass_step'
+  | 'rest_not_seen'
+  | 'stop'
   | 'timer'
   | 'note'
   | 'undo'
@@ -36,6 +42,9 @@ const ACTS: Readonly<Record<string, SheetAct>> = {
   Enter: 'accept',
   x: 'fail',
   s: 'not_seen',
+  p: 'pass_step',
+  e: 'rest_not_seen',
+  '!': 'stop',
   t: 'timer',
   n: 'note',
   z: 'undo',

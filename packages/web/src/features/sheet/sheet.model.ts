@@ -1,4 +1,5 @@
 import {
+  coverageOf,
   type Criterion,
   type CriterionOutcome,
   type Entry,
@@ -88,18 +89,41 @@ export function lastToUndo(entries: readonly Entry[], authorId: string): Entry |
   return null;
 }
 
-/** The first criterion from here on (then from the start) that has no result; null when all have. */
+/**
+ * The first criterion from here on (then from the start) that has no result and needs one; null when all have. What is only
+ * scored when it is seen, and what the trainee enters, is passed over.
+ */
 export function nextOpen(
   criteria: readonly SheetCriterion[],
   outcomes: ReadonlyMap<string, CriterionOutcome>,
   fromIndex: number,
 ): SheetCriterion | null {
-  const isOpen = (c: SheetCriterion): boolean => {
-    const state = outcomes.get(c.criterion.id)?.state;
-    return state === 'open' || state === 'conflict' || state === undefined;
+  const isOpen = ({ criterion }: SheetCriterion): boolean => {
+    const state = outcomes.get(criterion.id)?.state;
+    return state === 'conflict' || (criterion.required && (state === 'open' || state === undefined));
   };
   return criteria.slice(fromIndex).find(isOpen) ?? criteria.slice(0, fromIndex).find(isOpen) ?? null;
 }
+
+const isUnscored = (
+  outcomes: ReadonlyMap<string, CriterionOutcome>,
+  { criterion }: SheetCriterion,
+): boolean => outcomes.get(criterion.id)?.state === 'open';
+
+/** The checks of a step that nobody has scored: one tap passes them. A trainee's own are left to the trainee. */
+export const openChecks = (
+  items: readonly SheetCriterion[],
+  outcomes: ReadonlyMap<string, CriterionOutcome>,
+): SheetCriterion[] =>
+  items.filter((c) => c.criterion.kind === 'check' && !isTrainees(c.criterion) && isUnscored(outcomes, c));
+
+/** What is scored only when it is seen and was not yet. */
+export const openSampled = (
+  items: readonly SheetCriterion[],
+  outcomes: ReadonlyMap<string, CriterionOutcome>,
+): SheetCriterion[] => items.filter((c) => coverageOf(c.criterion) === 'sampled' && isUnscored(outcomes, c));
+
+const isTrainees = (c: Criterion): boolean => coverageOf(c) === 'trainee';
 
 /** A standing value as text for its field. */
 export function valueText(value: EntryValue | null): string {
@@ -121,6 +145,7 @@ export function valueText(value: EntryValue | null): string {
     case 'dismiss':
     case 'hand':
     case 'timer':
+    case 'stop':
       return '';
     default: {
       const never: never = value;

@@ -1,11 +1,18 @@
 import { CALLS, type EntryValue, partKey, partsOf } from '@clear-mark/core';
 import { computed, nextTick, shallowRef, triggerRef, onScopeDispose } from 'vue';
 import { actOfKey, isDigitKey, type KeyPress } from './keys.ts';
-import { lastToUndo, nextOpen, type SheetCriterion, standingEntry } from './sheet.model.ts';
+import {
+  lastToUndo,
+  nextOpen,
+  openChecks,
+  openSampled,
+  type SheetCriterion,
+  standingEntry,
+} from './sheet.model.ts';
 import type { SheetState } from './use-sheet.ts';
 import { useSession } from '../../session/session.ts';
 
-type DialogName = 'note' | 'sign' | 'reference' | 'find' | 'keys';
+export type DialogName = 'note' | 'sign' | 'reference' | 'find' | 'keys' | 'stop';
 
 interface Surroundings {
   readonly open: (name: DialogName) => void;
@@ -153,6 +160,28 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
     leave(item);
   }
 
+  /** The open checks of the step at hand pass, and the next open criterion is at hand. */
+  function passStep(): void {
+    const item = current.value;
+    if (!item || locked.value) return;
+    const items = byCriterion.value.get(item.step.id) ?? [];
+    for (const { criterion } of openChecks(items, sheet.outcomes.value)) {
+      const value: EntryValue = { kind: 'check', passed: true };
+      sheet.add({ kind: 'value', criterionId: criterion.id, value });
+    }
+    leave(items[items.length - 1] ?? item);
+  }
+
+  /** What nobody has to see and nobody saw is said to be not seen, on the whole sheet. */
+  function restNotSeen(): void {
+    if (locked.value) return;
+    for (const { criterion } of openSampled(sheet.criteria.value, sheet.outcomes.value)) {
+      for (const part of partsOf(criterion).map(partKey)) {
+        sheet.add({ kind: 'not_seen', criterionId: criterion.id, part });
+      }
+    }
+  }
+
   function undo(): void {
     if (locked.value) return;
     const target = sheet.undo();
@@ -243,6 +272,12 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
         return undo();
       case 'not_seen':
         return notSeen();
+      case 'pass_step':
+        return passStep();
+      case 'rest_not_seen':
+        return restNotSeen();
+      case 'stop':
+        return locked.value || !session.teaches ? undefined : around.open('stop');
       case 'note':
         return locked.value ? undefined : around.open('note');
       case 'sign':
@@ -280,6 +315,8 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
     toFirstOpen,
     toggleFault,
     notSeen,
+    passStep,
+    restNotSeen,
     undo,
     onKey,
   };
