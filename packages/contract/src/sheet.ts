@@ -134,6 +134,23 @@ const Change = z.discriminatedUnion('change', [
   z.strictObject({ change: z.literal('rules'), criterion: Id, rules: LossRulesShape.partial() }),
   z.strictObject({ change: z.literal('trunk'), criterion: Id, trunk: oneOf(TRUNK_TYPES) }),
   z.strictObject({ change: z.literal('how'), step: Id, how: Words }),
+  z.strictObject({ change: z.literal('label'), criterion: Id, label: Words }),
+  z.strictObject({
+    change: z.literal('level'),
+    criterion: Id,
+    level: Id,
+    verdict: Level.shape.verdict,
+    points,
+  }),
+  z.strictObject({ change: z.literal('add_step'), after: Id, step: Step }),
+  z.strictObject({ change: z.literal('fiber_class'), fiberClass: oneOf(FIBER_CLASSES) }),
+  z.strictObject({
+    change: z.literal('link_fiber'),
+    criterion: Id,
+    fiberClass: oneOf(FIBER_CLASSES),
+    wavelengthsNm: Wavelengths,
+    rules: LossRulesShape,
+  }),
 ]);
 const PracticeOption = z.strictObject({
   id: Id,

@@ -21,13 +21,16 @@ import type {
   Unit,
 } from '@clear-mark/core';
 
-/** What most criteria leave at its default: required, not critical, the step's skill. */
+/** What most criteria leave at its default: required of every piece, not critical, the step's skill. */
 export interface More {
   readonly critical?: boolean;
   readonly stop?: boolean;
-  readonly optional?: boolean;
-  /** The trainee's own entry counts until an instructor's comes. */
-  readonly ofTrainee?: boolean;
+  /** Scored when an instructor sees it; not seen costs nothing. */
+  readonly sampled?: boolean;
+  /** From the trainee's own entry at the bench, witnessed or not. */
+  readonly trainee?: boolean;
+  /** Asked of every piece though the trainee enters it. */
+  readonly required?: boolean;
   readonly skill?: Skill;
   readonly hint?: string;
   readonly faults?: readonly string[];
@@ -50,10 +53,10 @@ export function criteriaOf(method: string) {
     label,
     points,
     critical: more.critical ?? more.stop ?? false,
-    required: !more.optional,
+    required: more.required ?? (!more.sampled && !more.trainee),
     source,
     ...(more.stop ? { stop: true } : {}),
-    ...(more.ofTrainee ? { acceptsTrainee: true } : {}),
+    ...(more.trainee ? { acceptsTrainee: true } : {}),
     ...(more.skill ? { skill: more.skill } : {}),
     ...(more.hint ? { hint: more.hint } : {}),
     ...(more.faults ? { faults: more.faults } : {}),
@@ -177,7 +180,7 @@ export function criteriaOf(method: string) {
       source: Source,
       more: More = {},
     ): CallCriterion => ({
-      ...base(name, label, points, source, { ...more, faults: CALL_FAULTS, ofTrainee: true }),
+      ...base(name, label, points, source, { ...more, faults: CALL_FAULTS, trainee: true }),
       kind: 'call',
       of: `clear-mark/${method}/${of}`,
     }),

@@ -1,4 +1,4 @@
-import { CAUSES, diagnose, type EntryValue, SYMPTOMS } from '@clear-mark/core';
+import { CAUSES, diagnose, type EntryValue, SYMPTOMS, workKindOf } from '@clear-mark/core';
 import { CAUSE_WORDS, SYMPTOM_WORDS } from '@clear-mark/words';
 import { describe, expect, it } from 'vitest';
 import { SHIPPED_METHODS } from './index.ts';
@@ -25,24 +25,100 @@ describe('symptoms and their likely causes', () => {
 
   it('a high loss names what failed on this piece first, with its step', () => {
     const changes = { 'cleave-angle': { kind: 'measure', text: '1.6', unit: 'deg' } as const };
-    const [diagnosis] = found('lc-wedge-locator', changes, 0.95);
-    expect(diagnosis).toMatchObject({ symptom: 'high_loss', seen: ['clear-mark/lc-wedge-locator/loss'] });
+    const [diagnosis] = found('plunger-crimp', changes, 0.95);
+    expect(diagnosis).toMatchObject({ symptom: 'high_loss', seen: ['clear-mark/plunger-crimp/loss'] });
     expect(diagnosis!.causes[0]).toEqual({
       cause: 'bad_cleave',
-      evidence: ['clear-mark/lc-wedge-locator/cleave-angle'],
+      evidence: ['clear-mark/plunger-crimp/cleave-angle'],
       stepId: 'cleave-look',
     });
   });
 
-  it('a high loss with everything else good leaves only what was not ruled out', () => {
-    expect(causesOf('lc-wedge-locator', {}, 'high_loss', 0.95)).toEqual([]);
-    // Without a step that shows the end face or the bow, the trade's order stands.
-    expect(causesOf('loss-one-cord', {}, 'high_loss', 3)).toEqual([
-      'not_home',
-      'bad_cleave',
-      'cleave_short',
-      'fiber_pulled',
-    ]);
+  // For each kind and symptom the causes in their order, on a piece on which nothing speaks for or against any of them
+  // but what makes the symptom.
+  it.each([
+    ['mechanical_splice', 'lc-wedge', {}, 0.95, 'high_loss', ['bad_cleave', 'reused_cap']],
+    ['polished', 'epoxy-heat', {}, 0.95, 'high_loss', ['bend']],
+    ['link_test', 'loss-one-cord', {}, 3, 'high_loss', ['polish_mismatch', 'bad_connection', 'bend']],
+    ['polished', 'epoxy-heat', { 'end-face': grade('damaged') }, undefined, 'scratched_face', []],
+    [
+      'polished',
+      'epoxy-heat',
+      { 'end-face': grade('broken') },
+      undefined,
+      'dark_at_rim',
+      ['excess_adhesive'],
+    ],
+    ['polished', 'acrylic-primer', { home: fails('forced_in') }, undefined, 'will_not_enter', ['broken_tip']],
+    [
+      'polished',
+      'epoxy-heat',
+      { contact: fails('epoxy_soft') },
+      undefined,
+      'epoxy_soft',
+      ['no_block_contact'],
+    ],
+    [
+      'mechanical_splice',
+      'lc-wedge',
+      { bow: fails('forced_in') },
+      undefined,
+      'will_not_enter',
+      ['broken_tip'],
+    ],
+    [
+      'mechanical_splice',
+      'holder-base',
+      { 'bow-at-mark': fails('bow_early_twice') },
+      undefined,
+      'bow_early_twice',
+      ['obstruction'],
+    ],
+    [
+      'mechanical_splice',
+      'cam-light',
+      { green: fails('light_red') },
+      undefined,
+      'light_red_again',
+      ['bad_cleave'],
+    ],
+    ['fusion_splice', 'single-fusion', { joint: grade('offset') }, undefined, 'splice_offset', []],
+    ['fusion_splice', 'single-fusion', { joint: grade('neck') }, undefined, 'splice_shape', []],
+  ] as [string, string, Record<string, EntryValue>, number | undefined, string, string[]][])(
+    '%s, %s %#: %s',
+    (kind, method, changes, loss, symptom, causes) => {
+      expect(workKindOf(sheetOf(method))).toBe(kind);
+      expect(causesOf(method, changes, symptom, loss)).toEqual(causes);
+    },
+  );
+
+  it('a polished face over the limit is never said to be not home, nor a link to have a bad cleave', () => {
+    const polished = causesOf('acrylic-primer', {}, 'high_loss', 0.95)!;
+    expect(polished).not.toContain('not_home');
+    expect(polished).not.toContain('bad_cleave');
+    const link = causesOf('loss-two-cord', { 'cords-checked': fails('cords_unchecked') }, 'high_loss', 4)!;
+    expect(link[0]).toBe('bad_cord');
+    expect(link).not.toContain('cleave_short');
+  });
+
+  it('one fiber of a row over the limit is not the reference', () => {
+    const sheet = sheetOf('mpo-trunk');
+    const outcome = scorePiece(sheet, {}, 2);
+    const one = {
+      ...outcome,
+      criteria: outcome.criteria.map((c) =>
+        c.criterionId.endsWith('/loss')
+          ? {
+              ...c,
+              verdict: 'fail' as const,
+              parts: c.parts.map((p) => (p.part.startsWith('f4') ? { ...p, verdict: 'fail' as const } : p)),
+            }
+          : c,
+      ),
+    };
+    const [diagnosis] = diagnose(sheet, one);
+    expect(diagnosis!.symptom).toBe('one_fiber_of_row');
+    expect(diagnosis!.causes.map((c) => c.cause)).toEqual(['bad_connection']);
   });
 
   it.each([
@@ -65,11 +141,31 @@ describe('symptoms and their likely causes', () => {
       'grit',
     ],
     [
+      'epoxy-heat',
+      { 'end-face': grade('broken'), stub: fails('stub_snapped') },
+      'dark_at_rim',
+      'stub_snapped',
+    ],
+    [
       'acrylic-primer',
-      { 'not-forced': fails('forced_in'), insertion: { kind: 'timed', text: '22' } },
+      { home: fails('forced_in'), insertion: { kind: 'timed', text: '22' } },
       'will_not_enter',
       'adhesive_curing',
     ],
+    [
+      'plunger-crimp',
+      { 'stem-gap': { kind: 'measure', text: '3', unit: 'mm' } },
+      'slip_mark_moved',
+      'not_home',
+    ],
+    [
+      'flat-drop',
+      { 'fiber-out': fails('strip_too_short'), 'no-kink': fails('tube_kinked') },
+      'nothing_out_of_tube',
+      'tube_kinked',
+    ],
+    ['acrylic-activator', { 'yarn-spread': fails('yarn_uneven', 'pulled_off') }, 'pulls_off', 'yarn_short'],
+    ['single-fusion', { 'last-look': fails('will_not_align') }, 'will_not_align', 'fiber_lying'],
     [
       'single-fusion',
       { joint: grade('bubble'), 'not-touched': fails('touched_after_cleaning') },
@@ -78,7 +174,7 @@ describe('symptoms and their likely causes', () => {
     ],
     [
       'single-fusion',
-      { proof: fails('broke_in_proof'), 'no-nick': fails('glass_nicked') },
+      { proof: fails('broke_in_proof'), 'coating-gone': fails('glass_nicked') },
       'broke_in_proof',
       'nicked',
     ],
@@ -89,9 +185,9 @@ describe('symptoms and their likely causes', () => {
       'mode_field_mismatch',
     ],
     ['single-fusion', { 'parts-on': fails('sleeve_forgotten') }, 'parts_missing', 'parts_first_forgotten'],
-    ['flat-jig', { 'windows-dark': fails('light_at_window') }, 'light_at_window', 'not_home'],
+    ['flat-jig', { 'window-light': grade('light') }, 'light_at_window', 'not_home'],
   ] as [string, Record<string, EntryValue>, string, string][])(
-    '%s %#: %s',
+    'what the piece shows comes first: %s %#: %s',
     (method, changes, symptom, cause) => {
       expect(causesOf(method, changes, symptom)![0]).toBe(cause);
     },
@@ -116,20 +212,24 @@ describe('the rules', () => {
     const seen = new Set<string>();
     for (const sheet of SHIPPED_METHODS) {
       for (const c of criteriaOfSheet(sheet)) {
-        const outcome =
-          c.kind === 'loss' ? scorePiece(sheet, {}, 20) : scorePiece(sheet, { [nameOf(c)]: badValue(c) });
-        diagnose(sheet, outcome).forEach((d) => seen.add(d.symptom));
+        const bad =
+          c.kind === 'grade'
+            ? c.levels.filter((l) => l.verdict === 'fail').map((l) => grade(l.id))
+            : [...(c.faults ?? []).map((fault) => fails(fault)), ...(c.kind === 'loss' ? [] : [badValue(c)])];
+        const outcomes =
+          c.kind === 'loss'
+            ? [scorePiece(sheet, {}, 20)]
+            : bad
+                .filter(
+                  (value) => value.kind === c.kind || (c.kind === 'readings' && value.kind === 'measure'),
+                )
+                .map((value) => scorePiece(sheet, { [nameOf(c)]: value }));
+        for (const o of outcomes) diagnose(sheet, o).forEach((d) => seen.add(d.symptom));
       }
     }
-    for (const symptom of [
-      'high_loss',
-      'light_at_window',
-      'scratched_face',
-      'splice_shape',
-      'estimate_high',
-    ]) {
-      expect(seen).toContain(symptom);
-    }
+    // A bend, good work barely missed, a line and one fiber of a row take more than one bad value.
+    const apart = ['bend_signature', 'loss_slightly_high', 'splice_line', 'one_fiber_of_row'];
+    expect(SYMPTOMS.filter((symptom) => !seen.has(symptom) && !apart.includes(symptom))).toEqual([]);
   });
 
   it('have words for every symptom and cause', () => {

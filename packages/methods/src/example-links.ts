@@ -66,7 +66,7 @@ export const EXAMPLE_LINKS: readonly ExampleLink[] = [
       fiberClass: 'OM4',
       fibers: 12,
       ends: ['panel', 'panel'],
-      segments: [cassette, { kind: 'trunk', lengthM: 23, polish: 'flat', trunk: 'A', pins: false }, cassette],
+      segments: [cassette, { kind: 'trunk', lengthM: 31, polish: 'flat', trunk: 'A', pins: false }, cassette],
       joints: ['connection', 'connection'],
     },
   },

@@ -1,9 +1,9 @@
 import { checkSheet, type MethodSheet } from '@clear-mark/core';
 import { LIBRARY } from './library/index.ts';
-import { LC_WEDGE_LOCATOR } from './lc-wedge-locator/sheet.ts';
+import { LC_WEDGE_LOCATOR } from './library/wedge/sheet.ts';
 
 /** Every shipped method, checked when it is loaded. */
-export const SHIPPED_METHODS: readonly MethodSheet[] = [LC_WEDGE_LOCATOR, ...LIBRARY].map(checkSheet);
+export const SHIPPED_METHODS: readonly MethodSheet[] = LIBRARY.map(checkSheet);
 
 export { DRAWINGS, type Drawing, STEP_DRAWINGS } from './drawings/index.ts';
 export { type ExampleLink, EXAMPLE_LINKS } from './example-links.ts';

@@ -19,81 +19,73 @@ const seconds = (text: string): EntryValue => ({ kind: 'timed', text });
 
 // Written by hand from what the trade says of each method: limits inclusive, a cleave angle with 0.1 degrees of
 // uncertainty, a forgotten part or a broken stop rule costs the piece, a slip costs its points.
+const grade = (level: string): EntryValue => ({ kind: 'grade', level });
+const FAILED: EntryValue = { kind: 'check', passed: false };
+
 const CASES: Readonly<Record<string, Case>> = {
-  'lc-wedge-locator': {
-    fault: ['boot-on', ['strip'], 'fail'],
-    near: ['cleave-length', mm('11.0'), 'pass', 'pass'],
-  },
-  'round-cord': { fault: ['parts-on', ['strip'], 'fail'], near: ['yarn-length', mm('8.9'), 'fail', 'pass'] },
-  'buffer-strip-900': {
-    fault: ['coating-gone', ['strip'], 'fail'],
-    near: ['wipe-passes', count(3), 'fail', 'pass'],
-  },
-  'flat-drop': { fault: ['fiber-out', ['strip'], 'fail'], near: ['twists', count(7), 'pass', 'pass'] },
-  'closure-central': {
-    fault: ['clamp-last', ['strip'], 'pass'],
-    near: ['member-gap', mm('2.0'), 'pass', 'pass'],
-  },
+  'round-cord': { fault: ['parts-on', ['strip'], 'fail'], near: ['yarn-length', mm('8.9'), 'fail', 'fail'] },
+  'buffer-strip-900': { fault: ['told', ['strip'], 'fail'], near: ['bare-length', mm('27'), 'pass', 'pass'] },
+  'flat-drop': { fault: ['no-kink', ['strip'], 'fail'], near: ['twists', count(7), 'pass', 'pass'] },
+  'closure-central': { fault: ['lug', ['strip'], 'fail'], near: ['member-gap', mm('2.0'), 'pass', 'pass'] },
   'closure-armored': {
     fault: ['shield-bonded', ['strip'], 'fail'],
     near: ['member-gap', mm('2.1'), 'fail', 'pass'],
   },
   'closure-embedded': {
-    fault: ['other-held', ['strip'], 'pass'],
+    fault: ['other-held', ['strip'], 'fail'],
     near: ['member-gap', mm('2'), 'pass', 'pass'],
   },
-  'closure-roddable': {
-    fault: ['tube-whole', ['strip'], 'fail'],
-    near: ['member-gap', mm('0'), 'pass', 'pass'],
+  'closure-roddable': { fault: ['own-practice', ['strip'], 'fail'], near: ['holds', FAILED, 'fail', 'pass'] },
+  'closure-unitube': {
+    fault: ['both-in', ['strip'], 'fail'],
+    near: ['member-gap', mm('2.01'), 'fail', 'pass'],
   },
-  'closure-unitube': { fault: ['nut', ['strip'], 'pass'], near: ['member-gap', mm('2.01'), 'fail', 'pass'] },
   'bench-cleave': {
-    fault: ['not-wiped', ['cleave'], 'pass'],
+    fault: ['cleave-face', ['cleave'], 'fail'],
     near: ['cleave-angle', deg('1.0'), 'marginal_pass', 'marginal_pass'],
   },
-  'scribe-pull': {
-    fault: ['one-light-stroke', ['cleave'], 'fail'],
-    near: ['straight', { kind: 'check', passed: false }, 'fail', 'pass'],
-  },
+  // A snapped stub loses its points: the polish may go on, and the scope decides.
+  'scribe-pull': { fault: ['glasses', ['strip'], 'fail'], near: ['stub', FAILED, 'fail', 'pass'] },
   'epoxy-heat': {
-    fault: ['contact', ['terminate'], 'pass'],
+    fault: ['contact', ['terminate'], 'fail'],
     near: ['cure-time', seconds('15:00'), 'pass', 'pass'],
   },
   'acrylic-primer': {
-    fault: ['clean-1', ['terminate'], 'pass'],
+    fault: ['in-date', ['terminate'], 'fail'],
     near: ['insertion', seconds('15'), 'pass', 'pass'],
   },
   'acrylic-activator': {
-    fault: ['capped', ['terminate'], 'pass'],
+    fault: ['home', ['terminate'], 'fail'],
     near: ['set-time', seconds('9.9'), 'fail', 'pass'],
   },
   'handle-crimp': {
-    fault: ['cap-once', ['terminate'], 'pass'],
-    near: ['cleave-length', mm('7.6'), 'fail', 'fail'],
+    fault: ['cap-once', ['terminate'], 'fail'],
+    near: ['cleave-length', mm('8.6'), 'fail', 'fail'],
   },
   'cam-light': { fault: ['no-reset', ['terminate'], 'fail'], near: ['mark-gap', mm('1.0'), 'pass', 'pass'] },
+  'lc-wedge-locator': {
+    fault: ['glow-dims', ['terminate'], 'fail'],
+    near: ['cleave-length', mm('11.0'), 'pass', 'pass'],
+  },
   'lc-wedge': { fault: ['bow', ['terminate'], 'fail'], near: ['cleave-length', mm('9.9'), 'fail', 'fail'] },
+  'st-wedge': { fault: ['bend-holds', ['strip'], 'fail'], near: ['bare-length', mm('36.1'), 'fail', 'pass'] },
   'st-wedge-locator': {
     fault: ['glow-dims', ['terminate'], 'fail'],
     near: ['jacket-length', mm('67'), 'pass', 'pass'],
   },
-  'st-wedge': { fault: ['parts-on', ['strip'], 'fail'], near: ['bare-length', mm('36.1'), 'fail', 'pass'] },
   'holder-base': {
     fault: ['bow-at-mark', ['terminate'], 'fail'],
     near: ['cleave-length', mm('8.5'), 'pass', 'pass'],
   },
-  'flat-jig': { fault: ['windows-dark', ['terminate'], 'fail'], near: ['clicks', count(1), 'fail', 'pass'] },
-  'plunger-crimp': {
-    fault: ['sleeve-butted', ['terminate'], 'pass'],
-    near: ['stem-gap', mm('2'), 'fail', 'pass'],
+  'flat-jig': {
+    fault: ['wedge-pulled', ['terminate'], 'fail'],
+    near: ['window-light', grade('faint'), 'marginal_pass', 'marginal_pass'],
   },
+  'plunger-crimp': { fault: ['front-cap', ['strip'], 'fail'], near: ['stem-gap', mm('2'), 'fail', 'fail'] },
   'single-fusion': { fault: ['parts-on', ['strip'], 'fail'], near: ['estimate', db('0.10'), 'fail', 'fail'] },
-  'ribbon-splice': {
-    fault: ['order', ['strip'], 'fail'],
-    near: ['estimates', db('0.10'), 'pass', 'pass'],
-  },
+  'ribbon-splice': { fault: ['order', ['strip'], 'fail'], near: ['estimates', db('0.10'), 'pass', 'pass'] },
   'fused-mpo': {
-    fault: ['spring-on', ['strip'], 'fail'],
+    fault: ['taut', ['terminate'], 'fail'],
     near: ['worst-angle', deg('1.05'), 'marginal_fail', 'marginal_fail'],
   },
   'duplex-assembly': {
@@ -101,7 +93,7 @@ const CASES: Readonly<Record<string, Case>> = {
     near: ['ports-walked', count(1), 'fail', 'pass'],
   },
   'inspect-single': {
-    fault: ['looked-first', ['inspect'], 'pass'],
+    fault: ['dark-fiber', ['inspect'], 'fail'],
     near: ['magnification', count(100), 'fail', 'pass'],
   },
   'blind-calls': {
@@ -120,17 +112,84 @@ const CASES: Readonly<Record<string, Case>> = {
     fault: ['mandrel', ['test'], 'fail'],
     near: ['loss', 1.21, 'marginal_fail', 'marginal_fail'],
   },
+  // On single-mode: 0.2 km x 1.0 + 1 x 0.75 + 2 x 0.3 = 1.55 dB.
+  'loss-two-cord-sm': {
+    fault: ['cord-stays', ['test'], 'fail'],
+    near: ['loss', 1.55, 'marginal_pass', 'marginal_pass'],
+  },
   // Three cords: no end connection net, 0.3 km x 1.5 = 0.45 dB at 1300 nm.
   'loss-three-cord': { fault: ['ends-clean', ['inspect'], 'fail'], near: ['loss', 0.6, 'fail', 'fail'] },
+  'loss-three-cord-sm': { fault: ['ends-clean', ['inspect'], 'fail'], near: ['loss', 1.2, 'fail', 'fail'] },
   'locator-continuity': {
     fault: ['no-look', ['test'], 'fail'],
     near: ['port-map', MAP_WITH_A_CROSSED_PAIR, 'fail', 'fail'],
   },
-  // Four mated pairs and 23 m: 4 x 0.75 + 0.023 x 3.0 = 3.07 dB at 850, 3.03 dB at 1300 nm.
+  // Four mated pairs and 31 m: 4 x 0.75 + 0.031 x 1.5 = 3.0465 dB at 1300 nm, where the fiber loses least.
   'mpo-trunk': {
     fault: ['cord-stays', ['test'], 'fail'],
-    near: ['loss', 3.03, 'marginal_pass', 'marginal_pass'],
+    near: ['loss', 3.04, 'marginal_pass', 'marginal_pass'],
   },
+};
+
+/** The decisive failures of each kind beside those above (the piece is lost or begun again), and what tells them. */
+const DECISIVE: Readonly<Record<string, readonly (readonly [string, EntryValue])[]>> = {
+  'handle-crimp': [
+    ['bow', FAILED],
+    ['full-stroke', FAILED],
+    ['fiber-not-pulled', FAILED],
+    ['end-face', grade('damaged')],
+    ['end-face', grade('broken')],
+  ],
+  'plunger-crimp': [
+    ['cleave-angle', deg('1.3')],
+    ['bow', FAILED],
+    ['plunged', FAILED],
+    ['end-face', grade('dirty')],
+  ],
+  'cam-light': [
+    ['green', FAILED],
+    ['bow', FAILED],
+  ],
+  'lc-wedge-locator': [
+    ['boot-on', FAILED],
+    ['bend-holds', FAILED],
+    ['bow', FAILED],
+    ['end-face', grade('damaged')],
+  ],
+  'lc-wedge': [['both-sides', FAILED]],
+  'st-wedge': [
+    ['bow', FAILED],
+    ['cleave-length', mm('11.2')],
+  ],
+  'holder-base': [
+    ['told', FAILED],
+    ['button', FAILED],
+  ],
+  'flat-jig': [
+    ['bend-check', FAILED],
+    ['latches', FAILED],
+    ['window-light', grade('light')],
+  ],
+  'acrylic-primer': [
+    ['home', FAILED],
+    ['coating-gone', FAILED],
+    ['end-face', grade('broken')],
+  ],
+  'epoxy-heat': [
+    ['through', FAILED],
+    ['cure-time', seconds('14:59')],
+  ],
+  'acrylic-activator': [['end-face', grade('damaged')]],
+  'single-fusion': [
+    ['coating-gone-right', FAILED],
+    ['angle-right', deg('1.4')],
+    ['joint', grade('offset')],
+  ],
+  'round-cord': [['fiber-whole', FAILED]],
+  'flat-drop': [
+    ['stub-spare', mm('15')],
+    ['fiber-untouched', FAILED],
+  ],
 };
 
 const short = (sheet: MethodSheet): string => sheet.id.slice(sheet.id.indexOf('/') + 1);
@@ -169,6 +228,12 @@ describe.each(SHIPPED_METHODS.map((sheet) => [short(sheet), sheet] as const))('%
       typeof value === 'number' ? scorePiece(sheet, {}, value) : scorePiece(sheet, { [near[0]]: value });
     expect(outcome.criteria.find((c) => c.criterionId === find(near[0]).id)!.verdict).toBe(near[2]);
     expect(outcome.verdict).toBe(near[3]);
+  });
+
+  it.each(DECISIVE[name] ?? [])('the piece is lost: %s', (criterion, value) => {
+    const outcome = scorePiece(sheet, { [criterion]: value });
+    expect(outcome.verdict).toBe('fail');
+    expect(outcome.criteria.find((c) => c.criterionId === find(criterion).id)!.verdict).toBe('fail');
   });
 
   it('each criterion can fail, and costs its points', () => {

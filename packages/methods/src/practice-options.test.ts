@@ -1,4 +1,4 @@
-import { applyPractice, type Criterion, lossTerms, score } from '@clear-mark/core';
+import { applyPractice, coverageOf, type Criterion, lossTerms, score } from '@clear-mark/core';
 import { MethodPackShape, MethodSheetShape } from '@clear-mark/contract/sheet';
 import { describe, expect, it } from 'vitest';
 import { DECIDED_ELSEWHERE, PRACTICE_OPTIONS, SHIPPED_METHODS } from './index.ts';
@@ -77,9 +77,57 @@ describe('practice options', () => {
     expect(find('inspect-single', { magnification: '400' }, 'magnification')).toMatchObject({
       band: { lower: { value: '400' } },
     });
-    expect(find('lc-wedge', { 'wipes-after-strip': 'one' }, 'wipe-passes')).toMatchObject({
-      band: { lower: { value: '1' }, upper: { value: '1' } },
+    const passes = find('handle-crimp', { 'wipes-after-strip': 'one' }, 'wipe-passes');
+    expect(passes).toMatchObject({ band: { lower: { value: '1' } } });
+    expect(passes).not.toHaveProperty('band.upper');
+    expect(find('acrylic-primer', {}, 'wipe-passes')).toBeUndefined();
+  });
+  it('the depth: full asks what is sampled, a quick check leaves all but what decides', () => {
+    const coverage = (choices: Record<string, string>): Set<string> =>
+      new Set(criteriaOfSheet(by('handle-crimp', choices)).map(coverageOf));
+    expect(coverage({})).toEqual(new Set(['required', 'sampled', 'trainee']));
+    expect(coverage({ depth: 'full' })).toEqual(new Set(['required', 'trainee']));
+    expect(coverage({ depth: 'quick' })).toEqual(new Set(['required']));
+  });
+  it('the fiber: class, wavelengths and limit follow it, and the finishing film is required no more', () => {
+    const on50 = by('epoxy-heat', { fiber: '50' });
+    expect(on50.fiberClass).toBe('OM3');
+    expect(find('epoxy-heat', { fiber: '50' }, 'loss')).toMatchObject({
+      wavelengthsNm: [850, 1300],
+      link: { fiberClass: 'OM3' },
     });
+    // 0.75 dB of one mated pair and 2 m at 3.0 dB/km.
+    expect(limitOf('epoxy-heat', { fiber: '50' }, 850)).toBeCloseTo(0.756, 9);
+    expect(find('epoxy-heat', { fiber: '50' }, 'finished')).toMatchObject({ required: false });
+    expect(find('epoxy-heat', {}, 'finished')).toMatchObject({ required: true });
+    expect(by('handle-crimp', { fiber: '62' }).fiberClass).toBe('OM1');
+    expect(methodOf('loss-one-cord').schools!.some((s) => s.id === 'fiber')).toBe(false);
+  });
+  it('how a cleave is judged: shipped by the kind, and what a class may add or leave', () => {
+    expect(find('lc-wedge', {}, 'cleave-angle')).toBeUndefined();
+    expect(find('lc-wedge', { 'inspect-cleaves': 'scope' }, 'cleave-angle')).toMatchObject({
+      critical: true,
+    });
+    expect(find('lc-wedge', { 'inspect-cleaves': 'face' }, 'cleave-face')).toBeDefined();
+    expect(find('lc-wedge', { 'inspect-cleaves': 'face' }, 'cleave-angle')).toBeUndefined();
+    expect(find('plunger-crimp', {}, 'cleave-angle')).toBeDefined();
+    expect(find('plunger-crimp', { 'inspect-cleaves': 'result' }, 'cleave-angle')).toBeUndefined();
+  });
+  it('the integrity check: another one, none, or one where the kind has none', () => {
+    expect(find('lc-wedge', { 'integrity-check': 'four' }, 'bend-holds')!.label).toMatch(/four ways/);
+    expect(find('lc-wedge', { 'integrity-check': 'none' }, 'bend-holds')).toBeUndefined();
+    expect(find('handle-crimp', {}, 'bend-holds')).toBeUndefined();
+    const ids = by('handle-crimp', { 'integrity-check': 'flick' }).steps.map((s) => s.id);
+    expect(ids.indexOf('integrity')).toBe(ids.indexOf('buffer') + 1);
+  });
+  it('faint light and a faint line are what the class says', () => {
+    const verdictOf = (name: string, choices: Record<string, string>, criterion: string, level: string) => {
+      const found = find(name, choices, criterion);
+      return found?.kind === 'grade' ? found.levels.find((l) => l.id === level)!.verdict : null;
+    };
+    expect(verdictOf('flat-jig', {}, 'window-light', 'faint')).toBe('marginal_pass');
+    expect(verdictOf('flat-jig', { 'faint-light': 'fails' }, 'window-light', 'faint')).toBe('fail');
+    expect(verdictOf('single-fusion', { 'faint-line': 'passes' }, 'joint', 'line')).toBe('pass');
   });
   it('what is not asked any more leaves the sheet', () => {
     expect(find('single-fusion', {}, 'proof')).toBeDefined();

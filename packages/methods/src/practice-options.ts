@@ -1,15 +1,34 @@
-import type { Criterion, LossRules, MethodSheet, PracticeOption, PracticeChange } from '@clear-mark/core';
-import { atLeast, between } from './build.ts';
-import { MULTIMODE_TABLES, REFERENCE_END, SINGLE_MODE_TABLES } from './loss-rules.ts';
+import {
+  coverageOf,
+  type Criterion,
+  type FiberClass,
+  type LossCriterion,
+  type LossRules,
+  type MethodSheet,
+  type PracticeChange,
+  type PracticeOption,
+  type Step,
+  wavelengthsOf,
+} from '@clear-mark/core';
+import { atLeast, criteriaOf, step } from './build.ts';
+import { lossRulesFor, MULTIMODE_TABLES, REFERENCE_END, SINGLE_MODE_TABLES } from './loss-rules.ts';
 import { commonPractice, house } from './sources.ts';
 
 /** What an option changes on a criterion, by the last part of its id and its kind. */
 type Effect = (name: string, criterion: Criterion) => PracticeChange | null;
 
+/** What an option changes on a sheet beside single criteria. */
+type SheetEffect = (sheet: MethodSheet) => readonly PracticeChange[];
+
 interface PracticeOfTheTrade {
   readonly id: string;
   readonly question: string;
-  readonly options: readonly { readonly id: string; readonly label: string; readonly effect: Effect }[];
+  readonly options: readonly {
+    readonly id: string;
+    readonly label: string;
+    readonly effect: Effect;
+    readonly ofSheet?: SheetEffect;
+  }[];
   readonly default: string;
   readonly reason: string;
 }
@@ -153,7 +172,8 @@ export const PRACTICE_OPTIONS: readonly PracticeOfTheTrade[] = [
     id: 'wipes-after-strip',
     question: 'Wipes after stripping?',
     default: 'method',
-    reason: 'One or two, as the method says: more passes only bring more touch.',
+    reason:
+      'As the method says: two passes for the handle crimp, a dry wipe where primer follows. More does no harm.',
     options: [
       { id: 'method', label: 'As the method says', effect: none },
       { id: 'one', label: 'One alcohol pass', effect: wipes('1', 'one alcohol pass') },
@@ -162,17 +182,112 @@ export const PRACTICE_OPTIONS: readonly PracticeOfTheTrade[] = [
     ],
   },
   {
-    id: 'inspect-cleaves',
-    question: 'Inspect every cleave?',
-    default: 'scope',
-    reason: 'Under the scope in training: it is where the hand learns.',
+    id: 'alcohol',
+    question: 'Which alcohol?',
+    default: '95',
+    reason: '95 % or better is said by most; many insist on 99 % reagent grade.',
     options: [
-      { id: 'scope', label: 'Angle and face', effect: none },
-      { id: 'angle', label: 'Angle on the splicer’s screen', effect: leaveOut('cleave-face', 'worst-face') },
+      { id: '95', label: '95 % or better', effect: none },
       {
-        id: 'result',
-        label: 'The result only',
-        effect: leaveOut('cleave-face', 'worst-face', 'cleave-angle', 'worst-angle'),
+        id: '99',
+        label: '99 % reagent grade only',
+        effect: none,
+        ofSheet: (sheet) => addToHow(sheet, 'clean', 'Alcohol of 99 %, reagent grade.'),
+      },
+    ],
+  },
+  {
+    id: 'integrity-check',
+    question: 'How is a stripped fiber tried for nicks?',
+    default: 'method',
+    reason: 'Each kind has its own: bent at 60 degrees, flicked, swept four ways, or not at all.',
+    options: [
+      { id: 'method', label: 'As the method says', effect: none },
+      { id: 'none', label: 'Not at all', effect: leaveOut('bend-holds', 'bend-check') },
+      ...(
+        [
+          ['flick', 'A flick', 'Flicked, glass held', 'Flicked, so that a nicked fiber breaks now.'],
+          [
+            '60',
+            'Bent at 60 degrees',
+            'Bent slightly at 60 degrees, glass held',
+            'Bent slightly at 60 degrees.',
+          ],
+          [
+            'four',
+            'Swept four ways',
+            'Swept 30 degrees four ways, glass held',
+            'Swept 30 degrees in four directions.',
+          ],
+        ] as const
+      ).map(([id, label, words, how]) => ({ id, label, effect: none, ofSheet: integrity(words, how) })),
+    ],
+  },
+  {
+    id: 'score-place',
+    question: 'Where is the fiber scored?',
+    default: 'tip',
+    reason: 'Near where the glass leaves the tip is said; the top of the bead is from memory.',
+    options: [
+      { id: 'tip', label: 'Near where the glass leaves the tip', effect: none },
+      {
+        id: 'bead',
+        label: 'At the top of the bead',
+        effect: (name, c) =>
+          name === 'at-bead' ? { change: 'label', criterion: c.id, label: 'At the top of the bead' } : null,
+      },
+    ],
+  },
+  {
+    id: 'final-film',
+    question: 'Finishing film?',
+    default: 'required',
+    reason: 'Required for single-mode, recommended for laser-optimised 50 µm.',
+    options: [
+      { id: 'required', label: 'Required', effect: none },
+      {
+        id: 'recommended',
+        label: 'Recommended: scored where it is seen',
+        effect: (name, c) =>
+          name === 'finished' ? { change: 'require', criterion: c.id, required: false } : null,
+      },
+    ],
+  },
+  {
+    id: 'faint-light',
+    question: 'Faint light at a window?',
+    default: 'marginal',
+    reason: 'No light passes and excessive light fails; what lies between is the instructor’s call.',
+    options: [
+      { id: 'marginal', label: 'Passes, marked marginal', effect: none },
+      { id: 'passes', label: 'Passes', effect: levelIs('window-light', 'faint', 'pass', 5) },
+      { id: 'fails', label: 'Fails', effect: levelIs('window-light', 'faint', 'fail', 0) },
+    ],
+  },
+  {
+    id: 'faint-line',
+    question: 'A faint line in the splice image?',
+    default: 'marginal',
+    reason: 'Some take it for a seam of two glasses, others fire again.',
+    options: [
+      { id: 'marginal', label: 'Passes, marked marginal', effect: none },
+      { id: 'passes', label: 'Passes', effect: levelIs('joint', 'line', 'pass', 6) },
+      { id: 'fails', label: 'Fails', effect: levelIs('joint', 'line', 'fail', 0) },
+    ],
+  },
+  {
+    id: 'source-kind',
+    question: 'What gives the light of a loss test?',
+    default: 'instrument',
+    reason: 'A test source is steady and of a known launch; a plug-in transceiver is written down as such.',
+    options: [
+      { id: 'instrument', label: 'A test source', effect: none },
+      {
+        id: 'transceiver',
+        label: 'A plug-in transceiver will do',
+        effect: none,
+        ofSheet: (sheet) =>
+          addToHow(sheet, 'reference', 'A transceiver is the source: write it down with the record.'),
       },
     ],
   },
@@ -217,13 +332,45 @@ export const PRACTICE_OPTIONS: readonly PracticeOfTheTrade[] = [
   },
 ];
 
+function levelIs(name: string, level: string, verdict: 'pass' | 'fail', points: number): Effect {
+  return (own, c) => (own === name ? { change: 'level', criterion: c.id, level, verdict, points } : null);
+}
+
+/** The step's own words with a sentence more. */
+function addToHow(sheet: MethodSheet, stepId: string, words: string): readonly PracticeChange[] {
+  const found = sheet.steps.find((s) => s.id === stepId);
+  return found ? [{ change: 'how', step: stepId, how: `${found.how} ${words}` }] : [];
+}
+
+/** Another way to try a stripped fiber, or one where the method has none. */
+function integrity(label: string, how: string): SheetEffect {
+  return (sheet) => {
+    const own = sheet.steps.find((s) => s.criteria.some((c) => isIntegrity(nameOf(c))));
+    if (own) {
+      const criterion = own.criteria.find((c) => isIntegrity(nameOf(c)))!.id;
+      return [
+        { change: 'how', step: own.id, how },
+        { change: 'label', criterion, label },
+      ];
+    }
+    if (!sheet.steps.some((s) => s.id === 'buffer')) return [];
+    const c = criteriaOf(sheet.id.slice(sheet.id.indexOf('/') + 1));
+    const check = c.check('bend-holds', label, 3, house('chosen by the class'), 'not_bent glass_broke', {
+      critical: true,
+    });
+    const added = step('integrity', 'Integrity check', 'strip', 'glass', how, [check]);
+    return [{ change: 'add_step', after: 'buffer', step: added }];
+  };
+}
+const isIntegrity = (name: string): boolean => name === 'bend-holds' || name === 'bend-check';
+
 function trunk(type: 'B' | 'C'): Effect {
   return (_, c) =>
     c.kind === 'map' && c.id.includes('/mpo-') ? { change: 'trunk', criterion: c.id, trunk: type } : null;
 }
 
 function wipes(n: string, words: string): Effect {
-  return band('wipe-passes', between(n, n, commonPractice(words)));
+  return band('wipe-passes', atLeast(n, commonPractice(words)));
 }
 
 /** What the trade disagrees on and a sheet does not turn by a switch: where it is decided, and why. */
@@ -242,8 +389,6 @@ export const DECIDED_ELSEWHERE: readonly { readonly question: string; readonly a
     question: 'Who decides an end face?',
     answer: 'The instructor’s eye, on the described scale of the sheet.',
   },
-  { question: 'Alcohol of 95 or 99 percent?', answer: '99, and 95 is accepted: noted, not failed.' },
-  { question: 'Integrity check of a stripped fiber', answer: 'By method; cleaning comes last.' },
   { question: 'Front cap while terminating', answer: 'By method: some locators need it off.' },
   {
     question: 'Proof of a mechanical joint',
@@ -252,10 +397,6 @@ export const DECIDED_ELSEWHERE: readonly { readonly question: string; readonly a
   {
     question: 'Mandrel or mode-controlled cord?',
     answer: 'Either, on multimode; the named standard says which.',
-  },
-  {
-    question: 'Final polish for multimode',
-    answer: 'On the polishing sheets: asked for, since single-mode needs it.',
   },
   {
     question: 'Films: two, or hand polish and three?',
@@ -267,10 +408,6 @@ export const DECIDED_ELSEWHERE: readonly { readonly question: string; readonly a
     question: 'Where does the limit come from?',
     answer: 'It is computed for the link of the sheet, always.',
   },
-  {
-    question: 'Is a transceiver a source?',
-    answer: 'Instruments; a transceiver is recorded as the instrument used.',
-  },
   { question: 'Clean a factory face after terminating?', answer: 'The inspection decides.' },
   {
     question: 'Where are the pins?',
@@ -280,15 +417,120 @@ export const DECIDED_ELSEWHERE: readonly { readonly question: string; readonly a
 
 const nameOf = (c: Criterion): string => c.id.slice(c.id.lastIndexOf('/') + 1);
 
-/** The sheet with the practice options that change something on it. */
-export function withPractice(sheet: MethodSheet): MethodSheet {
+/** How much of a sheet is scored: all of it, what decides and what is seen, or what decides alone. */
+function depth(sheet: MethodSheet): PracticeOption {
   const criteria = sheet.steps.flatMap((s) => s.criteria);
-  const schools: PracticeOption[] = PRACTICE_OPTIONS.map(({ options, ...practice }) => ({
+  const rest = criteria.filter((c) => coverageOf(c) !== 'required');
+  const needed = new Set(criteria.flatMap((c) => (c.kind === 'loss' ? (c.conditionedBy ?? []) : [])));
+  return {
+    id: 'depth',
+    question: 'How deep is a piece scored?',
+    default: 'working',
+    reason: 'What decides is scored on every piece; the rest when it is seen, or by the trainee.',
+    options: [
+      {
+        id: 'full',
+        label: 'Full: every criterion on every piece',
+        changes: rest
+          .filter((c) => coverageOf(c) === 'sampled' && c.kind !== 'readings')
+          .map((c) => ({ change: 'require', criterion: c.id, required: true })),
+      },
+      { id: 'working', label: 'Working: what decides; the rest when it is seen', changes: [] },
+      {
+        id: 'quick',
+        label: 'Quick check: what decides alone',
+        changes: rest.filter((c) => !needed.has(c.id)).map((c) => ({ change: 'leave_out', criterion: c.id })),
+      },
+    ],
+  };
+}
+
+/** The fiber that a connector is put on: what it may lose, and at which wavelengths. */
+function fiberOf(sheet: MethodSheet): PracticeOption {
+  const losses = sheet.steps
+    .flatMap((s) => s.criteria)
+    .filter((c): c is LossCriterion => c.kind === 'loss' && c.link.referenceMethod === 'single_cord');
+  const on = (fiberClass: FiberClass): PracticeChange[] =>
+    losses.length === 0
+      ? []
+      : [
+          { change: 'fiber_class', fiberClass },
+          ...losses.map((c): PracticeChange => ({
+            change: 'link_fiber',
+            criterion: c.id,
+            fiberClass,
+            wavelengthsNm: wavelengthsOf(fiberClass),
+            rules: lossRulesFor(fiberClass, 'single_cord'),
+          })),
+          ...sheet.steps
+            .flatMap((s) => s.criteria)
+            .filter((c) => nameOf(c) === 'finished')
+            .map((c): PracticeChange => ({ change: 'require', criterion: c.id, required: false })),
+        ];
+  return {
+    id: 'fiber',
+    question: 'Which fiber do terminations go on?',
+    default: 'single-mode',
+    reason: 'Single-mode asks most. Wavelengths, limit and zone table follow the fiber.',
+    options: [
+      { id: 'single-mode', label: 'Single-mode', changes: [] },
+      { id: '50', label: '50 µm multimode (OM3)', changes: on('OM3') },
+      { id: '62', label: '62.5 µm multimode (OM1)', changes: on('OM1') },
+    ],
+  };
+}
+
+/** How a cleave is judged. Where nobody looks by this kind, the look is what a class may add. */
+function cleaveJudged(sheet: MethodSheet, look: Step | null): PracticeOption {
+  const criteria = sheet.steps.flatMap((s) => s.criteria);
+  const without = (...names: string[]): PracticeChange[] =>
+    criteria.filter((c) => names.includes(nameOf(c))).map((c) => ({ change: 'leave_out', criterion: c.id }));
+  const added = (names: readonly string[]): PracticeChange[] =>
+    look === null
+      ? []
+      : [
+          {
+            change: 'add_step',
+            after: 'cleave',
+            step: { ...look, criteria: look.criteria.filter((c) => names.includes(nameOf(c))) },
+          },
+        ];
+  return {
+    id: 'inspect-cleaves',
+    question: 'How is a cleave judged?',
+    default: look === null ? 'scope' : 'result',
+    reason:
+      look === null
+        ? 'By this kind the cleave is looked at.'
+        : 'By this kind nobody looks at the cleave: the bow and the loss tell. A class in training may look.',
+    options: [
+      { id: 'scope', label: 'Angle and face', changes: added(['cleave-angle', 'cleave-face']) },
+      {
+        id: 'face',
+        label: 'Face only',
+        changes: [...added(['cleave-face']), ...without('cleave-angle', 'worst-angle')],
+      },
+      {
+        id: 'result',
+        label: 'The result only',
+        changes: without('cleave-face', 'worst-face', 'gap-picture', 'cleave-angle', 'worst-angle'),
+      },
+    ],
+  };
+}
+
+/** The sheet with the practice options that change something on it. `look` is what a class may add after the cleave. */
+export function withPractice(sheet: MethodSheet, look: Step | null = null): MethodSheet {
+  const criteria = sheet.steps.flatMap((s) => s.criteria);
+  const ofTheTrade: PracticeOption[] = PRACTICE_OPTIONS.map(({ options, ...practice }) => ({
     ...practice,
-    options: options.map(({ effect, ...option }) => ({
+    options: options.map(({ effect, ofSheet, ...option }) => ({
       ...option,
-      changes: criteria.flatMap((c) => effect(nameOf(c), c) ?? []),
+      changes: [...criteria.flatMap((c) => effect(nameOf(c), c) ?? []), ...(ofSheet?.(sheet) ?? [])],
     })),
-  })).filter((practice) => practice.options.some((o) => o.changes.length > 0));
+  }));
+  const schools = [depth(sheet), fiberOf(sheet), cleaveJudged(sheet, look), ...ofTheTrade].filter(
+    (practice) => practice.options.some((o) => o.changes.length > 0),
+  );
   return schools.length > 0 ? { ...sheet, schools } : sheet;
 }

@@ -7,6 +7,7 @@ import { sourceWords } from './names.ts';
 import { evidenceWords, reasonWords } from './reasons.ts';
 
 const PARAMS = {
+  hazard: 'eyes',
   value: '1.8',
   limit: '1.0',
   unit: 'deg',

@@ -1,6 +1,6 @@
 import type { Outcome } from '../scoring/index.ts';
 import type { MethodSheet } from '../sheet/index.ts';
-import { type Facts, factsOf } from './facts.ts';
+import { type Facts, factsOf, workKindOf } from './facts.ts';
 import { type Cause, type CauseRule, RULES, type Symptom } from './rules.ts';
 
 export interface LikelyCause {
@@ -20,18 +20,21 @@ export interface Diagnosis {
 }
 
 /**
- * What likely went wrong on a piece: every symptom that its outcome shows, with the causes that practitioners think
- * of. A cause with evidence on this piece comes before one without; more evidence first; then the order of the
+ * What likely went wrong on a piece: every symptom that its outcome shows and that its kind of work can have, with the causes
+ * that practitioners of that kind think of. A cause with evidence on this piece comes before one without; more evidence first; then the order of the
  * trade. A cause without evidence is left out when what would show it was scored and passed. A symptom all of whose
  * causes are ruled out stays, with none. Diagnosis proposes; only the instructor decides. Source: common practice.
  * Example: a high loss with a failed cleave angle names the cleave first, with the step where the angle was read.
  */
 export function diagnose(sheet: MethodSheet, outcome: Outcome): readonly Diagnosis[] {
   const facts = factsOf(sheet, outcome);
+  const kind = workKindOf(sheet);
   return RULES.flatMap((rule) => {
+    const causes = rule.causes[kind];
+    if (!causes) return [];
     const seen = rule.seen(facts).map((c) => c.criterionId);
     if (seen.length === 0) return [];
-    const ranked = rule.causes
+    const ranked = causes
       .map((cause, order) => ({ ...judge(cause, facts), order }))
       .filter((c) => c.evidence.length > 0 || !c.cleared)
       .sort((a, b) => b.evidence.length - a.evidence.length || a.order - b.order);
@@ -51,6 +54,6 @@ function judge(rule: CauseRule, facts: Facts): LikelyCause & { readonly cleared:
     cause: rule.cause,
     evidence: [...new Set(found.map((c) => c.criterionId))],
     stepId: found[0]?.stepId ?? null,
-    cleared: rule.clearedBy.some((name) => facts.passed(name)),
+    cleared: (rule.onlyWhenSeen ?? false) || rule.clearedBy.some((name) => facts.passed(name)),
   };
 }

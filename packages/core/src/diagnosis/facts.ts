@@ -1,4 +1,5 @@
 import type { MethodSheet } from '../sheet/index.ts';
+import type { WorkKind } from './rules.ts';
 import type { CriterionOutcome, Outcome } from '../scoring/index.ts';
 
 /** What was scored on a piece, in the terms that the rules ask in. Names are the last part of a criterion's id. */
@@ -12,6 +13,17 @@ export interface Facts {
   /** A measured criterion that failed over, or under, its band. */
   readonly outside: (name: string, side: 'over' | 'under') => CriterionOutcome | null;
   readonly losses: readonly CriterionOutcome[];
+}
+
+/** What a sheet works on, told by what it asks. */
+export function workKindOf(sheet: MethodSheet): WorkKind {
+  if (sheet.pieceKind === 'link') return 'link_test';
+  const names = new Set(sheet.steps.flatMap((s) => s.criteria.map((c) => nameOf(c.id))));
+  const asks = (...some: readonly string[]): boolean => some.some((name) => names.has(name));
+  if (asks('joint')) return sheet.pieceKind === 'splice' ? 'fusion_splice' : 'fused_on';
+  if (asks('finished', 'strokes-final', 'one-light-stroke')) return 'polished';
+  if (asks('bow', 'bow-at-mark', 'latches', 'wedge-in', 'green')) return 'mechanical_splice';
+  return 'preparation';
 }
 
 const nameOf = (criterionId: string): string => criterionId.slice(criterionId.lastIndexOf('/') + 1);

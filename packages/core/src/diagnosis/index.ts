@@ -1,2 +1,11 @@
 export * from './diagnose.ts';
-export { type Cause, CAUSE_SKILL, CAUSES, type Symptom, SYMPTOMS } from './rules.ts';
+export {
+  type Cause,
+  CAUSE_SKILL,
+  CAUSES,
+  type Symptom,
+  SYMPTOMS,
+  type WorkKind,
+  WORK_KINDS,
+} from './rules.ts';
+export { workKindOf } from './facts.ts';

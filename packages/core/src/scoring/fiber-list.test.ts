@@ -16,7 +16,7 @@ const TWELVE: AttemptLink = {
     fibers: 12,
     ends: ['panel', 'panel'],
     joints: [],
-    segments: [{ kind: 'trunk', lengthM: 23, polish: 'flat', trunk: 'A', pins: false }],
+    segments: [{ kind: 'trunk', lengthM: 31, polish: 'flat', trunk: 'A', pins: false }],
   },
 };
 

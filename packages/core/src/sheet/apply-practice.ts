@@ -35,16 +35,25 @@ export function applyPractice(sheet: MethodSheet, choices: PracticeChoices): Met
     return option.changes;
   });
   const steps = sheet.steps
+    .flatMap((step) => [step, ...addedAfter(step.id, changes)])
     .map((step) => changes.reduce(changeStep, step))
     .filter((step) => step.criteria.length > 0);
-  const result: MethodSheet = { ...sheet, steps, chosen };
+  const fiber = changes.find((c) => c.change === 'fiber_class');
+  const result: MethodSheet = { ...sheet, fiberClass: fiber?.fiberClass ?? sheet.fiberClass, steps, chosen };
   if (!made.has(sheet)) made.set(sheet, new Map());
   made.get(sheet)!.set(key, result);
   return result;
 }
 
+const addedAfter = (id: string, changes: readonly PracticeChange[]): Step[] =>
+  changes.flatMap((c) => (c.change === 'add_step' && c.after === id ? c.step : []));
+
+/** A change of one criterion. */
+export type CriterionChange = Extract<PracticeChange, { readonly criterion: string }>;
+
 function changeStep(step: Step, change: PracticeChange): Step {
   if (change.change === 'how') return step.id === change.step ? { ...step, how: change.how } : step;
+  if (change.change === 'add_step' || change.change === 'fiber_class') return step;
   if (!step.criteria.some((c) => c.id === change.criterion)) return step;
   const criteria =
     change.change === 'leave_out'
@@ -56,11 +65,20 @@ function changeStep(step: Step, change: PracticeChange): Step {
 /** A change that does not fit the kind of its criterion is a fault of the method's data: `practice.misfit`. */
 export function changeCriterion(
   c: Criterion,
-  change: Exclude<PracticeChange, { change: 'how' | 'leave_out' }>,
+  change: Exclude<CriterionChange, { change: 'leave_out' }>,
 ): Criterion {
   switch (change.change) {
     case 'require':
       return { ...c, required: change.required };
+    case 'label':
+      return { ...c, label: change.label };
+    case 'level': {
+      const { level, verdict, points } = change;
+      if (c.kind === 'grade' && c.levels.some((l) => l.id === level)) {
+        return { ...c, levels: c.levels.map((l) => (l.id === level ? { ...l, verdict, points } : l)) };
+      }
+      break;
+    }
     case 'band':
       if ('band' in c) return { ...c, band: change.band };
       break;
@@ -70,6 +88,11 @@ export function changeCriterion(
     case 'rules':
       if (c.kind === 'loss') return { ...c, rules: { ...c.rules, ...change.rules } };
       break;
+    case 'link_fiber': {
+      const { fiberClass, wavelengthsNm, rules } = change;
+      if (c.kind === 'loss') return { ...c, wavelengthsNm, rules, link: { ...c.link, fiberClass } };
+      break;
+    }
     case 'trunk':
       if (c.kind === 'map') return { ...c, trunk: change.trunk };
       break;

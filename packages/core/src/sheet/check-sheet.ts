@@ -35,7 +35,7 @@ export function checkSheet(sheet: MethodSheet): MethodSheet {
       throw new DomainError('sheet.conditioned_by', { criterion: c.id });
     }
   }
-  for (const practice of sheet.schools ?? []) checkPractice(practice, criteria);
+  for (const practice of sheet.schools ?? []) checkPractice(practice, criteria, steps);
   return sheet;
 }
 
@@ -53,7 +53,7 @@ function checkCalls(criteria: Criteria, out: ReadonlySet<string>): void {
 }
 
 /** The default is an option; every change names a criterion of the sheet and fits its kind. */
-function checkPractice(practice: PracticeOption, criteria: Criteria): void {
+function checkPractice(practice: PracticeOption, criteria: Criteria, steps: ReadonlySet<string>): void {
   const wrong = (): never => {
     throw new DomainError('sheet.practice', { practice: practice.id });
   };
@@ -61,7 +61,13 @@ function checkPractice(practice: PracticeOption, criteria: Criteria): void {
   for (const { changes } of practice.options) {
     const out = new Set<string>();
     for (const change of changes) {
-      if (change.change === 'how') continue;
+      if (change.change === 'how' || change.change === 'fiber_class') continue;
+      if (change.change === 'add_step') {
+        if (!steps.has(change.after) || steps.has(change.step.id)) wrong();
+        if (change.step.criteria.some((c) => criteria.has(c.id))) wrong();
+        change.step.criteria.forEach(checkCriterion);
+        continue;
+      }
       const criterion = criteria.get(change.criterion) ?? wrong();
       if (change.change === 'leave_out') out.add(criterion.id);
       else changeCriterion(criterion, change);

@@ -269,7 +269,27 @@ export type PracticeChange =
   | { readonly change: 'wavelengths'; readonly criterion: string; readonly wavelengthsNm: readonly number[] }
   | { readonly change: 'rules'; readonly criterion: string; readonly rules: Partial<LossRules> }
   | { readonly change: 'trunk'; readonly criterion: string; readonly trunk: TrunkType }
-  | { readonly change: 'how'; readonly step: string; readonly how: string };
+  | { readonly change: 'label'; readonly criterion: string; readonly label: string }
+  /** What a level of a scale is worth. */
+  | {
+      readonly change: 'level';
+      readonly criterion: string;
+      readonly level: string;
+      readonly verdict: GradeLevel['verdict'];
+      readonly points: number;
+    }
+  | { readonly change: 'how'; readonly step: string; readonly how: string }
+  /** A step that the shipped sheet does not have, after one that it has. */
+  | { readonly change: 'add_step'; readonly after: string; readonly step: Step }
+  /** The fiber that is terminated: the sheet's class, and what it may lose at which wavelengths. */
+  | { readonly change: 'fiber_class'; readonly fiberClass: FiberClass }
+  | {
+      readonly change: 'link_fiber';
+      readonly criterion: string;
+      readonly fiberClass: FiberClass;
+      readonly wavelengthsNm: readonly number[];
+      readonly rules: LossRules;
+    };
 
 export interface PracticeAlternative {
   readonly id: string;

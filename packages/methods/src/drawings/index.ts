@@ -69,6 +69,13 @@ export const DRAWINGS: Readonly<Record<string, Drawing>> = {
       { style: 'area', path: 'M28 36l4 -2l3 3l-3 4l-4 -1ZM40 22l3 1l-1 3l-3 -1Z' },
     ],
   },
+  'face-broken': {
+    core: true,
+    marks: [
+      { style: 'area', path: 'M8 40L24 36L34 44L26 57A26 26 0 0 1 8 40Z' },
+      { style: 'line', path: 'M34 44L44 40L56 44' },
+    ],
+  },
   'face-core': {
     core: true,
     marks: [{ style: 'line', path: 'M10 44Q30 34 55 20' }],

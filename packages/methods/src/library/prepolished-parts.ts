@@ -1,71 +1,61 @@
-import type { Step } from '@clear-mark/core';
-import { step, type Criteria } from '../build.ts';
-import { FIBER_CAUTIONS, LIGHT } from '../common/cautions.ts';
-import { around, clearUp, inspecting, singleCordLoss } from '../common/steps.ts';
+import type { Source, Step } from '@clear-mark/core';
+import { type Criteria, type More, step } from '../build.ts';
+import { cleaveLook } from '../common/cleave-steps.ts';
+import { recordAndClearUp } from '../common/prepare-steps.ts';
+import { inspecting, singleCordLoss } from '../common/test-steps.ts';
 import { commonPractice } from '../sources.ts';
 
 export const THINGS = ['bench', 'cleaver', 'scope', 'instrument', 'cord'] as const;
 
-export const CAUTIONS = [...FIBER_CAUTIONS.slice(0, 1), LIGHT, ...FIBER_CAUTIONS.slice(1)];
-
 /** What every pre-polished connector with a mechanical splice shares after its own locking. */
-export const afterLock = (c: Criteria): Step[] => [inspecting(c), ...singleCordLoss(c), clearUp(c)];
+export const afterLock = (c: Criteria, inspectHow?: string): Step[] => [
+  inspecting(c, inspectHow),
+  ...singleCordLoss(c),
+  recordAndClearUp(c),
+];
 
-export const jacket = (c: Criteria, mm: string, words: string): Step =>
-  step(
-    'jacket',
-    'Jacket off',
-    'strip',
-    'jacket',
-    'Marked at the card, in small pieces, square edge, yarn whole.',
-    [
-      c.measure('jacket-length', 'Jacket removed', 4, 'mm', around(mm, '2'), commonPractice(words)),
-      c.check(
-        'jacket-edge',
-        'Edge square, yarn whole, no nick in the buffer',
-        4,
-        commonPractice('no nick in the layer below'),
-        'ragged_edge yarn_cut buffer_nicked',
-      ),
-    ],
+/** The look at a cleave that a class may add where nobody does it by this kind. */
+export const lookByChoice = (c: Criteria): Step =>
+  cleaveLook(
+    c,
+    'In the cleave scope, pointed at something white. A bad one: strip again, clean again, cleave again.',
+    '1 degree for a pre-polished mechanical-splice connector',
   );
 
-export const bow = (c: Criteria, how: string): Step =>
+interface Insert {
+  readonly how: string;
+  readonly label: string;
+  readonly faults?: string;
+  readonly source?: Source;
+  readonly more?: More;
+}
+
+/** The fiber into the connector until it meets the stub. */
+export const insert = (
+  c: Criteria,
+  { how, label, faults, source, more }: Insert,
+  others: Step['criteria'] = [],
+) =>
   step('insert', 'Fiber in to the stub', 'terminate', 'connector', how, [
     c.check(
       'bow',
-      'At the stub, slight bow formed and kept',
+      label,
       6,
-      commonPractice('stop at the stub, slight bow, keep it pushed'),
-      'no_bow bow_early forced_in bow_let_go',
+      source ?? commonPractice('in until contact, then a slight bow, kept'),
+      faults ?? 'no_bow bow_early forced_in bow_let_go',
       {
         critical: true,
         hint: 'No bow: cleave too short, or not home. Early bow: cleave too long, or something in the guide.',
+        ...more,
       },
     ),
+    ...others,
     c.check(
       'clean-guide',
-      'Tip not dragged through the guide',
+      'Tip straight in, not dragged',
       3,
-      commonPractice('never drag the tip through a dirty guide'),
+      commonPractice('the tip is not dragged through the guide'),
       'tip_dragged',
+      { sampled: true },
     ),
   ]);
-
-export const bootLast = (c: Criteria): Step =>
-  step(
-    'boot',
-    'Boot on, by the housing',
-    'terminate',
-    'connector',
-    'Hold the housing: pulling the fiber opens a gap in the splice and loss jumps.',
-    [
-      c.check(
-        'fiber-not-pulled',
-        'Boot on by the housing, fiber not pulled',
-        4,
-        commonPractice('pulling the fiber opens a gap in the splice'),
-        'fiber_pulled buffer_bent',
-      ),
-    ],
-  );

@@ -1,7 +1,8 @@
 import type { MethodSheet } from '@clear-mark/core';
 import { criteriaOf } from '../../build.ts';
 import { FIBER_CAUTIONS } from '../../common/cautions.ts';
-import { bareGlass, benchReady, cleaving, clearUp } from '../../common/steps.ts';
+import { cleaveLook, cleaving } from '../../common/cleave-steps.ts';
+import { bareGlass, benchReady, clearUp } from '../../common/prepare-steps.ts';
 import { method } from '../method.ts';
 
 function benchCleave(): MethodSheet {
@@ -16,15 +17,13 @@ function benchCleave(): MethodSheet {
     cautions: FIBER_CAUTIONS,
     steps: [
       benchReady(c),
-      ...bareGlass(c, null),
-      ...cleaving(c, {
-        lowerMm: '12.5',
-        upperMm: '13.5',
-        targetMm: '13',
-        lengthWords: 'buffer edge at 13 mm for a splice of tight-buffered single-mode',
-        angleDeg: '1.0',
-        inspected: true,
-      }),
+      ...bareGlass(c, { how: 'Enough for the cleaver.', wipe: 'Lint-free wipe with alcohol.' }),
+      ...cleaving(c, { lowerMm: '12.5', upperMm: '13.5', targetMm: '13', words: 'buffer edge at 13 mm' }),
+      cleaveLook(
+        c,
+        'In the cleave scope, pointed at something white. A bad one: strip, clean, cleave again.',
+        '1 degree for fusion splicing; 0.5 is good work',
+      ),
       clearUp(c),
     ],
   });

@@ -29,7 +29,7 @@ export const BLIND_CALLS: MethodSheet = method({
           '1',
           atLeast('0.9', house('nine of ten bad faces are caught')),
           house('nine of ten bad faces are caught'),
-          { critical: true, ofTrainee: true },
+          { critical: true, trainee: true, required: true },
         ),
         c.measure(
           'specificity',
@@ -38,7 +38,7 @@ export const BLIND_CALLS: MethodSheet = method({
           '1',
           atLeast('0.8', house('four of five good faces are left alone')),
           house('four of five good faces are left alone'),
-          { ofTrainee: true },
+          { trainee: true, required: true },
         ),
         c.measure(
           'weighted',
@@ -47,7 +47,7 @@ export const BLIND_CALLS: MethodSheet = method({
           '1',
           atLeast('0.85', house('weight of the right calls among all')),
           house('weight of the right calls among all'),
-          { ofTrainee: true },
+          { trainee: true, required: true },
         ),
       ],
     ),

@@ -1,7 +1,7 @@
 import type { MethodSheet } from '@clear-mark/core';
 import { criteriaOf, step } from '../../build.ts';
 import { FIBER_CAUTIONS } from '../../common/cautions.ts';
-import { bareGlass, benchReady, clearUp } from '../../common/steps.ts';
+import { around, bareGlass, benchReady, clearUp } from '../../common/prepare-steps.ts';
 import { commonPractice } from '../../sources.ts';
 import { method } from '../method.ts';
 
@@ -9,9 +9,9 @@ function bufferStrip(): MethodSheet {
   const c = criteriaOf('buffer-strip-900');
   return method({
     name: 'buffer-strip-900',
-    title: '900 µm buffer stripped, tight or semi-tight told first',
+    title: '900 µm buffer stripped, tight or semi-tight identified first',
     summary:
-      'The buffer is tried between the fingers, held by what it is, and taken off in bites without a nick.',
+      'The buffer is tried between the fingers, held by what it is, and taken off without a nick. 250 µm has no test.',
     pieceKind: 'cord',
     things: ['bench'],
     cautions: FIBER_CAUTIONS,
@@ -22,43 +22,31 @@ function bufferStrip(): MethodSheet {
         'Tight or semi-tight',
         'strip',
         'buffer',
-        'Score the buffer with the stripper and pull with the fingers: slides off easily, it is semi-tight.',
+        'Stripper free of debris. Buffer gripped, scored, pulled by the fingers: slides easily: semi-tight. Semi-tight: into the fiber holder, end protruding at the rear, opposite the funnel, rear clamp shut; stripped; out.',
         [
           c.check(
             'told',
-            'Kind told rightly',
+            'Buffer type identified (tight / semi-tight)',
             4,
-            commonPractice('semi-tight slides off when scored and pulled'),
+            commonPractice('it picks the groove'),
             'kind_mistaken not_tried',
+            { critical: true },
           ),
           c.check(
             'held',
-            'Semi-tight held in the fiber holder, its own groove',
+            'Semi-tight stripped in the holder, end at the rear',
             3,
-            commonPractice('semi-tight stretches; the clamping force differs'),
+            commonPractice('in the hand it stretches'),
             'holder_not_used wrong_groove',
-            { optional: true },
+            { sampled: true },
           ),
         ],
       ),
-      ...bareGlass(c, { mm: '25', tolerance: '1', words: 'about 25 mm for a 900 or 250 µm fiber' }),
-      step(
-        'integrity',
-        'Integrity check',
-        'strip',
-        'glass',
-        'Bend the stripped end about 30 degrees in four directions.',
-        [
-          c.check(
-            'bend-holds',
-            'Bent four ways, glass held',
-            3,
-            commonPractice('a nicked fiber breaks now instead of inside the connector'),
-            'not_bent glass_broke',
-            { critical: true },
-          ),
-        ],
-      ),
+      ...bareGlass(c, {
+        how: 'About 25 mm (1 in) off.',
+        length: { band: around('25', '2'), source: commonPractice('about 25 mm, 1 in'), required: true },
+        wipe: 'Lint-free wipe, alcohol.',
+      }),
       clearUp(c),
     ],
   });

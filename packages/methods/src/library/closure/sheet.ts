@@ -8,8 +8,11 @@ interface CableKind {
   readonly name: string;
   readonly title: string;
   readonly align: string;
-  readonly hold: readonly [name: string, label: string, faults: string][];
+  readonly hold: readonly [name: string, label: string, faults: string, critical?: 'critical'][];
   readonly how: string;
+  readonly opening?: string;
+  /** Whether a member is cut and held, so that its length can be short. */
+  readonly held: boolean;
 }
 
 /** The five kinds of cable, and how each one's strength member is held in a splice closure. */
@@ -18,14 +21,11 @@ const CABLES: readonly CableKind[] = [
     name: 'closure-central',
     title: 'Closure: cable with a large central strength member',
     align: 'the bottom slot of the long L-bracket',
-    how: 'Extension bracket on the long bracket with two screws, set to length. Mark the member where it ends, trim, clamp loose on the sheath, lug on, bracket to the cable, bolt through bracket and lug. Hose clamp tightened last.',
+    how: 'Extension on the long L-bracket: screw and nut, again at the bottom slot; length set, nuts tight. Member marked at the extension’s end, cut; hose clamp loose on the sheath; lug; bracket on, lug in line with the extension; bolt through extension into lug, tight; hose clamp tight.',
+    held: true,
     hold: [
-      [
-        'extension-first',
-        'Extension bracket first, two screws, set to length',
-        'bracket_late screws_missing',
-      ],
-      ['lug', 'Lug on, bolt through bracket and lug', 'lug_missing'],
+      ['extension-first', 'Extension first, two screws and nuts, length set', 'bracket_late screws_missing'],
+      ['lug', 'Lug in line, bolt through extension into lug, tight', 'lug_missing', 'critical'],
       ['clamp-last', 'Hose clamp tightened last', 'clamp_early clamp_misplaced'],
     ],
   },
@@ -33,41 +33,53 @@ const CABLES: readonly CableKind[] = [
     name: 'closure-armored',
     title: 'Closure: armored cable with a large central member',
     align: 'the bottom slot',
-    how: 'Opening by the shield connector’s own instructions. Its base goes in below the sheath, top and nut on (bonding), clamp on, lug on, stud through the slot, bolt, bracket nut, clamp.',
+    how: 'Extension by one screw and nut, set, tight. Member marked at the extension’s end, cut. Shield connector: base below the sheath, top, nut on; hose clamp loose; lug; stud through the bracket slot; bolt into lug; nut on stud; hose clamp tight.',
+    opening: 'By the shield connector’s own instructions.',
+    held: true,
     hold: [
-      ['shield-bonded', 'Shield connector in below the sheath, top and nut on: bonded', 'shield_not_bonded'],
-      ['one-screw', 'Extension bracket with one screw', 'screws_missing'],
-      ['stud', 'Lug on, stud through the slot, bolt and bracket nut', 'lug_missing nut_loose'],
+      ['one-screw', 'Extension by one screw and nut, set, tight', 'screws_missing'],
+      [
+        'shield-bonded',
+        'Shield connector: base below the sheath, top, nut on: bonded',
+        'shield_not_bonded',
+        'critical',
+      ],
+      ['stud', 'Lug on, stud through the slot, bolt and nut', 'lug_missing nut_loose'],
+      ['clamp', 'Hose clamp tightened last', 'clamp_early clamp_misplaced'],
     ],
   },
   {
     name: 'closure-embedded',
     title: 'Closure: cable with embedded members',
     align: 'the middle of the bracket',
-    how: 'One set trimmed flush at the opening, the other marked at the bracket’s end, trimmed and held under the cap. Hose clamp.',
+    how: 'One set cut close at the opening; the other marked at the bracket’s end, cut. Cap stud in, nut loose; members under the cap; nut tight; hose clamp.',
+    held: true,
     hold: [
-      ['one-flush', 'One set trimmed flush at the opening', 'wrong_set_trimmed'],
-      ['other-held', 'Other set held under the cap', 'member_not_held nut_loose'],
+      ['one-flush', 'One set cut close at the opening', 'wrong_set_trimmed'],
+      ['other-held', 'Other set under the cap, nut tight', 'member_not_held nut_loose', 'critical'],
       ['clamp', 'Hose clamp in its place', 'clamp_misplaced'],
     ],
   },
   {
     name: 'closure-roddable',
-    title: 'Closure: roddable sub-units (fast-access cable)',
+    title: 'Closure: roddable sub-units',
     align: 'the middle of the bracket',
-    how: 'No member is held here: the cable’s own practice. Hose clamp.',
+    how: 'Opened by the company’s practice. No member is cut or held. Hose clamp.',
+    opening: 'By the company’s practice.',
+    held: false,
     hold: [
-      ['own-practice', 'Sub-units handled by the cable’s own practice', 'subunit_crushed'],
+      ['own-practice', 'Opened by the company’s practice, sub-units whole', 'subunit_crushed', 'critical'],
       ['clamp', 'Hose clamp in its place', 'clamp_misplaced'],
     ],
   },
   {
     name: 'closure-unitube',
-    title: 'Closure: single central tube (unitube)',
+    title: 'Closure: single central tube',
     align: 'the bottom slot',
-    how: 'Both members marked at the bracket’s end and trimmed; cap stud in the bracket’s end with its nut loose, members in, then tighten. Hose clamp.',
+    how: 'Members marked at the bracket’s end, cut; cap stud in, nut loose; members under the cap; nut tight; hose clamp.',
+    held: true,
     hold: [
-      ['both-in', 'Both members under the cap before the nut is tightened', 'member_not_held'],
+      ['both-in', 'Members under the cap', 'member_not_held', 'critical'],
       ['nut', 'Cap nut tight', 'nut_loose'],
       ['clamp', 'Hose clamp in its place', 'clamp_misplaced'],
     ],
@@ -79,44 +91,59 @@ function closure(kind: CableKind): MethodSheet {
   const source = commonPractice('as this kind of cable is held in a closure');
   const holding: Step = step(
     'hold',
-    'Strength member held',
+    kind.held ? 'Strength member held' : 'Cable clamped',
     'strip',
     'jacket',
     kind.how,
-    kind.hold.map(([name, label, faults]) =>
-      c.check(name, label, 5, source, faults, { critical: name === 'shield-bonded' }),
+    kind.hold.map(([name, label, faults, critical]) =>
+      c.check(name, label, 5, source, faults, { critical: critical === 'critical' }),
     ),
     [],
     kind.name.replace('closure', 'bracket'),
   );
+  const pull = c.check(
+    'holds',
+    'Cable does not move under the pull of the hand',
+    4,
+    house('the members take the pull'),
+    'cable_moves member_short',
+  );
   return method({
     name: kind.name,
     title: kind.title,
-    summary: `The sheath opening is aligned with ${kind.align}; the tube stays whole and the strength member is held.`,
+    summary: `The sheath opening is aligned with ${kind.align}; ${kind.held ? 'the strength member is cut to its mark and held' : 'no member is cut or held'}.`,
     pieceKind: 'cord',
     things: ['bench'],
-    cautions: [CABLE, GLASS, BLADES, DEFER],
+    cautions: [GLASS, CABLE, BLADES, DEFER],
     steps: [
       step(
         'ready',
-        'Hands and blade',
+        'Protection and knife',
         'strip',
         'bench',
-        'Cut-resistant gloves and glasses on, knife cuts away from the hand, slit grommet on the sheath.',
+        'Glasses on, knife cuts away from the hand, slit grommet on the sheath.',
         [
           c.check(
-            'gloves',
-            'Cut-resistant gloves and glasses on',
+            'glasses',
+            'Safety glasses on',
             3,
-            commonPractice('gloves when opening sheath or armour'),
-            'no_gloves no_glasses',
+            commonPractice('glasses from the first cut on'),
+            'no_glasses',
             { stop: true },
+          ),
+          c.check(
+            'gloves',
+            'PPE and sheath knife',
+            2,
+            house('cut-resistant gloves when opening sheath or armour; knife away from the hand'),
+            'no_gloves knife_to_hand',
+            { sampled: true },
           ),
           c.check(
             'grommet',
             'Slit grommet on the sheath',
             2,
-            commonPractice('the grommet goes on the sheath first'),
+            commonPractice('slit grommet on the sheath'),
             'grommet_missing',
           ),
         ],
@@ -126,16 +153,16 @@ function closure(kind: CableKind): MethodSheet {
         'Sheath opened',
         'strip',
         'jacket',
-        'Opening length by the closure’s table, mid-sheath or butt.',
+        `${kind.opening ?? 'Opening length by the closure’s table, mid-sheath or butt.'} Opening aligned with ${kind.align}.`,
         [
           c.check(
             'opening-length',
-            'Opening as the closure’s table says',
+            'Opening length as it should be',
             4,
             commonPractice('by the closure’s table'),
             'opening_wrong',
           ),
-          c.check('tube-whole', 'No tube nicked', 5, commonPractice('tubes stay whole'), 'tube_nicked', {
+          c.check('tube-whole', 'No tube nicked', 5, house('tubes stay whole'), 'tube_nicked', {
             critical: true,
           }),
           c.check('aligned', `Opening aligned with ${kind.align}`, 4, source, 'opening_misaligned'),
@@ -148,25 +175,25 @@ function closure(kind: CableKind): MethodSheet {
         'Held to the pull of the hand',
         'strip',
         'jacket',
-        'Member not too short, cap nut and clamp where they belong.',
-        [
-          c.measure(
-            'member-gap',
-            'Member short of its stop',
-            3,
-            'mm',
-            atMost('2', house('by eye and rule'), '0'),
-            house('2 mm at most short of the bracket’s end'),
-            { hint: 'A member cut too short is held by its tip only.' },
-          ),
-          c.check(
-            'holds',
-            'Cable does not move in the bracket',
-            4,
-            commonPractice('the strength member takes the pull'),
-            'cable_moves member_short',
-          ),
-        ],
+        kind.held
+          ? 'Member not short of its mark, cap nut and clamp where they belong.'
+          : 'Clamp where it belongs.',
+        kind.held
+          ? [
+              c.measure(
+                'member-gap',
+                'Strength-member length: short of its mark',
+                3,
+                'mm',
+                atMost('2', house('2 mm at most'), '0'),
+                house('by eye and rule'),
+                {
+                  hint: 'A member cut too short is held by its tip only.',
+                },
+              ),
+              pull,
+            ]
+          : [pull],
       ),
     ],
   });

@@ -32,8 +32,9 @@ function duplex(): MethodSheet {
             'not-pulled',
             'Pushed by the boot, fiber not pulled',
             3,
-            commonPractice('push by the boot until it snaps'),
+            commonPractice('push holding the boot, snap'),
             'fiber_pulled',
+            { sampled: true },
           ),
         ],
       ),
@@ -42,7 +43,7 @@ function duplex(): MethodSheet {
         'Into the clip',
         'terminate',
         'connector',
-        'Mind the A and B marks; squeeze the front or use a small screwdriver to part them.',
+        'A and B are the polarity; parted by squeezing the front or by a screwdriver.',
         [
           c.check(
             'marks',

@@ -1,8 +1,8 @@
 import type { MethodSheet } from '@clear-mark/core';
-import { between, care, criteriaOf, step } from '../../build.ts';
+import { atLeast, between, care, criteriaOf, step } from '../../build.ts';
 import { BLADES, CABLE, DEFER, GLASS } from '../../common/cautions.ts';
-import { around, benchReady, clearUp } from '../../common/steps.ts';
-import { commonPractice } from '../../sources.ts';
+import { around, benchReady, clearUp } from '../../common/prepare-steps.ts';
+import { commonPractice, house } from '../../sources.ts';
 import { method } from '../method.ts';
 
 function flatDrop(): MethodSheet {
@@ -11,7 +11,7 @@ function flatDrop(): MethodSheet {
     name: 'flat-drop',
     title: 'Flat drop cable into a furcation tube',
     summary:
-      'Both strength members bared and peeled away straight, the cable slit along its grooves, the fiber fed into a furcation tube and the tube twisted on.',
+      'Both strength members bared and parted unbent, the cable slit along its grooves, the fiber fed into a furcation tube and the tube twisted on. The strip is as long as the tube and the stub that is to stick out.',
     pieceKind: 'cord',
     things: ['bench'],
     cautions: [GLASS, CABLE, BLADES, DEFER],
@@ -22,37 +22,50 @@ function flatDrop(): MethodSheet {
         'Two pulls of the tool',
         'strip',
         'jacket',
-        'First on its edge in slot one, closed snugly: bares the outer sides of both members. Then flat in slot two, about 80 mm, flip, the other face.',
+        'Wanted length marked: tube length and stub. Slot one, cable on edge, tool shuts snugly, pull: members’ outer sides bare. Slot two, cable flat, about 80 mm a pull; turned, uncut face down, likewise.',
         [
           c.measure(
-            'strip-length',
-            'Strip length',
+            'stub-spare',
+            'Strip length less tube length',
             4,
             'mm',
-            around('80', '10'),
-            commonPractice('about 80 mm, a little more or less is fine'),
+            atLeast('20', house('20 mm of fiber to stick out')),
+            house('strip length = tube + stub; the wanted lengths are the job’s'),
+            {
+              critical: true,
+              hint: 'Under 0 the fiber cannot come out of the tube.',
+            },
+          ),
+          c.measure(
+            'face-pull',
+            'Each face pull in slot two',
+            1,
+            'mm',
+            around('80', '15'),
+            commonPractice('about 80, more or less allowed'),
+            { sampled: true },
           ),
           c.check(
             'both-faces',
             'Edge first, then both faces',
             3,
-            commonPractice('slot one, slot two, flip'),
+            commonPractice('slot one, slot two, turned'),
             'slots_swapped one_face_only',
           ),
         ],
       ),
       step(
         'members',
-        'Strength members peeled away',
+        'Strength members parted',
         'strip',
         'jacket',
-        'All along, without bending them, then cut off.',
+        'Parted all the way unbent, cut off; thin leftover cut away.',
         [
           c.check(
             'not-bent',
-            'Peeled straight, not snapped',
+            'Members parted unbent, cut off',
             4,
-            commonPractice('bent they snap and are then hard to remove'),
+            commonPractice('bent, they snap and are hard to remove'),
             'member_snapped',
           ),
         ],
@@ -63,20 +76,20 @@ function flatDrop(): MethodSheet {
         'Slit along the grooves',
         'strip',
         'buffer',
-        'Leftover cut away. Slit where the members lay, never along the printed face; pull the halves apart, free the fiber, trim the halves short.',
+        'In the two grooves, not on the print, only enough to grip; halves pulled apart to the strip’s end, fiber freed, halves cut short.',
         [
           c.check(
             'grooves',
-            'Slit in both grooves, not along the print',
+            'Slit in both grooves, not on the print',
             4,
-            commonPractice('along the two grooves where the members lay'),
+            commonPractice('in the two grooves'),
             'slit_at_print',
           ),
           c.check(
             'fiber-untouched',
-            'Fiber not touched by the blade',
+            'Fiber not cut as the halves were trimmed',
             4,
-            commonPractice('trim the halves without touching the fiber'),
+            house('begun again where it is cut'),
             'fiber_cut',
             { critical: true },
           ),
@@ -87,28 +100,29 @@ function flatDrop(): MethodSheet {
         'Furcation tube on',
         'strip',
         'buffer',
-        'Run the fingers along the tube: any kink and it goes in the bin. Feed the fiber, press the tube’s end on, twist until tight.',
+        'Fingers along the tube: kink, bin it. Fiber fed, tube pressed on, 5 to 7 twists until tight; fiber out at the end.',
         [
           c.check(
             'no-kink',
             'Tube without a kink',
             3,
-            commonPractice('past a kink the fiber will not go'),
+            commonPractice('a kinked tube goes in the bin'),
             'tube_kinked',
+            { critical: true },
           ),
           c.count(
             'twists',
             'Twists of the tube',
             4,
             'twists',
-            between('5', '7', commonPractice('5 to 7 twists until tight')),
+            between('5', '7', commonPractice('5 to 7 until tight')),
             commonPractice('5 to 7 twists'),
           ),
           c.check(
             'fiber-out',
             'Fiber sticks out of the tube',
             5,
-            commonPractice('none out: the strip was too short'),
+            house('none showing: the strip was short'),
             'strip_too_short',
             { critical: true },
           ),

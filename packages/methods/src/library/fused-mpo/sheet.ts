@@ -1,8 +1,8 @@
 import type { MethodSheet } from '@clear-mark/core';
 import { atMost, care, criteriaOf, step, stop } from '../../build.ts';
 import { ARC, BLADES, CHEMICALS, DEFER, GLASS, HEAT, LIGHT } from '../../common/cautions.ts';
-import { around, benchReady, clearUp, kit } from '../../common/steps.ts';
-import { commonPractice, house, standardFromMemory } from '../../sources.ts';
+import { around, benchReady, clearUp, kit } from '../../common/prepare-steps.ts';
+import { commonPractice, commonPracticeFromMemory, house, standardFromMemory } from '../../sources.ts';
 import { method } from '../method.ts';
 import { JOINTS } from '../splicing-parts.ts';
 
@@ -24,7 +24,7 @@ function fusedOn(): MethodSheet {
         'Clamp, boot, marks',
         'strip',
         'jacket',
-        'Cable clamp about 400 mm (16 in) from the end, then the boot. Two marks from the ribbonizing tool.',
+        'Clamp about 400 mm (16 in) from the end, then the boot. Cord end at one end of the ribbonizing tool, two marks on the jacket at the other.',
         [
           c.measure(
             'clamp-distance',
@@ -33,6 +33,7 @@ function fusedOn(): MethodSheet {
             'mm',
             around('400', '10'),
             commonPractice('about 400 mm, 16 in, from the end'),
+            { sampled: true },
           ),
           c.check(
             'boot-on',
@@ -49,7 +50,7 @@ function fusedOn(): MethodSheet {
         'Jacket and colour order',
         'strip',
         'buffer',
-        'Slit at the back arrows and peel; yarn to both sides; fibers in colour order one at a time; slit forward to the second arrows. Cleaned, a dab of glue drawn over, jacket cut at the second mark. Spring unit on.',
+        'Jacket slit and split back to the marks. Marked part at the back arrows, halves and yarn to both sides; fibers in colour order, one by one; slit to the second arrows. Cleaned, a dab of glue from a wipe, cover off, out, jacket cut at the second mark. Spring unit on, then marked at 35 mm.',
         [
           c.check(
             'order',
@@ -73,7 +74,8 @@ function fusedOn(): MethodSheet {
             2,
             'mm',
             around('35', '1'),
-            commonPractice('mark at 35 mm, its tip at the holder’s tip'),
+            commonPractice('mark at 35 mm, at the holder’s tip'),
+            { sampled: true },
           ),
         ],
       ),
@@ -82,13 +84,13 @@ function fusedOn(): MethodSheet {
         'Strip, clean, cleave',
         'strip',
         'glass',
-        'Thermal strip until the light is ready, clean, cleave.',
+        'Stripper pressed until green; strip, clean, cleave.',
         [
           c.check(
             'light-ready',
             'Waited for the light',
             3,
-            commonPractice('thermal strip until the light is ready'),
+            commonPractice('pressed until green'),
             'strip_early',
           ),
           c.check(
@@ -103,8 +105,8 @@ function fusedOn(): MethodSheet {
             'Worst cleave angle',
             4,
             'deg',
-            atMost('1.0', commonPractice('1 degree or less'), '0'),
-            commonPractice('1 degree or less'),
+            atMost('1.0', commonPracticeFromMemory('1 degree'), '0'),
+            commonPracticeFromMemory('nobody says a limit'),
             {
               skill: 'cleave',
               critical: true,
@@ -121,9 +123,16 @@ function fusedOn(): MethodSheet {
         'glass',
         'Fuse; look at every joint.',
         [
-          c.grade('joint', 'Worst joint', 6, JOINTS, commonPractice('no bubble, no line, no neck or bulge'), {
-            critical: true,
-          }),
+          c.grade(
+            'joint',
+            'Splice image, worst joint',
+            6,
+            JOINTS,
+            house('no joint picture is said for this kind'),
+            {
+              critical: true,
+            },
+          ),
         ],
         [stop('No opening during the arc.')],
       ),
@@ -132,14 +141,15 @@ function fusedOn(): MethodSheet {
         'Closed without letting go',
         'terminate',
         'connector',
-        'Protective films off clamp body and cover; ribbon holder unclamped; keep taut, close the mechanical protection, cover, press. Spring flush, housing cap off, white dots aligned, snap, cap on, boot up.',
+        'Film off the clamp body, body in the tool, ribbon unclamped, kept taut, joint on the body, hinge shut. Film off the cover, on, pressed; out. Spring flush; housing cap off, dot to dot, snap, cap on. Boot up, yarn equally, boot screwed on, yarn trimmed.',
         [
           c.check(
             'taut',
             'Kept taut until closed',
             5,
-            commonPractice('keep taut, close the mechanical protection'),
+            commonPractice('kept taut until the hinge is shut'),
             'let_go',
+            { critical: true },
           ),
           c.check(
             'dots',
@@ -154,6 +164,7 @@ function fusedOn(): MethodSheet {
             3,
             commonPractice('yarn equally to both sides'),
             'yarn_uneven yarn_not_trimmed',
+            { sampled: true },
           ),
         ],
       ),

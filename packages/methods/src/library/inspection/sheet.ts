@@ -1,8 +1,8 @@
 import type { MethodSheet } from '@clear-mark/core';
 import { atLeast, atMost, criteriaOf, step, stop } from '../../build.ts';
 import { CHEMICALS, DEFER, LIGHT } from '../../common/cautions.ts';
-import { END_FACES } from '../../common/steps.ts';
-import { commonPractice, standardFromMemory } from '../../sources.ts';
+import { END_FACES } from '../../common/test-steps.ts';
+import { commonPractice, commonPracticeFromMemory, house, standardFromMemory } from '../../sources.ts';
 import { method } from '../method.ts';
 
 function inspection(mpo: boolean): MethodSheet {
@@ -22,11 +22,11 @@ function inspection(mpo: boolean): MethodSheet {
         'Source off',
         'inspect',
         'connector',
-        'Source off, or the far end disconnected.',
+        'Both ends off source and meter.',
         [
           c.check(
             'dark-fiber',
-            'Fiber known to be dark before the scope',
+            'No light verified before microscope',
             4,
             commonPractice('a scope never goes on a connector that could be live'),
             'live_fiber_scoped',
@@ -50,6 +50,7 @@ function inspection(mpo: boolean): MethodSheet {
             3,
             commonPractice('universal 2.5 mm, 1.25 mm for LC, scanning for MPO'),
             'wrong_adapter',
+            { sampled: true },
           ),
           c.count(
             'magnification',
@@ -108,8 +109,9 @@ function inspection(mpo: boolean): MethodSheet {
             'dry-first',
             'Dry first, wet only if it stays',
             3,
-            commonPractice('dry clean first'),
+            commonPracticeFromMemory('dry clean first'),
             'wet_first',
+            { sampled: true },
           ),
           c.check(
             'dried',
@@ -117,15 +119,16 @@ function inspection(mpo: boolean): MethodSheet {
             3,
             commonPractice('alcohol left to dry leaves rings'),
             'alcohol_left',
-            { optional: true },
+            { sampled: true },
           ),
           c.count(
             'cleans',
-            'Cleans',
+            'Cleanings until it was clean',
             2,
-            'cleans',
-            atMost('3', commonPractice('after three cleans a mark that stays is damage')),
-            commonPractice('after three cleans a mark that stays is damage'),
+            'cleanings',
+            atMost('3', house('three cleanings; what stays then is damage')),
+            house('loose dirt is cleaned and looked at again'),
+            { trainee: true },
           ),
         ],
       ),
@@ -145,18 +148,18 @@ function inspection(mpo: boolean): MethodSheet {
           ),
           c.grade(
             'end-face',
-            mpo ? 'Worst end face of the row, by the instructor' : 'End face, by the instructor',
+            mpo ? 'Worst end face of the row' : 'End-face condition before mating',
             3,
             END_FACES.map((l) => ({ ...l, points: Math.min(3, l.points) })),
             standardFromMemory('IEC 61300-3-35'),
           ),
           c.call(
             'inspect-call',
-            'Trainee judged as the instructor does',
+            'Pass/fail call agrees with reference',
             5,
             'end-face',
             commonPractice('calling a bad face good is worse than calling a good one bad'),
-            { critical: true },
+            { critical: true, required: true },
           ),
         ],
       ),
@@ -173,6 +176,7 @@ function inspection(mpo: boolean): MethodSheet {
             2,
             commonPractice('cap goes back on if it is not mated now'),
             'cap_off',
+            { sampled: true },
           ),
         ],
       ),

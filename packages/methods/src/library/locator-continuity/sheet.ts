@@ -1,7 +1,7 @@
 import type { MethodSheet } from '@clear-mark/core';
 import { criteriaOf, step, stop } from '../../build.ts';
 import { DEFER, LIGHT } from '../../common/cautions.ts';
-import { commonPractice } from '../../sources.ts';
+import { commonPractice, house } from '../../sources.ts';
 import { method } from '../method.ts';
 
 function continuity(): MethodSheet {
@@ -19,7 +19,7 @@ function continuity(): MethodSheet {
         'Locator on',
         'test',
         'instruments',
-        'Polish of the cord matches the port. Far end watched from the side.',
+        'Straight into the port; the far end is watched from the side, by a second person.',
         [
           c.check(
             'no-look',
@@ -35,6 +35,7 @@ function continuity(): MethodSheet {
             3,
             commonPractice('flat or angled'),
             'polish_mismatch',
+            { sampled: true },
           ),
         ],
         [stop('The fault locator is a laser: look from the side, cap unused ports.')],
@@ -68,19 +69,13 @@ function continuity(): MethodSheet {
             4,
             commonPractice('dark at the far end'),
             'broken_missed',
-            { optional: true },
+            { sampled: true },
           ),
-          c.check(
-            'record',
-            'Map written down',
-            3,
-            commonPractice('keep the polarity’s documentation'),
-            'record_incomplete',
-          ),
+          c.check('record', 'Map written down', 3, house('the map is kept'), 'record_incomplete'),
         ],
       ),
       step('capped', 'Ports capped', 'test', 'connector', 'Locator off, unused ports capped.', [
-        c.check('capped', 'Unused ports capped', 2, commonPractice('cap unused ports'), 'cap_off'),
+        c.check('capped', 'Unused ports capped', 2, house('cap unused ports'), 'cap_off', { sampled: true }),
       ]),
     ],
   });

@@ -1,7 +1,7 @@
 import { DIRECTIONS, type LinkUnderTest, type MethodSheet, type ReferenceMethod } from '@clear-mark/core';
 import { atLeast, criteriaOf, step, stop } from '../../build.ts';
 import { CHEMICALS, DEFER, LIGHT } from '../../common/cautions.ts';
-import { referenceChecks } from '../../common/steps.ts';
+import { referenceChecks } from '../../common/test-steps.ts';
 import { lossRulesFor } from '../../loss-rules.ts';
 import { commonPractice, house } from '../../sources.ts';
 import { method } from '../method.ts';
@@ -17,7 +17,7 @@ interface LossMethod {
   readonly bothWays: boolean;
 }
 
-const LOSS_METHODS: readonly LossMethod[] = [
+const METHODS_OF_REFERENCE: readonly LossMethod[] = [
   {
     name: 'loss-one-cord',
     cords: 'one cord',
@@ -46,6 +46,11 @@ const LOSS_METHODS: readonly LossMethod[] = [
     bothWays: false,
   },
 ];
+
+/** By two and three cords on either fiber; the one-cord link of the sheet is single-mode. */
+const LOSS_METHODS: readonly LossMethod[] = METHODS_OF_REFERENCE.flatMap((m) =>
+  m.multimode ? [m, { ...m, name: `${m.name}-sm`, multimode: false, bothWays: true }] : [m],
+);
 
 function lossBy(m: LossMethod): MethodSheet {
   const c = criteriaOf(m.name);
@@ -94,13 +99,13 @@ function lossBy(m: LossMethod): MethodSheet {
             2,
             atLeast('300', house('five minutes from switching on')),
             house('five minutes; the instrument’s own instructions go first'),
-            { optional: true },
+            { sampled: true },
           ),
           c.check(
             'cords-checked',
             'Cords passed today’s check',
             3,
-            commonPractice('check the cords every test day'),
+            commonPractice('cords checked each test day'),
             'cords_unchecked',
           ),
           ...launch,
@@ -166,7 +171,7 @@ function lossBy(m: LossMethod): MethodSheet {
         [
           c.check(
             'limit',
-            'Limit computed for this link',
+            'Loss budget computed for this link',
             4,
             commonPractice('computed, always; a rough count in the head is how slips happen'),
             'wrong_limit_used',
@@ -184,7 +189,7 @@ function lossBy(m: LossMethod): MethodSheet {
             3,
             commonPractice('dirt, joint or bend'),
             'wrong_conclusion',
-            { optional: true },
+            { sampled: true },
           ),
           c.check(
             'record',

@@ -1,7 +1,7 @@
 import type { MethodSheet } from '@clear-mark/core';
 import { atMost, criteriaOf, step, stop } from '../../build.ts';
 import { CHEMICALS, DEFER, LIGHT } from '../../common/cautions.ts';
-import { referenceChecks } from '../../common/steps.ts';
+import { referenceChecks } from '../../common/test-steps.ts';
 import { MULTIMODE } from '../../loss-rules.ts';
 import { commonPractice, house, standardFromMemory } from '../../sources.ts';
 import { method } from '../method.ts';
@@ -12,7 +12,7 @@ function mpoTrunk(): MethodSheet {
     name: 'mpo-trunk',
     title: 'MPO trunk: polarity walk and loss of each fiber',
     summary:
-      'A 12-fiber multimode trunk of 23 m (75 ft) between two cassettes, walked port by port and read fiber by fiber. Four mated pairs lie between the cords: a duplex port and the multi-fiber connector at each end.',
+      'A 12-fiber multimode trunk of 31 m between two cassettes, walked port by port and read fiber by fiber. Four mated pairs lie between the cords: a duplex port and the multi-fiber connector at each end.',
     pieceKind: 'link',
     fiberClass: 'OM4',
     things: ['bench', 'scope', 'instrument', 'cord'],
@@ -27,7 +27,7 @@ function mpoTrunk(): MethodSheet {
         [
           c.check(
             'dark-fiber',
-            'Fiber known to be dark before the scope',
+            'No light verified before microscope',
             4,
             commonPractice('a scope never goes on a connector that could be live'),
             'live_fiber_scoped',
@@ -83,7 +83,7 @@ function mpoTrunk(): MethodSheet {
             3,
             commonPractice('trunk of another type, a cassette turned, two crossed, one broken'),
             'wrong_conclusion',
-            { optional: true },
+            { sampled: true },
           ),
         ],
         [stop('The fault locator is a laser: look from the side, cap unused ports.')],
@@ -126,19 +126,19 @@ function mpoTrunk(): MethodSheet {
             'Loss of each fiber',
             10,
             [850, 1300],
-            { fiberClass: 'OM4', lengthM: 23, matedPairs: 4, splices: 0, referenceMethod: 'one_cord' },
+            { fiberClass: 'OM4', lengthM: 31, matedPairs: 4, splices: 0, referenceMethod: 'one_cord' },
             MULTIMODE,
             commonPractice('counted: four mated pairs and the trunk between them'),
             { critical: true, fibers: 12, conditionedBy: 'mandrel' },
           ),
           c.measure(
             'spread',
-            'Spread over the row, worst less best',
+            'Loss range across fibers (max - min)',
             2,
             'dB',
             atMost('1.0', house('a row that differs by more has one bad joint'), '0'),
             house('the instructor looks at the outlier first'),
-            { optional: true },
+            { sampled: true },
           ),
         ],
       ),
@@ -163,7 +163,7 @@ function mpoTrunk(): MethodSheet {
             commonPractice('keep the polarity’s documentation'),
             'record_incomplete',
           ),
-          c.check('capped', 'Every port capped', 2, commonPractice('cap unused ports'), 'cap_off'),
+          c.check('capped', 'Every port capped', 2, house('cap unused ports'), 'cap_off', { sampled: true }),
         ],
       ),
     ],

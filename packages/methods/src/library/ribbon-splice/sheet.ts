@@ -1,10 +1,10 @@
 import type { MethodSheet } from '@clear-mark/core';
 import { atMost, care, criteriaOf, step, stop } from '../../build.ts';
 import { ARC, BLADES, CHEMICALS, DEFER, GLASS, HEAT, LIGHT } from '../../common/cautions.ts';
-import { benchReady, CLEAVE_FACES, clearUp, partsOn } from '../../common/steps.ts';
-import { commonPractice, house, standardFromMemory } from '../../sources.ts';
+import { benchReady, clearUp, partsOn } from '../../common/prepare-steps.ts';
+import { commonPractice, commonPracticeFromMemory, house, standardFromMemory } from '../../sources.ts';
 import { method } from '../method.ts';
-import { JOINTS } from '../splicing-parts.ts';
+import { gapFaces, JOINTS } from '../splicing-parts.ts';
 
 function ribbonSplice(): MethodSheet {
   const c = criteriaOf('ribbon-splice');
@@ -12,7 +12,7 @@ function ribbonSplice(): MethodSheet {
     name: 'ribbon-splice',
     title: 'Ribbon splice, 12 fibers',
     summary:
-      'Twelve fibers in colour order, thermally stripped, cleaved and fused together. The worst fiber counts.',
+      'Twelve fibers in colour order, thermally stripped, cleaved and fused together. The worst fiber counts. Borrowed in part from the fused-on connector: the rest is of the house.',
     pieceKind: 'splice',
     things: ['bench', 'splicer', 'cleaver'],
     cautions: [GLASS, LIGHT, ARC, HEAT, CHEMICALS, BLADES, DEFER],
@@ -41,13 +41,13 @@ function ribbonSplice(): MethodSheet {
         'Thermal strip',
         'strip',
         'buffer',
-        'Hold until the light is ready, one pull, residue wiped off.',
+        'Pressed until its light is green, one pull, residue wiped off.',
         [
           c.check(
             'light-ready',
             'Waited for the light, one pull',
             3,
-            commonPractice('thermal strip until the light is ready'),
+            commonPractice('pressed until its light is green'),
             'strip_early',
           ),
           c.check(
@@ -68,22 +68,24 @@ function ribbonSplice(): MethodSheet {
           3,
           commonPractice('by ribbon holder and cleaver'),
           'spacer_gap two_strokes',
+          { sampled: true },
         ),
         c.measure(
           'worst-angle',
           'Worst cleave angle of the twelve',
           6,
           'deg',
-          { upper: { value: '1.0', source: commonPractice('1 degree or less each side') }, target: '0' },
-          commonPractice('1 degree or less each side'),
+          { upper: { value: '1.0', source: commonPracticeFromMemory('1 degree each side') }, target: '0' },
+          commonPracticeFromMemory('nobody says a limit'),
           { critical: true, uncertainty: { value: '0.1', source: house('the splicer’s reading') } },
         ),
         c.grade(
           'worst-face',
           'Worst face',
           4,
-          CLEAVE_FACES.map((l) => ({ ...l, points: Math.min(4, l.points) })),
-          commonPractice('mirror: no hackle, lip, chip, spiral or crack'),
+          gapFaces(4),
+          house('mirror: no hackle, lip, chip, spiral or crack'),
+          { sampled: true },
         ),
       ]),
       step(
@@ -93,7 +95,7 @@ function ribbonSplice(): MethodSheet {
         'glass',
         'Cover down, gap picture of all twelve looked at, fired.',
         [
-          c.grade('joint', 'Worst joint', 6, JOINTS, commonPractice('no bubble, no line, no neck or bulge'), {
+          c.grade('joint', 'Splice image, worst joint', 6, JOINTS, house('no bubble, no neck or bulge'), {
             critical: true,
           }),
           c.readings(
@@ -119,7 +121,7 @@ function ribbonSplice(): MethodSheet {
             'proof',
             'Proof test held',
             3,
-            commonPractice('wait for it before opening the holders'),
+            house('awaited before the holders are opened'),
             'proof_skipped broke_in_proof',
           ),
           c.check(

@@ -1,70 +1,61 @@
 import type { MethodSheet } from '@clear-mark/core';
 import { atLeast, care, criteriaOf, step } from '../../build.ts';
 import { FIBER_CAUTIONS } from '../../common/cautions.ts';
-import { around, bareGlass, benchReady, clearUp, kit, partsOn } from '../../common/steps.ts';
-import { commonPractice } from '../../sources.ts';
+import { around, benchReady, clearUp, kit, partsOn } from '../../common/prepare-steps.ts';
+import { commonPractice, house } from '../../sources.ts';
 import { method } from '../method.ts';
+import { STRIP } from '../adhesive-parts.ts';
 
 function roundCord(): MethodSheet {
   const c = criteriaOf('round-cord');
   return method({
     name: 'round-cord',
-    title: 'Round 3 mm cord prepared for an adhesive ST-style connector',
+    title: 'Round 3 mm cord prepared for an ST-style connector with activator',
     summary:
-      'Jacket, yarn and buffer of a 3 mm cord to the marks of the card, ready for adhesive. A 4 mm cord has its own side of the card.',
+      'Jacket and yarn of a 3 mm cord to the marks of the card, fiber marked. A 4 mm cord has its own side of the card.',
     pieceKind: 'cord',
-    strip: { jacketMm: 35, bufferMm: 20, cleaveMm: 20 },
+    strip: STRIP,
     things: ['bench'],
     cautions: FIBER_CAUTIONS,
     steps: [
       benchReady(c),
-      kit(
-        c,
-        'Gauge hole of the card tells the crimp sleeve: it follows the jacket’s diameter. Large boot for jacketed cord.',
-      ),
+      kit(c, 'Connector for the core chosen before its bag is opened.', 'Connector for this core'),
       partsOn(
         c,
-        'Boot, then crimp sleeve, narrow end first',
-        'Boot, then crimp sleeve, narrow end first, slid well out of the way.',
+        'Large boot, then crimp ring, narrow end first',
+        'Large boot on, narrow end leading, then the crimp ring likewise; both checked, pushed back.',
       ),
       step(
         'mark',
         'Marked at 35 and 25 mm',
         'strip',
         'jacket',
-        'Cable end on the card’s end line; marks at 35 and 25 mm, and compared with the card again after stripping.',
+        'Cord end on the card’s end line; jacket marked at 35 and 25 mm.',
         [
           c.check(
             'marks',
-            'Both marks made at the card, checked again',
+            'Both marks at the card',
             2,
-            commonPractice('marks at 35 and 25 mm; if a mark moved while stripping, readjust'),
+            commonPractice('jacket marked at 35 and 25 mm'),
             'mark_off not_compared',
+            { sampled: true },
           ),
         ],
       ),
       step(
         'jacket',
-        'Jacket off to 25, then to 35 mm',
+        'Jacket to 25, yarn, jacket to 35 mm',
         'strip',
         'jacket',
-        'Off to 25 mm first, in two pieces. Yarn gathered, twisted and cut with the yarn shears. Then the jacket to 35 mm: the difference leaves the yarn’s length.',
+        'Off to 25 in small bits, two here. Yarn gathered, twisted, cut away as far as possible. Then the jacket to 35: the difference leaves the yarn’s length.',
         [
           c.measure(
             'jacket-length',
-            'Jacket removed',
+            'Strip length (jacket)',
             4,
             'mm',
             around('35', '1'),
             commonPractice('35 mm in the end, 25 mm first'),
-          ),
-          c.count(
-            'jacket-pieces',
-            'Pieces the first 25 mm came off in',
-            1,
-            'pieces',
-            atLeast('2', commonPractice('in two pieces')),
-            commonPractice('jacket off in small pieces'),
           ),
           c.measure(
             'yarn-length',
@@ -72,29 +63,64 @@ function roundCord(): MethodSheet {
             4,
             'mm',
             around('10', '1'),
-            commonPractice('the difference of the two marks'),
+            house('35 less 25: by arithmetic'),
             {
-              hint: 'Too short: it does not reach the crimp post. Too long: it jams between housing and post.',
+              critical: true,
+              hint: 'None left: the jacket was at 35 before the yarn was cut, and nothing can be crimped.',
             },
+          ),
+          c.count(
+            'jacket-pieces',
+            'Bits of the first 25 mm',
+            1,
+            'bits',
+            atLeast('2', commonPractice('small bits')),
+            commonPractice('small bits, two here'),
+            { trainee: true },
           ),
           c.check(
             'jacket-edge',
-            'Edge square, no nick in the buffer',
+            'Jacket edge square, no nick in the buffer',
             4,
             commonPractice('no nick in the layer below'),
             'ragged_edge buffer_nicked',
+            { sampled: true },
           ),
           c.check(
             'yarn-cut',
-            'Yarn twisted and cut clean with the yarn shears',
+            'Yarn twisted, cut clean with the shears kept for cord',
             2,
             commonPractice('ordinary scissors fray it'),
             'yarn_frayed wrong_shears',
+            { sampled: true },
           ),
         ],
-        [care('Cut away from the hand; the yarn shears are kept for cable and yarn.')],
+        [care('Cut away from the hand.')],
       ),
-      ...bareGlass(c, { mm: '20', tolerance: '1', words: 'a mark at 20 mm for the buffer' }),
+      step(
+        'fiber-mark',
+        'Fiber marked at 20 mm',
+        'strip',
+        'buffer',
+        'Fiber end on the card’s line (the card also verifies the strip); marked at 20 mm.',
+        [
+          c.check(
+            'fiber-mark',
+            'Strip compared with the card, fiber marked at 20 mm',
+            3,
+            commonPractice('marked at 20 mm'),
+            'mark_off not_compared',
+          ),
+          c.check(
+            'fiber-whole',
+            'Fiber and buffer whole',
+            4,
+            house('no nick in the layer below'),
+            'buffer_nicked fiber_cut',
+            { critical: true },
+          ),
+        ],
+      ),
       clearUp(c),
     ],
   });

@@ -1,8 +1,8 @@
 import type { MethodSheet } from '@clear-mark/core';
 import { care, criteriaOf, step } from '../../build.ts';
 import { FIBER_CAUTIONS } from '../../common/cautions.ts';
-import { benchReady, clearUp } from '../../common/steps.ts';
-import { commonPractice } from '../../sources.ts';
+import { benchReady, clearUp } from '../../common/prepare-steps.ts';
+import { commonPractice, house } from '../../sources.ts';
 import { method } from '../method.ts';
 
 function scribeAndPull(): MethodSheet {
@@ -10,7 +10,8 @@ function scribeAndPull(): MethodSheet {
   return method({
     name: 'scribe-pull',
     title: 'Cured connector scribed and the stub pulled',
-    summary: 'One light stroke at the bead, a straight pull, and a look for glass broken below the surface.',
+    summary:
+      'Scored lightly where the glass leaves the tip, pulled straight. A second score on the opposite side is right when it will not come.',
     pieceKind: 'connector',
     things: ['bench', 'scope'],
     cautions: FIBER_CAUTIONS,
@@ -21,24 +22,25 @@ function scribeAndPull(): MethodSheet {
         'Blade ready',
         'cleave',
         'bench',
-        'Clean and sharp; two edges: reverse it when one is damaged. Adhesive wiped off before it dries.',
+        'Sapphire or carbide, clean and whole, else reversed.',
         [
           c.check(
             'blade',
-            'Blade clean, good edge',
+            'Blade clean and whole',
             2,
-            commonPractice('two edges, reversed when one is damaged'),
+            commonPractice('else reversed'),
             'blade_dirty blade_blunt',
+            { sampled: true },
           ),
         ],
         [care('Cap the scribe when it lies on the bench.')],
       ),
       step(
         'scribe',
-        'Scribed',
+        'Scored',
         'cleave',
         'connector',
-        'Flat on the ferrule tip, bevel up; one light stroke, one side only, at the top of the bead where the fiber leaves it.',
+        'Flat on the ferrule tip, bevel up; one side scored near where the glass leaves the tip, lightly.',
         [
           c.check(
             'bevel-up',
@@ -46,20 +48,20 @@ function scribeAndPull(): MethodSheet {
             2,
             commonPractice('flat on the ferrule tip, bevel up'),
             'bevel_down',
+            { sampled: true },
           ),
           c.check(
             'one-light-stroke',
-            'One light stroke, one side',
+            'Scored lightly on one side',
             5,
-            commonPractice('too much pressure breaks the fiber or shatters it unevenly'),
-            'scribed_twice scribed_hard',
-            { critical: true },
+            commonPractice('lightly; the number of strokes is the house’s'),
+            'scribed_hard',
           ),
           c.check(
             'at-bead',
-            'Near where the fiber leaves the bead',
+            'Near where the glass leaves the tip',
             3,
-            commonPractice('at the top of the bead'),
+            commonPractice('near where the glass leaves the tip'),
             'scribed_off',
           ),
         ],
@@ -71,21 +73,36 @@ function scribeAndPull(): MethodSheet {
         'Pulled straight',
         'cleave',
         'connector',
-        'Straight, no twist. It does not come: score the opposite side. A stub that snapped may be polished on; only the microscope tells after it.',
+        'Straight, untwisted. Will not come: opposite side scored. A stub that snapped is polished on; the scope decides.',
         [
           c.check(
             'straight',
-            'Pulled straight, came off clean',
+            'Pulled straight, untwisted',
             5,
-            commonPractice('straight, no twist'),
-            'pulled_twisted stub_snapped',
+            commonPractice('straight, untwisted'),
+            'pulled_twisted',
+          ),
+          c.check(
+            'stub',
+            'Stub came off whole',
+            4,
+            house('snapped: polish on, the scope decides'),
+            'stub_snapped',
+          ),
+          c.check(
+            'opposite',
+            'Would not come: opposite side scored',
+            2,
+            commonPractice('opposite side scored'),
+            'pulled_harder',
+            { sampled: true },
           ),
           c.check(
             'offcut',
-            'Offcut onto tape',
+            'Stub to tape, adhesive off the blade',
             3,
-            commonPractice('offcut onto tape at once'),
-            'offcut_loose',
+            commonPractice('before it dries'),
+            'offcut_loose blade_dirty',
           ),
         ],
       ),
