@@ -1,5 +1,5 @@
-import { DEFAULT_POLICY } from '@clear-mark/core';
-import { type DemoData, makeDemo, makeSplicing } from '@clear-mark/demo';
+import { applyPractice, DEFAULT_POLICY, type PracticeChoices } from '@clear-mark/core';
+import { type DemoData, makeDemo, makeSplicing, PRACTICE } from '@clear-mark/demo';
 import type { MethodSheet } from '@clear-mark/core';
 import { EXAMPLE_LINKS, LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/methods';
 import { createHash } from 'node:crypto';
@@ -24,10 +24,14 @@ export async function loadDemo(db: Database, load: DemoLoad): Promise<boolean> {
   return db.transaction(async (trx) => {
     await trx.raw('lock table classes in share row exclusive mode');
     if ((await trx('classes').select('id').first()) !== undefined) return false;
-    const data = makeDemo({ ...load, sheet: LC_WEDGE_LOCATOR });
+    const sheet = applyPractice(LC_WEDGE_LOCATOR, PRACTICE);
+    const data = makeDemo({ ...load, sheet });
     await loadClass(trx, data, [LC_WEDGE_LOCATOR.id, ...ALSO_IN_USE]);
     await loadLinks(trx, data);
-    await loadAttempts(trx, data, LC_WEDGE_LOCATOR);
+    for (const [practice, option] of Object.entries(PRACTICE)) {
+      await storesForLoading(trx).classes.setPractice(data.classId, practice, option);
+    }
+    await loadAttempts(trx, data, LC_WEDGE_LOCATOR, PRACTICE);
     if (load.faces ?? true) await loadFaces(trx, data, load.seed);
     const splicing = makeSplicing({ ...load, sheet: SINGLE_FUSION });
     await loadClass(trx, splicing, [SINGLE_FUSION.id]);
@@ -80,7 +84,12 @@ async function loadLinks(trx: Database, data: DemoData): Promise<void> {
 const shippedVersion = async (trx: Database, methodId: string): Promise<string> =>
   (await trx('method_versions').where({ method_id: methodId }).orderBy('version', 'desc').pluck('id'))[0];
 
-async function loadAttempts(trx: Database, data: DemoData, sheet: MethodSheet): Promise<void> {
+async function loadAttempts(
+  trx: Database,
+  data: DemoData,
+  sheet: MethodSheet,
+  schools: PracticeChoices = {},
+): Promise<void> {
   const { attempts, entries, references, sign } = storesForLoading(trx);
   const methodVersionId = await shippedVersion(trx, sheet.id);
   const people = new Map(data.people.map((p) => [p.id, p]));
@@ -101,7 +110,7 @@ async function loadAttempts(trx: Database, data: DemoData, sheet: MethodSheet): 
       pieceKind: sheet.pieceKind,
       clockOffsetMs: 0,
       receivedAt: attempt.startedAt,
-      schools: {},
+      schools,
     });
     await entries.insert(
       attempt.entries.map((entry, index) => ({

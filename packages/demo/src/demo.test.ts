@@ -1,4 +1,5 @@
 import {
+  applyPractice,
   DEFAULT_SCORING,
   FAMILY_LEVEL,
   isPassMark,
@@ -14,11 +15,11 @@ import {
 } from '@clear-mark/core';
 import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { type DemoData, makeDemo, SCENARIO, STORIES } from './index.ts';
+import { type DemoData, makeDemo, PRACTICE, SCENARIO, STORIES } from './index.ts';
 
+const SHEET = applyPractice(LC_WEDGE_LOCATOR, PRACTICE);
 const NOW = new Date('2026-03-18T14:30:00Z');
-const make = (seed: number, story: boolean): DemoData =>
-  makeDemo({ seed, story, now: NOW, sheet: LC_WEDGE_LOCATOR });
+const make = (seed: number, story: boolean): DemoData => makeDemo({ seed, story, now: NOW, sheet: SHEET });
 
 type Scored = DemoData['attempts'][number] & { outcome: Outcome };
 
@@ -45,7 +46,7 @@ function scoreAll(data: DemoData): Scored[] {
         e.value?.kind === 'loss' ? [references.get(e.value.referenceId)!] : [],
       );
       const context = { ...DEFAULT_SCORING, references: used, final: true };
-      return { ...a, outcome: score(LC_WEDGE_LOCATOR, a.entries, context) };
+      return { ...a, outcome: score(SHEET, a.entries, context) };
     })
     .sort((a, b) => (a.startedAt < b.startedAt ? -1 : 1));
 }

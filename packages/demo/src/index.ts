@@ -1,3 +1,3 @@
 export { type DemoData, makeDemo } from './make-demo.ts';
 export { makeSplicing } from './make-splicing.ts';
-export { BENCH_INSTRUMENTS, SCENARIO, SPLICING, STORIES } from './scenario.ts';
+export { BENCH_INSTRUMENTS, PRACTICE, SCENARIO, SPLICING, STORIES } from './scenario.ts';

@@ -260,7 +260,7 @@ class DemoMaker {
   /** One blade goes blunt from the second week on. */
   private cleaverWear(cleaver: number, dayIndex: number): number {
     if (!this.options.story || cleaver !== STORIES.bluntCleaver) return 1;
-    return 1 + Math.max(0, dayIndex - 6) * 0.11;
+    return 1 + Math.max(0, dayIndex - 6) * 0.16;
   }
 }
 

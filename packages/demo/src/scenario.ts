@@ -32,6 +32,9 @@ export const SCENARIO = {
   cords: ['Launch cord A', 'Launch cord B', 'Launch cord C'],
 } as const;
 
+/** What the class chose of the practice options: in training every cleave goes under the scope. */
+export const PRACTICE = { 'inspect-cleaves': 'scope' } as const;
+
 /** What an instructor should be able to find in the demo's results. Indexes into the lists above. */
 export const STORIES = {
   bluntCleaver: 2,

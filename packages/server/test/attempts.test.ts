@@ -149,9 +149,9 @@ describe('entries', () => {
         entryOf(attemptId, teacher, 'jacket-length', { kind: 'measure', text: '3', unit: 'deg' }),
         'value.wrong_unit',
       ],
-      [entryOf(attemptId, teacher, 'bites', { kind: 'count', count: 1e9 }), 'value.bad_count'],
+      [entryOf(attemptId, teacher, 'cleanings', { kind: 'count', count: 1e9 }), 'value.bad_count'],
       [
-        entryOf(attemptId, teacher, 'time-open', {
+        entryOf(attemptId, teacher, 'settle', {
           kind: 'timed',
           startedAt: '2026-03-02T10:00:05.000Z',
           stoppedAt: '2026-03-02T10:00:00.000Z',
@@ -159,7 +159,7 @@ describe('entries', () => {
         'time.backwards',
       ],
       [entryOf(attemptId, teacher, 'nowhere', PASS), 'entry.unknown_criterion'],
-      [entryOf(attemptId, teacher, 'cleave-face', { kind: 'grade', level: 'superb' }), 'value.unknown_level'],
+      [entryOf(attemptId, teacher, 'end-face', { kind: 'grade', level: 'superb' }), 'value.unknown_level'],
       [entryOf(attemptId, other, 'kit', PASS), 'entry.author_left'],
       [{ ...entryOf(attemptId, teacher, 'kit', PASS), authorId: v7() }, 'entry.not_author'],
       [entryOf(attemptId, teacher, 'kit', PASS, { capacity: 'trainee' }), 'entry.capacity'],
@@ -372,7 +372,8 @@ describe('signing', () => {
   });
 
   it('a failure charged to its cause counts in that skill', async () => {
-    const entries = wholePiece(attemptId, teacher, await references(), {}, '0.95');
+    const said = { 'trainee-verdict': { kind: 'call', said: 'fail' } } as const;
+    const entries = wholePiece(attemptId, teacher, await references(), said, '0.95');
     const charge = entryOf(
       attemptId,
       teacher,

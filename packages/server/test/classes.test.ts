@@ -43,7 +43,7 @@ describe('a class', () => {
     expect(detail.trainees.map((t) => t.name)).toEqual(['Ada Brookmere']);
     expect(detail.instructors.map((t) => t.id)).toEqual([lead.id]);
     expect(detail.things.map((t) => t.label)).toEqual(['Bench 1']);
-    expect(detail.methods.filter((m) => m.inUse)).toMatchObject([{ versionId, version: 2 }]);
+    expect(detail.methods.filter((m) => m.inUse)).toMatchObject([{ versionId, version: 3 }]);
     expect(detail.policy).toEqual(DEFAULT_POLICY);
   });
 

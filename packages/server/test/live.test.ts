@@ -66,7 +66,7 @@ describe('catching up with a class', () => {
     const id = await start();
     await send(
       api,
-      ['glasses', 'kit', 'marks'].map((name) => entryOf(id, teacher, name, PASS)),
+      ['glasses', 'kit', 'shards-ready'].map((name) => entryOf(id, teacher, name, PASS)),
     );
     expect((await catchUp({ [id]: 3 })).attempts).toEqual([]);
     const after = await catchUp({ [id]: 1 });

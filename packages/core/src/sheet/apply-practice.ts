@@ -45,6 +45,16 @@ export function applyPractice(sheet: MethodSheet, choices: PracticeChoices): Met
   return result;
 }
 
+/** The steps of a sheet and those that its options can add, each after the one that it follows. */
+export const stepsWithOptions = (sheet: MethodSheet): readonly Step[] => {
+  const changes = (sheet.schools ?? []).flatMap((s) => s.options.flatMap((o) => o.changes));
+  const known = new Set<string>();
+  return sheet.steps
+    .flatMap((step) => [step, ...addedAfter(step.id, changes)])
+    .map((step) => ({ ...step, criteria: step.criteria.filter((c) => !known.has(c.id) && known.add(c.id)) }))
+    .filter((step) => step.criteria.length > 0);
+};
+
 const addedAfter = (id: string, changes: readonly PracticeChange[]): Step[] =>
   changes.flatMap((c) => (c.change === 'add_step' && c.after === id ? c.step : []));
 

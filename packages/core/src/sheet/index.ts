@@ -1,4 +1,4 @@
-export { applyPractice, chosenOption } from './apply-practice.ts';
+export { applyPractice, chosenOption, stepsWithOptions } from './apply-practice.ts';
 export * from './check-sheet.ts';
 export * from './coverage.ts';
 export * from './parts.ts';

@@ -1,5 +1,5 @@
 import type { Step } from '@clear-mark/core';
-import { atMost, type Criteria, level, type More, step, stop } from '../build.ts';
+import { atLeast, atMost, type Criteria, level, type More, step, stop } from '../build.ts';
 import { SINGLE_MODE_INSIDE } from '../loss-rules.ts';
 import { commonPractice, house, standardFromMemory } from '../sources.ts';
 
@@ -125,6 +125,14 @@ export const singleCordLoss = (c: Criteria): Step[] => [
         commonPractice('cords of the same core size as the link'),
         'wavelengths_differ modulated wrong_core_cord',
         { sampled: true },
+      ),
+      c.timed(
+        'settle',
+        'Instruments settled before the reference',
+        1,
+        atLeast('300', house('five minutes from switching on')),
+        house('five minutes; the instrument’s own instructions go first'),
+        { trainee: true },
       ),
       ...referenceChecks(c, { sampled: true }),
     ],

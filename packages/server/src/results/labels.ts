@@ -1,4 +1,4 @@
-import type { CriterionKind, Skill } from '@clear-mark/core';
+import { type CriterionKind, type Skill, stepsWithOptions } from '@clear-mark/core';
 import type { Database } from '../database/database.ts';
 import { methodVersion } from '../methods/index.ts';
 import { labelsStore } from './labels.store.ts';
@@ -23,7 +23,7 @@ export async function readLabels(db: Database): Promise<Labels> {
   for (const { id, methodId, title } of await labelsStore(db).versions()) {
     methods.set(methodId, title);
     const version = await methodVersion(db, id);
-    for (const step of version?.sheet.steps ?? []) {
+    for (const step of version ? stepsWithOptions(version.sheet) : []) {
       for (const c of step.criteria) {
         criteria.set(c.id, {
           label: c.label,

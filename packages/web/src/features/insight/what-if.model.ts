@@ -1,5 +1,5 @@
 import type { WhatIfCounts, WhatIfSetting } from '@clear-mark/contract';
-import { canMove, type Criterion, type MethodSheet, readTyped } from '@clear-mark/core';
+import { canMove, type Criterion, type MethodSheet, readTyped, stepsWithOptions } from '@clear-mark/core';
 import { ruleWords, UNIT_WORDS } from '@clear-mark/words';
 
 /** Over this many attempts the server works it out. */
@@ -15,7 +15,7 @@ export interface MovableLimit {
 
 /** The limits of a sheet that can be moved, in the order of its steps. */
 export function movableLimits(sheet: MethodSheet): MovableLimit[] {
-  return sheet.steps.flatMap((step) =>
+  return stepsWithOptions(sheet).flatMap((step) =>
     step.criteria.filter(canMove).map((c) => ({
       criterionId: c.id,
       label: `${step.title}: ${c.label.toLowerCase()}`,
