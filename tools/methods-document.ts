@@ -1,6 +1,13 @@
-import type { Across, Criterion, Limit, MethodSheet, Source } from '@clear-mark/core';
+import {
+  type Across,
+  coverageOf,
+  type Criterion,
+  type Limit,
+  type MethodSheet,
+  type Source,
+} from '@clear-mark/core';
 import { DECIDED_ELSEWHERE, PRACTICE_OPTIONS, SHIPPED_METHODS } from '@clear-mark/methods';
-import { SKILL_WORDS, sourceWords, UNIT_WORDS } from '@clear-mark/words';
+import { COVERAGE_WORDS, SKILL_WORDS, sourceWords, UNIT_WORDS } from '@clear-mark/words';
 
 const cell = (text: string): string => text.replaceAll('|', '\\|');
 
@@ -89,7 +96,7 @@ function methodPart(sheet: MethodSheet): string {
     for (const criterion of step.criteria) {
       const marks = [
         criterion.stop ? 'stop' : criterion.critical ? 'critical' : '',
-        criterion.required ? '' : 'optional',
+        COVERAGE_WORDS[coverageOf(criterion)],
         `${criterion.points} points`,
       ].filter((m) => m !== '');
       const name = `${criterion.label}${acrossWords(criterion)} (${marks.join(', ')})`;

@@ -1,4 +1,5 @@
-import { lossTerms, type MethodSheet, partsOf, trunkMap } from '@clear-mark/core';
+import { applyPractice, lossTerms, type MethodSheet, partsOf, trunkMap } from '@clear-mark/core';
+import { PRACTICE } from '@clear-mark/demo';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import { criteriaOfSheet, goodValue, nameOf } from '../../packages/methods/src/piece-for-tests.ts';
 import { Api } from '../api.ts';
@@ -31,9 +32,10 @@ test('every shipped method is opened, scored to the end and passes', async ({ pa
   const detail = await api.classDetail();
   await api.references(detail, 'one_cord', [850, 1300, 1310, 1550]);
   await api.references(detail, 'single_cord', [1310, 1550]);
-  await api.references(detail, 'two_cord', [850, 1300]);
-  await api.references(detail, 'three_cord', [850, 1300]);
-  for (const [i, sheet] of SHIPPED_METHODS.entries()) {
+  await api.references(detail, 'two_cord', [850, 1300, 1310, 1550]);
+  await api.references(detail, 'three_cord', [850, 1300, 1310, 1550]);
+  for (const [i, shipped] of SHIPPED_METHODS.entries()) {
+    const sheet = applyPractice(shipped, PRACTICE);
     await page.goto(await api.start(detail, sheet.id.replace('clear-mark/', ''), i));
     await expect(page.getByRole('link', { name: sheet.title, exact: true })).toBeVisible();
     await page.evaluate(async (acts) => {

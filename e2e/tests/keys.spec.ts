@@ -49,6 +49,25 @@ test('each key does what the list of keys says, and nothing with a modifier or i
     expect(await name()).not.toBe(first);
   });
 
+  await test.step('P passes the open checks of the step at hand, what is sampled too', async () => {
+    await row(page, 'wedge-in').locator('.main').first().click();
+    await page.keyboard.press('z');
+    await page.locator('h1').click();
+    await page.keyboard.press('p');
+    for (const of of ['bow', 'wedge-in', 'clean-guide']) {
+      await expect(state(of)).toHaveAttribute('data-verdict', 'pass');
+    }
+    expect(await name()).toBe('both-sides');
+  });
+
+  await test.step('E says of all that is only scored when seen that it was not seen', async () => {
+    await page.keyboard.press('e');
+    await expect(state('yarn')).toHaveAttribute('data-state', 'not_seen');
+    await expect(state('finish')).toHaveAttribute('data-state', 'not_seen');
+    await expect(state('both-sides')).toHaveAttribute('data-state', 'open');
+    await expect(page.getByRole('button', { name: /Rest not seen/ })).toHaveCount(0);
+  });
+
   await test.step('S says not seen and goes on; capitals are the same keys', async () => {
     const of = await name();
     await page.keyboard.press('Shift+S');

@@ -165,7 +165,7 @@ test('a wrong suggestion is put away, counted, and comes back by undo', async ({
 test('a timer left on over night is asked about; nothing is stored by itself', async ({ page, own }) => {
   await enterDemo(page, own, /As the lead/);
   const api = new Api(page, own);
-  const address = await api.start(await api.classDetail(), 'lc-wedge-locator', 4);
+  const address = await api.start(await api.classDetail(), 'acrylic-primer', 4);
   const { me } = await api.call<{ me: { id: string } }>('GET', '/start');
   const now = new Date().toISOString();
   const startedAt = new Date(Date.now() - 14 * 3_600_000).toISOString();
@@ -174,7 +174,7 @@ test('a timer left on over night is asked about; nothing is stored by itself', a
     attemptId: address.split('/').pop(),
     kind: 'timer',
     part: 'timer',
-    criterionId: 'clear-mark/lc-wedge-locator/time-open',
+    criterionId: 'clear-mark/acrylic-primer/insertion',
     value: { kind: 'timer', startedAt },
     voidReason: null,
     note: null,
@@ -188,7 +188,7 @@ test('a timer left on over night is asked about; nothing is stored by itself', a
   };
   await api.call('POST', '/entries', { entries: [timer], sentAt: now });
   await page.goto(address);
-  const timed = row(page, 'time-open');
+  const timed = row(page, 'insertion');
   await timed.getByRole('button', { name: 'Stop' }).click();
   await expect(timed.getByRole('alert')).toContainText('It ran 14:00:');
   await expect(timed).toHaveAttribute('data-state', 'open');

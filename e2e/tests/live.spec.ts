@@ -109,17 +109,17 @@ test('a trainee starts at the own bench, calls, and what is theirs counts once i
 test('a timer started on one device runs, and is stopped, on the other', async ({ page, own, browser }) => {
   await enterDemo(page, own);
   const api = new Api(page, own);
-  const address = await api.start(await api.classDetail(), 'lc-wedge-locator', 2);
+  const address = await api.start(await api.classDetail(), 'acrylic-primer', 2);
   await page.goto(address);
   const second = await another(browser, own, /As the lead/);
-  await row(page, 'time-open').getByRole('button', { name: 'Start' }).click();
+  await row(page, 'insertion').getByRole('button', { name: 'Start' }).click();
   const strip = second.getByRole('region', { name: 'Running timers' });
-  await expect(strip).toContainText('Cleave to insertion', { timeout: 8000 });
+  await expect(strip).toContainText('Adhesive touched to bottomed', { timeout: 8000 });
   await strip.getByRole('link').first().click();
-  await expect(row(second, 'time-open').getByRole('timer')).toBeVisible();
-  await row(second, 'time-open').getByRole('button', { name: 'Stop' }).click();
-  await verdict(second, 'time-open', 'pass');
-  await verdict(page, 'time-open', 'pass');
+  await expect(row(second, 'insertion').getByRole('timer')).toBeVisible();
+  await row(second, 'insertion').getByRole('button', { name: 'Stop' }).click();
+  await verdict(second, 'insertion', 'pass');
+  await verdict(page, 'insertion', 'pass');
   await expect(page.getByRole('region', { name: 'Running timers' })).toHaveCount(0);
   await second.context().close();
 });
@@ -127,19 +127,19 @@ test('a timer started on one device runs, and is stopped, on the other', async (
 test('devices whose clocks are an hour apart show the same timer', async ({ page, own, browser }) => {
   await enterDemo(page, own);
   const api = new Api(page, own);
-  const address = await api.start(await api.classDetail(), 'lc-wedge-locator', 4);
+  const address = await api.start(await api.classDetail(), 'acrylic-primer', 4);
   const second = await (await browser.newContext()).newPage();
   await second.clock.install({ time: new Date(Date.now() + 3_600_000) });
   await enterDemo(second, own, /As the lead/);
   await second.goto(address);
-  await row(second, 'time-open').getByRole('button', { name: 'Start' }).click();
+  await row(second, 'insertion').getByRole('button', { name: 'Start' }).click();
   await saved(second);
   await page.goto(address);
-  const clock = row(page, 'time-open').getByRole('timer');
+  const clock = row(page, 'insertion').getByRole('timer');
   await expect(clock).toBeVisible({ timeout: 8000 });
   expect(await clock.textContent()).toMatch(/^0:[0-2]\d$/);
-  await row(page, 'time-open').getByRole('button', { name: 'Stop' }).click();
-  await verdict(page, 'time-open', 'pass');
+  await row(page, 'insertion').getByRole('button', { name: 'Stop' }).click();
+  await verdict(page, 'insertion', 'pass');
   await second.context().close();
 });
 

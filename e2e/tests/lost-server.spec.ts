@@ -9,7 +9,7 @@ test('entries made while the server is away arrive once, in order, after it is b
   await row(page, 'glasses').locator('.main').click();
   await expect(page.locator('[data-test=queue-state]')).toHaveText(/All saved/);
   await own.stop();
-  const names = ['shards-ready', 'kit', 'boot-on', 'marks'];
+  const names = ['shards-ready', 'kit', 'boot-on', 'jacket-edge'];
   for (const name of names) await row(page, name).locator('.main').click();
   for (const name of names) await expect(row(page, name)).toHaveAttribute('data-verdict', 'pass');
   await expect(page.locator('[data-test=queue-state]')).toHaveText(/4 kept here, no server/);
@@ -32,11 +32,11 @@ testWithWorker('entries survive a reload that comes before the server is back', 
   // The page can be loaded, but entries are not taken.
   await page.route('**/api/entries', (route) => route.abort());
   await row(page, 'kit').locator('.main').click();
-  await row(page, 'marks').getByRole('button', { name: /Fail/ }).click();
+  await row(page, 'jacket-edge').getByRole('button', { name: /Fail/ }).click();
   await expect(page.locator('[data-test=queue-state]')).toHaveText(/2 kept here/);
   await page.reload();
   await expect(row(page, 'kit')).toHaveAttribute('data-verdict', 'pass');
-  await expect(row(page, 'marks')).toHaveAttribute('data-verdict', 'fail');
+  await expect(row(page, 'jacket-edge')).toHaveAttribute('data-verdict', 'fail');
   await expect(page.locator('[data-test=queue-state]')).toHaveText(/2 kept here/);
   await page.unroute('**/api/entries');
   await expect(page.locator('[data-test=queue-state]')).toHaveText(/All saved/, { timeout: 20_000 });
@@ -54,8 +54,8 @@ test('a server restarted while an instructor scores loses nothing that it acknow
     'shards-ready',
     'kit',
     'boot-on',
-    'marks',
     'jacket-edge',
+    'no-nick',
     'coating-gone',
     'bend-holds',
   ];

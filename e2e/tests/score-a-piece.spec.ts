@@ -1,3 +1,4 @@
+import { Api } from '../api.ts';
 import { enterDemo, expect, row, startPiece, test } from '../world.ts';
 
 test('scores a whole piece by keyboard alone, signs it, and it counts', async ({ page, demo }) => {
@@ -12,8 +13,6 @@ test('scores a whole piece by keyboard alone, signs it, and it counts', async ({
   const typed: Record<string, string> = {
     'jacket-length': '70.5',
     'bare-length': '40',
-    bites: '8',
-    'wipe-passes': '2',
     'cleave-length': '10,4',
     'cleave-angle': '0.4',
   };
@@ -24,12 +23,8 @@ test('scores a whole piece by keyboard alone, signs it, and it counts', async ({
     if (name! in typed) {
       await page.keyboard.type(typed[name!]!);
       await press('Enter');
-    } else if (['cleave-face', 'end-face', 'inspect-call', 'trainee-verdict'].includes(name!))
-      await press('1');
-    else if (name === 'time-open' || name === 'settle') {
-      await page.keyboard.type(name === 'settle' ? '5:10' : '45');
-      await press('Enter');
-    } else if (name === 'loss') {
+    } else if (['cleave-face', 'end-face'].includes(name!)) await press('1');
+    else if (name === 'loss') {
       await page.keyboard.type('-5.70');
       await press('Enter');
       await page.keyboard.type('-6.20');
@@ -40,7 +35,7 @@ test('scores a whole piece by keyboard alone, signs it, and it counts', async ({
     }
     await expect(row(page, name!)).toHaveAttribute('data-state', 'scored');
   }
-  await expect(page.locator('.row-of[data-state="open"]')).toHaveCount(0);
+  // What is only scored when seen, and the trainee's own, may stay open.
   await expect(page.getByTestId('verdict').or(page.locator('[data-test=verdict]'))).toHaveText(
     /Pass|Marginal pass|Fail/,
   );
@@ -51,7 +46,7 @@ test('scores a whole piece by keyboard alone, signs it, and it counts', async ({
   const stored = await demo.db('attempts').where({ id: attempt }).first();
   expect(stored.state).toBe('signed');
   // A passed check is one key, never more.
-  expect(acts.checks).toBeGreaterThan(25);
+  expect(acts.checks).toBeGreaterThan(9);
 });
 
 test('judges a measurement as it is typed, asks about a slip, and takes a comma', async ({ page, demo }) => {
@@ -94,7 +89,7 @@ test('one tap passes, one tap fails and names the fault, one tap takes it back',
   await row(page, 'glasses').locator('.main').click();
   await expect(row(page, 'glasses')).toHaveAttribute('data-verdict', 'pass');
   const offset = async (): Promise<number> =>
-    (await row(page, 'marks').boundingBox())!.y - (await row(page, 'glasses').boundingBox())!.y;
+    (await row(page, 'jacket-edge').boundingBox())!.y - (await row(page, 'glasses').boundingBox())!.y;
   const before = await offset();
   await row(page, 'boot-on').getByRole('button', { name: /Fail/ }).click();
   await expect(row(page, 'boot-on')).toHaveAttribute('data-verdict', 'fail');
@@ -116,22 +111,23 @@ test('one tap passes, one tap fails and names the fault, one tap takes it back',
 });
 
 test('timers run on their start, over a reload', async ({ page, demo }) => {
-  await enterDemo(page, demo);
-  await startPiece(page, 'Greet Vanhollen');
-  await row(page, 'time-open').getByRole('button', { name: 'Start' }).click();
-  await expect(row(page, 'time-open').getByRole('timer')).toHaveText('0:01', { timeout: 5000 });
+  await enterDemo(page, demo, /As the lead/);
+  const api = new Api(page, demo);
+  await page.goto(await api.start(await api.classDetail(), 'acrylic-primer', 6));
+  await row(page, 'insertion').getByRole('button', { name: 'Start' }).click();
+  await expect(row(page, 'insertion').getByRole('timer')).toHaveText('0:01', { timeout: 5000 });
   // Several at once, seen from every place, and the way back is one tap.
   await row(page, 'settle').getByRole('button', { name: 'Start' }).click();
   const strip = page.getByRole('region', { name: 'Running timers' });
   await page.getByRole('link', { name: 'Insight' }).click();
   await expect(strip.getByRole('link')).toHaveCount(2);
-  await expect(strip.getByRole('link').first()).toContainText('Cleave to insertion, running');
+  await expect(strip.getByRole('link').first()).toContainText('Adhesive touched to bottomed, running');
   await strip.getByRole('link').first().click();
   await page.waitForURL(/\/sheet\//);
   await page.reload();
-  await expect(row(page, 'time-open').getByRole('timer')).toHaveText(/0:0[2-9]/, { timeout: 8000 });
-  await row(page, 'time-open').getByRole('button', { name: 'Stop' }).click();
-  await expect(row(page, 'time-open')).toHaveAttribute('data-verdict', 'pass');
+  await expect(row(page, 'insertion').getByRole('timer')).toHaveText(/0:0[2-9]/, { timeout: 8000 });
+  await row(page, 'insertion').getByRole('button', { name: 'Stop' }).click();
+  await expect(row(page, 'insertion')).toHaveAttribute('data-verdict', 'pass');
   await expect(strip.getByRole('link')).toHaveCount(1);
   await row(page, 'settle').getByRole('button', { name: 'Stop' }).click();
   await expect(row(page, 'settle')).toHaveAttribute('data-verdict', 'fail');

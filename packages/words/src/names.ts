@@ -1,5 +1,6 @@
 import type {
   Call,
+  Coverage,
   Direction,
   Flag,
   Hazard,
@@ -22,6 +23,13 @@ export const SKILL_WORDS: Readonly<Record<Skill, string>> = {
   splice: 'Splicing',
   inspect: 'Inspection',
   test: 'Loss test',
+};
+
+/** How a criterion is filled, as a tag beside its label; a required one needs none. */
+export const COVERAGE_WORDS: Readonly<Record<Coverage, string>> = {
+  required: '',
+  sampled: 'when seen',
+  trainee: 'trainee’s own',
 };
 
 /** What a piece was stopped for. */

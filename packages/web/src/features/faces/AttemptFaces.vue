@@ -39,7 +39,6 @@ onMounted(async () => {
 
 <style scoped>
 .faces {
-  margin-top: 6px;
 }
 .face {
   padding: 0 10px 0 4px;

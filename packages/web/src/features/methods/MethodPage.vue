@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { PracticeOption } from '@clear-mark/core';
+import { coverageOf, type PracticeOption } from '@clear-mark/core';
 import type { MethodVersion } from '@clear-mark/contract';
-import { SKILL_WORDS, sourceWords } from '@clear-mark/words';
+import { COVERAGE_WORDS, SKILL_WORDS, sourceWords } from '@clear-mark/words';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
@@ -125,7 +125,7 @@ onMounted(async () => {
                 {{ c.label }}
                 <span v-if="c.stop" class="small"><b>stop</b></span>
                 <span v-else-if="c.critical" class="small"><b>critical</b></span>
-                <span v-if="!c.required" class="small soft"> optional</span>
+                <span v-if="!c.required" class="small soft"> {{ COVERAGE_WORDS[coverageOf(c)] }}</span>
               </td>
               <td>{{ limitWords(c, preferences.lengthUnit) }}</td>
               <td class="small soft">{{ sourcesOf(c).map(sourceWords).join('; ') }}</td>

@@ -22,6 +22,12 @@ watch(stands, (now) => {
 const scale = computed(() => bandOfCriterion(props.criterion)!);
 const count = computed(() => (/^\d{1,4}$/.test(text.value.trim()) ? Number(text.value) : null));
 const changed = computed(() => text.value !== stands.value);
+/** Said at once, and not only when it is taken: a grey button tells nobody why. */
+const wrong = computed(() =>
+  text.value.trim() === '' || count.value !== null
+    ? null
+    : `Whole ${props.criterion.noun} only, 0 to ${MAX_COUNT}.`,
+);
 
 function step(by: number): void {
   emit('focus');
@@ -74,10 +80,17 @@ defineExpose({ take });
       +
     </button>
     <button v-if="!locked" class="act take" type="button" :disabled="count === null" @click="take">OK</button>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </div>
 </template>
 
 <style scoped>
+.wrong {
+  flex-basis: 100%;
+  grid-column: 1 / -1;
+  color: var(--fail);
+  text-align: right;
+}
 .count {
   display: grid;
   grid-template-columns: minmax(120px, 190px) auto auto auto auto;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { CriterionOutcome, Entry, EntryValue } from '@clear-mark/core';
-import { reasonWords, sourceKindWords, VERDICT_WORDS } from '@clear-mark/words';
+import { coverageOf, type CriterionOutcome, type Entry, type EntryValue } from '@clear-mark/core';
+import { COVERAGE_WORDS, reasonWords, sourceKindWords, VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import CallField from './CallField.vue';
@@ -81,7 +81,9 @@ function tap(): void {
         <span class="name"
           >{{ criterion.label }}<span v-if="criterion.stop" class="tag stop">stop</span
           ><span v-else-if="criterion.critical" class="tag">critical</span
-          ><span v-if="!criterion.required" class="tag">optional</span></span
+          ><span v-if="!criterion.required" class="tag">{{
+            COVERAGE_WORDS[coverageOf(criterion)]
+          }}</span></span
         >
         <span v-if="limit || why" class="sub" :class="{ why: why !== '' }">{{
           why || `${limit} (${sourceKindWords(sourcesOf(criterion)[0]!)})`

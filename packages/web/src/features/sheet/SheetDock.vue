@@ -65,11 +65,11 @@ const scoredCheck = computed(() => isCheck.value && props.outcome.state === 'sco
       </button>
       <button v-else-if="scoredCheck" class="act" type="button" @click="emit('fail')">Fail instead</button>
       <button v-if="openInStep > 1" class="act next" type="button" title="Key P" @click="emit('passStep')">
-        Pass the step’s {{ openInStep }} checks
+        Pass {{ openInStep }} checks
       </button>
       <button class="act" type="button" @click="emit('notSeen')">Not seen</button>
       <button v-if="openSampled > 0" class="act" type="button" title="Key E" @click="emit('restNotSeen')">
-        Rest not seen ({{ openSampled }})
+        Rest not seen
       </button>
       <button class="act" type="button" @click="emit('note')">Note</button>
       <button

@@ -46,12 +46,15 @@ const whenFull = (iso: string): string =>
             >, held back: the device said {{ whenFull(attempt.claimedStartedAt) }}</template
           >
         </p>
-        <AttemptFaces
-          v-if="classId && hasFace"
-          :class-id="classId"
-          :attempt-id="attempt.id"
-          :open="attempt.state === 'open'"
-        />
+        <div class="acts">
+          <slot name="acts" />
+          <AttemptFaces
+            v-if="classId && hasFace"
+            :class-id="classId"
+            :attempt-id="attempt.id"
+            :open="attempt.state === 'open'"
+          />
+        </div>
       </div>
       <div class="method">
         <RouterLink
@@ -117,6 +120,12 @@ const whenFull = (iso: string): string =>
 }
 .method {
   text-align: right;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
 }
 .under {
   display: flex;

@@ -200,10 +200,12 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
         />
         <StopNotice
           :stops="sheet.outcome.value.stops ?? []"
-          :can-stop="session.teaches && !locked"
-          @stop="dialog = 'stop'"
+          :can-take-back="session.teaches && !locked"
           @take-back="(id) => sheet.takeBack(sheet.entryById(id)!)"
         />
+        <template v-if="session.teaches && !locked && !sheet.outcome.value.stops?.length" #acts>
+          <el-button class="stop" type="danger" plain title="Key !" @click="dialog = 'stop'">Stop</el-button>
+        </template>
       </SheetHead>
       <RecordNotices :sheet="sheet" :class-id="classId" />
       <StripDrawing
@@ -403,6 +405,11 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
   position: relative;
   overflow-y: auto;
   padding: 0 0 180px;
+}
+.stop {
+  min-width: 84px;
+  min-height: 44px;
+  font-weight: 700;
 }
 .strip {
   padding: 4px 20px;

@@ -6,6 +6,8 @@ import {
   lastToUndo,
   listCriteria,
   nextOpen,
+  openChecks,
+  openSampled,
   proposalsOf,
   reuseUnchanged,
   standingEntry,
@@ -50,10 +52,31 @@ describe('which rows are drawn again', () => {
 
 describe('the next open criterion', () => {
   it('comes after, then from the start, then not at all', () => {
-    expect(nextOpen(criteria, outcomesOf([pass(0), pass(2)]), 1)?.index).toBe(1);
-    expect(nextOpen(criteria, outcomesOf([pass(0)]), criteria.length)?.index).toBe(1);
+    // What nobody has to see is passed over: the second criterion that every piece needs is the boot.
+    const required = criteria.filter((c) => c.criterion.required);
+    const boot = required[1]!.index;
+    expect(nextOpen(criteria, outcomesOf([pass(0)]), 1)?.index).toBe(boot);
+    expect(nextOpen(criteria, outcomesOf([pass(0)]), criteria.length)?.index).toBe(boot);
     const all = new Map(criteria.map((c) => [c.criterion.id, { state: 'scored' }]));
     expect(nextOpen(criteria, all as never, 3)).toBeNull();
+  });
+});
+
+describe('what one tap takes', () => {
+  const step = (id: string) => criteria.filter((c) => c.step.id === id);
+  const ids = (items: readonly { criterion: { id: string } }[]): string[] =>
+    items.map((c) => c.criterion.id.split('/')[2]!);
+  it('is the checks of a step that nobody scored; measurements, scales and the trainee’s own are left', () => {
+    expect(ids(openChecks(step('inspect'), outcomesOf([])))).toEqual(['dark-fiber', 'inspect-order']);
+    expect(ids(openChecks(step('buffer'), outcomesOf([])))).toEqual(['coating-gone', 'no-nick']);
+    expect(ids(openChecks(step('kit'), outcomesOf([])))).toEqual([]);
+    expect(ids(openChecks(step('bench-ready'), outcomesOf([pass(0)])))).toEqual(['shards-ready']);
+  });
+  it('or what is only scored when it is seen, on the whole sheet', () => {
+    const open = openSampled(criteria, outcomesOf([]));
+    expect(open.length).toBeGreaterThan(8);
+    expect(open.every((c) => !c.criterion.required && !c.criterion.acceptsTrainee)).toBe(true);
+    expect(openSampled(criteria, outcomesOf([pass(1)])).length).toBe(open.length - 1);
   });
 });
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { VERDICT_WORDS } from '@clear-mark/words';
+import { HAZARD_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { agoWords, clockText } from '../../shared/time-words.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
@@ -26,8 +26,11 @@ const idle = computed(() => {
   const since = tile.value.lastSignedAt;
   return since === null ? 'nothing made yet' : `idle ${agoWords(Date.parse(since), props.now)}`;
 });
-const stepWords = (a: LiveAttempt): string =>
-  a.outcome.verdict === 'incomplete' ? a.stepTitle : VERDICT_WORDS[a.outcome.verdict];
+function stepWords({ outcome, stepTitle }: LiveAttempt): string {
+  const stop = outcome.stops?.[0];
+  if (stop) return `Stopped: ${HAZARD_WORDS[stop.hazard].toLowerCase()}`;
+  return outcome.verdict === 'incomplete' ? stepTitle : VERDICT_WORDS[outcome.verdict];
+}
 </script>
 
 <template>
@@ -38,7 +41,7 @@ const stepWords = (a: LiveAttempt): string =>
       <span class="text">
         <span class="name">{{ tile.traineeName }}</span>
         <template v-if="first">
-          <span class="what">{{ stepWords(first) }}</span>
+          <span class="what" :class="{ stopped: first.outcome.stops?.length }">{{ stepWords(first) }}</span>
           <span class="soft small method">{{ first.sheet.title }}</span>
           <span class="soft small"
             >{{ tile.benchLabel ?? 'no bench yet' }} · {{ first.stepNumber }} of
@@ -77,6 +80,10 @@ const stepWords = (a: LiveAttempt): string =>
 </template>
 
 <style scoped>
+.stopped {
+  color: var(--fail);
+  font-weight: 700;
+}
 .tile {
   border-top: 1px solid var(--hair);
   border-left: 4px solid transparent;
