@@ -1,3 +1,6 @@
+import vue from '@vitejs/plugin-vue';
+import Components from 'unplugin-vue-components/vite';
+import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
@@ -17,7 +20,16 @@ export default defineConfig({
         },
       },
       {
-        test: { name: 'web', include: ['packages/web/src/**/*.test.ts'] },
+        // Components are mounted as they are built; their styles are the browser tests' matter.
+        plugins: [
+          vue(),
+          Components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: false })] }),
+        ],
+        test: {
+          name: 'web',
+          include: ['packages/web/src/**/*.test.ts'],
+          server: { deps: { inline: ['element-plus'] } },
+        },
       },
       {
         test: {

@@ -50,7 +50,7 @@ test('readings in a grid: typed, pasted, wrong cells marked, nothing wrong store
 
   // The last one is dark: the worst of all, and the row fails.
   await cell(page, 'f5.850').focus();
-  await page.getByRole('button', { name: 'No light' }).nth(1).click();
+  await page.getByRole('button', { name: 'No light', exact: true }).nth(1).click();
   await expect(row(page, 'loss')).toHaveAttribute('data-verdict', 'fail');
   await expect(row(page, 'loss')).toContainText('no light at fiber 5, 850 nm');
 
@@ -214,6 +214,7 @@ test('units are the person’s own: mm or inches, m or feet', async ({ page, own
   await expect(row(page, 'loss')).toContainText('656.2 ft × 1 dB/km');
   // Another person on the same device has their own.
   await page.getByTitle(/Sign out/).click();
+  await expect(page.getByRole('button', { name: /demo’s instructor/ })).toBeVisible();
   await enterDemo(page, own);
   await expect(page.getByLabel('Units')).toHaveValue('0');
 });

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Cause, type MethodSheet, type Outcome, type Skill, SKILLS } from '@clear-mark/core';
-import { FLAG_WORDS, reasonWords, SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
+import { FLAG_WORDS, HAZARD_WORDS, reasonWords, SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import LikelyCauses from './LikelyCauses.vue';
@@ -40,9 +40,12 @@ const ready = computed(() => {
   return verdict !== undefined && verdict !== 'incomplete' && props.outcome.conflicts.length === 0;
 });
 
-/** What failed in a skill, as sentences: criterion and why. */
+/** What failed in a skill, as sentences: a stop first, then each criterion and why. */
 function failuresOf(skill: Skill): { id: string; text: string }[] {
-  return props.outcome.criteria
+  const stops = (props.outcome.stops ?? [])
+    .filter((s) => s.skill === skill)
+    .map((s) => ({ id: s.criterionId, text: `Stopped for safety: ${HAZARD_WORDS[s.hazard]}` }));
+  const failed = props.outcome.criteria
     .filter((c) => c.skill === skill && c.state !== 'open' && c.state !== 'not_seen' && c.verdict !== 'pass')
     .map((c) => ({
       id: c.criterionId,
@@ -50,6 +53,7 @@ function failuresOf(skill: Skill): { id: string; text: string }[] {
         `${labelOf(c.criterionId)}: ${c.reasons.map((r) => reasonWords(r, labelOf)).join('; ')}` +
         (c.chargedFrom ? ` (charged here from ${SKILL_WORDS[c.chargedFrom].toLowerCase()})` : ''),
     }));
+  return [...stops, ...failed];
 }
 </script>
 
