@@ -157,10 +157,10 @@ function shortLine(
   settings: FaceSettings,
 ): MeasuredLine | null {
   const { length, width } = elongation(spot.pixels, face.side);
-  if (length < settings.features.leastShortLinePx || length < settings.features.shortLineElongation * width)
-    return null;
+  if (length < settings.features.shortLineElongation * width) return null;
   const line = { pixels: spot.pixels, length, width, height: spot.peak, sign: spot.sign };
-  const found = measureLine(face, line, blurPx, spread, settings.features.leastShortLinePx, settings);
+  // As short as its stretches allow.
+  const found = measureLine(face, line, blurPx, spread, 0, settings);
   if (!found) return null;
   return shareOn(spot, marked([found], face.level.length, face.side)) > settings.features.madeOfShortLine
     ? found

@@ -180,8 +180,6 @@ export interface FaceSettings {
     readonly rimPx: number;
     /** A spot so many times longer than wide may be a scratch too short for the search of lines. */
     readonly shortLineElongation: number;
-    /** When it is this long; px. */
-    readonly leastShortLinePx: number;
     /** A short line that stands out less than this over the noise is a chance row of it; spreads. */
     readonly faintContrast: number;
     /** A line longer than this is no chance row; px. */
@@ -316,7 +314,6 @@ export const FACE_SETTINGS: FaceSettings = {
     keepOffPx: 7,
     rimPx: 2,
     shortLineElongation: 5,
-    leastShortLinePx: 14,
     faintContrast: 4,
     faintPx: 60,
     longestCrackPiecePx: 100,

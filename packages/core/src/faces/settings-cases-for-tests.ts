@@ -1,0 +1,191 @@
+import { BLUR, disc, faceOf, mark, SIDE, together } from './cladding/faces-for-tests.ts';
+import { findCladding } from './cladding/find-cladding.ts';
+import { spreadByDistance } from './cladding/smooth.ts';
+import { findFeatures } from './find-features.ts';
+import { compareFaces } from './grading/compare-faces.ts';
+import { isSameLine } from './lines/find-lines.ts';
+import type { FoundLine, MeasuredLine } from './lines/found-line.ts';
+import { joinPieces } from './lines/join-pieces.ts';
+import { measureLine } from './lines/measure-line.ts';
+import { mergeLines } from './lines/merge-lines.ts';
+import { peelLines } from './lines/peel-lines.ts';
+import type { FaceSettings } from './settings.ts';
+import { findOutside } from './spots/find-outside.ts';
+import { findSpots, flooded, joinThin, type Spot, spotGround } from './spots/find-spots.ts';
+import { numbers } from '../numbers-for-tests.ts';
+
+type Point = readonly [number, number];
+/** What is found by the settings: a number or a short text. */
+export type Case = (settings: FaceSettings) => string | number | boolean;
+
+const WIDE = 400;
+const along = ([x, y]: Point, deg: number, count: number): Point[] =>
+  Array.from({ length: count }, (_, k): Point => {
+    const t = (deg * Math.PI) / 180;
+    return [x + k * Math.cos(t), y + k * Math.sin(t)];
+  });
+const measured = (points: readonly Point[], height = 20): MeasuredLine => ({
+  points,
+  pixels: points.map(([x, y]) => Math.round(y) * WIDE + Math.round(x)),
+  length: points.length,
+  width: 3,
+  height,
+  sign: -1,
+  blur: BLUR,
+});
+const merged =
+  (...lines: readonly MeasuredLine[]): Case =>
+  (s) =>
+    mergeLines(lines, s).length;
+const long = measured(along([50, 200], 0, 200));
+const turnedEnd = (deg: number, gap: number): MeasuredLine => {
+  // The next line begins half-way between the two directions, as a bend goes.
+  const half = ((deg / 2) * Math.PI) / 180;
+  const start: Point = [149 + gap * Math.cos(half), 200 + gap * Math.sin(half)];
+  return measured(along(start, deg, 100));
+};
+const first = measured(along([50, 200], 0, 100));
+
+const found = (points: readonly Point[]): FoundLine => measured(points);
+const joined =
+  (...lines: readonly FoundLine[]): Case =>
+  (s) =>
+    joinPieces(lines, WIDE, s).length;
+
+const rect = (x0: number, y0: number, width: number, height: number): Spot => ({
+  pixels: Array.from(
+    { length: width * height },
+    (_, i) => (y0 + Math.floor(i / width)) * WIDE + x0 + (i % width),
+  ),
+  sign: -1,
+  peak: 30,
+});
+
+const doubtOf = (end: number) => (s: FaceSettings) => {
+  const face = faceOf(() => 0);
+  const points = along([60, 100], 0, end - 60);
+  const line = { ...measured(points), pixels: points.map(([x, y]) => y * SIDE + x) };
+  return peelLines(face, [line], s).doubt;
+};
+const features =
+  (...paints: Parameters<typeof faceOf>[0][]): Case =>
+  (s) =>
+    findFeatures(faceOf(together(...paints)), BLUR, s)
+      .map((f) => `${f.kind} ${f.size.toFixed(1)}`)
+      .join(', ');
+const spotsOf =
+  (paint: Parameters<typeof faceOf>[0], scales: readonly number[], seed = 7): Case =>
+  (s) =>
+    findSpots(spotGround(faceOf(paint, seed), s), scales, s)
+      .map((spot) => spot.pixels.length)
+      .join(', ');
+
+const CIRCLE = { x: 150, y: 150, r: 69 };
+/** A fiber in its ferrule at 0.9 um a pixel, with dark marks on it. */
+const outside =
+  (marks: (x: number, y: number) => boolean, scratches: readonly (readonly Point[])[] = []): Case =>
+  (s) => {
+    const next = numbers(11);
+    const data = Uint8Array.from({ length: 300 * 300 }, (_, i) => {
+      const x = i % 300;
+      const y = Math.floor(i / 300);
+      const level = Math.hypot(x - CIRCLE.x, y - CIRCLE.y) < CIRCLE.r ? 130 : 165;
+      return Math.round((marks(x, y) ? 90 : level) + 4 * (next() - 0.5));
+    });
+    return findOutside({ width: 300, height: 300, data }, CIRCLE, 0.9, scratches, s).defects.length;
+  };
+const speck =
+  (px: number, py: number, size: number) =>
+  (x: number, y: number): boolean =>
+    Math.hypot(x - px, y - py) < size / 2;
+const scratchTo = (end: number): Point[] => along([end - 50, 150], 0, 51);
+
+/** For each threshold something that is found otherwise when it is raised by a third. */
+export const CASES: Readonly<Record<string, Case>> = {
+  'cladding.leastSeen': (s) => {
+    // Over three tenths of the way round the glass cannot be told from the ferrule.
+    const data = Uint8Array.from({ length: 300 * 300 }, (_, i) => {
+      const [x, y] = [(i % 300) - 150, Math.floor(i / 300) - 150];
+      const hidden = Math.abs(Math.atan2(y, x)) < 0.3 * Math.PI;
+      return Math.hypot(x, y) < 100 || (hidden && Math.hypot(x, y) < 130) ? 130 : 165;
+    });
+    return findCladding({ width: 300, height: 300, data }, s).state;
+  },
+  'noise.nearCentrePx': (s) => {
+    const face = faceOf((x, y) => (Math.hypot(x, y) > 12 ? 0 : (x + y) % 2 === 0 ? 12 : -12));
+    return spreadByDistance(face.level, face, s)[9]!.toFixed(1);
+  },
+  'merge.apartPx': merged(first, measured(along([194, 200], 0, 100))),
+  'merge.turnedDeg': merged(first, turnedEnd(33, 2)),
+  'merge.asidePx': merged(first, measured(along([153, 205.5], 0, 100))),
+  'merge.bendsDegPerPx': merged(first, turnedEnd(42, 35)),
+  'merge.tailPx': merged(
+    measured([
+      ...along([50, 20], 90, 9).map(([x, y]): Point => [x, 20 + (y - 20) * 20]),
+      ...along([51, 200], 0, 27),
+    ]),
+    measured(along([110, 200], 0, 36)),
+  ),
+  'merge.shortPx': merged(long, measured(along([110, 203], 0, 80))),
+  'merge.besidePx': merged(long, measured(along([130, 208.5], 0, 40))),
+  'merge.beyondPx': merged(long, measured(along([271, 200], 0, 20), 60)),
+  'merge.alongDeg': merged(long, measured(along([132, 190], 30, 40))),
+  'pieces.gapPx': joined(found(along([20, 200], 0, 100)), found(along([200, 200], 0, 60))),
+  'pieces.asidePx': joined(found(along([20, 200], 0, 100)), found(along([125, 213], 0, 60))),
+  'lines.shadowHeight': (s) =>
+    isSameLine(
+      measured(along([50, 200], 0, 100), 100),
+      { ...measured(along([60, 202], 0, 60), 50), sign: 1 },
+      WIDE,
+      s,
+    ),
+  'line.leastHeight': (s) => {
+    const face = faceOf(mark(30, 60, 3, 5), 9);
+    const points = along([100 - 50, 100 - 29], 30, 116);
+    const line = {
+      ...measured(points),
+      pixels: points.map(([x, y]) => Math.round(y) * SIDE + Math.round(x)),
+      sign: 1,
+    };
+    return measureLine(face, line, BLUR, 2, 26, s) !== null;
+  },
+  'peel.goesOnAtEnds': (s) => Math.max(...doubtOf(140)(s)).toFixed(1),
+  'peel.beyondEndPx': (s) => doubtOf(140)(s).filter((v) => v > 0).length,
+  'peel.toRimPx': (s) => doubtOf(169)(s).filter((v) => v > 0).length,
+  'spots.thinPx': (s) => joinThin([rect(50, 100, 60, 10), rect(112, 100, 60, 10)], WIDE, s).length,
+  'spots.closePx': (s) => joinThin([rect(50, 100, 30, 1), rect(86, 100, 30, 1)], WIDE, s).length,
+  'spots.mostPx': (s) => {
+    const ground = {
+      ...spotGround(
+        faceOf(() => 0),
+        s,
+      ),
+      fine: new Float32Array(90_000),
+    };
+    const face = { ...ground.face, side: 300, inside: new Uint8Array(90_000).fill(1) };
+    return flooded({ ...ground, face }, [45_000], null, () => true, s).length;
+  },
+  'spots.leastPx': spotsOf((x, y) => (x >= 10 && x <= 11 && y >= 5 && y <= 6 ? 25 : 0), [1]),
+  'spots.broadPx': spotsOf(disc(10, 5, 3.6, 5.5), [2], 9),
+  'spots.seedAtRim': spotsOf(disc(93, 3, 2, 8), [2]),
+  'features.thickPx': features(mark(20, 50, 16, 30), mark(20, 50, 2, 20, [0, 16])),
+  'features.rimPx': features(disc(94, 0, 1, 80)),
+  'features.faintPx': features(mark(30, 31, 1.5, 5)),
+  'outside.leastUm': outside(speck(245, 150, 7)),
+  'outside.elongation': outside((x, y) => Math.abs(x - 250) < 2.5 && Math.abs(y - 150) < 12.5),
+  'outside.goesOnUm': outside(speck(276, 150, 10), [scratchTo(218)]),
+  'outside.asideUm': outside(speck(247, 156.6, 10), [scratchTo(218)]),
+  'outside.bends': outside(speck(262, 158.6, 10), [scratchTo(218)]),
+  'outside.atEdgeUm': outside(speck(247, 150, 10), [scratchTo(212)]),
+  'compare.apartUm': (s) => {
+    const pit = (xUm: number) => ({
+      kind: 'defect' as const,
+      sizeUm: 2,
+      xUm,
+      yUm: 0,
+      nearestUm: 0,
+      farthestUm: 2,
+    });
+    return compareFaces([pit(10)], [pit(14)], s).stayed.length;
+  },
+};

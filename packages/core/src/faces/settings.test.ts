@@ -1,0 +1,56 @@
+import { expect, it } from 'vitest';
+import { FACE_SETTINGS } from './settings.ts';
+import { CASES } from './settings-cases-for-tests.ts';
+import { raised, THRESHOLDS } from './settings-for-tests.ts';
+
+it('every case is of a threshold that there is', () => {
+  expect(Object.keys(CASES).filter((name) => !THRESHOLDS.includes(name))).toEqual([]);
+});
+
+it.each(Object.entries(CASES))('%s decides: raised by a third, something else is found', (name, find) => {
+  expect(find(raised(name))).not.toBe(find(FACE_SETTINGS));
+});
+
+// What is found by the shipped settings, so that a changed one is seen.
+it('the shipped settings find what they found', () => {
+  expect(
+    Object.fromEntries(Object.entries(CASES).map(([name, find]) => [name, find(FACE_SETTINGS)])),
+  ).toMatchInlineSnapshot(`
+    {
+      "cladding.leastSeen": "found",
+      "compare.apartUm": 0,
+      "features.faintPx": "scratch 3.0",
+      "features.rimPx": "defect 6.8",
+      "features.thickPx": "scratch 15.6, defect 101.0",
+      "line.leastHeight": true,
+      "lines.shadowHeight": false,
+      "merge.alongDeg": 2,
+      "merge.apartPx": 2,
+      "merge.asidePx": 2,
+      "merge.bendsDegPerPx": 2,
+      "merge.besidePx": 2,
+      "merge.beyondPx": 2,
+      "merge.shortPx": 2,
+      "merge.tailPx": 1,
+      "merge.turnedDeg": 2,
+      "noise.nearCentrePx": "17.5",
+      "outside.asideUm": 1,
+      "outside.atEdgeUm": 1,
+      "outside.bends": 1,
+      "outside.elongation": 0,
+      "outside.goesOnUm": 1,
+      "outside.leastUm": 1,
+      "peel.beyondEndPx": 1634,
+      "peel.goesOnAtEnds": "20.5",
+      "peel.toRimPx": 2069,
+      "pieces.asidePx": 2,
+      "pieces.gapPx": 2,
+      "spots.broadPx": "",
+      "spots.closePx": 2,
+      "spots.leastPx": "4",
+      "spots.mostPx": 60001,
+      "spots.seedAtRim": "22",
+      "spots.thinPx": 2,
+    }
+  `);
+});
