@@ -78,6 +78,7 @@ test('a stop ends the piece for safety, is told on the board, and can be taken b
   await page.getByRole('link', { name: 'Today', exact: true }).click();
   await expect(page.getByText('Stopped: glass shards loose')).toBeVisible();
   await page.goto(address);
+  await expect(page.getByRole('alert').first()).toContainText('Stopped.');
   await page.keyboard.press('g');
   await page.locator('[data-test=sign-now]').click();
   await expect(page.getByText(/^Signed by|Signed$/).first()).toBeVisible();

@@ -68,12 +68,12 @@ test('how a skill is learned: trend, first pass, chart with its table, PNG and C
   await enterDemo(page, demo);
   await page.getByRole('link', { name: 'Insight' }).click();
   await page.getByRole('button', { name: 'How it is learned' }).click();
-  await page.getByRole('button', { name: 'Cleaving', exact: true }).click();
-  await expect(page).toHaveURL(/skill=cleave/);
-  const learned = page.locator('[data-learned=cleave]');
+  await page.getByRole('button', { name: 'Stripping', exact: true }).click();
+  await expect(page).toHaveURL(/skill=strip/);
+  const learned = page.locator('[data-learned=strip]');
   await expect(learned).toContainText('It is being learned');
   await expect(learned).toContainText(/Half have passed after .* attempts/);
-  await expect(learned.getByRole('img', { name: /Cleaving: passed by attempt/ })).toBeVisible();
+  await expect(learned.getByRole('img', { name: /Stripping: passed by attempt/ })).toBeVisible();
   await learned.getByText('As a table').click();
   const rows = learned.locator('tbody tr');
   await expect(rows.first()).toContainText('attempt 1');
@@ -81,7 +81,7 @@ test('how a skill is learned: trend, first pass, chart with its table, PNG and C
     page.waitForEvent('download'),
     learned.getByRole('button', { name: 'Figures (CSV)' }).click(),
   ]);
-  expect(csv.suggestedFilename()).toBe('cleaving-passed-by-attempt.csv');
+  expect(csv.suggestedFilename()).toBe('stripping-passed-by-attempt.csv');
   let text = '';
   for await (const part of await csv.createReadStream()) text += String(part);
   expect(text.trimEnd().split('\r\n')).toHaveLength((await rows.count()) + 1);
@@ -107,7 +107,7 @@ test('what if the loss limit were 0.5 dB: two settings side by side, in a worker
   const a = page.locator('[data-setting=A]');
   const b = page.locator('[data-setting=B]');
   await a.getByLabel(/Passes in a row/).fill('5');
-  await b.getByLabel('Limit to move').selectOption({ label: 'Loss read: loss of the finished end' });
+  await b.getByLabel('Limit to move').selectOption({ label: 'Loss read: insertion loss measured' });
   await b.locator('input[name=max]').fill('nothing');
   await expect(b.getByRole('alert')).toContainText('not a number');
   await expect(page.getByRole('button', { name: 'Score again' })).toBeDisabled();
@@ -156,7 +156,7 @@ test('what if over 20,000 attempts is a job of the server, with progress, and ca
       jobs.push(`${r.method()} ${r.url().split('/what-if')[1] ? 'one' : 'new'}`);
   });
   const b = page.locator('[data-setting=B]');
-  await b.getByLabel('Limit to move').selectOption({ label: 'Loss read: loss of the finished end' });
+  await b.getByLabel('Limit to move').selectOption({ label: 'Loss read: insertion loss measured' });
   await b.locator('input[name=max]').fill('0.45');
   await page.getByRole('button', { name: 'Score again' }).click();
   await expect(page.locator('[data-result=B]')).toContainText(/would have failed/, { timeout: 30_000 });
