@@ -13,7 +13,6 @@ import {
   parseDecimal,
   readingOf,
   REFERENCE_METHODS,
-  score,
   uncertaintyBudget,
   wavelengthsOf,
 } from '@clear-mark/core';

@@ -199,7 +199,7 @@ describe('a link', () => {
       polish,
       dbPerKm: fc.dictionary(
         fc.constantFrom('850', '1310', '1550'),
-        fc.double({ min: 0, max: 9, noNaN: true }),
+        fc.double({ min: 0.1, max: 9, noNaN: true }),
       ),
     }),
     fc.record({

@@ -20,7 +20,10 @@ const polish = oneOf(POLISHES);
 const lengthM = z.number().min(0).max(1e9);
 
 /** Coefficients by wavelength in nm; more than 100 dB/km is no fiber of a building. */
-export const DbPerKm = z.record(z.string().regex(/^\d{3,4}$/), z.number().min(0).max(100));
+export const DbPerKm = z.record(
+  z.string().regex(/^\d{3,4}$/),
+  z.number().min(0.1, 'a fiber loses 0.1 dB/km at least').max(20, 'a fiber loses 20 dB/km at most'),
+);
 
 export const LinkPlanShape = z.object({
   fiberClass: oneOf(FIBER_CLASSES),

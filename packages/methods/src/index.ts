@@ -9,6 +9,7 @@ export { DRAWINGS, type Drawing, STEP_DRAWINGS } from './drawings/index.ts';
 export { type ExampleLink, EXAMPLE_LINKS } from './example-links.ts';
 export { type DescribedLink, linkOfAttempt } from './link-of-attempt.ts';
 export { lossRulesFor, shippedBudget } from './loss-rules.ts';
-export { DECIDED_ELSEWHERE, PRACTICE_OPTIONS } from './practice-options.ts';
+export { PRACTICE_OPTIONS } from './practice-of-the-trade.ts';
+export { DECIDED_ELSEWHERE } from './practice-options.ts';
 export { LC_WEDGE_LOCATOR };
 export * from './drills.ts';

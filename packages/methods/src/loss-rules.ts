@@ -25,7 +25,7 @@ export const SINGLE_MODE_INSIDE: LossRules = {
   expectedFiberDbPerKm: { 1310: 0.35, 1550: 0.22 },
   floorDbPerKm: { 1310: 0.3, 1550: 0.17 },
   negativeToleranceDb: { db: -0.1, source: house('a loss below this cannot be: the reference is wrong') },
-  driftLimitDb: { db: 0.2, source: house('a reference that moved further is set again') },
+  driftLimitDb: { db: 0.1, source: house('a reference that moved further is set again') },
   referenceAgeLimitHours: 4,
   bendStepDb: { db: 0.5, source: house('1550 nm this far above 1310 nm points to a bend') },
   uncertainty: [

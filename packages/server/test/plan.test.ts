@@ -103,7 +103,7 @@ describe('the plan of retraining', () => {
 
 describe('what if', () => {
   const NOTHING = { label: 'as it is', passMark: null, limit: null, policy: null };
-  const LOSS = { criterionId: 'clear-mark/lc-wedge-locator/loss', min: null, max: 0.5 };
+  const LOSS = { criterionId: 'clear-mark/lc-wedge-locator/loss', min: null, max: 0.35 };
   const wait = async (id: string): Promise<WhatIfJob> => {
     for (;;) {
       const job = (await api.get(at(`/what-if/${id}`))).body as WhatIfJob;
@@ -150,7 +150,7 @@ describe('what if', () => {
     const started = await api.post(at('/what-if'), {
       id,
       filter: {},
-      settings: [NOTHING, { ...NOTHING, label: '0.5 dB', limit: LOSS }],
+      settings: [NOTHING, { ...NOTHING, label: '0.35 dB', limit: LOSS }],
     });
     expect(started.status).toBe(200);
     const job = await wait(id);
@@ -160,11 +160,11 @@ describe('what if', () => {
     expect(same!.changed).toBe(0);
     expect(tight!.newlyFailed).toBeGreaterThan(0);
     expect(tight!.newlyPassed).toBe(0);
-    // By hand: pieces that passed with a loss over 0.5 dB at some wavelength can only fail now.
+    // By hand: pieces that passed with a loss over 0.35 dB at some wavelength can only fail now.
     const over = await world.db.raw(
       `select count(distinct l.attempt_id)::int as n from outcome_losses l
          join outcome_skills w on w.attempt_id = l.attempt_id and w.skill = 'whole' and w.mark in ('P', 'p')
-        where l.class_id = ? and l.loss_db > 0.5`,
+        where l.class_id = ? and l.loss_db > 0.35`,
       [classId],
     );
     expect(tight!.newlyFailed).toBeLessThanOrEqual(over.rows[0].n);

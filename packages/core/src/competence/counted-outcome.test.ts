@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import {
   check,
+  entry,
   failed,
   loss,
   passed,
@@ -22,6 +23,14 @@ const counted = (entries: Parameters<typeof score>[1], references = REFERENCES) 
 const READ = [reading(1310, '-5.30'), reading(1550, '-5.40')];
 
 describe('an outcome laid out for counting', () => {
+  it('of a piece that was stopped is a stop breach of the skill at hand and of the whole', () => {
+    const stop = entry('loss', { kind: 'stop', hazard: 'light' }, { kind: 'stop', part: 'stop' });
+    const { whole, skills } = counted([passed('clean'), passed('wiped'), ...READ, stop]);
+    expect(whole).toBe('S');
+    expect(skills).toContainEqual({ skill: 'test', mark: 'S' });
+    expect(skills).toContainEqual({ skill: 'strip', mark: 'P' });
+  });
+
   it('has a mark for the whole and for each skill, points lost, and the losses in dB', () => {
     const { whole, skills, criteria, losses } = counted([passed('clean'), failed('wiped'), ...READ]);
     expect(whole).toBe('F');

@@ -1,7 +1,8 @@
 import type { Outcome } from '../scoring/index.ts';
 import type { MethodSheet } from '../sheet/index.ts';
 import { type Facts, factsOf, workKindOf } from './facts.ts';
-import { type Cause, type CauseRule, RULES, type Symptom } from './rules.ts';
+import type { Cause, Symptom } from './causes.ts';
+import { type CauseRule, RULES } from './rules.ts';
 
 export interface LikelyCause {
   readonly cause: Cause;

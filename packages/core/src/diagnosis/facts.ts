@@ -1,5 +1,5 @@
 import type { MethodSheet } from '../sheet/index.ts';
-import type { WorkKind } from './rules.ts';
+import type { WorkKind } from './causes.ts';
 import type { CriterionOutcome, Outcome } from '../scoring/index.ts';
 
 /** What was scored on a piece, in the terms that the rules ask in. Names are the last part of a criterion's id. */

@@ -1,11 +1,3 @@
 export * from './diagnose.ts';
-export {
-  type Cause,
-  CAUSE_SKILL,
-  CAUSES,
-  type Symptom,
-  SYMPTOMS,
-  type WorkKind,
-  WORK_KINDS,
-} from './rules.ts';
+export * from './causes.ts';
 export { workKindOf } from './facts.ts';

@@ -105,7 +105,8 @@ export const CASES: Readonly<Record<string, Case>> = {
   'cladding.leastSeen': (s) => {
     // Over three tenths of the way round the glass cannot be told from the ferrule.
     const data = Uint8Array.from({ length: 300 * 300 }, (_, i) => {
-      const [x, y] = [(i % 300) - 150, Math.floor(i / 300) - 150];
+      const x = (i % 300) - 150;
+      const y = Math.floor(i / 300) - 150;
       const hidden = Math.abs(Math.atan2(y, x)) < 0.3 * Math.PI;
       return Math.hypot(x, y) < 100 || (hidden && Math.hypot(x, y) < 130) ? 130 : 165;
     });

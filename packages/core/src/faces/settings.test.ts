@@ -13,9 +13,8 @@ it.each(Object.entries(CASES))('%s decides: raised by a third, something else is
 
 // What is found by the shipped settings, so that a changed one is seen.
 it('the shipped settings find what they found', () => {
-  expect(
-    Object.fromEntries(Object.entries(CASES).map(([name, find]) => [name, find(FACE_SETTINGS)])),
-  ).toMatchInlineSnapshot(`
+  expect(Object.fromEntries(Object.entries(CASES).map(([name, find]) => [name, find(FACE_SETTINGS)])))
+    .toMatchInlineSnapshot(`
     {
       "cladding.leastSeen": "found",
       "compare.apartUm": 0,

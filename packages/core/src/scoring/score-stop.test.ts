@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest';
-import { countedOutcome } from '../competence/index.ts';
 import { check, entry, failed, passed, retract, sheetOf, step } from './entries-for-tests.ts';
 import { checkValue } from './entry-value.ts';
 import { score } from './score.ts';
@@ -48,12 +47,6 @@ describe('a stop', () => {
     const critical = sheetOf(step('s1', 'strip', [check('a', { critical: true })]));
     const codes = score(critical, [failed('a'), stop('a', 'shards')]).reasons.map((r) => r.code);
     expect(codes.slice(0, 2)).toEqual(['group.stopped', 'group.critical_failed']);
-  });
-  it('is counted as a stop breach of its skill and of the whole', () => {
-    const counted = countedOutcome(sheet, score(sheet, [passed('a'), passed('b'), stop('c', 'other')]));
-    expect(counted.whole).toBe('S');
-    expect(counted.skills).toContainEqual({ skill: 'cleave', mark: 'S' });
-    expect(counted.skills).toContainEqual({ skill: 'strip', mark: 'P' });
   });
   it('stands in a part of its own', () => {
     const criterion = sheet.steps[0]!.criteria[0]!;

@@ -2,7 +2,7 @@ import type { MethodSheet } from '@clear-mark/core';
 import { criteriaOf, step } from '../../build.ts';
 import { LIVE_FIBER_CAUTIONS } from '../../common/cautions.ts';
 import { cleaveLook, cleaving } from '../../common/cleave-steps.ts';
-import { around, bareGlass, benchReady, jacket, kit, markGap } from '../../common/prepare-steps.ts';
+import { around, bareGlass, benchReady, jacket, markGap } from '../../common/prepare-steps.ts';
 import { commonPractice, house } from '../../sources.ts';
 import { method } from '../method.ts';
 import { afterLock, insert, THINGS } from '../prepolished-parts.ts';

@@ -6,9 +6,7 @@ import {
   dismissPart,
   type Entry,
   HAND_PART,
-  type Hazard,
   type Skill,
-  STOP_PART,
   TIMER_PART,
 } from '@clear-mark/core';
 import type { ClassReference } from '@clear-mark/contract';
@@ -17,25 +15,19 @@ import StripDrawing from '../../shared/StripDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
 import { useSession } from '../../session/session.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
-import { wordsOf } from '../../api/client.ts';
 import BenchRail from './BenchRail.vue';
 import CriterionRow from './CriterionRow.vue';
-import FindDialog from './FindDialog.vue';
 import HandCall from './HandCall.vue';
-import KeysDialog from './KeysDialog.vue';
 import LimitDetails from './LimitDetails.vue';
 import LossField from './LossField.vue';
-import NoteDialog from './NoteDialog.vue';
 import OutcomePanel from './OutcomePanel.vue';
 import ReadingsGrid from './ReadingsGrid.vue';
 import type { GridCriterion } from './readings-grid.model.ts';
-import ReferenceDialog from './ReferenceDialog.vue';
+import SheetDialogs from './SheetDialogs.vue';
 import SheetDock from './SheetDock.vue';
 import SheetHead from './SheetHead.vue';
-import SignDialog from './SignDialog.vue';
 import SplicerLine from './SplicerLine.vue';
 import StepHead from './StepHead.vue';
-import StopDialog from './StopDialog.vue';
 import StopNotice from './StopNotice.vue';
 import {
   openChecks,
@@ -118,12 +110,6 @@ const openOfStep = computed(
   () => openChecks(byCriterion.value.get(atHand.value?.step.id ?? '') ?? [], sheet.outcomes.value).length,
 );
 const sampledLeft = computed(() => openSampled(sheet.criteria.value, sheet.outcomes.value).length);
-/** Ends the piece for safety, at the criterion at hand. */
-function stopPiece(hazard: Hazard, note: string | null): void {
-  const criterionId = atHand.value!.criterion.id;
-  sheet.add({ kind: 'stop', criterionId, part: STOP_PART, value: { kind: 'stop', hazard }, note });
-  dialog.value = null;
-}
 function raiseHand(): void {
   const criterionId = atHand.value!.criterion.id;
   sheet.add({ kind: 'hand', criterionId, part: HAND_PART, value: { kind: 'hand' } });
@@ -150,19 +136,6 @@ function referenceFor(nm: number): ClassReference | null {
 }
 const undoLabel = computed(() => cursor.undoLabel.value);
 const dismissed = computed(() => standingDismissals(sheet.entries.value));
-const signFailure = ref<string | null>(null);
-
-async function sign(reason: string | null, asVoid: boolean): Promise<void> {
-  signFailure.value = null;
-  try {
-    await sheet.sign(reason, asVoid);
-    dialog.value = null;
-  } catch (error) {
-    signFailure.value = wordsOf(error);
-    await sheet.load();
-  }
-}
-
 /** The instructor's recorded choice; undo takes it back like any other entry. */
 function charge(criterionId: string, skill: Skill, cause: Cause): void {
   sheet.add({ kind: 'charge', criterionId, part: CHARGE_PART, value: { kind: 'charge', skill, cause } });
@@ -342,46 +315,14 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
         @keys="dialog = 'keys'"
       />
     </div>
-    <NoteDialog
-      v-if="dialog === 'note' && current"
-      :label="current.criterion.label"
-      :notes="cursor.notes.value"
-      @close="dialog = null"
-      @note="
-        (text) => (
-          sheet.add({ kind: 'note', criterionId: current!.criterion.id, note: text }),
-          (dialog = null)
-        )
-      "
-    />
-    <SignDialog
-      v-if="dialog === 'sign' && sheet.ifSigned.value"
-      :if-signed="sheet.ifSigned.value"
-      :criteria="sheet.criteria.value"
-      :pending="sheet.pending.value"
-      :trainee="sheet.document.value.attempt.traineeName"
-      :failure="signFailure"
-      @close="((dialog = null), (signFailure = null))"
-      @sign="sign"
-    />
-    <ReferenceDialog
-      v-if="dialog === 'reference' && cursor.lossItem.value"
-      :attempt-id="attemptId"
+    <SheetDialogs
+      v-model="dialog"
+      :sheet="sheet"
+      :cursor="cursor"
       :class-id="classId"
-      :criterion="cursor.lossItem.value"
+      :attempt-id="attemptId"
       :instrument-id="instrumentId"
-      @close="dialog = null"
-      @made="sheet.addReference"
     />
-    <StopDialog
-      v-if="dialog === 'stop' && atHand"
-      :trainee="sheet.document.value.attempt.traineeName"
-      :at="atHand.step.title"
-      @close="dialog = null"
-      @stop="stopPiece"
-    />
-    <FindDialog v-if="dialog === 'find'" :class-id="classId" @close="dialog = null" />
-    <KeysDialog v-if="dialog === 'keys'" @close="dialog = null" />
   </div>
 </template>
 

@@ -322,6 +322,8 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
   };
 }
 
+export type SheetCursor = ReturnType<typeof useSheetCursor>;
+
 function focusKind(target: HTMLElement): KeyPress['focus'] {
   if (target instanceof HTMLInputElement && target.dataset['number'] !== undefined) return 'number';
   if (target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement) return 'text';
