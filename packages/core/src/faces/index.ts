@@ -1,5 +1,6 @@
 export * from './grading/criteria.ts';
 export * from './pixels/enclosing-circle.ts';
+export * from './grading/face-level.ts';
 export * from './grading/faults.ts';
 export * from './grading/grade-face.ts';
 export * from './pixels/image.ts';

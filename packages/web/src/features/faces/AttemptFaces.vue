@@ -38,8 +38,6 @@ onMounted(async () => {
 </template>
 
 <style scoped>
-.faces {
-}
 .face {
   padding: 0 10px 0 4px;
 }

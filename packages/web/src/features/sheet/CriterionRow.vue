@@ -35,10 +35,12 @@ const props = defineProps<{
   origin?: Origin | null;
   /** An instrument that can walk the ports of a map. */
   portLight?: LiveInstrument | null;
+  /** The level that a graded picture gives to the end face. */
+  graded?: string | null;
 }>();
 const emit = defineEmits<{
   select: [];
-  value: [value: EntryValue, source: 'typed' | 'timer' | 'instrument'];
+  value: [value: EntryValue, source: 'typed' | 'timer' | 'instrument', note?: string | null];
   done: [];
   keep: [entry: Entry];
   timer: [act: 'start' | 'drop'];
@@ -138,7 +140,8 @@ function tap(): void {
       :criterion="criterion"
       :entry="entry"
       :locked="locked"
-      @value="emit('value', $event, 'typed')"
+      :graded="graded"
+      @value="(value, note) => emit('value', value, 'typed', note)"
     />
     <CallField
       v-else-if="criterion.kind === 'call'"

@@ -1,11 +1,34 @@
 <script setup lang="ts">
 import type { Entry, EntryValue, GradeCriterion } from '@clear-mark/core';
 import { VERDICT_WORDS } from '@clear-mark/words';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import ScaleDrawing from '../../shared/ScaleDrawing.vue';
 
-const props = defineProps<{ criterion: GradeCriterion; entry: Entry | null; locked: boolean }>();
-const emit = defineEmits<{ value: [value: EntryValue] }>();
+const props = defineProps<{
+  criterion: GradeCriterion;
+  entry: Entry | null;
+  locked: boolean;
+  /** The level that a graded picture gives; another one is entered with a reason. */
+  graded?: string | null;
+}>();
+const emit = defineEmits<{ value: [value: EntryValue, note: string | null] }>();
+const measured = computed(() => props.criterion.levels.find((l) => l.id === props.graded) ?? null);
+const overruling = ref<string | null>(null);
+const reason = ref('');
+
+function choose(level: string): void {
+  if (props.locked) return;
+  if (measured.value && level !== measured.value.id) {
+    overruling.value = level;
+    return;
+  }
+  enter(level, null);
+}
+function enter(level: string, note: string | null): void {
+  overruling.value = null;
+  reason.value = '';
+  emit('value', { kind: 'grade', level }, note);
+}
 const chosen = computed(() => (props.entry?.value?.kind === 'grade' ? props.entry.value.level : null));
 </script>
 
@@ -19,16 +42,42 @@ const chosen = computed(() => (props.entry?.value?.kind === 'grade' ? props.entr
       type="button"
       :disabled="locked && chosen !== level.id"
       :aria-pressed="chosen === level.id"
-      @click="!locked && emit('value', { kind: 'grade', level: level.id })"
+      @click="choose(level.id)"
     >
       <ScaleDrawing :name="level.drawing" />
       <span class="name">{{ level.label }}</span>
       <span class="small soft">{{ VERDICT_WORDS[level.verdict] }} · {{ i + 1 }}</span>
     </button>
+    <p v-if="measured && !locked && chosen === null && overruling === null" class="graded">
+      Graded in Faces: <b>{{ measured.label }}</b>
+      <el-button @click="enter(measured.id, null)">Take it</el-button>
+    </p>
+    <form
+      v-if="overruling !== null"
+      class="graded"
+      @submit.prevent="reason.trim() !== '' && enter(overruling, reason.trim())"
+    >
+      <span
+        >Graded in Faces: <b>{{ measured?.label }}</b>. Why not?</span
+      >
+      <el-input v-model="reason" maxlength="500" aria-label="Why not as graded" autofocus />
+      <el-button native-type="submit" :disabled="reason.trim() === ''">Overrule</el-button>
+      <el-button @click="overruling = null">Cancel</el-button>
+    </form>
   </div>
 </template>
 
 <style scoped>
+.graded {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+}
+.graded .el-input {
+  flex: 1 1 200px;
+}
 .levels {
   grid-column: 1 / -1;
   display: grid;

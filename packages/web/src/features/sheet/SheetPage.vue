@@ -39,6 +39,7 @@ import {
 } from './sheet.model.ts';
 import { originOf } from './origins.model.ts';
 import RecordNotices from './RecordNotices.vue';
+import { useGradedFace } from './use-graded-face.ts';
 import { useSheet } from './use-sheet.ts';
 import { type DialogName, useSheetCursor } from './use-sheet-cursor.ts';
 import { useSheetInstruments } from './use-sheet-instruments.ts';
@@ -114,6 +115,7 @@ function raiseHand(): void {
   const criterionId = atHand.value!.criterion.id;
   sheet.add({ kind: 'hand', criterionId, part: HAND_PART, value: { kind: 'hand' } });
 }
+const gradedFace = useGradedFace(props.classId, props.attemptId);
 const bench = useSheetInstruments(sheet);
 const isGrid = (c: Criterion): c is GridCriterion =>
   c.kind === 'readings' || (c.kind === 'loss' && c.fibers !== undefined);
@@ -229,7 +231,8 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
             @keep="keep"
             @timer="(act) => (act === 'start' ? startTimer(item) : dropTimer(item))"
             @select="cursor.select(item)"
-            @value="(value, source) => cursor.enter(item, '', value, source)"
+            :graded="item.criterion.id.endsWith('/end-face') ? gradedFace : null"
+            @value="(value, source, note) => cursor.enter(item, '', value, source, note)"
             @done="cursor.leave(item)"
           >
             <LossField

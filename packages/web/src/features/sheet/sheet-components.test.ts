@@ -3,6 +3,7 @@ import {
   type CountCriterion,
   type CriterionOutcome,
   DEFAULT_SCORING,
+  type GradeCriterion,
   score,
   type Stop,
 } from '@clear-mark/core';
@@ -10,11 +11,13 @@ import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import { mount } from '@vue/test-utils';
 import { afterEach, describe, expect, it } from 'vitest';
 import CountField from './CountField.vue';
+import GradeField from './GradeField.vue';
 import OutcomePanel from './OutcomePanel.vue';
 import SheetDock from './SheetDock.vue';
 import { listCriteria } from './sheet.model.ts';
 import StopDialog from './StopDialog.vue';
 import StopNotice from './StopNotice.vue';
+import { levelOfRows } from './use-graded-face.ts';
 
 const criteria = listCriteria(LC_WEDGE_LOCATOR);
 const open = score(LC_WEDGE_LOCATOR, [], DEFAULT_SCORING);
@@ -126,6 +129,49 @@ describe('what can be done with the current criterion', () => {
   it('undoes only what is there', () => {
     expect(act(dock({}), 'Undo')!.attributes('disabled')).toBeDefined();
     expect(act(dock({ undoLabel: 'Take back: x' }), 'Undo')!.attributes('disabled')).toBeUndefined();
+  });
+});
+
+describe('the end face of a piece that was graded in Faces', () => {
+  const field = (graded: string | null) =>
+    mount(GradeField, {
+      props: { criterion: item('end-face').criterion as GradeCriterion, entry: null, locked: false, graded },
+    });
+  const button = (found: ReturnType<typeof field>, words: string) =>
+    found.findAll('button').find((b) => b.text().includes(words))!;
+  it('has its level from the grade, by one tap', async () => {
+    const graded = field('damaged');
+    expect(graded.text()).toContain('Graded in Faces: Scratch, pit or crack in the core zone');
+    await button(graded, 'Take it').trigger('click');
+    expect(graded.emitted('value')).toEqual([[{ kind: 'grade', level: 'damaged' }, null]]);
+  });
+  it('is overruled with a reason only', async () => {
+    const graded = field('damaged');
+    await button(graded, 'Clean').trigger('click');
+    expect(graded.emitted('value')).toBeUndefined();
+    expect(button(graded, 'Overrule').attributes('disabled')).toBeDefined();
+    await graded.get('input').setValue('the picture is of the other end');
+    await graded.get('form').trigger('submit');
+    expect(graded.emitted('value')).toEqual([
+      [{ kind: 'grade', level: 'clean' }, 'the picture is of the other end'],
+    ]);
+  });
+  it('without a grade is what the eye says', async () => {
+    const eye = field(null);
+    expect(eye.text()).not.toContain('Graded in Faces');
+    await button(eye, 'Clean').trigger('click');
+    expect(eye.emitted('value')).toEqual([[{ kind: 'grade', level: 'clean' }, null]]);
+  });
+  it('the newest graded picture counts', () => {
+    const row = (takenAt: string, verdict: 'pass' | 'fail' | null) => ({
+      takenAt,
+      verdict,
+      view: 'single',
+      faults: [],
+    });
+    const rows = [row('2026-03-02', 'fail'), row('2026-03-03', 'pass'), row('2026-03-04', null)];
+    expect(levelOfRows(rows as never)).toBe('clean');
+    expect(levelOfRows([])).toBeNull();
   });
 });
 

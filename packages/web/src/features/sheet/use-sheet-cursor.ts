@@ -102,9 +102,10 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
     part: string,
     value: EntryValue,
     source: 'typed' | 'timer' | 'instrument',
+    note: string | null = null,
   ): void {
     if (locked.value) return;
-    sheet.add({ kind: 'value', criterionId: item.criterion.id, part, value, source });
+    sheet.add({ kind: 'value', criterionId: item.criterion.id, part, value, source, note });
     if (value.kind === 'check' && !value.passed) return select(item);
     advance(item, part);
   }
@@ -237,12 +238,12 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
     perform(act, item);
   }
 
+  /** As a tap on the level: where a picture was graded, another level asks for its reason. */
   function chooseLevel(item: SheetCriterion, number: number, event: KeyboardEvent): void {
-    if (item.criterion.kind !== 'grade') return;
-    const level = item.criterion.levels[number - 1];
+    const level = rowElement(item)?.querySelectorAll<HTMLButtonElement>('.level')[number - 1];
     if (!level) return;
     event.preventDefault();
-    enter(item, '', { kind: 'grade', level: level.id }, 'typed');
+    level.click();
   }
 
   /** 1 for good, 2 for bad; where the sheet has no reference, what it is has to be tapped as well. */
