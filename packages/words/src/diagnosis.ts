@@ -3,7 +3,7 @@ import type { Cause, Symptom } from '@clear-mark/core';
 export const SYMPTOM_WORDS: Readonly<Record<Symptom, string>> = {
   high_loss: 'Loss over the limit',
   light_at_window: 'Light where the faces should meet',
-  loss_slightly_high: 'Passes, but loses more than good work',
+  loss_slightly_high: 'Passes, above expected loss',
   bend_signature: '1550 nm far above 1310 nm',
   bow_early: 'Bow started early',
   no_bow: 'No bow',

@@ -116,7 +116,7 @@ export const FLAG_WORDS: Readonly<Record<Flag, string>> = {
   gain_within_uncertainty: 'Slightly below zero: a gain within the uncertainty.',
   decimal_slip_confirmed: 'Far outside, and confirmed as typed.',
   bend_suspected: '1550 nm is far above 1310 nm: look for a bend.',
-  poor_for_good_work: 'Passes, but good work loses clearly less.',
+  poor_for_good_work: 'Passes, above expected loss.',
   calibration_overdue: 'The instrument’s calibration had run out.',
 };
 
