@@ -64,7 +64,7 @@ test('a stop ends the piece for safety, is told on the board, and can be taken b
   await page.keyboard.press('!');
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByRole('button', { name: 'Stop the piece' })).toBeDisabled();
-  await dialog.getByText('Eyes: safety glasses off').click();
+  await dialog.getByText('Safety glasses off').click();
   await dialog.getByLabel('What happened').fill('pushed up to the forehead');
   await dialog.getByRole('button', { name: 'Stop the piece' }).click();
   await expect(page.locator('[data-test=verdict]')).toHaveText('Fail');

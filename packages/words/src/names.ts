@@ -34,9 +34,9 @@ export const COVERAGE_WORDS: Readonly<Record<Coverage, string>> = {
 
 /** What a piece was stopped for. */
 export const HAZARD_WORDS: Readonly<Record<Hazard, string>> = {
-  eyes: 'Eyes: safety glasses off',
+  eyes: 'Safety glasses off',
   shards: 'Glass shards loose',
-  light: 'Light: a live end looked into, or under the microscope',
+  light: 'A live end looked into, or under the microscope',
   arc_heat: 'Arc or heat',
   chemistry: 'Chemicals',
   food: 'Food or drink at the bench',

@@ -108,7 +108,8 @@ const REASONS: Readonly<Record<ReasonCode, (p: Params, label: LabelOf) => string
   'open.conflict': (p) => `scored ${say(p, 'count')} times without knowledge of each other: choose one`,
   'open.proposed': () => 'entered by the trainee, not witnessed',
   'group.stop_breach': (p, label) => `Stopped: ${label(say(p, 'criterion'))}`,
-  'group.stopped': (p) => `Stopped for safety: ${HAZARD_WORDS[p['hazard'] as Hazard] ?? say(p, 'hazard')}`,
+  'group.stopped': (p) =>
+    `Stopped for safety: ${(HAZARD_WORDS[p['hazard'] as Hazard] ?? say(p, 'hazard')).toLowerCase()}`,
   'group.critical_failed': (p, label) => `Critical: ${label(say(p, 'criterion'))}`,
   'group.pass_mark_missed': (p) =>
     `At best ${say(p, 'best')} of ${say(p, 'possible')} points, pass mark ${say(p, 'mark')} %`,

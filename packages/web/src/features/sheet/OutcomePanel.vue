@@ -44,7 +44,7 @@ const ready = computed(() => {
 function failuresOf(skill: Skill): { id: string; text: string }[] {
   const stops = (props.outcome.stops ?? [])
     .filter((s) => s.skill === skill)
-    .map((s) => ({ id: s.criterionId, text: `Stopped for safety: ${HAZARD_WORDS[s.hazard]}` }));
+    .map((s) => ({ id: s.criterionId, text: `Stopped for safety: ${HAZARD_WORDS[s.hazard].toLowerCase()}` }));
   const failed = props.outcome.criteria
     .filter((c) => c.skill === skill && c.state !== 'open' && c.state !== 'not_seen' && c.verdict !== 'pass')
     .map((c) => ({

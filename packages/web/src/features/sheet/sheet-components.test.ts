@@ -70,7 +70,7 @@ describe('the stop of a piece', () => {
   });
   it('that stands is told with its note, and taken back by who may', async () => {
     const notice = mount(StopNotice, { props: { stops: [stop], canTakeBack: true } });
-    expect(notice.text()).toContain('Eyes: safety glasses off: on the forehead.');
+    expect(notice.text()).toContain('Safety glasses off: on the forehead.');
     expect(notice.text()).toContain('Stripping fails');
     await notice.get('button').trigger('click');
     expect(notice.emitted('takeBack')).toEqual([['e1']]);
@@ -94,7 +94,7 @@ describe('the stop of a piece', () => {
         dismissed: new Set<string>(),
       },
     });
-    expect(panel.get('[data-skill=strip]').text()).toContain('Stopped for safety: Eyes');
+    expect(panel.get('[data-skill=strip]').text()).toContain('Stopped for safety: safety glasses off');
     expect(panel.get('[data-skill=cleave]').text()).not.toContain('Stopped');
   });
 });
