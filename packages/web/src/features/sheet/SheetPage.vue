@@ -115,6 +115,7 @@ function raiseHand(): void {
   const criterionId = atHand.value!.criterion.id;
   sheet.add({ kind: 'hand', criterionId, part: HAND_PART, value: { kind: 'hand' } });
 }
+const isEndFace = (c: Criterion): boolean => c.id.endsWith('/end-face');
 const gradedFace = useGradedFace(props.classId, props.attemptId);
 const bench = useSheetInstruments(sheet);
 const isGrid = (c: Criterion): c is GridCriterion =>
@@ -152,6 +153,7 @@ function dismiss(criterionId: string, symptom: string, cause: Cause): void {
 onMounted(async () => {
   await sheet.load();
   cursor.toFirstOpen();
+  if (sheet.criteria.value.some((c) => isEndFace(c.criterion))) void gradedFace.load();
   window.addEventListener('keydown', cursor.onKey);
 });
 onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
@@ -228,10 +230,10 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
             :name-of="nameOf"
             :origin="originFor(item)"
             :port-light="item.criterion.kind === 'map' ? bench.portLight.value : null"
+            :graded="isEndFace(item.criterion) ? gradedFace.level.value : null"
             @keep="keep"
             @timer="(act) => (act === 'start' ? startTimer(item) : dropTimer(item))"
             @select="cursor.select(item)"
-            :graded="item.criterion.id.endsWith('/end-face') ? gradedFace : null"
             @value="(value, source, note) => cursor.enter(item, '', value, source, note)"
             @done="cursor.leave(item)"
           >

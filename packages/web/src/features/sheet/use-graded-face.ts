@@ -1,6 +1,6 @@
 import { type FaceLevel, levelOfFace } from '@clear-mark/core';
 import type { FaceRow } from '@clear-mark/contract';
-import { onMounted, shallowRef } from 'vue';
+import { shallowRef } from 'vue';
 import { call, ROUTES } from '../../api/client.ts';
 
 /** The level that the piece's newest graded picture gives; null where none was graded, or the server is away. */
@@ -10,13 +10,13 @@ export const levelOfRows = (rows: readonly FaceRow[]): FaceLevel | null => {
   return newest ? levelOfFace(newest.verdict!, newest.faults) : null;
 };
 
-/** What the grading of the piece's end face says of it. */
+/** What the grading of the piece's end face says of it; asked for by a sheet that judges one. */
 export function useGradedFace(classId: string, attemptId: string) {
   const level = shallowRef<FaceLevel | null>(null);
-  onMounted(async () => {
+  async function load(): Promise<void> {
     if (classId === '') return;
     const rows = await call(ROUTES.faces, { params: { id: classId }, query: { attemptId } }).catch(() => []);
     level.value = levelOfRows(rows);
-  });
-  return level;
+  }
+  return { level, load };
 }
