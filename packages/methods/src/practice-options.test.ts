@@ -103,6 +103,18 @@ describe('practice options', () => {
     expect(by('handle-crimp', { fiber: '62' }).fiberClass).toBe('OM1');
     expect(methodOf('loss-one-cord').schools!.some((s) => s.id === 'fiber')).toBe(false);
   });
+  it('whatever else a class chose, a termination on multimode has its own table and can be scored', () => {
+    for (const method of SHIPPED_METHODS) {
+      if (!method.schools?.some((s) => s.id === 'fiber')) continue;
+      for (const practice of method.schools) {
+        for (const option of practice.options) {
+          if (practice.id === 'fiber') continue;
+          const sheet = applyPractice(method, { fiber: '50', [practice.id]: option.id });
+          expect(scorePiece(sheet).verdict, `${method.id} ${practice.id} ${option.id}`).toBe('pass');
+        }
+      }
+    }
+  });
   it('how a cleave is judged: shipped by the kind, and what a class may add or leave', () => {
     expect(find('lc-wedge', {}, 'cleave-angle')).toBeUndefined();
     expect(find('lc-wedge', { 'inspect-cleaves': 'scope' }, 'cleave-angle')).toMatchObject({

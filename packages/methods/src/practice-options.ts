@@ -165,7 +165,8 @@ export function withPractice(sheet: MethodSheet, look: Step | null = null): Meth
       changes: [...criteria.flatMap((c) => effect(nameOf(c), c) ?? []), ...(ofSheet?.(sheet) ?? [])],
     })),
   }));
-  const schools = [depth(sheet), fiberOf(sheet), cleaveJudged(sheet, look), ...ofTheTrade].filter(
+  // The fiber last: whatever else is chosen for a loss, it then has the wavelengths and the table of its fiber.
+  const schools = [depth(sheet), cleaveJudged(sheet, look), ...ofTheTrade, fiberOf(sheet)].filter(
     (practice) => practice.options.some((o) => o.changes.length > 0),
   );
   return schools.length > 0 ? { ...sheet, schools } : sheet;

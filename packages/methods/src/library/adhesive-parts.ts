@@ -1,5 +1,6 @@
 import type { Step } from '@clear-mark/core';
 import { atLeast, atMost, between, step, type Criteria } from '../build.ts';
+import { kit, partsOn } from '../common/prepare-steps.ts';
 import { commonPractice, house } from '../sources.ts';
 
 /** The stub of a cured connector scored and pulled, inside a termination. */
@@ -163,5 +164,15 @@ export const cleanBetween = (c: Criteria, name: string, label: string): Step =>
 /** After polishing: cleaned before the first look, then the face at 400 times. */
 export const POLISHED_LOOK =
   'Alcohol wipe, dry wipe, then the look, at 400 times: no scratch, void, chip. Both ends off source and meter first.';
+
+/** The loose parts of the 3 mm cord and its connector with activator. */
+export const cordParts = (c: Criteria): Step[] => [
+  kit(c, 'Connector for the core chosen before its bag is opened.', 'Connector for this core'),
+  partsOn(
+    c,
+    'Large boot, then crimp ring, narrow end first',
+    'Large boot on, narrow end leading, then the crimp ring likewise; both checked, pushed back.',
+  ),
+];
 
 export const STRIP = { jacketMm: 35, bufferMm: 20, cleaveMm: 20 };

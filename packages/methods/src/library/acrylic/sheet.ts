@@ -12,7 +12,7 @@ import {
 } from '../../common/prepare-steps.ts';
 import { inspecting, singleCordLoss } from '../../common/test-steps.ts';
 import { commonPractice, house } from '../../sources.ts';
-import { cleanBetween, fullPolish, POLISHED_LOOK, scribing } from '../adhesive-parts.ts';
+import { cleanBetween, cordParts, fullPolish, POLISHED_LOOK, scribing } from '../adhesive-parts.ts';
 import { method } from '../method.ts';
 
 const THINGS = ['bench', 'batch', 'film', 'scope', 'instrument', 'cord'] as const;
@@ -172,12 +172,7 @@ function activator(): MethodSheet {
     cautions: LIVE_FIBER_CAUTIONS,
     steps: [
       benchReady(c),
-      kit(c, 'Connector for the core chosen before its bag is opened.', 'Connector for this core'),
-      partsOn(
-        c,
-        'Large boot, then crimp ring, narrow end first',
-        'Large boot on, narrow end leading, then the crimp ring likewise; both checked, pushed back.',
-      ),
+      ...cordParts(c),
       jacket(
         c,
         '35',

@@ -1,10 +1,10 @@
 import type { MethodSheet } from '@clear-mark/core';
 import { atLeast, care, criteriaOf, step } from '../../build.ts';
 import { FIBER_CAUTIONS } from '../../common/cautions.ts';
-import { around, benchReady, clearUp, kit, partsOn } from '../../common/prepare-steps.ts';
+import { around, benchReady, clearUp } from '../../common/prepare-steps.ts';
 import { commonPractice, house } from '../../sources.ts';
 import { method } from '../method.ts';
-import { STRIP } from '../adhesive-parts.ts';
+import { cordParts, STRIP } from '../adhesive-parts.ts';
 
 function roundCord(): MethodSheet {
   const c = criteriaOf('round-cord');
@@ -19,12 +19,7 @@ function roundCord(): MethodSheet {
     cautions: FIBER_CAUTIONS,
     steps: [
       benchReady(c),
-      kit(c, 'Connector for the core chosen before its bag is opened.', 'Connector for this core'),
-      partsOn(
-        c,
-        'Large boot, then crimp ring, narrow end first',
-        'Large boot on, narrow end leading, then the crimp ring likewise; both checked, pushed back.',
-      ),
+      ...cordParts(c),
       step(
         'mark',
         'Marked at 35 and 25 mm',
