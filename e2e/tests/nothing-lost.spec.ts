@@ -143,6 +143,7 @@ test('the lead checks the records, sees that they fit, and is told where one doe
   page,
   own,
 }) => {
+  test.setTimeout(150_000); // Every record is checked twice, beside whatever else the machine does.
   await enterDemo(page, own, /As the lead/);
   await page.getByRole('link', { name: 'Class', exact: true }).click();
   await page.getByRole('link', { name: /Safekeeping/ }).click();

@@ -8,9 +8,21 @@ export function canonicalJson(value: unknown): string {
     const parts: string[] = [];
     for (const key of Object.keys(value).sort()) {
       const inner = (value as Readonly<Record<string, unknown>>)[key];
-      if (inner !== undefined) parts.push(`${JSON.stringify(key)}:${canonicalJson(inner)}`);
+      if (inner !== undefined) parts.push(quotedKey(key) + canonicalJson(inner));
     }
     return `{${parts.join(',')}}`;
   }
   return JSON.stringify(value);
+}
+
+/** Keys are few and come again with every row: `"key":` is made once for each. */
+const quotedKeys = new Map<string, string>();
+const MOST_KEYS = 5000;
+
+function quotedKey(key: string): string {
+  const known = quotedKeys.get(key);
+  if (known !== undefined) return known;
+  const made = `${JSON.stringify(key)}:`;
+  if (quotedKeys.size < MOST_KEYS) quotedKeys.set(key, made);
+  return made;
 }
