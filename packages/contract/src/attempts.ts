@@ -3,12 +3,14 @@ import {
   HAZARDS,
   CAPACITIES,
   CAUSES,
+  type CordStamp,
   type Entry,
   ENTRY_KINDS,
   ENTRY_SOURCES,
   type EntryValue,
   type InstrumentStamp,
   type LossReference,
+  LIGHT_SOURCES,
   MAX_FIBERS,
   type MethodSheet,
   type Outcome,
@@ -21,7 +23,7 @@ import {
 } from '@clear-mark/core';
 import { z } from 'zod';
 import { PolicyShape, Thing } from './classes.ts';
-import { Day, Id, Instant, Label, MOST_WHOLE, Note, oneOf } from './common.ts';
+import { Day, DecimalText, Id, Instant, Label, MOST_WHOLE, Note, oneOf } from './common.ts';
 import { AttemptLinkShape } from './links.ts';
 
 const ValueText = z.string().min(1).max(40);
@@ -38,6 +40,15 @@ const Stamp = z.object({
   shows: z.string().max(200).optional(),
   token: z.string().max(100).optional(),
 }) satisfies z.ZodType<InstrumentStamp>;
+
+const CordStampShape = z.object({
+  thingId: Id,
+  label: Label,
+  checkedOn: Day,
+  dueOn: Day,
+  lossDb: DecimalText,
+  limitDb: DecimalText,
+}) satisfies z.ZodType<CordStamp>;
 
 export const EntryValueShape = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('check'), passed: z.boolean(), faults: z.array(FaultCode).max(12).optional() }),
@@ -78,6 +89,7 @@ export const EntryValueShape = z.discriminatedUnion('kind', [
     referenceId: Id,
     slipConfirmed: z.boolean().optional(),
     instrument: Stamp.optional(),
+    cord: CordStampShape.optional(),
   }),
 ]) satisfies z.ZodType<EntryValue>;
 
@@ -162,6 +174,8 @@ export const ReferenceShape = z.object({
   showsNegative: z.boolean(),
   rereadDbm: ValueText.nullable(),
   voidReason: oneOf(READING_VOID_REASONS).nullable(),
+  leg: z.number().int().min(1).max(MAX_FIBERS).nullable().optional(),
+  light: oneOf(LIGHT_SOURCES).nullable().optional(),
 }) satisfies z.ZodType<LossReference>;
 
 /** A change of a reference after it was set. */

@@ -1,6 +1,6 @@
 import { COMPETENCE_RULES, type Policy, THING_KINDS, type ThingKind } from '@clear-mark/core';
 import { z } from 'zod';
-import { Day, Id, Label, Name, oneOf } from './common.ts';
+import { Day, DecimalText, Id, Label, Name, oneOf } from './common.ts';
 import { ClassLink } from './links.ts';
 import { METHOD_STATES } from './methods.ts';
 import { Person } from './people.ts';
@@ -45,11 +45,27 @@ export const NewClassBody = z.object({
   endsOn: Day,
 });
 
+/** What a test cord lost at its last check, and for how long that holds; days of the class, losses in dB as typed. */
+export const CordCheck = z.object({
+  id: Id,
+  checkedOn: Day,
+  dueOn: Day,
+  lossDb: DecimalText,
+  limitDb: DecimalText,
+  by: z.string(),
+  at: z.string(),
+});
+export type CordCheck = z.infer<typeof CordCheck>;
+export const NewCordCheckBody = CordCheck.omit({ by: true, at: true });
+export type NewCordCheckBody = z.infer<typeof NewCordCheckBody>;
+
 export const Thing = z.object({
   id: Id,
   kind: oneOf(THING_KINDS as unknown as readonly [ThingKind, ...ThingKind[]]),
   label: Label,
   retired: z.boolean(),
+  /** The newest check of a test cord; absent where there is none. */
+  check: CordCheck.optional(),
 });
 export type Thing = z.infer<typeof Thing>;
 

@@ -13,6 +13,8 @@ export const Instant = z.iso.datetime({ offset: false }).refine(withinYears, yea
 export const Day = z.iso.date().refine(withinYears, yearsSaid);
 export const Name = z.string().trim().min(1).max(80);
 export const Label = z.string().trim().min(1).max(60);
+/** A decimal as a person types it, with point or comma. */
+export const DecimalText = z.string().regex(/^-?\d{1,6}([.,]\d{1,6})?$/);
 export const Note = z.string().trim().min(1).max(2000);
 /** The largest whole number that a column or a parameter of the database takes. */
 export const MOST_WHOLE = 2_147_483_647;

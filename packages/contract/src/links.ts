@@ -59,6 +59,7 @@ export const LossSettingsShape = z.object({
         name: z.string().trim().min(1).max(80),
         shape: z.enum(['rectangular', 'triangular', 'standard']),
         db: z.number().min(0).max(5),
+        of: z.literal('drift').optional(),
       }),
     )
     .max(20)
@@ -104,3 +105,25 @@ export const SpliceRow = z.object({
   proof: z.boolean().nullable(),
 });
 export type SpliceRow = z.infer<typeof SpliceRow>;
+
+/** One reading of a link as its signed record has it; dB, null for no light. */
+export const LinkTestReading = z.object({
+  wavelengthNm: z.number().int(),
+  direction: z.string().nullable(),
+  fiber: z.number().int().nullable(),
+  lossDb: z.number().nullable(),
+  limitDb: z.number(),
+  mark: z.string(),
+});
+export type LinkTestReading = z.infer<typeof LinkTestReading>;
+
+/** A signed test of a link of the class; its readings’ expanded uncertainty (k = 2) in dB. */
+export const LinkTestOfClass = z.object({
+  attemptId: Id,
+  traineeName: z.string(),
+  pieceLabel: z.string(),
+  at: z.string(),
+  uncertaintyDb: z.number(),
+  readings: z.array(LinkTestReading),
+});
+export type LinkTestOfClass = z.infer<typeof LinkTestOfClass>;

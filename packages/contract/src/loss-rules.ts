@@ -28,6 +28,7 @@ export const LossRulesShape = z.strictObject({
       name: Words,
       shape: z.enum(['rectangular', 'triangular', 'standard']),
       db: z.number().min(0),
+      of: z.literal('drift').optional(),
     }),
   ),
 }) satisfies z.ZodType<LossRules>;

@@ -22,6 +22,7 @@ import {
   ClassSummary,
   MethodUseBody,
   NewClassBody,
+  NewCordCheckBody,
   NewThingBody,
   PolicyShape,
   PracticeChoiceBody,
@@ -30,7 +31,7 @@ import {
 } from './classes.ts';
 import { Id, QueryWhole } from './common.ts';
 import { ClaimBody, Instrument, InstrumentClaim, InstrumentOrder, InstrumentSetting } from './instruments.ts';
-import { ClassLink, LinkBody, SpliceRow } from './links.ts';
+import { ClassLink, LinkBody, LinkTestOfClass, SpliceRow } from './links.ts';
 import { FACE_ROUTES } from './face-routes.ts';
 import { INSIGHT_ROUTES } from './insight.ts';
 import { ATTEMPT_ERRORS, ById, CLASS_ERRORS, route } from './route.ts';
@@ -108,6 +109,12 @@ export const ROUTES = {
     body: ThingChangeBody,
     reply: Thing,
     errors: [...CLASS_ERRORS, 'not_found.thing'],
+  }),
+  addCordCheck: route('post /classes/:id/things/:thingId/checks', 'instructor', {
+    params: ById.extend({ thingId: Id }),
+    body: NewCordCheckBody,
+    reply: Thing,
+    errors: [...CLASS_ERRORS, 'not_found.thing', 'cord.wrong_thing', 'cord.days_crossed', 'cord.bad_loss'],
   }),
   useMethod: route('put /classes/:id/methods', 'instructor', {
     params: ById,
@@ -259,6 +266,11 @@ export const ROUTES = {
     body: LinkBody,
     reply: ClassLink,
     errors: [...CLASS_ERRORS, 'link.label_taken', 'link.other_class'],
+  }),
+  linkTests: route('get /classes/:id/links/:linkId/tests', 'instructor', {
+    params: ById.extend({ linkId: Id }),
+    reply: z.array(LinkTestOfClass),
+    errors: CLASS_ERRORS,
   }),
   splices: route('get /classes/:id/splices', 'instructor', {
     params: ById,

@@ -105,6 +105,16 @@ describe('each kind asks what belongs to it, and nothing of its neighbours', () 
   });
 });
 
+describe('the uncertainty of every loss', () => {
+  const losses = SHIPPED_METHODS.flatMap((m) =>
+    m.steps.flatMap((s) => s.criteria).flatMap((c) => (c.kind === 'loss' ? [[c.id, c.rules] as const] : [])),
+  );
+  it.each(losses)('%s: the drift that is let pass is in it', (_, rules) => {
+    const drift = rules.uncertainty.filter((p) => p.of === 'drift');
+    expect(drift).toMatchObject([{ db: rules.driftLimitDb.db, shape: 'rectangular' }]);
+  });
+});
+
 describe('drawings of steps', () => {
   const used = SHIPPED_METHODS.flatMap((m) => m.steps.flatMap((s) => s.drawing ?? []));
   it('each that a step names is there, and each that is there is named', () => {

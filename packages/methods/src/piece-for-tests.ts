@@ -131,7 +131,7 @@ export function scorePiece(
         valueDbm: '-5.00',
         setAt: '2026-03-02T09:00:00Z',
         showsNegative: false,
-        rereadDbm: null,
+        rereadDbm: '-5.00',
         voidReason: null,
       });
       const db = lossDb ?? lossTerms(c.link, c.rules, nm).expectedDb;

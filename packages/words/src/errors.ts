@@ -133,6 +133,9 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'attempt.link_not_in_class': () => 'That link is not one of this class. Nothing was started.',
   'instrument.wrong_thing': (p) => `A ${say(p, 'given')} cannot be connected as this kind of instrument.`,
   'instrument.days_crossed': () => 'The calibration runs out before it was done.',
+  'cord.wrong_thing': (p) => `${say(p, 'label')} is no test cord: only cords have checks.`,
+  'cord.days_crossed': () => 'The check runs out before it was made.',
+  'cord.bad_loss': (p) => `“${say(p, 'text')}” is no loss of a test cord: at most ${say(p, 'most')} dB.`,
   'instrument.not_claimed': () => 'This sheet does not have the instrument. Take it for this sheet first.',
   'instrument.address_refused': () =>
     'Instruments may be on this machine, or in the networks that the server was started with (--instruments). Nothing was set.',

@@ -96,6 +96,12 @@ const REASONS: Readonly<Record<ReasonCode, (p: Params, label: LabelOf) => string
   'void.negative_loss': (p) => `void${at(p)}: ${db(p, 'loss')} is below zero, so the reference was bad`,
   'void.reference_drift': (p) =>
     `void${at(p)}: the reference moved ${db(p, 'drift')}, allowed ${db(p, 'most')}`,
+  'void.reference_leg': (p) =>
+    `void${at(p)}: the reference was set through leg ${say(p, 'leg')} of the breakout cord, not through this fiber’s`,
+  'void.cord_overdue': (p) =>
+    `void${at(p)}: the check of ${say(p, 'cord')} held until ${say(p, 'day')}; check the cord, then read again`,
+  'void.cord_failed': (p) =>
+    `void${at(p)}: ${say(p, 'cord')} failed its check on ${say(p, 'day')}, ${db(p, 'loss')} of ${db(p, 'limit')} allowed; take another cord`,
   'void.reference_old': (p) =>
     `void${at(p)}: the reference was ${say(p, 'hours')} h old, allowed ${say(p, 'most')} h`,
   'void.reference_unreadable': (p) => `void${at(p)}: the level of its reference is no number`,

@@ -1,8 +1,14 @@
 import { dayIn } from '../days/index.ts';
 import { DomainError } from '../domain-error.ts';
-import { dbmFromMilliwatts, levelOfText, type LossTerms } from '../loss/index.ts';
+import {
+  afterReread,
+  dbmFromMilliwatts,
+  expandedUncertaintyDb,
+  levelOfText,
+  type LossTerms,
+} from '../loss/index.ts';
 import { type LossCriterion, type LossRules, parsePart } from '../sheet/index.ts';
-import { decimalToNumber, toBaseUnit, UNITS } from '../units/index.ts';
+import { decimalToNumber, parseDecimal, toBaseUnit, UNITS } from '../units/index.ts';
 import type { CompiledSlot } from './compile-sheet.ts';
 import {
   isPass,
@@ -54,7 +60,8 @@ export function lossDbOf(
 /**
  * Judges one reading of a loss criterion (one fiber, wavelength and direction).
  * Void: said so by the instructor or by its reference; a reference or a reading of another wavelength, another method,
- * too old, drifted, or of levels that are no numbers; a loss under the negative tolerance. No light fails without a number.
+ * too old, drifted, of another leg of a breakout cord, or of levels that are no numbers; a test cord whose check had run out or failed;
+ * a loss under the negative tolerance. No light fails without a number.
  * Otherwise against limit and U as `judgeBand` does, with 1e-6 dB of dust forgiven; a loss equal to the
  * limit passes. Flags: gain within uncertainty, suspect (less than the fiber alone), slip confirmed,
  * poor for good work (passes, over the expected loss by more than U).
@@ -65,10 +72,10 @@ export function judgeLoss(
   entry: Entry,
   context: JudgingContext,
 ): PartJudgement {
-  const terms = slot.terms!;
   const at = slot.params;
   const value = entry.value as LossValue | null;
   const reference = value ? context.references.find((r) => r.id === value.referenceId) : undefined;
+  const terms = termsAfter(reference, slot.terms!, criterion.rules);
   const base = {
     part: slot.part,
     entryId: entry.id,
@@ -83,7 +90,7 @@ export function judgeLoss(
     lossDb,
     reason,
   });
-  const voidReason = whyVoid(criterion, slot, entry, reference);
+  const voidReason = whyVoid(criterion, slot, entry, reference) ?? whyCordVoid(entry, at, context.timeZone);
   if (voidReason) return { outcome: give('void', null, voidReason), flags: [] };
   const lossDb = lossDbOf(value!, reference!, criterion.rules.meterFloorDbm?.dbm);
   if (lossDb === null) {
@@ -121,6 +128,11 @@ function whyVoid(
     return said('wrong_wavelength');
   }
   if (reference.method !== criterion.link.referenceMethod) return said('setup_broken');
+  const { fiber } = parsePart(slot.part);
+  const leg = reference.leg ?? null;
+  if (leg !== null && fiber !== null && leg !== fiber) {
+    return { code: 'void.reference_leg', params: { ...at, leg } };
+  }
   const readAt = Date.parse(entry.at) + (entry.clockOffsetMs ?? 0);
   const hours = (readAt - Date.parse(reference.setAt)) / HOUR_MS;
   if (hours > criterion.rules.referenceAgeLimitHours) {
@@ -138,6 +150,29 @@ function whyVoid(
     }
   }
   return null;
+}
+
+/** With the reference read again, the uncertainty carries what it moved by in place of what it may move by. */
+function termsAfter(reference: LossReference | undefined, terms: LossTerms, rules: LossRules): LossTerms {
+  const levels = reference && reference.rereadDbm !== null ? levelsOf(reference) : null;
+  if (levels === null || levels.reread === null) return terms;
+  const parts = afterReread(rules.uncertainty, levels.reread - levels.set);
+  return { ...terms, uncertaintyDb: expandedUncertaintyDb(parts) };
+}
+
+/** A test cord that was due again, or that had failed its own check, makes what was read with it void. */
+function whyCordVoid(entry: Entry, at: Place, timeZone: string): Reason | null {
+  const cord = (entry.value as LossValue).cord;
+  if (cord === undefined) return null;
+  const { label, dueOn, checkedOn } = cord;
+  const loss = decimalToNumber(parseDecimal(cord.lossDb));
+  const limit = decimalToNumber(parseDecimal(cord.limitDb));
+  if (loss > limit + DUST_DB) {
+    return { code: 'void.cord_failed', params: { ...at, cord: label, loss, limit, day: checkedOn } };
+  }
+  return dueOn < dayIn(timeZone, entry.at)
+    ? { code: 'void.cord_overdue', params: { ...at, cord: label, day: dueOn } }
+    : null;
 }
 
 /** The levels of a reference; null where either is no number, which must never count as no drift. */

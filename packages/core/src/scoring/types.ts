@@ -45,6 +45,23 @@ export type ReadingVoidReason = (typeof READING_VOID_REASONS)[number];
 export const HAZARDS = ['eyes', 'shards', 'light', 'arc_heat', 'chemistry', 'food', 'other'] as const;
 export type Hazard = (typeof HAZARDS)[number];
 
+/** What the light of a loss test came from. */
+export const LIGHT_SOURCES = ['laser', 'led', 'transceiver'] as const;
+export type LightSource = (typeof LIGHT_SOURCES)[number];
+
+/** The last check of the test cord that a reading was taken with: kept beside the value, as it stood then. */
+export interface CordStamp {
+  /** The cord as one of the class's things. */
+  readonly thingId: string;
+  readonly label: string;
+  /** Days in the class's zone, `2026-03-09`; the second is the last on which the check still holds. */
+  readonly checkedOn: string;
+  readonly dueOn: string;
+  /** Its own loss and what it may lose, decimal text in dB. */
+  readonly lossDb: string;
+  readonly limitDb: string;
+}
+
 export const CALLS = ['pass', 'fail'] as const;
 export type Call = (typeof CALLS)[number];
 
@@ -107,6 +124,7 @@ export type EntryValue =
       readonly referenceId: string;
       readonly slipConfirmed?: boolean;
       readonly instrument?: InstrumentStamp;
+      readonly cord?: CordStamp;
     };
 
 export interface Entry {
@@ -146,6 +164,10 @@ export interface LossReference {
   /** Read again afterwards, decimal text in dBm. */
   readonly rereadDbm: string | null;
   readonly voidReason: ReadingVoidReason | null;
+  /** The fiber whose leg of a breakout cord it was set through; absent where it serves every fiber. */
+  readonly leg?: number | null;
+  /** Absent where nobody said. */
+  readonly light?: LightSource | null;
 }
 
 export interface ScoringContext {
@@ -202,6 +224,9 @@ export const REASON_CODES = [
   'void.reference_drift',
   'void.reference_old',
   'void.reference_unreadable',
+  'void.reference_leg',
+  'void.cord_overdue',
+  'void.cord_failed',
   'void.not_conformant_pass',
   'void.not_conformant_fail',
   'open.not_scored',

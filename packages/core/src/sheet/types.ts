@@ -209,6 +209,8 @@ export interface UncertaintyPart {
   readonly shape: 'rectangular' | 'triangular' | 'standard';
   /** Half-width for a rectangle or triangle, standard uncertainty otherwise; dB. */
   readonly db: number;
+  /** It stands for how far the reference may move; read again, what it moved by takes its place. */
+  readonly of?: 'drift' | undefined;
 }
 
 export interface LossRules {

@@ -75,7 +75,7 @@ export function buildApp(parts: AppParts): RequestListener {
   const router = express.Router();
   healthRoutes(router, db);
   peopleRoutes(router, db, config);
-  classRoutes(router, db);
+  classRoutes(router, db, parts.now);
   methodRoutes(router, db);
   const takeEntries = attemptRoutes(router, db, parts.now, parts.stamps);
   referenceRoutes(router, db, parts.now);

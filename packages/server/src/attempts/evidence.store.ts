@@ -8,6 +8,9 @@ export interface ReferenceUsed {
   readonly showsNegative: boolean;
   readonly setAt: string;
   readonly setBy: string;
+  /** Only where they are known, so that records signed before they were kept read the same. */
+  readonly leg?: number;
+  readonly light?: string;
   readonly changes: readonly {
     readonly id: string;
     readonly change: string;
@@ -39,10 +42,12 @@ const iso = (text: string): string => new Date(text).toISOString();
 export const evidenceStore = (db: Database) => ({
   /** Of each attempt as it was at an instant: later gradings and changes are left out. */
   asOf: async (attemptIds: readonly string[], at: string): Promise<Map<string, Evidence>> => {
-    const references: (ReferenceUsed & OfAttempt)[] = (
+    const references: (Omit<ReferenceUsed, 'leg' | 'light'> &
+      OfAttempt & { leg: number | null; light: string | null })[] = (
       await db.raw(
         `select u.attempt_id as "attemptId", r.id, r.method, r.wavelength_nm as "wavelengthNm",
                 r.value_dbm as "valueDbm", r.shows_negative as "showsNegative", r.set_at as "setAt", r.set_by as "setBy",
+                r.leg, r.light,
                 coalesce((select jsonb_agg(jsonb_build_object('id', c.id, 'change', c.change, 'valueDbm', c.value_dbm,
                     'voidReason', c.void_reason, 'at', c.at, 'by', c.by) order by c.seq)
                   from reference_changes c where c.reference_id = r.id and c.at <= ?), '[]') as changes
@@ -63,8 +68,13 @@ export const evidenceStore = (db: Database) => ({
     const all = new Map(
       attemptIds.map((id) => [id, { references: [] as ReferenceUsed[], faces: [] as FaceUsed[] }]),
     );
-    for (const { attemptId, ...r } of references) {
-      all.get(attemptId)!.references.push({ ...r, changes: r.changes.map((c) => ({ ...c, at: iso(c.at) })) });
+    for (const { attemptId, leg, light, ...r } of references) {
+      all.get(attemptId)!.references.push({
+        ...r,
+        ...(leg === null ? {} : { leg }),
+        ...(light === null ? {} : { light }),
+        changes: r.changes.map((c) => ({ ...c, at: iso(c.at) })),
+      });
     }
     for (const { attemptId, ...face } of faces) all.get(attemptId)!.faces.push(face);
     return all;

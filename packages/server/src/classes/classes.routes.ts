@@ -3,13 +3,14 @@ import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { handle } from '../http/handle.ts';
 import { classesService } from './classes.service.ts';
+import { cordChecksService } from './cord-checks.service.ts';
 import { linksService } from './links.service.ts';
 import { membersService } from './members.service.ts';
 import { practiceService } from './practice.service.ts';
 
 const DONE = { done: true } as const;
 
-export function classRoutes(router: Router, db: Database): void {
+export function classRoutes(router: Router, db: Database, now: () => Date): void {
   const classes = classesService(db);
   const members = membersService(db);
   const practice = practiceService(db);
@@ -25,6 +26,10 @@ export function classRoutes(router: Router, db: Database): void {
   handle(router, ROUTES.addThing, ({ params, body, me }) => classes.addThing(params.id, body, me));
   handle(router, ROUTES.changeThing, ({ params, body, me }) =>
     classes.retireThing(params.id, params.thingId, body.retired, me),
+  );
+  const cordChecks = cordChecksService(db);
+  handle(router, ROUTES.addCordCheck, ({ params, body, me }) =>
+    cordChecks.add(params.id, params.thingId, body, me, now()),
   );
   handle(router, ROUTES.useMethod, async ({ params, body, me }) => {
     await classes.useMethod(params.id, body.versionId, body.inUse, me);

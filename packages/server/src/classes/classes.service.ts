@@ -6,6 +6,7 @@ import { AppError } from '../errors/app-error.ts';
 import { methodVersion } from '../methods/index.ts';
 import { classForInstructor } from './access.ts';
 import { classesStore } from './classes.store.ts';
+import { cordChecksStore } from './cord-checks.store.ts';
 import { linksStore } from './links.store.ts';
 
 export const classesService = (db: Database) => {
@@ -18,7 +19,7 @@ export const classesService = (db: Database) => {
       const [instructors, trainees, things, methods, links] = await Promise.all([
         store.members(classId, 'instructor'),
         store.trainees(classId),
-        store.things(classId),
+        cordChecksStore(db).things(classId),
         store.methods(classId),
         linksStore(db).ofClass(classId),
       ]);

@@ -7,6 +7,7 @@ const APPEND_ONLY = [
   'unmerged_entries',
   'loss_references',
   'reference_changes',
+  'cord_checks',
   'entry_confirmations',
   'faces',
   'face_gradings',

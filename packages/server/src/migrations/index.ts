@@ -14,6 +14,7 @@ import * as intake from './0012-intake.ts';
 import * as intakeCost from './0013-intake-cost.ts';
 import * as jobQueue from './0014-job-queue.ts';
 import * as stops from './0015-stops.ts';
+import * as lossTests from './0016-loss-tests.ts';
 
 export interface Migration {
   readonly name: string;
@@ -37,4 +38,5 @@ export const MIGRATIONS: readonly Migration[] = [
   intakeCost,
   jobQueue,
   stops,
+  lossTests,
 ];

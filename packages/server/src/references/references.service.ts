@@ -35,7 +35,8 @@ export const referencesService = (db: Database) => {
           there.instrumentId === reference.instrumentId &&
           there.valueDbm === reference.valueDbm &&
           there.wavelengthNm === reference.wavelengthNm &&
-          there.method === reference.method,
+          there.method === reference.method &&
+          (there.leg ?? null) === (reference.leg ?? null),
       );
     },
 

@@ -14,6 +14,8 @@ const COLUMNS = [
   'r.value_dbm as valueDbm',
   'r.shows_negative as showsNegative',
   'r.set_at as setAt',
+  'r.leg',
+  'r.light',
 ];
 /** What was made of it since: the newest reading again, the newest reason that it is void, and every change by itself. */
 const CHANGES = (db: Database) => [
@@ -81,6 +83,8 @@ export const referencesStore = (db: Database) => {
         set_at: reference.setAt,
         claimed_set_at: reference.claimedSetAt ?? null,
         set_by: by,
+        leg: reference.leg ?? null,
+        light: reference.light ?? null,
       });
     },
 

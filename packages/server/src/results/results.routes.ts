@@ -7,6 +7,7 @@ import { handle, requireAccess } from '../http/handle.ts';
 import { instructorsView } from './instructors/instructors.ts';
 import { attemptListService } from './lists/attempt-list.ts';
 import { csvService } from './lists/csv.ts';
+import { linkTests } from './links/link-tests.ts';
 import { lossSeries } from './losses/loss-series.ts';
 import { skillsInTime } from './rates/skills-in-time.ts';
 import { splitOf } from './rates/split.ts';
@@ -39,6 +40,7 @@ export function resultRoutes(router: Router, db: Database, now: () => Date): voi
     await classForInstructor(db, params.id, me);
     return spliceRows(db, params.id);
   });
+  handle(router, ROUTES.linkTests, ({ params, me }) => linkTests(db, params.id, params.linkId, me));
   handle(router, ROUTES.suggestions, ({ params, me }) => suggestionCounts(db, params.id, me));
   handle(router, ROUTES.ownRecord, ({ me }) => lists.own(me));
   for (const kind of ['attempts', 'outcomes'] as const) {

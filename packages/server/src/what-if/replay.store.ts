@@ -65,7 +65,7 @@ export const replayStore = (db: Database) => ({
       rowsOf<LossReference>(
         db,
         sql`select r.id, r.method, r.wavelength_nm as "wavelengthNm", r.value_dbm as "valueDbm",
-                  r.shows_negative as "showsNegative", r.set_at as "setAt",
+                  r.shows_negative as "showsNegative", r.set_at as "setAt", r.leg, r.light,
                   (select value_dbm from reference_changes c where c.reference_id = r.id and c.change = 'reread'
                     order by c.seq desc limit 1) as "rereadDbm",
                   (select void_reason from reference_changes c where c.reference_id = r.id and c.change = 'void'

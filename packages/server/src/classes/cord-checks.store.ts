@@ -1,0 +1,51 @@
+import type { NewCordCheckBody, Thing } from '@clear-mark/contract';
+import type { Database } from '../database/database.ts';
+import { rowsOf, sql } from '../database/sql.ts';
+
+export const cordChecksStore = (db: Database) => ({
+  /** The class's things, test cords with their newest check. */
+  things: (classId: string): Promise<Thing[]> => thingsWith(db, classId, null),
+  thing: async (classId: string, thingId: string): Promise<Thing | null> =>
+    (await thingsWith(db, classId, thingId))[0] ?? null,
+
+  /** False when a check of this id is there. */
+  insert: async (
+    classId: string,
+    thingId: string,
+    check: NewCordCheckBody,
+    by: string,
+    at: Date,
+  ): Promise<boolean> => {
+    const added = await db('cord_checks')
+      .insert({
+        id: check.id,
+        class_id: classId,
+        thing_id: thingId,
+        checked_on: check.checkedOn,
+        due_on: check.dueOn,
+        loss_db: check.lossDb,
+        limit_db: check.limitDb,
+        by,
+        at,
+      })
+      .onConflict('id')
+      .ignore()
+      .returning('id');
+    return added.length === 1;
+  },
+});
+
+async function thingsWith(db: Database, classId: string, thingId: string | null): Promise<Thing[]> {
+  const rows = await rowsOf<Omit<Thing, 'check'> & { check: Thing['check'] | null }>(
+    db,
+    sql`select t.id, t.kind, t.label, t.retired_at is not null as retired,
+               (select jsonb_build_object('id', c.id, 'checkedOn', c.checked_on, 'dueOn', c.due_on, 'lossDb', c.loss_db,
+                       'limitDb', c.limit_db, 'by', p.name, 'at', c.at)
+                  from cord_checks c join people p on p.id = c.by
+                 where c.thing_id = t.id order by c.at desc, c.id desc limit 1) as check
+          from things t
+         where t.class_id = ${classId} and (${thingId}::uuid is null or t.id = ${thingId}::uuid)
+         order by t.kind, length(t.label), t.label`,
+  );
+  return rows.map(({ check, ...thing }) => (check ? { ...thing, check } : thing));
+}
