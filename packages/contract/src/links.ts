@@ -53,6 +53,9 @@ export const LossSettingsShape = z.object({
   counts: z.enum(['mated_pairs', 'connectors']),
   referenceGrade: z.boolean(),
   conditioned: z.boolean(),
+  launch: z
+    .object({ jacketMm: z.number().min(0.1).max(10), bendInsensitive: z.boolean(), tenGigabit: z.boolean() })
+    .optional(),
   budget: z
     .array(
       z.object({

@@ -18,6 +18,11 @@ import { commonPractice, house, standardFromMemory } from './sources.ts';
  */
 export const DRIFT_DB = 0.1;
 
+/** How long a reference serves, hours. House. */
+const REFERENCE_AGE_HOURS = 4;
+/** What a reference may move by and how old it may be in every shipped method. */
+export const LOSS_REFERENCE_RULES = { mostDriftDb: DRIFT_DB, mostHours: REFERENCE_AGE_HOURS } as const;
+
 /** Single-mode inside plant at 1310 and 1550 nm, one cord in the reference. */
 export const SINGLE_MODE_INSIDE: LossRules = {
   connectionDb: { db: 0.75, source: standardFromMemory('TIA-568: 0.75 dB a mated pair') },
@@ -32,7 +37,7 @@ export const SINGLE_MODE_INSIDE: LossRules = {
   floorDbPerKm: { 1310: 0.3, 1550: 0.17 },
   negativeToleranceDb: { db: -0.1, source: house('a loss below this cannot be: the reference is wrong') },
   driftLimitDb: { db: DRIFT_DB, source: house('a reference that moved further is set again') },
-  referenceAgeLimitHours: 4,
+  referenceAgeLimitHours: REFERENCE_AGE_HOURS,
   bendStepDb: { db: 0.5, source: house('1550 nm this far above 1310 nm points to a bend') },
   uncertainty: [
     { name: 'mating the launch cord again', shape: 'rectangular', db: 0.08 },

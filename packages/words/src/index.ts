@@ -3,6 +3,7 @@ export * from './conclusions.ts';
 export * from './diagnosis.ts';
 export * from './errors.ts';
 export * from './faults.ts';
+export * from './loss-tests.ts';
 export * from './names.ts';
 export * from './params.ts';
 export * from './reasons.ts';

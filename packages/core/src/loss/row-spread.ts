@@ -50,7 +50,8 @@ export function rowSpread(readings: readonly FiberLoss[], uncertaintyDb: number)
     if (fibers.length < 2) return [];
     const [wavelength, direction] = key.split(' ');
     const sorted = [...fibers].sort((a, b) => a.lossDb - b.lossDb || a.fiber - b.fiber);
-    const [least, most] = [sorted[0]!, sorted.at(-1)!];
+    const least = sorted[0]!;
+    const most = sorted.at(-1)!;
     const medianDb = median(sorted.map((f) => f.lossDb));
     const scale = MAD_TO_SD * median(sorted.map((f) => Math.abs(f.lossDb - medianDb)).sort((a, b) => a - b));
     const outliers =

@@ -1,4 +1,5 @@
 import type { UncertaintyPart } from '../sheet/index.ts';
+import type { LaunchCord } from './launch.ts';
 
 export const COEFFICIENTS = ['inside', 'older', 'outside', 'maker'] as const;
 export type Coefficients = (typeof COEFFICIENTS)[number];
@@ -10,6 +11,8 @@ export interface LossSettings {
   readonly referenceGrade: boolean;
   /** Multimode: mandrel or mode-controlled launch. */
   readonly conditioned: boolean;
+  /** Multimode: the launch cord, as far as it was described. */
+  readonly launch?: Omit<LaunchCord, 'coreUm'> | undefined;
   /** The school's own uncertainty budget; null takes the shipped one. */
   readonly budget: readonly UncertaintyPart[] | null;
 }

@@ -49,7 +49,7 @@ describe('a reference that was read again', () => {
   });
 
   it('a drift equal to the limit is allowed and carried whole, one over it is void', () => {
-    const [most] = [at('-5.10', '-5.20')];
+    const most = at('-5.10', '-5.20');
     expect(most).toMatchObject({ verdict: 'pass' });
     expect(most.uncertaintyDb).toBeCloseTo(at(null, '-5.20').uncertaintyDb, 12);
     expect(at('-5.11', '-5.20').reason?.code).toBe('void.reference_drift');

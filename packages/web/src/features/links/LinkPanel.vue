@@ -22,8 +22,10 @@ import BudgetTable from './BudgetTable.vue';
 import ChainDrawing from './ChainDrawing.vue';
 import JudgePanel from './JudgePanel.vue';
 import { changedSegment, newLink, termsOfLink, withoutSegment, withSegment } from './link.model.ts';
+import LaunchSection from './LaunchSection.vue';
 import LimitSection from './LimitSection.vue';
 import LinkDrawing from './LinkDrawing.vue';
+import LinkTestsSection from './LinkTestsSection.vue';
 import SegmentEdit from './SegmentEdit.vue';
 import { useLinks } from './use-links.ts';
 
@@ -205,6 +207,13 @@ function begin(): void {
         @settings="setSettings"
       />
 
+      <LaunchSection
+        v-if="!isSingleMode(plan.fiberClass)"
+        :plan="plan"
+        :settings="draft.settings"
+        @settings="setSettings"
+      />
+
       <section class="section chains">
         <ChainDrawing
           :chain="setUp.reference"
@@ -231,6 +240,7 @@ function begin(): void {
         :rules="rules"
         :conditioned="isSingleMode(plan.fiberClass) ? null : draft.settings.conditioned"
       />
+      <LinkTestsSection :class-id="classId" :link-id="draft.id" />
       <section class="section">
         <button class="act" type="button" @click="change({ retired: !draft.retired })">
           {{ draft.retired ? 'Put this link back into use' : 'Take this link out of use' }}

@@ -12,6 +12,11 @@ const classroom = useClassroom();
 const VIEWS = [
   { id: 'link', label: 'Link and limit', view: defineAsyncComponent(() => import('./LinkPanel.vue')) },
   { id: 'ports', label: 'Ports', view: defineAsyncComponent(() => import('./PortsPanel.vue')) },
+  {
+    id: 'references',
+    label: 'References',
+    view: defineAsyncComponent(() => import('../references/ReferencesPanel.vue')),
+  },
   { id: 'splices', label: 'Splices', view: defineAsyncComponent(() => import('./SplicesPanel.vue')) },
   { id: 'costs', label: 'What costs what', view: defineAsyncComponent(() => import('./CostsPanel.vue')) },
   { id: 'bench', label: 'Instruments', view: defineAsyncComponent(() => import('./BenchPanel.vue')) },

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { typedProblem } from '@clear-mark/words';
+import { coefficientProblem, typedProblem } from '@clear-mark/words';
 import {
   isSingleMode,
   type LinkPlan,
   type LinkSegment,
   TRUNK_TYPES,
+  readCoefficient,
   readTyped,
   wavelengthsOf,
 } from '@clear-mark/core';
@@ -35,11 +36,12 @@ function setLength(typed: string): void {
 /** The coefficient of the data sheet; cleared, it is the table's again. */
 function setOwn(nm: number, text: string): void {
   if (props.segment.kind !== 'cable') return;
-  const typed = readTyped(text, { least: 0, most: 100 });
-  problem.value = typed.kind === 'empty' ? null : typedProblem(typed, 'a coefficient', 'dB/km');
-  if (typed.kind !== 'empty' && typed.kind !== 'number') return;
+  const typed = readCoefficient(text);
+  problem.value = typed.kind === 'empty' ? null : coefficientProblem(typed);
+  if (typed.kind !== 'empty' && typed.kind !== 'coefficient') return;
   const { [nm]: _, ...rest } = props.segment.dbPerKm ?? {};
-  emit('change', { dbPerKm: typed.kind === 'number' ? { ...rest, [nm]: typed.value } : rest });
+  const dbPerKm = typed.kind === 'coefficient' ? Math.round(typed.dbPerKm * 1e4) / 1e4 : null;
+  emit('change', { dbPerKm: dbPerKm === null ? rest : { ...rest, [nm]: dbPerKm } });
 }
 const chosen = (event: Event): string => (event.target as HTMLSelectElement).value;
 const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: 'C, pairs crossed' };
@@ -112,8 +114,8 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
         <span class="soft">{{ nm }} nm</span>
         <CommitField
           class="number own"
-          inputmode="decimal"
-          :label="`dB/km at ${nm} nm by its data sheet; empty is the table’s`"
+          :label="`Coefficient at ${nm} nm by its data sheet, dB/km or a form like 0.1 dB per 600 ft; empty is the table’s`"
+          title="dB/km, or as the data sheet says it: 1 dB per 1000 ft, 0.1 dB per 100 m. Two forms with = are compared."
           placeholder="table"
           :value="segment.dbPerKm?.[nm] === undefined ? '' : String(segment.dbPerKm[nm])"
           @commit="(typed) => setOwn(nm, typed)"

@@ -5,11 +5,28 @@ import { THING_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, reactive, ref } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
+import { cordState } from './cord-check.model.ts';
+import CordCheckDialog from './CordCheckDialog.vue';
 
 const props = defineProps<{ classId: string; things: readonly Thing[] }>();
 const emit = defineEmits<{ changed: [] }>();
 const form = reactive<{ kind: ThingKind; label: string }>({ kind: 'bench', label: '' });
 const failure = ref<string | null>(null);
+const classroom = useClassroom();
+const checking = ref<Thing | null>(null);
+const CORD_WORDS = {
+  good: 'holds',
+  overdue: 'check it again',
+  failed: 'fails',
+  unchecked: 'not checked',
+} as const;
+const cords = computed(() =>
+  props.things
+    .filter((t) => t.kind === 'cord' && !t.retired)
+    .map((t) => ({ ...t, state: cordState(t.check, classroom.today()) })),
+);
+type Cord = (typeof cords.value)[number];
 const groups = computed(() =>
   THING_KINDS.map((kind) => ({ kind, list: props.things.filter((t) => t.kind === kind) })).filter(
     (g) => g.list.length > 0,
@@ -73,6 +90,37 @@ const retire = (thing: Thing): Promise<void> =>
       <button class="act" type="submit" :disabled="form.label.trim() === ''">Add</button>
     </form>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <template v-if="cords.length > 0">
+      <h3 class="cords">Checks of the test cords</h3>
+      <el-table :data="cords" row-key="id" size="large" data-test="cord-checks">
+        <el-table-column prop="label" label="Cord" sortable min-width="160" />
+        <el-table-column label="Loss, dB" width="110" align="right">
+          <template #default="{ row }: { row: Cord }">{{ row.check?.lossDb }}</template>
+        </el-table-column>
+        <el-table-column label="May lose, dB" width="130" align="right">
+          <template #default="{ row }: { row: Cord }">{{ row.check?.limitDb }}</template>
+        </el-table-column>
+        <el-table-column prop="check.checkedOn" label="Checked" sortable width="130" />
+        <el-table-column prop="check.dueOn" label="Holds until" sortable width="140" />
+        <el-table-column prop="state" label="State" sortable min-width="130">
+          <template #default="{ row }: { row: Cord }">
+            <b :class="{ soft: row.state === 'good' }">{{ CORD_WORDS[row.state] }}</b>
+          </template>
+        </el-table-column>
+        <el-table-column width="110" align="right">
+          <template #default="{ row }: { row: Cord }">
+            <el-button size="large" @click="checking = row">Check</el-button>
+          </template>
+        </el-table-column>
+      </el-table>
+    </template>
+    <CordCheckDialog
+      v-if="checking"
+      :class-id="classId"
+      :cord="checking"
+      @close="checking = null"
+      @changed="emit('changed')"
+    />
   </section>
 </template>
 
@@ -95,6 +143,9 @@ dd {
 .retired {
   border-style: dashed;
   color: var(--ink-soft);
+}
+.cords {
+  margin-top: 18px;
 }
 .label {
   width: 260px;

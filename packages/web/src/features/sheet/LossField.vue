@@ -1,20 +1,15 @@
 <script setup lang="ts">
 import {
   checkValue,
-  concludeLoss,
   type CriterionOutcome,
   DomainError,
   type Entry,
   type EntryValue,
   isLossPart,
-  lossDbOf,
-  type LossReference,
   type LossCriterion,
   lossSlip,
-  parsePart,
   partKey,
   partsOf,
-  readingsAgree,
   type ReadingVoidReason,
 } from '@clear-mark/core';
 import type { ClassReference, ErrorCode } from '@clear-mark/contract';
@@ -36,6 +31,7 @@ import { useInstruments } from '../../instruments/use-instruments.ts';
 import LimitDetails from './LimitDetails.vue';
 import MeterLine from './MeterLine.vue';
 import { termsOf } from '../../shared/limit-words.ts';
+import { besideTrainee, conclusionsOf, lossOf } from './loss-field.model.ts';
 import { valueText } from './sheet.model.ts';
 
 const UNITS_READ = ['dBm', 'dB', 'mW', 'uW', 'nW'] as const;
@@ -61,6 +57,7 @@ const emit = defineEmits<{
   void: [part: string, reason: ReadingVoidReason];
   focus: [];
   reference: [];
+  reread: [];
 }>();
 
 const kept = deviceSettings.read('loss-unit');
@@ -106,20 +103,9 @@ const typedUnit = (line: Line): Reading => {
 function typedLoss(line: Line): number | null {
   const text = texts[line.part]?.trim() ?? '';
   if (text === '' || !line.reference) return null;
-  return lossOf(
-    { kind: 'loss', text, unit: typedUnit(line), referenceId: line.reference.id },
-    line.reference,
-  );
+  const value = { kind: 'loss', text, unit: typedUnit(line), referenceId: line.reference.id } as const;
+  return lossOf(value, line.reference, props.criterion);
 }
-/** By the criterion's own floor of the meter, as it is scored; null also where text or reference is no number yet. */
-function lossOf(value: Parameters<typeof lossDbOf>[0], reference: LossReference): number | null {
-  try {
-    return lossDbOf(value, reference, props.criterion.rules.meterFloorDbm?.dbm);
-  } catch {
-    return null;
-  }
-}
-
 function take(part?: string): boolean {
   error.value = null;
   const line =
@@ -170,42 +156,14 @@ function takeLive(line: Line): void {
       : { ...base, unit: 'dBm', noLight: true, instrument },
   );
 }
-const conclusions = computed(() => {
-  const judged = lines.value.flatMap((l) =>
-    l.judged && l.judged.verdict !== 'incomplete' ? [l.judged] : [],
-  );
-  return concludeLoss({
-    link: props.criterion.link,
-    terms: new Map(lines.value.map((l) => [l.nm, l.terms])),
-    bendStepDb: props.criterion.rules.bendStepDb.db,
-    conditioned: props.conditioned,
-    readings: judged.map((part) => {
-      const { fiber, wavelengthNm, direction } = parsePart(part.part);
-      return {
-        fiber,
-        wavelengthNm: wavelengthNm!,
-        direction,
-        lossDb: part.lossDb,
-        verdict: part.verdict,
-        reason: part.reason?.code ?? null,
-      };
-    }),
-  });
-});
+const conclusions = computed(() => conclusionsOf(props.criterion, props.outcome, props.conditioned));
 /** The trainee's own reading of the same part beside the instructor's, whichever came first. */
 function traineeWords(line: Line): string | null {
   const own = props.traineeReading(line.part);
-  const instructor = line.judged;
-  if (own?.value?.kind !== 'loss' || !instructor || instructor.lossDb === null) return null;
-  if (instructor.entryId === own.id) return null;
-  const { value } = own;
-  const reference = props.references.find((r) => r.id === value.referenceId);
-  const lossDb = reference ? lossOf(value, reference) : null;
-  if (lossDb === null) return 'Trainee read no light.';
-  const u = line.terms.uncertaintyDb;
-  const { agree, differenceDb, mostDb } = readingsAgree(lossDb, instructor.lossDb, u, u);
-  const apart = `${Math.abs(differenceDb).toFixed(2)} dB apart, at most ${mostDb.toFixed(2)}`;
-  return `Trainee read ${lossDb.toFixed(2)} dB: ${agree ? 'agrees' : 'does not agree, the technique of one is wrong'} (${apart}).`;
+  if (own?.value?.kind !== 'loss' || !line.judged) return null;
+  const { referenceId } = own.value;
+  const reference = props.references.find((r) => r.id === referenceId) ?? null;
+  return besideTrainee(own, line.judged, reference, props.criterion);
 }
 const stampWords = (line: Line): string | null => {
   const stamp = line.entry?.value?.kind === 'loss' ? line.entry.value.instrument : undefined;
@@ -240,7 +198,17 @@ function noLight(line: Line): void {
           {{ UNIT_WORDS[u] }}
         </button>
       </div>
-      <button v-if="!locked" class="act" type="button" @click="emit('reference')">Set reference</button>
+      <span v-if="!locked" class="row">
+        <el-button
+          v-if="lines.some((l) => l.entry)"
+          size="large"
+          data-test="reread-here"
+          @click="emit('reread')"
+        >
+          Read reference again
+        </el-button>
+        <el-button size="large" @click="emit('reference')">Set reference</el-button>
+      </span>
     </div>
     <MeterLine
       v-if="meters.length > 0 && !locked"

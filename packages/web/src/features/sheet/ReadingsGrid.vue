@@ -22,6 +22,7 @@ import VerdictRing from '../../shared/VerdictRing.vue';
 import MeterLine from './MeterLine.vue';
 import { columnFacts, type GridCriterion } from './readings-grid.model.ts';
 import RowScale from './RowScale.vue';
+import RowSpreadList from './RowSpreadList.vue';
 import { useGridCells } from './use-grid-cells.ts';
 
 /** Readings of many fibers: typed cell by cell, or pasted from a spreadsheet. */
@@ -29,7 +30,7 @@ const props = defineProps<{
   criterion: GridCriterion;
   outcome: CriterionOutcome;
   entryById: (id: string) => Entry | null;
-  referenceFor: (wavelengthNm: number) => ClassReference | null;
+  referenceFor: (wavelengthNm: number, fiber?: number | null) => ClassReference | null;
   locked: boolean;
   attemptId: string;
   instrumentId: string | null;
@@ -39,6 +40,7 @@ const emit = defineEmits<{
   void: [part: string, reason: ReadingVoidReason];
   focus: [];
   reference: [];
+  reread: [];
   done: [];
 }>();
 
@@ -61,7 +63,9 @@ const chosen = computed(() => {
   return { part: at.value, fiber, wavelengthNm, power: fits ? power : null };
 });
 function takeLive(): void {
-  const reference = chosen.value?.wavelengthNm ? props.referenceFor(chosen.value.wavelengthNm) : null;
+  const reference = chosen.value?.wavelengthNm
+    ? props.referenceFor(chosen.value.wavelengthNm, chosen.value.fiber)
+    : null;
   const power = chosen.value?.power;
   if (!chosen.value || !power || !reference) return;
   const instrument = stampOf(meter.value!.chosen, power);
@@ -150,7 +154,15 @@ const cellName = (row: number, column: number): string =>
         <option v-for="(words, code) in VOID_WORDS" :key="code" :value="code">{{ words }}</option>
       </select>
       <span class="fill" />
-      <button class="act" type="button" @click="emit('reference')">Set reference</button>
+      <el-button
+        v-if="facts.some((f) => f.read > 0)"
+        size="large"
+        data-test="reread-here"
+        @click="emit('reread')"
+      >
+        Read reference again
+      </el-button>
+      <el-button size="large" @click="emit('reference')">Set reference</el-button>
     </div>
     <div v-if="meters.length > 0 && !locked" class="live">
       <MeterLine
@@ -249,6 +261,7 @@ const cellName = (row: number, column: number): string =>
         </tr>
       </tfoot>
     </table>
+    <RowSpreadList v-if="criterion.kind === 'loss'" :criterion="criterion" :outcome="outcome" />
     <p v-if="!locked && missing > 0" class="small soft">
       {{ missing }} to read. A column or block copied from a spreadsheet can be pasted into any cell.
     </p>

@@ -1,14 +1,19 @@
 <script setup lang="ts">
 import {
   convertPower,
+  type CordStamp,
   DomainError,
+  LIGHT_SOURCES,
+  type LightSource,
   type LossCriterion,
   parseDecimal,
   levelOfText,
   decimalToText,
+  partsOf,
+  readTyped,
 } from '@clear-mark/core';
 import type { ClassReference, ErrorCode } from '@clear-mark/contract';
-import { errorWords, REFERENCE_WORDS } from '@clear-mark/words';
+import { errorWords, LIGHT_WORDS, REFERENCE_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, reactive, ref } from 'vue';
 import { useSession } from '../../session/session.ts';
@@ -22,6 +27,8 @@ const props = defineProps<{
   attemptId: string;
   criterion: LossCriterion;
   instrumentId: string | null;
+  /** The test cord of the piece with its newest check. */
+  cord: CordStamp | null;
 }>();
 const emit = defineEmits<{ close: []; made: [reference: ClassReference] }>();
 
@@ -34,6 +41,26 @@ const instruments = computed(() =>
 const chosen = ref(props.instrumentId ?? instruments.value[0]?.id ?? '');
 const values = reactive<Record<string, string>>({});
 const negative = ref(false);
+const light = ref<LightSource | null>(null);
+/** Breakout cords have a leg a fiber: one reference for all of them, or one through each. */
+const leg = ref<number | null>(null);
+const fiberLegs = computed(() =>
+  props.criterion.link.referenceMethod === 'breakout'
+    ? [...new Set(partsOf(props.criterion).flatMap((p) => p.fiber ?? []))]
+    : [],
+);
+const cordWords = computed(() => {
+  const { cord } = props;
+  if (!cord) return null;
+  const loss = readTyped(cord.lossDb);
+  const limit = readTyped(cord.limitDb);
+  if (loss.kind === 'number' && limit.kind === 'number' && loss.value > limit.value + 1e-6) {
+    return `${cord.label} failed its check on ${cord.checkedOn}: take another cord, or what you read is void.`;
+  }
+  return cord.dueOn < classroom.today()
+    ? `The check of ${cord.label} held until ${cord.dueOn}. Check the cord first (Class, Equipment), or what you read is void.`
+    : null;
+});
 const failure = ref<string | null>(null);
 const live = useInstruments();
 const meters = computed(() => live.ofKind('power_meter'));
@@ -73,6 +100,8 @@ function save(): void {
       valueDbm: decimalToText(parseDecimal(values[nm]!)),
       setAt: new Date().toISOString(),
       showsNegative: negative.value,
+      leg: leg.value,
+      light: light.value,
     };
     void queue.pushReference({ classId: props.classId, body }, session.me!.id);
     const instrumentLabel = instruments.value.find((i) => i.id === chosen.value)?.label ?? '';
@@ -90,12 +119,33 @@ function save(): void {
       Method: {{ REFERENCE_WORDS[criterion.link.referenceMethod] }}. Launch cord inspected and clean, source
       and meter on the same wavelength, meter at 0.00 dB. From now on the cord stays on the source.
     </p>
-    <label class="field">
-      <span>Instrument</span>
-      <select v-model="chosen" class="act">
-        <option v-for="t in instruments" :key="t.id" :value="t.id">{{ t.label }}</option>
-      </select>
-    </label>
+    <p v-if="cordWords" class="notice bad" role="alert">{{ cordWords }}</p>
+    <div class="choices">
+      <label class="field">
+        <span>Instrument</span>
+        <el-select v-model="chosen" size="large" filterable no-data-text="The class has no instrument yet.">
+          <el-option v-for="t in instruments" :key="t.id" :value="t.id" :label="t.label" />
+        </el-select>
+      </label>
+      <label class="field">
+        <span>Light</span>
+        <el-select v-model="light" size="large" clearable placeholder="not said">
+          <el-option v-for="l in LIGHT_SOURCES" :key="l" :value="l" :label="LIGHT_WORDS[l]" />
+        </el-select>
+      </label>
+      <label v-if="fiberLegs.length > 0" class="field">
+        <span>Through</span>
+        <el-select
+          v-model="leg"
+          size="large"
+          clearable
+          placeholder="one for all legs"
+          data-test="reference-leg"
+        >
+          <el-option v-for="n in fiberLegs" :key="n" :value="n" :label="`Leg ${n}`" />
+        </el-select>
+      </label>
+    </div>
     <MeterLine
       v-if="meters.length > 0"
       ref="meter"
@@ -119,9 +169,7 @@ function save(): void {
         Take
       </button>
     </div>
-    <label class="row toggle">
-      <input v-model="negative" type="checkbox" /> This meter shows a loss as a negative number
-    </label>
+    <el-checkbox v-model="negative" size="large">This meter shows a loss as a negative number</el-checkbox>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <div class="row foot">
       <button class="act next" type="button" :disabled="filled.length === 0 || chosen === ''" @click="save">
@@ -142,13 +190,10 @@ function save(): void {
   gap: 8px;
   align-items: end;
 }
-.toggle {
-  min-height: var(--tap);
-}
-.toggle input {
-  width: 22px;
-  height: 22px;
-  accent-color: var(--accent);
+.choices {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
+  gap: 0 14px;
 }
 .foot {
   margin-top: 12px;

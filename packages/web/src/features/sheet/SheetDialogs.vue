@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { type Hazard, STOP_PART } from '@clear-mark/core';
+import { type CordStamp, type Hazard, STOP_PART } from '@clear-mark/core';
 import { computed, ref } from 'vue';
 import { wordsOf } from '../../api/client.ts';
 import FindDialog from './FindDialog.vue';
 import KeysDialog from './KeysDialog.vue';
+import { RereadDialog } from '../references/index.ts';
 import NoteDialog from './NoteDialog.vue';
 import ReferenceDialog from './ReferenceDialog.vue';
 import SignDialog from './SignDialog.vue';
@@ -18,12 +19,20 @@ const props = defineProps<{
   classId: string;
   attemptId: string;
   instrumentId: string | null;
+  cord: CordStamp | null;
 }>();
 const dialog = defineModel<DialogName | null>({ required: true });
 const close = (): void => void (dialog.value = null);
 
 const trainee = computed(() => props.sheet.document.value?.attempt.traineeName ?? '');
 const atHand = computed(() => props.cursor.current.value ?? props.sheet.criteria.value[0] ?? null);
+/** The references that this sheet's readings point at. */
+const usedReferences = computed(() => {
+  const ids = new Set(
+    props.sheet.entries.value.flatMap((e) => (e.value?.kind === 'loss' ? [e.value.referenceId] : [])),
+  );
+  return props.sheet.references.value.filter((r) => ids.has(r.id));
+});
 const signFailure = ref<string | null>(null);
 
 function note(text: string): void {
@@ -82,8 +91,17 @@ function leaveSigning(): void {
     :class-id="classId"
     :criterion="cursor.lossItem.value"
     :instrument-id="instrumentId"
+    :cord="cord"
     @close="close"
     @made="sheet.addReference"
+  />
+  <RereadDialog
+    v-if="dialog === 'reread' && cursor.lossItem.value"
+    :class-id="classId"
+    :references="usedReferences"
+    :most-drift-db="cursor.lossItem.value.rules.driftLimitDb.db"
+    @close="close"
+    @changed="sheet.addReference"
   />
   <StopDialog
     v-if="dialog === 'stop' && atHand"

@@ -128,11 +128,15 @@ const aboutOf = ({ criterion }: SheetCriterion) =>
     ? (sheet.outcomes.value.get(criterion.of) ?? null)
     : null;
 
-/** The newest reference for a wavelength by the sheet's method, of the instrument in use when it has one. */
-function referenceFor(nm: number): ClassReference | null {
+/** The newest reference for a wavelength and leg by the sheet's method, of the instrument in use when it has one. */
+function referenceFor(nm: number, fiber: number | null = null): ClassReference | null {
   const method = cursor.lossItem.value?.link.referenceMethod;
   const fits = sheet.references.value.filter(
-    (r) => r.wavelengthNm === nm && r.method === method && r.voidReason === null,
+    (r) =>
+      r.wavelengthNm === nm &&
+      r.method === method &&
+      r.voidReason === null &&
+      (!r.leg || fiber === null || r.leg === fiber),
   );
   const instrument = instrumentId.value;
   return fits.find((r) => r.instrumentId === instrument) ?? (instrument ? null : (fits[0] ?? null));
@@ -251,12 +255,13 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
               :conditioned="bench.conditionedOf(item.criterion)"
               :trainee-reading="(part) => ownReading(sheet.entries.value, item.criterion.id, part)"
               @focus="cursor.select(item)"
-              @value="(part, value) => cursor.enter(item, part, value, 'instrument')"
+              @value="(part, value) => cursor.enter(item, part, bench.withCord(value), 'instrument')"
               @void="
                 (part, reason) =>
                   sheet.add({ kind: 'void', criterionId: item.criterion.id, part, voidReason: reason })
               "
               @reference="dialog = 'reference'"
+              @reread="dialog = 'reread'"
             />
             <template v-else-if="isGrid(item.criterion)">
               <ReadingsGrid
@@ -268,12 +273,19 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
                 :attempt-id="attemptId"
                 :instrument-id="instrumentId"
                 @focus="cursor.select(item)"
-                @values="(values) => cursor.enterParts(item, values)"
+                @values="
+                  (values) =>
+                    cursor.enterParts(
+                      item,
+                      values.map((v) => ({ ...v, value: bench.withCord(v.value) })),
+                    )
+                "
                 @void="
                   (part, reason) =>
                     sheet.add({ kind: 'void', criterionId: item.criterion.id, part, voidReason: reason })
                 "
                 @reference="dialog = 'reference'"
+                @reread="dialog = 'reread'"
                 @done="cursor.leave(item)"
               />
               <LimitDetails
@@ -327,6 +339,7 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
       :class-id="classId"
       :attempt-id="attemptId"
       :instrument-id="instrumentId"
+      :cord="bench.cord.value"
     />
   </div>
 </template>

@@ -1,4 +1,11 @@
-import { type CriterionOutcome, type Entry, type EntryValue, placePaste, type Unit } from '@clear-mark/core';
+import {
+  type CriterionOutcome,
+  type Entry,
+  type EntryValue,
+  parsePart,
+  placePaste,
+  type Unit,
+} from '@clear-mark/core';
 import type { ClassReference, ErrorCode } from '@clear-mark/contract';
 import { errorWords } from '@clear-mark/words';
 import { computed, reactive, ref, watch } from 'vue';
@@ -8,7 +15,7 @@ interface GridProps {
   readonly criterion: GridCriterion;
   readonly outcome: CriterionOutcome;
   readonly entryById: (id: string) => Entry | null;
-  readonly referenceFor: (wavelengthNm: number) => ClassReference | null;
+  readonly referenceFor: (wavelengthNm: number, fiber?: number | null) => ClassReference | null;
   readonly locked: boolean;
 }
 interface GridActs {
@@ -54,7 +61,7 @@ export function useGridCells(props: GridProps, acts: GridActs) {
     const column = grid.value.columns[grid.value.placeOf(part).column];
     return column === undefined || column.wavelengthNm === null || !isLoss.value
       ? null
-      : props.referenceFor(column.wavelengthNm);
+      : props.referenceFor(column.wavelengthNm, parsePart(part).fiber);
   };
 
   /**

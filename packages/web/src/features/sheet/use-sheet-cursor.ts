@@ -12,7 +12,7 @@ import {
 import type { SheetState } from './use-sheet.ts';
 import { useSession } from '../../session/session.ts';
 
-export type DialogName = 'note' | 'sign' | 'reference' | 'find' | 'keys' | 'stop';
+export type DialogName = 'note' | 'sign' | 'reference' | 'reread' | 'find' | 'keys' | 'stop';
 
 interface Surroundings {
   readonly open: (name: DialogName) => void;

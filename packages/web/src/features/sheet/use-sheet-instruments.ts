@@ -1,4 +1,4 @@
-import type { Criterion, EntryValue } from '@clear-mark/core';
+import type { CordStamp, Criterion, EntryValue } from '@clear-mark/core';
 import { computed, getCurrentScope, watch } from 'vue';
 import { useInstruments } from '../../instruments/use-instruments.ts';
 import { useSession } from '../../session/session.ts';
@@ -41,11 +41,23 @@ export function useSheetInstruments(sheet: SheetState) {
       sheet.add({ kind: 'value', criterionId: item.criterion.id, value, source: 'instrument' });
     }
   }
+  /** The newest check of the test cord that this piece was started with; null where it has none. */
+  const cord = computed<CordStamp | null>(() => {
+    const used = sheet.document.value?.attempt.things.find((t) => t.kind === 'cord');
+    const thing = classroom.detail?.things.find((t) => t.id === used?.id) ?? used;
+    if (!thing?.check) return null;
+    const { checkedOn, dueOn, lossDb, limitDb } = thing.check;
+    return { thingId: thing.id, label: thing.label, checkedOn, dueOn, lossDb, limitDb };
+  });
+  /** A loss with the check of its cord beside it: an overdue or failed one makes the reading void. */
+  const withCord = (value: EntryValue): EntryValue =>
+    value.kind === 'loss' && cord.value ? { ...value, cord: cord.value } : value;
+
   /** What the check of the launch said; null while it is open, or where the method has none. */
   function conditionedOf(criterion: Criterion): boolean | null {
     const by = criterion.kind === 'loss' ? criterion.conditionedBy : undefined;
     const outcome = by === undefined ? undefined : sheet.outcomes.value.get(by);
     return outcome?.state === 'scored' ? outcome.verdict === 'pass' : null;
   }
-  return { splicer, portLight, takeSplice, conditionedOf };
+  return { splicer, portLight, takeSplice, cord, withCord, conditionedOf };
 }

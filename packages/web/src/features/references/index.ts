@@ -1,0 +1,1 @@
+export { default as RereadDialog } from './RereadDialog.vue';

@@ -1,0 +1,65 @@
+import {
+  concludeLoss,
+  type Conclusion,
+  type CriterionOutcome,
+  type Entry,
+  isLossPart,
+  lossDbOf,
+  type LossCriterion,
+  type LossPartOutcome,
+  type LossReference,
+  parsePart,
+  readingOf,
+  readingsAgree,
+} from '@clear-mark/core';
+import { termsOf } from '../../shared/limit-words.ts';
+
+/** Loss in dB by the criterion's own floor of the meter, as it is scored; null also where text or reference is no number. */
+export function lossOf(
+  value: Parameters<typeof lossDbOf>[0],
+  reference: LossReference,
+  criterion: LossCriterion,
+): number | null {
+  try {
+    return lossDbOf(value, reference, criterion.rules.meterFloorDbm?.dbm);
+  } catch {
+    return null;
+  }
+}
+
+/** What the readings say together; empty while there is none. */
+export function conclusionsOf(
+  criterion: LossCriterion,
+  outcome: CriterionOutcome,
+  conditioned: boolean | null,
+): readonly Conclusion[] {
+  const judged = outcome.parts.filter(isLossPart).filter((p) => p.verdict !== 'incomplete');
+  return concludeLoss({
+    link: criterion.link,
+    terms: new Map(
+      judged.map((p) => [
+        parsePart(p.part).wavelengthNm!,
+        termsOf(criterion, parsePart(p.part).wavelengthNm!),
+      ]),
+    ),
+    bendStepDb: criterion.rules.bendStepDb.db,
+    conditioned,
+    readings: judged.map(readingOf),
+  });
+}
+
+/** The trainee's own reading beside the instructor's of the same place; null where there is nothing to compare. */
+export function besideTrainee(
+  own: Entry,
+  instructor: LossPartOutcome,
+  reference: LossReference | null,
+  criterion: LossCriterion,
+): string | null {
+  if (own.value?.kind !== 'loss' || instructor.lossDb === null || instructor.entryId === own.id) return null;
+  const lossDb = reference ? lossOf(own.value, reference, criterion) : null;
+  if (lossDb === null) return 'Trainee read no light.';
+  const u = instructor.uncertaintyDb;
+  const { agree, differenceDb, mostDb } = readingsAgree(lossDb, instructor.lossDb, u, u);
+  const apart = `${Math.abs(differenceDb).toFixed(2)} dB apart, at most ${mostDb.toFixed(2)}`;
+  return `Trainee read ${lossDb.toFixed(2)} dB: ${agree ? 'agrees' : 'does not agree, the technique of one is wrong'} (${apart}).`;
+}
