@@ -40,7 +40,12 @@ export class Api {
   }
 
   /** Puts a method in use and starts a piece by it; gives the address of its sheet. */
-  async start(detail: ClassDetail, method: string, trainee = 0): Promise<string> {
+  async start(
+    detail: ClassDetail,
+    method: string,
+    trainee = 0,
+    on: { readonly things?: readonly string[]; readonly linkId?: string } = {},
+  ): Promise<string> {
     const { versionId } = detail.methods.find((m) => m.methodId === `clear-mark/${method}`)!;
     await this.call('PUT', `/classes/${detail.id}/methods`, { versionId, inUse: true });
     const attemptId = randomUUID();
@@ -51,7 +56,8 @@ export class Api {
       methodVersionId: versionId,
       pieceId: randomUUID(),
       pieceLabel: `E-${attemptId.slice(0, 4)}`,
-      thingIds: [meterOf(detail)],
+      thingIds: [meterOf(detail), ...(on.things ?? [])],
+      linkId: on.linkId ?? null,
       startedAt: now,
       sentAt: now,
       deviceId: randomUUID(),

@@ -9,7 +9,7 @@ import {
   startServer,
   syncShippedMethods,
 } from '@clear-mark/server';
-import { loadDemo } from '../tools/load-demo.ts';
+import { loadDemoInOwnProcess } from '../tools/load-demo-process.ts';
 import { freePort } from '../tools/cluster.ts';
 import { ROOT } from '../tools/paths.ts';
 import pg from 'pg';
@@ -32,8 +32,12 @@ export async function makeTemplate(): Promise<void> {
   const db = openDatabase(clusterUrl.replace(/[^/]*$/, TEMPLATE), 2);
   await migrate(db);
   await syncShippedMethods(db);
-  await loadDemo(db, { seed: 7, story: true, now: new Date() });
   await db.destroy();
+  await loadDemoInOwnProcess(clusterUrl.replace(/[^/]*$/, TEMPLATE), {
+    seed: 7,
+    story: true,
+    now: new Date(),
+  });
 }
 
 /** One server with the demo class on a database of its own; it can be stopped and started again. */

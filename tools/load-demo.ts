@@ -1,5 +1,12 @@
 import { applyPractice, DEFAULT_POLICY, type PracticeChoices } from '@clear-mark/core';
-import { type DemoData, makeDemo, makeSplicing, PRACTICE } from '@clear-mark/demo';
+import {
+  type DemoData,
+  makeDemo,
+  makeSplicing,
+  PRACTICE,
+  SESSIONS,
+  SPLICING_SESSIONS,
+} from '@clear-mark/demo';
 import type { MethodSheet } from '@clear-mark/core';
 import { EXAMPLE_LINKS, LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/methods';
 import { createHash } from 'node:crypto';
@@ -14,6 +21,8 @@ export interface DemoLoad {
   readonly now: Date;
   /** Without its pictures of end faces, which take most of the time to draw and to measure; with them unless told. */
   readonly faces?: boolean;
+  /** Told how far it is, 0 to 1. */
+  readonly onProgress?: (share: number) => void;
 }
 
 /**
@@ -24,33 +33,39 @@ export async function loadDemo(db: Database, load: DemoLoad): Promise<boolean> {
   return db.transaction(async (trx) => {
     await trx.raw('lock table classes in share row exclusive mode');
     if ((await trx('classes').select('id').first()) !== undefined) return false;
+    const others = new Map(SHIPPED_METHODS.map((m) => [m.id.slice(m.id.lastIndexOf('/') + 1), m]));
     const sheet = applyPractice(LC_WEDGE_LOCATOR, PRACTICE);
-    const data = makeDemo({ ...load, sheet });
-    await loadClass(trx, data, [LC_WEDGE_LOCATOR.id, ...ALSO_IN_USE]);
+    const data = makeDemo({ ...load, sheet, others });
+    const splicing = makeSplicing({ ...load, sheet: SINGLE_FUSION, others });
+    const say = sharer(data.attempts.length + splicing.attempts.length, load.onProgress);
+    await loadClass(trx, data, [LC_WEDGE_LOCATOR.id, ...idsOf(SESSIONS), ...ALSO_IN_USE]);
     await loadLinks(trx, data);
     for (const [practice, option] of Object.entries(PRACTICE)) {
       await storesForLoading(trx).classes.setPractice(data.classId, practice, option);
     }
-    await loadAttempts(trx, data, LC_WEDGE_LOCATOR, PRACTICE);
+    await loadAttempts(trx, data, PRACTICE, say);
     if (load.faces ?? true) await loadFaces(trx, data, load.seed);
-    const splicing = makeSplicing({ ...load, sheet: SINGLE_FUSION });
-    await loadClass(trx, splicing, [SINGLE_FUSION.id]);
-    await loadAttempts(trx, splicing, SINGLE_FUSION);
+    await loadClass(trx, splicing, [SINGLE_FUSION.id, ...idsOf(SPLICING_SESSIONS)]);
+    await loadAttempts(trx, splicing, {}, say);
     return true;
   });
+}
+
+/** Counts what is done and tells the share of it. */
+function sharer(all: number, tell: DemoLoad['onProgress']): (more: number) => void {
+  let done = 0;
+  return (more) => {
+    done += more;
+    tell?.(done / all);
+  };
 }
 
 const shipped = (name: string): MethodSheet => SHIPPED_METHODS.find((m) => m.id === `clear-mark/${name}`)!;
 const SINGLE_FUSION = shipped('single-fusion');
 /** Methods that the demo’s class has in use beside the one that its pieces were made by. */
-const ALSO_IN_USE = [
-  'loss-one-cord',
-  'loss-two-cord',
-  'mpo-trunk',
-  'single-fusion',
-  'inspect-single',
-  'blind-calls',
-].map((n) => shipped(n).id);
+const ALSO_IN_USE = ['loss-one-cord', 'loss-two-cord', 'blind-calls'].map((n) => shipped(n).id);
+const idsOf = (sessions: readonly { readonly method: string }[]): string[] =>
+  sessions.map((s) => shipped(s.method).id);
 
 async function loadClass(trx: Database, data: DemoData, methods: readonly string[]): Promise<void> {
   const { classes, people } = storesForLoading(trx);
@@ -84,49 +99,59 @@ async function loadLinks(trx: Database, data: DemoData): Promise<void> {
 const shippedVersion = async (trx: Database, methodId: string): Promise<string> =>
   (await trx('method_versions').where({ method_id: methodId }).orderBy('version', 'desc').pluck('id'))[0];
 
+/** Attempts that are written together: a statement for each would cost more than what it says. */
+const TOGETHER = 100;
+
 async function loadAttempts(
   trx: Database,
   data: DemoData,
-  sheet: MethodSheet,
-  schools: PracticeChoices = {},
+  schools: PracticeChoices,
+  say: (more: number) => void,
 ): Promise<void> {
   const { attempts, entries, references, sign } = storesForLoading(trx);
-  const methodVersionId = await shippedVersion(trx, sheet.id);
+  const versions = new Map<string, string>();
+  for (const id of new Set(data.attempts.map((a) => a.methodId)))
+    versions.set(id, await shippedVersion(trx, id));
+  const kinds = new Map(SHIPPED_METHODS.map((m) => [m.id, m.pieceKind]));
   const people = new Map(data.people.map((p) => [p.id, p]));
   for (const reference of data.references) {
-    await references.insert(data.classId, reference.setBy, {
-      ...reference,
-      method: 'single_cord',
-      showsNegative: false,
-    });
+    await references.insert(data.classId, reference.setBy, { ...reference, showsNegative: false });
   }
   // Signed in the order of signing: the chain of a class runs in time.
   const order = [...data.attempts].sort((a, b) => ((a.sign?.at ?? '9') < (b.sign?.at ?? '9') ? -1 : 1));
-  for (const attempt of order) {
-    await attempts.insert({
-      ...attempt,
-      classId: data.classId,
-      methodVersionId,
-      pieceKind: sheet.pieceKind,
-      clockOffsetMs: 0,
-      receivedAt: attempt.startedAt,
-      schools,
-    });
-    await entries.insert(
-      attempt.entries.map((entry, index) => ({
-        ...entry,
-        attemptId: attempt.id,
-        seq: index + 1,
+  for (let from = 0; from < order.length; from += TOGETHER) {
+    const some = order.slice(from, from + TOGETHER);
+    await attempts.insertMany(
+      some.map((attempt) => ({
+        ...attempt,
+        classId: data.classId,
+        methodVersionId: versions.get(attempt.methodId)!,
+        pieceKind: kinds.get(attempt.methodId)!,
         clockOffsetMs: 0,
-        deliveredBy: null,
+        receivedAt: attempt.startedAt,
+        nextSeq: attempt.entries.length + 1,
+        schools,
       })),
     );
-    await entries.setNextSeq(attempt.id, attempt.entries.length + 1);
-    if (!attempt.sign) continue;
-    const { by, at, reason, asVoid } = attempt.sign;
-    const seen = seenText(attempt.entries.map((e) => e.id));
-    const digest = createHash('sha256').update(seen).digest('hex');
-    const request = { upTo: attempt.entries.length, digest, reason, asVoid };
-    await sign(attempt.id, request, { ...people.get(by)! }, new Date(at));
+    await entries.insert(
+      some.flatMap((attempt) =>
+        attempt.entries.map((entry, index) => ({
+          ...entry,
+          attemptId: attempt.id,
+          seq: index + 1,
+          clockOffsetMs: 0,
+          deliveredBy: null,
+        })),
+      ),
+    );
+    for (const attempt of some) {
+      if (!attempt.sign) continue;
+      const { by, at, reason, asVoid } = attempt.sign;
+      const seen = seenText(attempt.entries.map((e) => e.id));
+      const digest = createHash('sha256').update(seen).digest('hex');
+      const request = { upTo: attempt.entries.length, digest, reason, asVoid };
+      await sign(attempt.id, request, { ...people.get(by)! }, new Date(at));
+    }
+    say(some.length);
   }
 }

@@ -6,7 +6,7 @@ import { anchorsInBackups, scheduledBackup } from './backup.ts';
 import { type Cluster, ensureDatabase, existingCluster, freePort, startCluster } from './cluster.ts';
 import { realHome, scratchHome, settleEarlierData } from './data-folder.ts';
 import { type RunningStandIns, startStandIns } from '@clear-mark/standins';
-import { loadDemo } from './load-demo.ts';
+import { loadDemoInOwnProcess } from './load-demo-process.ts';
 import { connectStandIns } from './stand-ins.ts';
 import type { RunOptions } from './options.ts';
 import { processesIn } from './process-list.ts';
@@ -100,11 +100,25 @@ async function launch(
     ...(cluster ? { anchorsInBackups: () => anchorsInBackups(backupsIn(cluster.home)) } : {}),
   });
   if (kind === 'demo') {
-    const fresh = await loadDemo(running.db, { seed: DEMO_SEED, story: true, now: new Date() });
-    if (fresh) say('The demo class is loaded');
+    if (cluster && (await loadShown(cluster.appUrl(DATABASE)))) say('The demo class is loaded');
     if (standIns) await connectStandIns(running.db, standIns, new Date());
   }
   return running;
+}
+
+/** Loads the demo and says how far it is: on a terminal in one line, elsewhere every quarter. */
+async function loadShown(databaseUrl: string): Promise<boolean> {
+  const terminal = process.stdout.isTTY;
+  let quarter = 0;
+  const onProgress = (share: number): void => {
+    const words = `Loading the demo class: ${Math.round(share * 100)} %`;
+    if (terminal) process.stdout.write(`\r${words}${share >= 1 ? '\n' : ''}`);
+    else if (Math.floor(share * 4) > quarter) {
+      quarter = Math.floor(share * 4);
+      say(words);
+    }
+  };
+  return loadDemoInOwnProcess(databaseUrl, { seed: DEMO_SEED, story: true, now: new Date(), onProgress });
 }
 
 /** 4180 when nobody has it, otherwise any free one. */

@@ -31,6 +31,8 @@ export interface TraineeHand {
 
 /** The hand of everybody when there is no story: one and the same from the first piece to the last. */
 const FLAT = handBetween(RAW, GOOD, 0.7);
+/** Of people who have done this for some time. */
+export const PRACTISED = handBetween(RAW, GOOD, 0.85);
 
 /** One hand a trainee. Without a story neither person nor practice matters. */
 export function traineeHands(count: number, story: boolean, rng: Rng): TraineeHand[] {

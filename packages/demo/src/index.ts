@@ -1,3 +1,11 @@
 export { type DemoData, makeDemo } from './make-demo.ts';
 export { makeSplicing } from './make-splicing.ts';
-export { BENCH_INSTRUMENTS, PRACTICE, SCENARIO, SPLICING, STORIES } from './scenario.ts';
+export {
+  BENCH_INSTRUMENTS,
+  PRACTICE,
+  SCENARIO,
+  SESSIONS,
+  SPLICING,
+  SPLICING_SESSIONS,
+  STORIES,
+} from './scenario.ts';

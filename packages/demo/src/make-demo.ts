@@ -1,7 +1,8 @@
-import type { Entry, MethodSheet, ThingKind } from '@clear-mark/core';
+import type { Entry, MethodSheet, ReferenceMethod, ThingKind } from '@clear-mark/core';
 import { chance, makeConnector, type Rng, rngFrom, uuidFrom } from '@clear-mark/sim';
 import { traineeHands } from './hands.ts';
-import { BENCH_INSTRUMENTS, SCENARIO, STORIES } from './scenario.ts';
+import { makeSession } from './more-methods.ts';
+import { BENCH_INSTRUMENTS, SCENARIO, SESSIONS, STORIES } from './scenario.ts';
 import { type DayReference, scorePiece } from './score-piece.ts';
 import { classTime, workingDaysBefore } from './working-days.ts';
 
@@ -19,6 +20,7 @@ export interface DemoThing {
 export interface DemoReference {
   readonly id: string;
   readonly instrumentId: string;
+  readonly method: ReferenceMethod;
   readonly wavelengthNm: number;
   readonly valueDbm: string;
   readonly setAt: string;
@@ -26,6 +28,7 @@ export interface DemoReference {
 }
 export interface DemoAttempt {
   readonly id: string;
+  readonly methodId: string;
   readonly traineeId: string;
   readonly pieceId: string;
   readonly pieceLabel: string;
@@ -61,6 +64,8 @@ export interface DemoOptions {
   /** False for the null seed: no trainee, tool or day matters. */
   readonly story: boolean;
   readonly sheet: MethodSheet;
+  /** The sheets of its other methods, by the last part of their ids; without them it has pieces by the one alone. */
+  readonly others?: ReadonlyMap<string, MethodSheet>;
 }
 
 const COURSE_DAYS = 21;
@@ -121,6 +126,7 @@ class DemoMaker {
     const days = workingDaysBefore(now, COURSE_DAYS, SCENARIO.timeZone);
     days.forEach((day, index) => this.courseDay(day, index));
     this.today(days.length);
+    this.sessions(days);
     const last = new Date(now.getTime() + 14 * 24 * HOUR);
     return {
       classId: uuidFrom(this.rng),
@@ -154,6 +160,7 @@ class DemoMaker {
       this.references.push({
         id,
         instrumentId: this.nth('instrument', instrument).id,
+        method: 'single_cord',
         wavelengthNm,
         valueDbm: writtenDbm.toFixed(2),
         setAt: new Date(at).toISOString(),
@@ -203,6 +210,7 @@ class DemoMaker {
     steps: number,
   ): void {
     const { rng } = this;
+    const { story } = this.options;
     const number = (this.made[trainee] = this.made[trainee]! + 1);
     // Tools go round, so that a tool's effect is not a person's.
     const cleaver = (trainee + dayIndex + half) % SCENARIO.cleavers.length;
@@ -217,7 +225,15 @@ class DemoMaker {
     const deviceId = this.devices[(trainee + half) % this.devices.length]!;
     const entries = scorePiece(
       this.options.sheet,
-      { hand, piece, references: zeros[instrument]!, authorId: instructor.id, deviceId, startedAt },
+      {
+        hand,
+        piece,
+        misjudges: story && trainee === STORIES.callsFacesWrong ? STORIES.misjudges : null,
+        references: zeros[instrument]!,
+        authorId: instructor.id,
+        deviceId,
+        startedAt,
+      },
       rng,
       steps,
     );
@@ -227,6 +243,7 @@ class DemoMaker {
     const asVoid = !open && !cut && chance(rng, 0.006);
     this.attempts.push({
       id: uuidFrom(rng),
+      methodId: this.options.sheet.id,
       traineeId: this.trainees[trainee]!.id,
       pieceId: uuidFrom(rng),
       pieceLabel: `${initials(this.trainees[trainee]!.name)}-${String(number).padStart(2, '0')}`,
@@ -250,6 +267,35 @@ class DemoMaker {
             asVoid,
           },
     });
+  }
+
+  /** Afternoons by other methods, each from a generator of its own. */
+  private sessions(days: readonly string[]): void {
+    const { seed, story, others } = this.options;
+    for (const [index, session] of SESSIONS.entries()) {
+      const sheet = others?.get(session.method);
+      const day = days[session.day];
+      if (!sheet || day === undefined) continue;
+      const made = makeSession(
+        session,
+        sheet,
+        day,
+        {
+          trainees: this.trainees,
+          instructors: this.instructors,
+          things: [...this.things, ...this.extra],
+          devices: this.devices,
+          timeZone: SCENARIO.timeZone,
+          handOf: (trainee) => this.hands[trainee]!.at(session.day * 2),
+          misjudging: story ? STORIES.callsFacesWrong : null,
+          addedJointDb: () => 0,
+          stopped: story ? STORIES.stopped : null,
+        },
+        seed + 2003 * (index + 1),
+      );
+      this.attempts.push(...made.attempts);
+      this.references.push(...made.references);
+    }
   }
 
   /** Whose cleaves went wrong again at the end of the course, whatever chance did before. */

@@ -11,7 +11,9 @@ import {
   uuidFrom,
 } from '@clear-mark/sim';
 import type { DemoAttempt, DemoData, DemoOptions, DemoPerson, DemoThing } from './make-demo.ts';
-import { SPLICING } from './scenario.ts';
+import { PRACTISED } from './hands.ts';
+import { type MadeSession, makeSession, type SessionPeople } from './more-methods.ts';
+import { SPLICING, SPLICING_SESSIONS } from './scenario.ts';
 import { classTime, workingDaysBefore } from './working-days.ts';
 
 const MINUTE = 60_000;
@@ -24,15 +26,15 @@ const DAYS_AGO = 30;
 interface Splice {
   readonly piece: BenchPiece;
   readonly slip: number;
+  /** What the splicer adds to the joint, dB. */
+  readonly addedDb: number;
 }
 
 /**
  * The demo's second class: two days of fusion splicing, a tray of twelve for each trainee, over and signed. With the
  * story one trainee's cleaves are careless on one side. The same for the same seed and instant.
  */
-export function makeSplicing(
-  options: Omit<DemoOptions, 'sheet'> & { readonly sheet: MethodSheet },
-): DemoData {
+export function makeSplicing(options: DemoOptions): DemoData {
   const rng = rngFrom(options.seed * 31 + 5);
   const person = (name: string, login: string, role: DemoPerson['role']): DemoPerson => ({
     id: uuidFrom(rng),
@@ -53,6 +55,8 @@ export function makeSplicing(
     ...SPLICING.splicers.map((label) => ({ id: uuidFrom(rng), kind: 'splicer' as const, label })),
     ...SPLICING.cleavers.map((label) => ({ id: uuidFrom(rng), kind: 'cleaver' as const, label })),
   ];
+  // From a generator of its own: what the first one gives out next stays as it was.
+  things.push({ id: uuidFrom(rngFrom(options.seed + 1013)), kind: 'instrument', label: SPLICING.meter });
   const days = workingDaysBefore(options.now, DAYS_AGO, SPLICING.timeZone).slice(0, 2);
   const deviceId = uuidFrom(rng);
   const attempts: DemoAttempt[] = [];
@@ -62,7 +66,8 @@ export function makeSplicing(
       const startedAt = morning + (n % (TRAY / 2)) * 32 * MINUTE + t * 3 * MINUTE;
       const careless = options.story && t === SPLICING.carelessLeft;
       const care = Math.min(0.98, 0.86 + 0.01 * n + normal(rng, 0, 0.03));
-      const splice = makeSplice(careless ? care - 0.4 : care, care, rng);
+      const made = makeSplice(careless ? care - 0.4 : care, care, rng);
+      const splice = { ...made, addedDb: addedBy(t % SPLICING.splicers.length, options.story) };
       const entries = entriesOf(options.sheet, splice, instructor.id, deviceId, startedAt, rng);
       const thing = (kind: DemoThing['kind'], i: number): string => {
         const list = things.filter((x) => x.kind === kind);
@@ -70,6 +75,7 @@ export function makeSplicing(
       };
       attempts.push({
         id: uuidFrom(rng),
+        methodId: options.sheet.id,
         traineeId: trainee.id,
         pieceId: uuidFrom(rng),
         pieceLabel: `${initials(trainee.name)}-S${String(n + 1).padStart(2, '0')}`,
@@ -87,8 +93,15 @@ export function makeSplicing(
       });
     }
   });
+  const classId = uuidFrom(rng);
+  const sessions = sessionsOf(options, days, {
+    trainees,
+    instructors: [instructor],
+    things,
+    devices: [deviceId],
+  });
   return {
-    classId: uuidFrom(rng),
+    classId,
     name: SPLICING.className,
     place: SPLICING.place,
     timeZone: SPLICING.timeZone,
@@ -96,12 +109,37 @@ export function makeSplicing(
     endsOn: days[1]!,
     people: [instructor, ...trainees],
     things,
-    references: [],
-    attempts,
+    references: sessions.flatMap((s) => s.references),
+    attempts: [...attempts, ...sessions.flatMap((s) => s.attempts)],
   };
 }
 
-function makeSplice(leftCare: number, rightCare: number, rng: Rng): Splice {
+/** What everybody makes beside the tray, on the same two days. */
+function sessionsOf(
+  { seed, story, others }: DemoOptions,
+  days: readonly string[],
+  people: Pick<SessionPeople, 'trainees' | 'instructors' | 'things' | 'devices'>,
+): MadeSession[] {
+  return SPLICING_SESSIONS.flatMap((session, index) => {
+    const sheet = others?.get(session.method);
+    if (!sheet) return [];
+    const all: SessionPeople = {
+      ...people,
+      timeZone: SPLICING.timeZone,
+      handOf: () => PRACTISED,
+      misjudging: null,
+      addedJointDb: (splicer) => addedBy(splicer, story),
+      stopped: null,
+    };
+    return [makeSession(session, sheet, days[session.day]!, all, seed + 3001 * (index + 1))];
+  });
+}
+
+/** Worn electrodes make every arc a little unsteady. */
+const addedBy = (splicer: number, story: boolean): number =>
+  story && splicer === SPLICING.wornSplicer ? SPLICING.wornDb : 0;
+
+function makeSplice(leftCare: number, rightCare: number, rng: Rng): Omit<Splice, 'addedDb'> {
   let piece = newBenchPiece(rng, 1);
   piece = actOn(piece, { act: 'cleave', side: 'left', care: leftCare }, rng);
   // Whoever looks cleaves again when the angle is plainly bad; not everybody looks.
@@ -147,9 +185,10 @@ function entriesOf(
   return entries;
 }
 
-function valuesOf(criterion: Criterion, { piece, slip }: Splice, rng: Rng): [string, EntryValue][] {
+function valuesOf(criterion: Criterion, { piece, slip, addedDb }: Splice, rng: Rng): [string, EntryValue][] {
   const name = criterion.id.slice(criterion.id.lastIndexOf('/') + 1);
-  const joint = piece.joint!;
+  const made = piece.joint!;
+  const joint = { ...made, estimateDb: Math.round((made.estimateDb + addedDb) * 100) / 100 };
   switch (criterion.kind) {
     case 'check': {
       const passed = name === 'proof' ? joint.holds : !chance(rng, criterion.stop ? 0 : slip);

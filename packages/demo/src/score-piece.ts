@@ -22,6 +22,8 @@ export interface DayReference {
 export interface PieceScene {
   readonly hand: Hand;
   readonly piece: Workpiece;
+  /** Chance that the face is called wrong; null where it is the hand's. */
+  readonly misjudges: number | null;
   readonly references: readonly DayReference[];
   readonly authorId: string;
   readonly deviceId: string;
@@ -29,7 +31,7 @@ export interface PieceScene {
 }
 
 /** Chance that a plain check fails, by the last part of its id. */
-function failChance(name: string, { hand, piece }: PieceScene): number {
+function failChance(name: string, { hand, piece, misjudges }: PieceScene): number {
   const facts: Readonly<Record<string, boolean>> = {
     'boot-on': piece.bootOn,
     'coating-gone': !piece.coatingLeft,
@@ -48,7 +50,7 @@ function failChance(name: string, { hand, piece }: PieceScene): number {
     'not-touched': hand.leavesDirt * 0.5,
     'inspect-order': hand.leavesDirt * 0.6,
     'mated-clean': hand.leavesDirt * 0.5,
-    'inspect-call': hand.testSlip * 0.5,
+    'inspect-call': misjudges ?? hand.testSlip * 0.5,
     'set-up': hand.testSlip * 0.3,
     'reference-set': hand.testSlip * 0.4,
     'cord-stays': hand.testSlip * 0.15,

@@ -1,6 +1,6 @@
 import { inject } from 'vitest';
 import pg from 'pg';
-import { loadDemoInOwnProcess } from './load-demo-in-process.ts';
+import { loadDemoInOwnProcess } from '../../../tools/load-demo-process.ts';
 
 /** The instant at which the demo class of the template is looked at. */
 export const DEMO_NOW = new Date('2026-03-18T14:30:00Z');

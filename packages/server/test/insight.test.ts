@@ -12,7 +12,7 @@ import type {
 import { SCENARIO } from '@clear-mark/demo';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadDemoInOwnProcess } from './load-demo-in-process.ts';
+import { loadDemoInOwnProcess } from '../../../tools/load-demo-process.ts';
 import { type Caller, World } from './harness.ts';
 import { DEMO_NOW, demoTemplate } from './demo-template.ts';
 

@@ -8,6 +8,7 @@ import type {
   Thing,
 } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
+import { insertRows } from '../database/insert-rows.ts';
 
 export interface AttemptRow {
   readonly id: string;
@@ -138,38 +139,11 @@ export const attemptsStore = (db: Database) => ({
   thingIds: (id: string): Promise<string[]> =>
     db('attempt_things').where({ attempt_id: id }).orderBy('thing_id').pluck('thing_id'),
 
-  insert: async (attempt: NewAttempt): Promise<void> => {
-    await db('pieces')
-      .insert({
-        id: attempt.pieceId,
-        class_id: attempt.classId,
-        kind: attempt.pieceKind,
-        label: attempt.pieceLabel,
-        made_by: attempt.traineeId,
-        made_at: attempt.startedAt,
-      })
-      .onConflict('id')
-      .ignore();
-    await db('attempts').insert({
-      id: attempt.id,
-      class_id: attempt.classId,
-      trainee_id: attempt.traineeId,
-      method_version_id: attempt.methodVersionId,
-      piece_id: attempt.pieceId,
-      started_at: attempt.startedAt,
-      claimed_started_at: attempt.claimedStartedAt ?? null,
-      ...(attempt.receivedAt === undefined ? {} : { received_at: attempt.receivedAt }),
-      clock_offset_ms: attempt.clockOffsetMs,
-      device_id: attempt.deviceId,
-      started_by: attempt.startedBy,
-      schools: JSON.stringify(attempt.schools),
-      link: attempt.link ? JSON.stringify(attempt.link) : null,
-    });
-    if (attempt.thingIds.length === 0) return;
-    await db('attempt_things').insert(
-      attempt.thingIds.map((thing_id) => ({ attempt_id: attempt.id, class_id: attempt.classId, thing_id })),
-    );
-  },
+  insert: (attempt: NewAttempt): Promise<void> => insertAttempts(db, [attempt]),
+
+  /** Several at once, with the sequence number that their next entry takes: for a loader. */
+  insertMany: (attempts: readonly (NewAttempt & { readonly nextSeq: number })[]): Promise<void> =>
+    insertAttempts(db, attempts),
 
   entries: async (attemptId: string): Promise<StoredEntry[]> =>
     (
@@ -319,3 +293,47 @@ export const attemptsStore = (db: Database) => ({
       (await db('unmerged_entries').where({ attempt_id: attemptId }).count('id as n').first())?.['n'] ?? 0,
     ),
 });
+
+/** Pieces that are there already stay as they are. */
+async function insertAttempts(
+  db: Database,
+  attempts: readonly (NewAttempt & { readonly nextSeq?: number })[],
+): Promise<void> {
+  await insertRows(
+    db,
+    'pieces',
+    attempts.map((a) => ({
+      id: a.pieceId,
+      class_id: a.classId,
+      kind: a.pieceKind,
+      label: a.pieceLabel,
+      made_by: a.traineeId,
+      made_at: a.startedAt,
+    })),
+    'stays',
+  );
+  await insertRows(
+    db,
+    'attempts',
+    attempts.map((a) => ({
+      id: a.id,
+      class_id: a.classId,
+      trainee_id: a.traineeId,
+      method_version_id: a.methodVersionId,
+      piece_id: a.pieceId,
+      started_at: a.startedAt,
+      claimed_started_at: a.claimedStartedAt ?? null,
+      ...(a.receivedAt === undefined ? {} : { received_at: a.receivedAt }),
+      ...(a.nextSeq === undefined ? {} : { next_seq: a.nextSeq }),
+      clock_offset_ms: a.clockOffsetMs,
+      device_id: a.deviceId,
+      started_by: a.startedBy,
+      schools: a.schools,
+      link: a.link ?? null,
+    })),
+  );
+  const things = attempts.flatMap((a) =>
+    a.thingIds.map((thing_id) => ({ attempt_id: a.id, class_id: a.classId, thing_id })),
+  );
+  await insertRows(db, 'attempt_things', things);
+}

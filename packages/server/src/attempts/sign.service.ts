@@ -112,7 +112,7 @@ async function record(trx: Database, attempt: AttemptRow, decided: Decided): Pro
     reasonDigest,
     previousHash: chain.lastHash,
   });
-  await store.insertRevision({
+  const row = {
     id: v7(),
     attempt_id: attempt.id,
     class_id: attempt.classId,
@@ -124,19 +124,17 @@ async function record(trx: Database, attempt: AttemptRow, decided: Decided): Pro
     signed_at: signedAt,
     last_seq: chained.length,
     entries_digest: digest,
-    evidence: JSON.stringify(evidence),
+    evidence,
     scoring_version: outcome.scoringVersion,
-    outcome: JSON.stringify(outcome),
+    outcome,
     reason,
     reason_salt: salt,
     reason_digest: reasonDigest,
     previous_hash: chain.lastHash,
     hash,
-  });
+  };
   const minutes = minutesOf(attempt.startedAt, chained);
-  await store.replaceOutcome(attempt.id, outcomeRows(attempt, sheet, outcome, minutes));
-  await store.advanceChain(attempt.classId, chain.nextSeq + 1, hash);
-  await store.markSigned(attempt.id);
+  await store.keep(row, outcomeRows(attempt, sheet, outcome, minutes));
   return {
     revision,
     kind,

@@ -1,6 +1,7 @@
 import { countedOutcome, type MethodSheet, type Outcome, workMinutes } from '@clear-mark/core';
 import type { Database } from '../database/database.ts';
-import { insertRows } from '../database/insert-rows.ts';
+import { insertOf, insertRows, type NewRow } from '../database/insert-rows.ts';
+import { joined, own, rowsOf, sql } from '../database/sql.ts';
 import type { AttemptRow } from './attempts.store.ts';
 import { CHAINED_COLUMNS, type ChainedEntry } from './revision-hash.ts';
 
@@ -15,10 +16,10 @@ export interface RevisionRow {
   readonly signed_by: string;
   readonly signed_at: string;
   readonly last_seq: number;
-  readonly evidence: string;
+  readonly evidence: unknown;
   readonly entries_digest: string;
   readonly scoring_version: number;
-  readonly outcome: string;
+  readonly outcome: unknown;
   readonly reason: string | null;
   readonly reason_salt: string | null;
   readonly reason_digest: string | null;
@@ -78,6 +79,12 @@ export function outcomeRows(
   };
 }
 
+const OUTCOME_TABLES = [
+  ['outcome_skills', 'skills'],
+  ['outcome_criteria', 'criteria'],
+  ['outcome_losses', 'losses'],
+] as const;
+
 export const signStore = (db: Database) => ({
   /** The class's chain, locked: records of a class are signed one after the other. */
   lockChain: async (classId: string): Promise<{ nextSeq: number; lastHash: string | null }> => {
@@ -89,31 +96,32 @@ export const signStore = (db: Database) => ({
     return row!;
   },
 
-  advanceChain: async (classId: string, nextSeq: number, lastHash: string): Promise<void> => {
-    await db('class_chains').where({ class_id: classId }).update({ next_seq: nextSeq, last_hash: lastHash });
-  },
-
   /** The entries of an attempt in order, with all that the hash covers. */
   chainedEntries: (attemptId: string): Promise<ChainedEntry[]> =>
     db('entries').select(CHAINED_COLUMNS).where({ attempt_id: attemptId }).orderBy('seq'),
 
-  insertRevision: async (row: RevisionRow): Promise<void> => {
-    await db('signed_revisions').insert(row);
-  },
-
-  markSigned: async (attemptId: string): Promise<void> => {
-    await db('attempts').where({ id: attemptId }).update({ state: 'signed' });
+  /** A first revision with its counting rows, the end of the chain and the attempt's state: one statement. */
+  keep: async (row: RevisionRow, rows: OutcomeRows): Promise<void> => {
+    const inserts = [
+      insertOf('signed_revisions', [row as unknown as NewRow]),
+      ...OUTCOME_TABLES.flatMap(([table, name]) =>
+        rows[name].length > 0 ? [insertOf(table, rows[name])] : [],
+      ),
+    ];
+    const parts = inserts.map((insert, i) => sql`${own(`part${i}`)} as (${insert})`);
+    const chain = sql`chain as (update class_chains set next_seq = ${row.class_seq + 1}, last_hash = ${row.hash}
+                                 where class_id = ${row.class_id})`;
+    await rowsOf(
+      db,
+      sql`with ${joined([...parts, chain], ', ')} update attempts set state = 'signed' where id = ${row.attempt_id}`,
+    );
   },
 
   /** Counting rows hold the newest revision only. */
   replaceOutcome: async (attemptId: string, rows: OutcomeRows): Promise<void> => {
-    for (const [table, list] of [
-      ['outcome_skills', rows.skills],
-      ['outcome_criteria', rows.criteria],
-      ['outcome_losses', rows.losses],
-    ] as const) {
+    for (const [table, name] of OUTCOME_TABLES) {
       await db(table).where({ attempt_id: attemptId }).del();
-      await insertRows(db, table, list);
+      await insertRows(db, table, rows[name]);
     }
   },
 });

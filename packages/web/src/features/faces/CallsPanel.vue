@@ -78,7 +78,7 @@ const runWords = (s: CallSeries): string => {
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <form v-if="making" class="make" aria-label="New series" @submit.prevent="make">
       <div class="row fields">
-        <label><span>Name</span><input v-model="order.label" class="typed" maxlength="60" /></label>
+        <label><span>Name</span><input v-model="order.label" class="text-field" maxlength="60" /></label>
         <label
           ><span>Faces from</span>
           <select v-model="from" class="act">

@@ -133,7 +133,7 @@ async function save(): Promise<void> {
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <div v-if="draft" class="row head">
       <CommitField
-        class="typed title"
+        class="text-field title"
         label="Title"
         :value="draft.title"
         :maxlength="60"
@@ -173,7 +173,7 @@ async function save(): Promise<void> {
               <template v-if="z[k.key] !== 'no_limit'">
                 <div v-for="(b, n) in z[k.key] as SizeBand[]" :key="n" class="row band">
                   <CommitField
-                    class="typed short"
+                    class="text-field short"
                     inputmode="decimal"
                     :label="`Zone ${z.zone}, ${k.key}, how many`"
                     :value="b.count === null ? 'any' : String(b.count)"
@@ -181,7 +181,7 @@ async function save(): Promise<void> {
                   />
                   from
                   <CommitField
-                    class="typed short"
+                    class="text-field short"
                     inputmode="decimal"
                     :label="`Zone ${z.zone}, ${k.key}, from`"
                     :value="String(b.fromUm)"
@@ -189,7 +189,7 @@ async function save(): Promise<void> {
                   />
                   to
                   <CommitField
-                    class="typed short"
+                    class="text-field short"
                     inputmode="decimal"
                     :label="`Zone ${z.zone}, ${k.key}, to`"
                     :value="String(b.toUm)"

@@ -176,7 +176,7 @@ function begin(): void {
         <label v-if="plan.fibers > 2" class="row inline">
           <span class="soft">Dark by design</span>
           <CommitField
-            class="typed dark-list"
+            class="text-field dark-list"
             label="Fibers that are dark by design, such as 5-8"
             placeholder="none"
             :value="fiberListText(plan.darkFibers ?? [])"

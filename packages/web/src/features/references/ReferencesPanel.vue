@@ -43,13 +43,13 @@ const driftText = (drift: number | null): string =>
     <div class="row spread">
       <h2>References of the day</h2>
       <el-button
+        v-if="open.length > 0"
         type="primary"
         size="large"
-        :disabled="open.length === 0"
         data-test="reread-all"
         @click="chosen = open"
       >
-        Read {{ open.length === 1 ? 'one' : open.length }} again
+        {{ open.length > 1 ? `Read all ${open.length} again` : 'Read it again' }}
       </el-button>
     </div>
     <p class="soft">
@@ -65,32 +65,32 @@ const driftText = (drift: number | null): string =>
       empty-text="No reference was set in the last hours. It is set on the sheet of a loss test."
       data-test="references"
     >
-      <el-table-column prop="setAt" label="Set" sortable width="100">
+      <el-table-column prop="setAt" label="Set" sortable width="90">
         <template #default="{ row }: { row: Row }">{{ row.at }}</template>
       </el-table-column>
-      <el-table-column prop="instrumentLabel" label="Instrument" sortable min-width="130" />
-      <el-table-column prop="method" label="By" min-width="150">
+      <el-table-column prop="instrumentLabel" label="Instrument" sortable min-width="120" />
+      <el-table-column prop="method" label="By" min-width="180">
         <template #default="{ row }: { row: Row }"
           >{{ REFERENCE_WORDS[row.method] }}<template v-if="row.leg">, leg {{ row.leg }}</template></template
         >
       </el-table-column>
-      <el-table-column prop="light" label="Light" width="120">
+      <el-table-column v-if="rows.some((r) => r.light)" prop="light" label="Light" width="120">
         <template #default="{ row }: { row: Row }">{{ row.light ? LIGHT_WORDS[row.light] : '' }}</template>
       </el-table-column>
-      <el-table-column prop="wavelengthNm" label="nm" sortable width="90" align="right" />
-      <el-table-column prop="valueDbm" label="dBm" width="90" align="right" />
-      <el-table-column label="Again" width="90" align="right">
+      <el-table-column prop="wavelengthNm" label="nm" sortable width="85" align="right" />
+      <el-table-column prop="valueDbm" label="dBm" width="85" align="right" />
+      <el-table-column label="Again" width="85" align="right">
         <template #default="{ row }: { row: Row }">{{ row.rereadDbm ?? '' }}</template>
       </el-table-column>
-      <el-table-column prop="drift" label="Moved, dB" sortable width="120" align="right">
+      <el-table-column prop="drift" label="Moved" sortable width="110" align="right">
         <template #default="{ row }: { row: Row }">{{ driftText(row.drift) }}</template>
       </el-table-column>
-      <el-table-column prop="state" label="State" sortable min-width="150">
+      <el-table-column prop="state" label="State" sortable min-width="160">
         <template #default="{ row }: { row: Row }">
           <b :class="{ soft: row.state === 'steady' }">{{ stateWords(row) }}</b>
         </template>
       </el-table-column>
-      <el-table-column width="120" align="right">
+      <el-table-column width="160" align="right">
         <template #default="{ row }: { row: Row }">
           <el-button v-if="row.state !== 'void'" size="large" @click="chosen = [row]">Read again</el-button>
         </template>

@@ -30,7 +30,7 @@ function keep(): void {
 <template>
   <form class="row form" aria-label="Session" @submit.prevent="keep">
     <label class="field"
-      ><span>Starts</span><input v-model="startsAt" class="typed" type="datetime-local" name="starts"
+      ><span>Starts</span><input v-model="startsAt" class="text-field" type="datetime-local" name="starts"
     /></label>
     <label class="field"
       ><span>Minutes</span><el-input v-model="minutes" inputmode="numeric" name="minutes"

@@ -106,7 +106,7 @@ onMounted(() => void refresh());
               <div class="line">
                 <span>{{ t.name }}</span>
                 <CommitField
-                  class="typed group"
+                  class="text-field group"
                   :maxlength="30"
                   :value="t.group"
                   :label="`Group of ${t.name}`"

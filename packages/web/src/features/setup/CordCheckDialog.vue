@@ -99,4 +99,7 @@ async function save(): Promise<void> {
   gap: 0 18px;
   margin-top: 12px;
 }
+.fields :deep(.el-date-editor) {
+  width: 100%;
+}
 </style>

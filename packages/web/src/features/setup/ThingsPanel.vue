@@ -107,7 +107,7 @@ const retire = (thing: Thing): Promise<void> =>
             <b :class="{ soft: row.state === 'good' }">{{ CORD_WORDS[row.state] }}</b>
           </template>
         </el-table-column>
-        <el-table-column width="110" align="right">
+        <el-table-column width="130" align="right">
           <template #default="{ row }: { row: Cord }">
             <el-button size="large" @click="checking = row">Check</el-button>
           </template>
