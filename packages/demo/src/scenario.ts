@@ -66,12 +66,12 @@ export const SPLICING = {
     'Ulla Brackwater',
     'Viggo Thornby',
   ],
-  splicers: ['Splicer A', 'Splicer B'],
+  splicers: ['Splicer A', 'Splicer B', 'Splicer C'],
   cleavers: ['Cleaver 5', 'Cleaver 6'],
   meter: 'Meter 4',
   /** Index of the splicer whose electrodes are worn, and what that costs a joint, dB. */
   wornSplicer: 1,
-  wornDb: 0.045,
+  wornDb: 0.06,
   /** Index of the trainee who takes no care on the left side. */
   carelessLeft: 3,
 } as const;

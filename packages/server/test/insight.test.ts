@@ -10,6 +10,7 @@ import type {
   Differences,
 } from '@clear-mark/contract';
 import { SCENARIO } from '@clear-mark/demo';
+import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoInOwnProcess } from '../../../tools/load-demo-process.ts';
@@ -261,9 +262,10 @@ describe('what stands apart', () => {
   const apart = async (id: string): Promise<Differences> =>
     (await api.get(`/classes/${id}/results/stands-out`)).body;
 
-  it('the blunt cleaver, who is stuck, who forgets the boot, and nothing else', async () => {
+  it('the blunt cleaver, who is stuck, who forgets the boot, who calls faces wrong, and nothing else', async () => {
     const { skills, criteria } = await apart(classId);
     expect(skills.map((s) => `${s.label} ${s.skill}`).sort()).toEqual([
+      'Bastian Holloweg inspect',
       'Cleaver 3 cleave',
       'Fausto Merrigan strip',
       'Kwabena Ostrey cleave',
@@ -292,7 +294,10 @@ describe('what stands apart', () => {
       // One of some hundred comparisons may stand out by chance, more would be a fault of the reckoning.
       expect([...skills, ...criteria, ...leniency.filter((l) => l.differs)].length).toBeLessThanOrEqual(1);
       const { losses } = (await caller.get(`/classes/${id}/results`)).body as Results;
-      expect(losses.every((l) => l.voidReadings <= 2)).toBe(true);
+      // A trunk that was tested without the mandrel is void in each of its fibers: that is a piece, no day.
+      const connectors = losses.filter((l) => l.methodId === LC_WEDGE_LOCATOR.id);
+      expect(connectors.length).toBeGreaterThan(0);
+      expect(connectors.every((l) => l.voidReadings <= 2)).toBe(true);
     } finally {
       await other.close();
     }

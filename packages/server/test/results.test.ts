@@ -1,6 +1,7 @@
 import { describeLoss, individualsChart, normalUpperBound, summarizeSkill } from '@clear-mark/core';
 import type { AttemptList, LossSeries, Person, Results, Split } from '@clear-mark/contract';
 import { SCENARIO } from '@clear-mark/demo';
+import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemo } from '../../../tools/load-demo.ts';
 import { type Caller, World } from './harness.ts';
@@ -21,6 +22,8 @@ beforeAll(async () => {
 }, 120_000);
 afterAll(() => world.close());
 
+/** The samples of the method that most pieces were made by. */
+const mainSamples = () => results.losses.filter((l) => l.methodId === LC_WEDGE_LOCATOR.id);
 const marksOf = async (skill: string): Promise<string[]> => {
   const rows = await world
     .db('outcome_skills')
@@ -44,15 +47,28 @@ describe('the demo through the server', () => {
     for (const { skill, summary } of results.skills) {
       expect(summary).toEqual(summarizeSkill(await marksOf(skill)));
     }
-    expect(results.skills.map((s) => s.skill)).toEqual(['strip', 'cleave', 'terminate', 'inspect', 'test']);
+    expect(results.skills.map((s) => s.skill)).toEqual([
+      'strip',
+      'cleave',
+      'terminate',
+      'splice',
+      'inspect',
+      'test',
+    ]);
   });
 
   it('loss samples are kept apart by wavelength and described by core', async () => {
-    expect(results.losses.map((l) => l.wavelengthNm)).toEqual([1310, 1550]);
+    expect(mainSamples().map((l) => l.wavelengthNm)).toEqual([1310, 1550]);
+    // The method with the most readings comes first.
+    expect(results.losses.slice(0, 2)).toEqual(mainSamples());
     for (const sample of results.losses) {
+      const limits = results.losses.filter((l) => l.methodId === sample.methodId).map((l) => l.limitDb);
+      expect(limits.every((l) => l > 0)).toBe(true);
+    }
+    for (const sample of mainSamples()) {
       const losses: number[] = await world
         .db('outcome_losses')
-        .where({ wavelength_nm: sample.wavelengthNm })
+        .where({ wavelength_nm: sample.wavelengthNm, method_id: sample.methodId })
         .whereNotNull('loss_db')
         .pluck('loss_db');
       const wanted = describeLoss(losses, sample.limitDb)!;
@@ -76,13 +92,14 @@ describe('the demo through the server', () => {
     for (const failure of results.failures.slice(0, 5)) {
       expect((await list(`criterion=${encodeURIComponent(failure.criterionId)}`)).total).toBe(failure.failed);
     }
-    const sample = results.losses[0]!;
+    const sample = mainSamples()[0]!;
+    const of = `method=${encodeURIComponent(sample.methodId)}&wavelength=1310`;
     const { from, width, counts } = sample.histogram;
     for (const [i, count] of counts.entries()) {
       const at = (n: number): number => Math.round((from + n * width) * 1e6) / 1e6;
-      expect((await list(`wavelength=1310&lossFrom=${at(i)}&lossTo=${at(i + 1)}`)).total).toBe(count);
+      expect((await list(`${of}&lossFrom=${at(i)}&lossTo=${at(i + 1)}`)).total).toBe(count);
     }
-    expect((await list(`wavelength=1310&verdict=void`)).total).toBe(sample.voidReadings);
+    expect((await list(`${of}&verdict=void`)).total).toBe(sample.voidReadings);
     expect((await list('')).total).toBe(results.signed);
   });
 
@@ -168,7 +185,7 @@ describe('an empty class', () => {
 
 describe('losses in order of time', () => {
   const series = async (wavelength: number, more = ''): Promise<LossSeries> => {
-    const sample = results.losses.find((l) => l.wavelengthNm === wavelength)!;
+    const sample = mainSamples().find((l) => l.wavelengthNm === wavelength)!;
     const at = new URLSearchParams({
       method: sample.methodId,
       reference: sample.referenceMethod,
@@ -181,13 +198,13 @@ describe('losses in order of time', () => {
     const found = await series(1310);
     const stored: number[] = await world
       .db('outcome_losses')
-      .where({ wavelength_nm: 1310 })
+      .where({ wavelength_nm: 1310, method_id: LC_WEDGE_LOCATOR.id })
       .whereNotNull('loss_db')
       .orderBy('started_at')
       .orderBy('attempt_id')
       .orderBy('criterion_id')
       .pluck('loss_db');
-    const { limitDb } = results.losses.find((l) => l.wavelengthNm === 1310)!;
+    const { limitDb } = mainSamples().find((l) => l.wavelengthNm === 1310)!;
     expect(found).toMatchObject({ measure: 'loss', n: stored.length, limitDb });
     expect(found.points.map((p) => p.db)).toEqual(stored.slice(-found.points.length));
     const chart = individualsChart(stored);

@@ -34,8 +34,15 @@ async function textOf(attemptId: string, name: string, part = ''): Promise<strin
 describe('the splices of a class', () => {
   it('are its attempts in the order of their making, each with what was measured', async () => {
     const found = await rows();
-    const attempts = await world.db('attempts').where({ class_id: classId }).orderBy('started_at');
-    expect(found.map((r) => r.attemptId)).toEqual(attempts.map((a: { id: string }) => a.id));
+    const attempts = await world
+      .db('attempts as a')
+      .join('method_versions as v', 'v.id', 'a.method_version_id')
+      .whereIn('v.method_id', ['clear-mark/single-fusion', 'clear-mark/ribbon-splice'])
+      .where({ class_id: classId })
+      .orderBy('started_at')
+      .select('a.id');
+    // A ribbon has a row a fiber.
+    expect([...new Set(found.map((r) => r.attemptId))]).toEqual(attempts.map((a: { id: string }) => a.id));
     expect(found.length).toBeGreaterThan(10);
     for (const row of found.slice(0, 12)) {
       const left = await textOf(row.attemptId, 'angle-left');

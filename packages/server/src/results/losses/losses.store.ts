@@ -55,7 +55,7 @@ export const lossesStore = (db: Database) => ({
                    where ${where}
                    group by method_id, reference_method, fiber_class, wavelength_nm, direction, limit_db, loss_db) o
            group by method_id, reference_method, fiber_class, wavelength_nm, direction, limit_db
-           order by method_id, wavelength_nm, direction`,
+           order by sum(sum(times)) over (partition by method_id) desc, method_id, wavelength_nm, direction`,
     ),
 
   counted: async (where: Sql, of: Sample): Promise<number> => {

@@ -22,8 +22,9 @@ function show(time: boolean): void {
   const { loss: _, ...rest } = route.query;
   void router.replace({ query: time ? { ...rest, loss: 'time' } : rest });
 }
-/** A sample is of one wavelength in one direction. */
+/** A sample is of one method at one wavelength in one direction. */
 const reading = (s: LossSample) => ({
+  method: s.methodId,
   wavelength: s.wavelengthNm,
   ...(s.direction === '' ? {} : { direction: s.direction }),
 });
