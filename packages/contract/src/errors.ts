@@ -156,6 +156,7 @@ export const ERRORS = {
   'sequential.bad_risks': 422,
   'sequential.bad_share': 422,
   'sheet.call_target': 422,
+  'sheet.less_target': 422,
   'sheet.conditioned_by': 422,
   'sheet.crossed_band': 422,
   'sheet.empty': 422,

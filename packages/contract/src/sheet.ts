@@ -80,6 +80,7 @@ export const CriterionShape = z.discriminatedUnion('kind', [
     kind: z.literal('measure'),
     unit,
     band: Band,
+    less: z.string().min(1).max(200).optional(),
     uncertainty: Uncertainty.optional(),
   }),
   z.strictObject({ ...base, kind: z.literal('count'), noun: Words, band: Band }),

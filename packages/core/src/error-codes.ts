@@ -33,6 +33,7 @@ export const DOMAIN_ERROR_CODES = [
   'sequential.bad_risks',
   'sequential.bad_share',
   'sheet.call_target',
+  'sheet.less_target',
   'sheet.conditioned_by',
   'sheet.crossed_band',
   'sheet.empty',

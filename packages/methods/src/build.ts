@@ -36,7 +36,7 @@ export interface More {
   readonly faults?: readonly string[];
 }
 
-type Quantity = Pick<MeasureCriterion, 'uncertainty'>;
+type Quantity = Pick<MeasureCriterion, 'uncertainty' | 'less'>;
 
 /** What a wrong call is named by core. */
 export const CALL_FAULTS = ['called_bad_good', 'called_good_bad'];
@@ -87,6 +87,7 @@ export function criteriaOf(method: string) {
       unit,
       band,
       ...(more.uncertainty ? { uncertainty: more.uncertainty } : {}),
+      ...(more.less ? { less: `clear-mark/${method}/${more.less}` } : {}),
     }),
     count: (
       name: string,

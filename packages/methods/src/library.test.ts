@@ -187,7 +187,7 @@ const DECISIVE: Readonly<Record<string, readonly (readonly [string, EntryValue])
   ],
   'round-cord': [['fiber-whole', FAILED]],
   'flat-drop': [
-    ['stub-spare', mm('15')],
+    ['strip-length', mm('115')],
     ['fiber-untouched', FAILED],
   ],
 };

@@ -25,7 +25,8 @@ export function goodValue(c: Criterion): EntryValue {
     case 'measure':
       return {
         kind: 'measure',
-        text: c.band.target ?? c.band.lower?.value ?? c.band.upper!.value,
+        // A length less another one is long enough for it.
+        text: c.less ? '1000' : (c.band.target ?? c.band.lower?.value ?? c.band.upper!.value),
         unit: c.unit,
       };
     case 'count':

@@ -191,6 +191,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
     'The acceptable failure rate has to lie under the unacceptable one, both between 0 and 1.',
   'sequential.bad_risks': () => 'Both risks have to be above 0 and together under 1.',
   'sequential.bad_share': () => 'A failure rate lies from 0 to 1.',
+  'sheet.less_target': () =>
+    'A length on this sheet is to be compared with one that is not there, or that has another unit.',
   'sheet.call_target': () => 'A call on this sheet names a criterion that it cannot be about.',
   'sheet.conditioned_by': () => 'A condition of this sheet names a criterion that is not there.',
   'sheet.crossed_band': () => 'The lower limit of a criterion lies above its upper one.',

@@ -58,6 +58,7 @@ const REASONS: Readonly<Record<ReasonCode, (p: Params, label: LabelOf) => string
   'check.failed': (p) =>
     p['faults'] ? say(p, 'faults').split(' ').map(faultWords).join(', ') : 'not as the method says',
   'band.over': (p) => `${amount(p, 'value')}${at(p)}, limit ${amount(p, 'limit')} (${kind(p)})`,
+  'band.shorter_than': (p, label) => `${amount(p, 'by')} shorter than ${label(say(p, 'criterion'))}`,
   'band.under': (p) => `${amount(p, 'value')}${at(p)}, at least ${amount(p, 'limit')} (${kind(p)})`,
   'band.marginal': (p) =>
     `${amount(p, 'value')}${at(p)} is within ${amount(p, 'uncertainty')} of the limit ${amount(p, 'limit')}`,

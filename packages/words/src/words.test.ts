@@ -25,6 +25,7 @@ const PARAMS = {
   faults: 'no_bow',
   hours: 5,
   leg: 4,
+  by: '12',
   cord: 'Launch cord 2',
   day: '2026-03-09',
   most: 4,

@@ -323,7 +323,7 @@ export const RULES: readonly SymptomRule[] = [
     seen: anyOf(fault('strip_too_short')),
     causes: {
       preparation: [
-        because('strip_short', [failed('stub-spare')], ['stub-spare']),
+        because('strip_short', [failed('strip-length')], ['strip-length']),
         because('tube_kinked', [failed('no-kink')], ['no-kink']),
         because('fiber_cut', [failed('fiber-untouched')], ['fiber-untouched']),
       ],

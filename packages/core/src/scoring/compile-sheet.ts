@@ -86,7 +86,9 @@ function hangsOn(criterion: Criterion, indexOf: ReadonlyMap<string, number>): nu
       ? criterion.of
       : criterion.kind === 'loss'
         ? criterion.conditionedBy
-        : undefined;
+        : criterion.kind === 'measure'
+          ? criterion.less
+          : undefined;
   return id === undefined ? null : (indexOf.get(id) ?? null);
 }
 

@@ -4,11 +4,12 @@ import type { CompiledCriterion } from './compile-sheet.ts';
 import { numberOf } from './entry-value.ts';
 import { judgeBand } from './judge-band.ts';
 import { judgeCall } from './judge-call.ts';
+import { judgeLess } from './judge-less.ts';
 import { calibrationOverdue } from './judge-loss.ts';
 import { judgeMap } from './judge-map.ts';
 import { judgeParts } from './judge-parts.ts';
 import { conflict, type Judgement, NONE, notSeen, openJudgement, standing } from './judgement.ts';
-import type { ResolvedSlot } from './resolve-entries.ts';
+import { type ResolvedSlot, slotKey } from './resolve-entries.ts';
 import {
   isPass,
   type CriterionOutcome,
@@ -91,8 +92,16 @@ function judgeOne(
     return { ...judgeMap(criterion, value.far), entryIds };
   if (criterion.kind === 'call' && value?.kind === 'call')
     return { ...judgeCall(criterion, value, about), entryIds };
+  if (criterion.kind === 'measure' && criterion.less !== undefined && value?.kind === 'measure') {
+    const other = about?.entryIds[0] === undefined ? null : entryOf(slots, criterion.less, about.entryIds[0]);
+    return { ...judgeLess(criterion, compiled.band!, value, about, other), entryIds };
+  }
   return { state: 'scored', entryIds, ...judgeValue(compiled, entry, timeZone) };
 }
+
+/** The entry that stands for another criterion of one part. */
+const entryOf = (slots: ReadonlyMap<string, ResolvedSlot>, criterionId: string, id: string): Entry | null =>
+  slots.get(slotKey(criterionId, ''))?.heads.find((e) => e.id === id) ?? null;
 
 function judgeValue(
   compiled: CompiledCriterion,

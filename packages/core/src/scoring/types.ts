@@ -195,6 +195,7 @@ export const REASON_CODES = [
   'check.failed',
   'band.over',
   'band.under',
+  'band.shorter_than',
   'band.marginal',
   'band.marginal_over',
   'band.marginal_under',

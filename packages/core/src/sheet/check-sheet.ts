@@ -10,7 +10,7 @@ import { unitOf } from './unit-of.ts';
 /**
  * Refuses a sheet that scoring could not be trusted with: repeated ids, no points, a band whose ends are
  * crossed or that has no end, a scale without a passing and a failing level, loss without wavelengths, a call on
- * a criterion that is not there, a practice whose choices do not fit. Returns the sheet. Errors: `sheet.*` with the criterion's id.
+ * a criterion that is not there, a length less one that it cannot be compared with, a practice whose choices do not fit. Returns the sheet. Errors: `sheet.*` with the criterion's id.
  */
 export function checkSheet(sheet: MethodSheet): MethodSheet {
   const seen = new Set<string>();
@@ -29,6 +29,7 @@ export function checkSheet(sheet: MethodSheet): MethodSheet {
   if (seen.size === 0) throw new DomainError('sheet.empty', { method: sheet.id });
   const criteria = new Map(sheet.steps.flatMap((s) => s.criteria.map((c) => [c.id, c] as const)));
   checkCalls(criteria, new Set());
+  checkLess(criteria);
   for (const c of criteria.values()) {
     if (c.kind !== 'loss' || c.conditionedBy === undefined) continue;
     if (criteria.get(c.conditionedBy)?.kind !== 'check') {
@@ -48,6 +49,17 @@ function checkCalls(criteria: Criteria, out: ReadonlySet<string>): void {
     const target = criteria.get(c.of);
     if (!target || target.kind === 'call' || out.has(target.id)) {
       throw new DomainError('sheet.call_target', { criterion: c.id });
+    }
+  }
+}
+
+/** A length is taken off one of the same unit, which stands by itself. */
+function checkLess(criteria: Criteria): void {
+  for (const c of criteria.values()) {
+    if (c.kind !== 'measure' || c.less === undefined) continue;
+    const other = criteria.get(c.less);
+    if (other?.kind !== 'measure' || other.less !== undefined || other.unit !== c.unit) {
+      throw new DomainError('sheet.less_target', { criterion: c.id });
     }
   }
 }

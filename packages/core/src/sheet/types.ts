@@ -72,6 +72,8 @@ export interface MeasureCriterion extends CriterionBase {
   readonly kind: 'measure';
   readonly unit: Unit;
   readonly band: Band;
+  /** Id of another measure of the sheet that is taken off before the band is asked: a strip less the tube that goes over it. */
+  readonly less?: string;
   readonly uncertainty?: StatedUncertainty;
 }
 export interface CountCriterion extends CriterionBase {

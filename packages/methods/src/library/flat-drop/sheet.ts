@@ -25,15 +25,24 @@ function flatDrop(): MethodSheet {
         'Wanted length marked: tube length and stub. Slot one, cable on edge, tool shuts snugly, pull: members’ outer sides bare. Slot two, cable flat, about 80 mm a pull; turned, uncut face down, likewise.',
         [
           c.measure(
-            'stub-spare',
-            'Strip length less tube length',
+            'tube-length',
+            'Tube length',
+            1,
+            'mm',
+            atLeast('100', house('a tube that can be held and twisted')),
+            house('the wanted length is the job’s'),
+          ),
+          c.measure(
+            'strip-length',
+            'Overall strip length, at least the tube and the stub',
             4,
             'mm',
             atLeast('20', house('20 mm of fiber to stick out')),
-            house('strip length = tube + stub; the wanted lengths are the job’s'),
+            house('strip length = tube + stub'),
             {
               critical: true,
-              hint: 'Under 0 the fiber cannot come out of the tube.',
+              less: 'tube-length',
+              hint: 'Measured at the cable; a strip shorter than its tube hides the fiber in it.',
             },
           ),
           c.measure(

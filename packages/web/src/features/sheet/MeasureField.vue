@@ -64,6 +64,18 @@ const live = computed<{ value: number; verdict: Verdict } | null>(() => {
   }
 });
 
+/** What the scale shows: the typed value, or what is left of it once the other length is taken off. */
+const shown = computed<{ value: number; verdict: Verdict } | null>(() => {
+  if (props.criterion.less === undefined) return live.value;
+  const { value, verdict, state } = props.outcome;
+  return state === 'scored' && value !== null ? { value, verdict } : null;
+});
+const left = computed(() =>
+  props.criterion.less !== undefined && shown.value
+    ? `${Math.round(shown.value.value * 1000) / 1000} ${UNIT_WORDS[props.criterion.unit]} left`
+    : null,
+);
+
 function take(): boolean {
   error.value = null;
   if (text.value.trim() === '') return false;
@@ -93,8 +105,8 @@ defineExpose({ take });
     <BandScale
       class="scale"
       :scale="scale"
-      :value="live?.value ?? null"
-      :verdict="live?.verdict ?? null"
+      :value="shown?.value ?? null"
+      :verdict="shown?.verdict ?? null"
       :unit="UNIT_WORDS[criterion.unit]"
     />
     <label class="typed">
@@ -113,6 +125,7 @@ defineExpose({ take });
       <span class="unit">{{ UNIT_WORDS[shownUnit] }}</span>
     </label>
     <button v-if="!locked" class="act take" type="button" :disabled="live === null" @click="take">OK</button>
+    <p v-if="left" class="left small soft">{{ left }}</p>
     <p v-if="error" class="say bad" role="alert">{{ error }}</p>
     <p v-else-if="asking !== null" class="say" role="alert">
       {{ asking }} {{ UNIT_WORDS[shownUnit] }} looks like a slip of the decimal sign. Enter again keeps it as
@@ -155,6 +168,9 @@ input:focus {
 .take {
   min-width: 52px;
   padding: 0 8px;
+}
+.left {
+  grid-column: 1 / -1;
 }
 .say {
   grid-column: 1 / -1;
