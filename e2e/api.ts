@@ -24,11 +24,12 @@ export class Api {
     return this.call<ClassDetail>('GET', `/classes/${id}`);
   }
 
-  /** Sets references of -20 dBm at the wavelengths, by the class's first meter. */
+  /** Sets references of -20 dBm at the wavelengths, read again to the same level, by the class's first meter. */
   async references(detail: ClassDetail, method: string, wavelengthsNm: readonly number[]): Promise<void> {
     for (const wavelengthNm of wavelengthsNm) {
+      const id = randomUUID();
       await this.call('POST', `/classes/${detail.id}/references`, {
-        id: randomUUID(),
+        id,
         instrumentId: meterOf(detail),
         method,
         wavelengthNm,
@@ -36,6 +37,8 @@ export class Api {
         setAt: new Date().toISOString(),
         showsNegative: false,
       });
+      const reread = { change: 'reread', valueDbm: '-20.00' };
+      await this.call('PUT', `/classes/${detail.id}/references/${id}`, reread);
     }
   }
 

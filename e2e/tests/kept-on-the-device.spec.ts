@@ -37,7 +37,8 @@ test('a device without room keeps what is entered in the page, says so, and can 
 }) => {
   await enterDemo(page, own);
   const api = new Api(page, own);
-  await page.goto(await api.start(await api.classDetail(), 'bench-cleave', 7));
+  const sheet = await api.start(await api.classDetail(), 'bench-cleave', 7);
+  await page.goto(sheet);
   await expect(row(page, 'glasses')).toBeVisible();
   await page.evaluate(() => {
     IDBObjectStore.prototype.add = () => {
@@ -55,9 +56,14 @@ test('a device without room keeps what is entered in the page, says so, and can 
   await page.keyboard.press('Escape');
   await page.unroute('**/api/entries');
   await expect
-    .poll(() => own.db('entries').where('criterion_id', 'like', '%bench-cleave/glasses').pluck('id'), {
-      timeout: 20_000,
-    })
+    .poll(
+      () =>
+        own
+          .db('entries')
+          .where({ attempt_id: sheet.split('/').pop() })
+          .pluck('id'),
+      { timeout: 20_000 },
+    )
     .toHaveLength(1);
 });
 

@@ -209,6 +209,7 @@ export const AttemptRow = z.object({
   traineeId: Id,
   traineeName: z.string(),
   pieceLabel: z.string(),
+  methodTitle: z.string(),
   startedAt: z.string(),
   day: z.string(),
   state: z.enum(['open', 'signed']),

@@ -94,7 +94,7 @@ export interface MethodSession {
 export const SESSIONS: readonly MethodSession[] = [
   { method: 'bench-cleave', day: 1, hour: 16, pieces: 2, mark: 'C', stop: 'shards' },
   { method: 'acrylic-primer', day: 4, hour: 16, pieces: 1, mark: 'A' },
-  { method: 'single-fusion', day: 7, hour: 16, pieces: 2, mark: 'F' },
+  { method: 'single-fusion', day: 12, hour: 16, pieces: 4, mark: 'F' },
   { method: 'inspect-single', day: 9, hour: 16, pieces: 2, mark: 'E' },
   { method: 'loss-two-cord-sm', day: 11, hour: 16, pieces: 1, mark: 'L' },
   { method: 'mpo-trunk', day: 14, hour: 16, pieces: 1, mark: 'M' },

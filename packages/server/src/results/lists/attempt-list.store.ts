@@ -8,7 +8,7 @@ export interface AttemptListRow extends Omit<AttemptRow, 'verdict' | 'skills'> {
 }
 
 const COLUMNS = sql`a.id as "attemptId", a.trainee_id as "traineeId", p.name as "traineeName",
-  i.label as "pieceLabel", a.started_at as "startedAt", a.state, r.reason,
+  i.label as "pieceLabel", v.title as "methodTitle", a.started_at as "startedAt", a.state, r.reason,
   ${dayOf(own('a.started_at'), own('k.time_zone'))} as day,
   (select json_object_agg(s.skill, s.mark) from outcome_skills s where s.attempt_id = a.id) as marks,
   coalesce((select json_agg(json_build_object('wavelengthNm', w.nm, 'lossDb', w.db) order by w.nm)
@@ -17,6 +17,7 @@ const COLUMNS = sql`a.id as "attemptId", a.trainee_id as "traineeId", p.name as 
 
 const JOINS = sql`join people p on p.id = a.trainee_id
   join pieces i on i.id = a.piece_id
+  join method_versions v on v.id = a.method_version_id
   join classes k on k.id = a.class_id
   left join lateral (select reason from signed_revisions where attempt_id = a.id
                       order by revision desc limit 1) r on true`;

@@ -5,6 +5,7 @@ import type { ReferenceMethod } from '@clear-mark/core';
 import { computed, defineAsyncComponent } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { type Bar, barsOf } from './insight.model.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
 import LossInTime from './LossInTime.vue';
 import type { RecordsLink } from './records-link.ts';
 
@@ -17,11 +18,17 @@ const props = defineProps<{
 const LossChart = defineAsyncComponent(() => import('./LossChart.vue'));
 const router = useRouter();
 const route = useRoute();
+const classroom = useClassroom();
 const inTime = computed(() => route.query['loss'] === 'time');
 function show(time: boolean): void {
   const { loss: _, ...rest } = route.query;
   void router.replace({ query: time ? { ...rest, loss: 'time' } : rest });
 }
+/** Which method it was read by; nothing where the class does not know it any more. */
+const titleOf = (s: LossSample): string => {
+  const title = classroom.detail?.methods.find((m) => m.methodId === s.methodId)?.title;
+  return title === undefined ? '' : `${title}: `;
+};
 /** A sample is of one method at one wavelength in one direction. */
 const reading = (s: LossSample) => ({
   method: s.methodId,
@@ -57,7 +64,8 @@ function open(sample: LossSample, bar: Bar): void {
       <h3>
         {{ s.wavelengthNm }} nm{{ s.direction === '' ? '' : `, ${DIRECTION_WORDS[s.direction]}` }}
         <span class="soft small"
-          >{{ s.fiberClass }}, {{ REFERENCE_WORDS[s.referenceMethod as ReferenceMethod] }}</span
+          >{{ titleOf(s) }}{{ s.fiberClass }},
+          {{ REFERENCE_WORDS[s.referenceMethod as ReferenceMethod] }}</span
         >
       </h3>
       <LossInTime v-if="inTime" :class-id="classId" :sample="s" :filter="filter" />

@@ -22,6 +22,7 @@ const when = (iso: string): string =>
       <thead>
         <tr>
           <th>Attempt</th>
+          <th>Method</th>
           <th>Started</th>
           <th>Whole</th>
           <th v-for="s in skills" :key="s">{{ SKILL_WORDS[s] }}</th>
@@ -36,7 +37,8 @@ const when = (iso: string): string =>
             >
             <span v-if="row.reason" class="small soft reason">{{ row.reason }}</span>
           </td>
-          <td class="soft">{{ when(row.startedAt) }}</td>
+          <td class="small method">{{ row.methodTitle }}</td>
+          <td class="soft when">{{ when(row.startedAt) }}</td>
           <td>
             <VerdictRing v-if="row.state === 'signed'" :verdict="row.verdict" word :size="22" /><span
               v-else
@@ -72,6 +74,13 @@ const when = (iso: string): string =>
 }
 .reason {
   display: block;
+}
+.method {
+  max-width: 210px;
+  line-height: 1.25;
+}
+.when {
+  white-space: nowrap;
 }
 .reading {
   display: inline-block;
