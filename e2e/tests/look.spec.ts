@@ -25,7 +25,7 @@ const openSheet = async (page: Page): Promise<void> => {
 const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
   ['Today', async () => {}],
   ['Sheet', openSheet],
-  ...(['Link and limit', 'Ports', 'What costs what', 'Instruments'] as const).map(
+  ...(['Link and limit', 'Ports', 'References', 'What costs what', 'Instruments'] as const).map(
     (view): [string, (page: Page) => Promise<void>] => [
       `Links, ${view}`,
       async (page) => {

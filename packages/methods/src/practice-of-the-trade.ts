@@ -310,6 +310,20 @@ export const PRACTICE_OPTIONS: readonly PracticeOfTheTrade[] = [
     ],
   },
   {
+    id: 'polish-magnification',
+    question: 'At which magnification is a polish judged?',
+    default: '400',
+    reason: '200 times shows dirt; 400 times shows a fine scratch as well.',
+    options: [
+      {
+        id: '200',
+        label: '200 times at least',
+        effect: band('polish-magnification', atLeast('200', house('200 times will do for a polish'))),
+      },
+      { id: '400', label: '400 times at least', effect: none },
+    ],
+  },
+  {
     id: 'splice-strength',
     question: 'Splice strength: proof-tested or assumed?',
     default: 'tested',

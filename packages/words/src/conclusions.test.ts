@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { conclusionWords, linkFindingWords } from './conclusions.ts';
 
 const PARAMS = {
+  into: '50 µm',
   loss: 1.5,
   wavelength: 1310,
   shorter: 1310,

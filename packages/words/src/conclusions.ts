@@ -35,6 +35,8 @@ const CONCLUSIONS: Readonly<Record<ConclusionCode, (p: Params) => string>> = {
     `${db(p, 'loss')} ${way(p)} and only ${db(p, 'back')} the other way: a multimode core feeds a single-mode one. A single-mode cord or pigtail is in this link; find it by its jacket and print.`,
   core_mismatch: (p) =>
     `${db(p, 'loss')} ${way(p)} and only ${db(p, 'back')} the other way: a larger core feeds a smaller one. Look for a cord of the wrong core size.`,
+  core_suspected: (p) =>
+    `${db(p, 'over')} more than good work may also be a cord of a larger core into ${say(p, 'into')}. Read it the other way: such a fault loses next to nothing there.`,
   bend: (p) =>
     `${say(p, 'wavelength')} nm loses ${db(p, 'over')} more than ${say(p, 'shorter')} nm (a bend from ${db(p, 'step')} on). Follow the link for a tight bend or a pinched tie.`,
   one_fiber: (p) =>

@@ -170,6 +170,7 @@ export const FAULT_WORDS: Readonly<Record<string, string>> = {
   not_walked: 'polarity not walked',
   wrong_adapter: 'wrong adapter',
   wet_first: 'wet before dry',
+  ferrule_missed: 'pins or the face around them not cleaned',
   row_not_scanned: 'row not scanned to its end',
   pins_not_checked: 'pins or key not checked',
   cords_unchecked: 'cords not checked today',

@@ -73,6 +73,15 @@ describe('what the readings say together', () => {
       'joints',
     ]);
   });
+  it('from one direction alone a core is only suspected, beside the joints', () => {
+    // Common practice: 62.5 into 50 um loses about 3 dB, multimode into single-mode 20 dB and more.
+    const high = (lossDb: number) => say([read(850, lossDb, 'fail')], { link: MULTI });
+    expect(high(5).map((c) => c.code)).toEqual(['joints', 'core_suspected']);
+    expect(high(5)[1]!.params).toMatchObject({ into: '50 µm' });
+    expect(high(24)[1]!.params).toMatchObject({ into: 'single-mode' });
+    expect(high(2.6).map((c) => c.code)).toEqual(['joints']);
+    expect(codes([read(1310, 24, 'fail')])).toEqual(['joints']);
+  });
   it('just over the limit without the mandrel is the launch', () => {
     const over = [read(850, 2.3, 'fail')];
     expect(codes(over, { link: MULTI, conditioned: false })).toEqual(['mode_conditioning']);

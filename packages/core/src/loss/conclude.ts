@@ -20,6 +20,7 @@ export const CONCLUSIONS = [
   'no_light',
   'multimode_into_single',
   'core_mismatch',
+  'core_suspected',
   'bend',
   'one_fiber',
   'one_direction',
@@ -132,6 +133,8 @@ function ofPattern(input: ConclusionInput): Conclusion[] {
   } else if (oneWay(read, failed)) {
     found.push({ code: 'one_direction', params: { ...params, direction: worst.direction! } });
   } else if (!bend) found.push({ code: 'joints', params });
+  const suspected = coreSuspected(input, worst, read);
+  if (suspected) found.push(suspected);
   return found;
 }
 
@@ -146,6 +149,22 @@ function coreMismatch(input: ConclusionInput, read: readonly Numbered[]): Conclu
   if (!back || over(back) >= CORE_STEP_DB / 2) return null;
   const params = { loss: round(high.lossDb), back: round(back.lossDb), direction: high.direction };
   return { code: over(high) >= SINGLE_MODE_STEP_DB ? 'multimode_into_single' : 'core_mismatch', params };
+}
+
+/**
+ * From one direction alone a core that does not fit can only be suspected: read the other way, it would lose nothing there.
+ * Common practice: about 3 dB into 50 um, 20 dB and more into single-mode.
+ */
+function coreSuspected(
+  { link, terms }: ConclusionInput,
+  worst: Numbered,
+  read: readonly Numbered[],
+): Conclusion | null {
+  if (isSingleMode(link.fiberClass) || new Set(read.map((r) => r.direction)).size > 1) return null;
+  const over = worst.lossDb - terms.get(worst.wavelengthNm)!.expectedDb;
+  if (over < CORE_STEP_DB) return null;
+  const into = over >= SINGLE_MODE_STEP_DB ? 'single-mode' : '50 µm';
+  return { code: 'core_suspected', params: { over: round(over), into } };
 }
 
 function bendOf(input: ConclusionInput, read: readonly Numbered[]): Conclusion | null {

@@ -37,10 +37,23 @@ export const noLight = (c: Criteria) =>
     { stop: true },
   );
 
+/** A fine scratch shows at 400 times: asked where a polish is judged, when the instructor sees it. */
+const polishMagnification = (c: Criteria) =>
+  c.count(
+    'polish-magnification',
+    'Magnification the polish is judged at',
+    1,
+    'times',
+    atLeast('400', commonPractice('400 times to grade a polish')),
+    commonPractice('200 times for dirt, 400 to grade a polish'),
+    { sampled: true },
+  );
+
 export const inspecting = (
   c: Criteria,
   how = 'Both ends off source and meter. Look, clean if needed, look again. 200 times at least.',
   maker: 'terminate' | 'inspect' = 'terminate',
+  polished = false,
 ): Step =>
   step(
     'inspect',
@@ -59,6 +72,7 @@ export const inspecting = (
         { sampled: true },
       ),
       cleanings(c),
+      ...(polished ? [polishMagnification(c)] : []),
       c.grade(
         'end-face',
         'End-face condition before mating',

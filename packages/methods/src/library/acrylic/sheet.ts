@@ -119,7 +119,7 @@ function primer(): MethodSheet {
       ),
       scribing(c),
       ...fullPolish(c),
-      inspecting(c, POLISHED_LOOK),
+      inspecting(c, POLISHED_LOOK, 'terminate', true),
       ...singleCordLoss(c),
       recordAndClearUp(c),
     ],

@@ -117,7 +117,7 @@ function epoxy(): MethodSheet {
       ),
       scribing(c),
       ...fullPolish(c, true),
-      inspecting(c, POLISHED_LOOK),
+      inspecting(c, POLISHED_LOOK, 'terminate', true),
       ...singleCordLoss(c),
       recordAndClearUp(c),
     ],

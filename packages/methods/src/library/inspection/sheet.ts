@@ -113,6 +113,18 @@ function inspection(mpo: boolean): MethodSheet {
             'wet_first',
             { sampled: true },
           ),
+          ...(mpo
+            ? [
+                c.check(
+                  'whole-ferrule',
+                  'Whole ferrule cleaned, between the pins as well',
+                  3,
+                  commonPractice('a cleaner that reaches between the pins'),
+                  'ferrule_missed',
+                  { sampled: true },
+                ),
+              ]
+            : []),
           c.check(
             'dried',
             'Dried at once after alcohol',
