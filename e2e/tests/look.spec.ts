@@ -49,22 +49,26 @@ const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
       },
     ],
   ),
-  [
-    'Insight and the evidence',
+  ...(
+    [
+      ['How it is learned', '[data-learned] svg'],
+      ['Loss', '.sample svg'],
+      ['Why it fails', '[data-test=together]'],
+      ['What if', '[data-setting=B]'],
+      ['Who needs what', '[data-standing-of]'],
+    ] as const
+  ).map(([view, shown]): [string, (page: Page) => Promise<void>] => [
+    `Insight, ${view}`,
     async (page) => {
       await page.getByRole('link', { name: 'Insight' }).click();
-      const views: readonly [string, string][] = [
-        ['How it is learned', '[data-learned] svg'],
-        ['Loss', '.sample svg'],
-        ['Why it fails', '[data-test=together]'],
-        ['What if', '[data-setting=B]'],
-        ['Who needs what', '[data-standing-of]'],
-      ];
-      for (const [view, shown] of views) {
-        await page.getByRole('button', { name: view, exact: true }).click();
-        await expect(page.locator(shown).first()).toBeVisible();
-        expect(await audit(page)).toEqual([]);
-      }
+      await page.getByRole('button', { name: view, exact: true }).click();
+      await expect(page.locator(shown).first()).toBeVisible();
+    },
+  ]),
+  [
+    'The evidence of a standing',
+    async (page) => {
+      await page.getByRole('link', { name: 'Insight' }).click();
       await page.locator('[data-need] a').first().click();
       await expect(page.getByRole('img', { name: /Sequential chart/ })).toBeVisible();
     },

@@ -175,9 +175,8 @@ test('trays of splices with the class behind them, and what costs what', async (
   await page.getByLabel('Class', { exact: true }).selectOption({ label: 'Harbour Ring crew 2, splicing' });
   await page.getByRole('link', { name: 'Links' }).click();
   await page.getByRole('button', { name: 'Splices' }).click();
-  // A tray of twelve, and the twelve fibers of a ribbon.
-  await expect(page.locator('.tray li')).toHaveCount(24);
-  await expect(page.locator('.facts')).toContainText('144');
+  await expect(page.locator('.tray li')).toHaveCount(12);
+  await expect(page.locator('.facts')).toContainText('144'); // With the twelve fibers of each ribbon.
   await page.getByRole('button', { name: 'What costs what' }).click();
   // Common practice: 1 um off costs about 0.2 dB.
   await expect(page.locator('tr', { hasText: 'Cores side by side' })).toContainText('0.205');
