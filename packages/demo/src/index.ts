@@ -1,4 +1,5 @@
-export { type DemoData, makeDemo } from './make-demo.ts';
+export type { DemoData } from './demo-data.ts';
+export { makeDemo } from './make-demo.ts';
 export { makeSplicing } from './make-splicing.ts';
 export {
   BENCH_INSTRUMENTS,

@@ -10,7 +10,7 @@ import {
   rngFrom,
   uuidFrom,
 } from '@clear-mark/sim';
-import type { DemoAttempt, DemoData, DemoOptions, DemoPerson, DemoThing } from './make-demo.ts';
+import type { DemoAttempt, DemoData, DemoOptions, DemoPerson, DemoThing } from './demo-data.ts';
 import { PRACTISED } from './hands.ts';
 import { type MadeSession, makeSession, type SessionPeople } from './more-methods.ts';
 import { SPLICING, SPLICING_SESSIONS } from './scenario.ts';

@@ -1,7 +1,7 @@
 import { type MethodSheet, type ReferenceMethod, type Skill } from '@clear-mark/core';
 import { type Hand, rngFrom, uuidFrom } from '@clear-mark/sim';
 import { scoreAny } from './any-method.ts';
-import type { DemoAttempt, DemoReference, DemoThing } from './make-demo.ts';
+import type { DemoAttempt, DemoReference, DemoThing } from './demo-data.ts';
 import { type MethodSession, STORIES } from './scenario.ts';
 import { classTime } from './working-days.ts';
 

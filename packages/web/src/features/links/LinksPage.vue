@@ -15,7 +15,7 @@ const VIEWS = [
   {
     id: 'references',
     label: 'References',
-    view: defineAsyncComponent(() => import('../references/ReferencesPanel.vue')),
+    view: defineAsyncComponent(() => import('../references/index.ts').then((m) => m.ReferencesPanel)),
   },
   { id: 'splices', label: 'Splices', view: defineAsyncComponent(() => import('./SplicesPanel.vue')) },
   { id: 'costs', label: 'What costs what', view: defineAsyncComponent(() => import('./CostsPanel.vue')) },
