@@ -135,7 +135,7 @@ function judged(given: LossCase, link: LinkUnderTest, rules: LossRules, conditio
     verdict: given.readings.length === 0 ? null : outcome.verdict,
     readings: parts.map((part) => {
       const { wavelengthNm, direction, lossDb, verdict, reason } = readingOf(part);
-      return { wavelengthNm, direction, lossDb, verdict, reason };
+      return { wavelengthNm, direction, lossDb, uncertaintyDb: part.uncertaintyDb, verdict, reason };
     }),
     reasons: outcome.reasons.map((r) => reasonWords(r, () => 'Loss')),
     flags: outcome.flags.map((f) => FLAG_WORDS[f]),

@@ -43,6 +43,20 @@ describe('loss cases from a file', () => {
     expect(at(-60)).toMatchObject({ verdict: 'fail', readings: [{ lossDb: null, reason: 'loss.no_light' }] });
     expect(at(-65)).toMatchObject({ readings: [{ lossDb: 56 }] });
   });
+  it('a reference that was read again narrows the uncertainty of its readings', () => {
+    const reading = { wavelengthNm: 1310, value: '-7.18', unit: 'dBm', referenceDbm: '-5.00' };
+    const u = (more: object): { readings: { uncertaintyDb: number; verdict: string }[] } =>
+      one({ link, wavelengthsNm: [1310], readings: [{ ...reading, ...more }] }) as never;
+    // U = 2 sqrt((0.08^2 + 0.1^2 + 0.005^2) / 3); read again to the same level the 0.1 dB that it may move by is gone.
+    const whole = 2 * Math.sqrt((0.08 ** 2 + 0.1 ** 2 + 0.005 ** 2) / 3);
+    const less = 2 * Math.sqrt((0.08 ** 2 + 0.005 ** 2) / 3);
+    expect(u({}).readings[0]!.uncertaintyDb).toBeCloseTo(whole, 12);
+    expect(u({ rereadDbm: '-5.00' }).readings[0]!.uncertaintyDb).toBeCloseTo(less, 12);
+    expect([u({}).readings[0]!.verdict, u({ rereadDbm: '-5.00' }).readings[0]!.verdict]).toEqual([
+      'marginal_pass',
+      'pass',
+    ]);
+  });
   it('a bad test is void with its reason, and says what to do', () => {
     const old = { wavelengthNm: 1310, value: '0.5', referenceAgeHours: 5 };
     expect(one({ link, readings: [old] })).toMatchObject({
