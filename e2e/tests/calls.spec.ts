@@ -28,7 +28,7 @@ testAlone(
     const teacher = await (await browser.newContext()).newPage();
     await enterDemo(teacher, own);
     await teacher.getByRole('link', { name: 'Faces' }).click();
-    await teacher.getByRole('button', { name: 'Blind calls' }).click();
+    await teacher.getByRole('tab', { name: 'Blind calls' }).click();
     const series = teacher.locator('[data-series="First look"]');
     await series.getByRole('button', { name: trainee!.split(':')[0]! }).click();
     await expect(series).toContainText('Bad faces called bad');
@@ -46,7 +46,7 @@ test('a series is set from the simulated scope, balanced, and called by an instr
   test.setTimeout(180_000);
   await enterDemo(page, demo);
   await page.getByRole('link', { name: 'Faces' }).click();
-  await page.getByRole('button', { name: 'Blind calls' }).click();
+  await page.getByRole('tab', { name: 'Blind calls' }).click();
   await page.getByRole('button', { name: 'Set a series' }).click();
   await expect(page.getByText('Give the series a name.')).toBeVisible();
   await page.getByLabel('Name').fill('Near the limit');
@@ -67,7 +67,7 @@ test('a series is set from the simulated scope, balanced, and called by an instr
 test('a series from kept pictures needs both kinds', async ({ page, demo }) => {
   await enterDemo(page, demo);
   await page.getByRole('link', { name: 'Faces' }).click();
-  await page.getByRole('button', { name: 'Blind calls' }).click();
+  await page.getByRole('tab', { name: 'Blind calls' }).click();
   await page.getByRole('button', { name: 'Set a series' }).click();
   await page.getByLabel('Name').fill('From the class');
   await page.getByLabel('Faces from').selectOption('kept');

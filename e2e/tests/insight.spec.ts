@@ -19,7 +19,7 @@ test.describe('the stories of the demo, found within three taps', () => {
 
   test('the blunt cleaver, told from the trainees who used it; who forgets the boot', async ({ page }) => {
     await page.getByRole('link', { name: 'Insight' }).click();
-    await page.getByRole('button', { name: 'Why it fails' }).click();
+    await page.getByRole('tab', { name: 'Why it fails' }).click();
     const lines = page.locator('[data-test=stands-out]');
     await expect(lines).toContainText(/Cleaver 3, cleaving: \d+ points fewer pass/);
     await expect(lines).toContainText('That speaks for the cleaver, not the trainees.');
@@ -46,7 +46,7 @@ test.describe('the stories of the demo, found within three taps', () => {
 
   test('the day of the bad reference', async ({ page }) => {
     await page.getByRole('link', { name: 'Insight' }).click();
-    await page.getByRole('button', { name: 'Loss', exact: true }).click();
+    await page.getByRole('tab', { name: 'Loss', exact: true }).click();
     const voids = page
       .locator('.sample')
       .first()
@@ -67,7 +67,7 @@ test('how a skill is learned: trend, first pass, chart with its table, PNG and C
 }) => {
   await enterDemo(page, demo);
   await page.getByRole('link', { name: 'Insight' }).click();
-  await page.getByRole('button', { name: 'How it is learned' }).click();
+  await page.getByRole('tab', { name: 'How it is learned' }).click();
   await page.getByRole('button', { name: 'Stripping', exact: true }).click();
   await expect(page).toHaveURL(/skill=strip/);
   const learned = page.locator('[data-learned=strip]');
@@ -103,7 +103,7 @@ test('what if the loss limit were 0.3 dB: two settings side by side, in a worker
 }) => {
   await enterDemo(page, demo);
   await page.getByRole('link', { name: 'Insight' }).click();
-  await page.getByRole('button', { name: 'What if' }).click();
+  await page.getByRole('tab', { name: 'What if' }).click();
   const a = page.locator('[data-setting=A]');
   const b = page.locator('[data-setting=B]');
   await a.getByLabel(/Passes in a row/).fill('5');
@@ -149,7 +149,7 @@ test('what if over 20,000 attempts is a job of the server, with progress, and ca
   });
   await enterDemo(page, demo);
   await page.getByRole('link', { name: 'Insight' }).click();
-  await page.getByRole('button', { name: 'What if' }).click();
+  await page.getByRole('tab', { name: 'What if' }).click();
   const jobs: string[] = [];
   page.on('request', (r) => {
     if (/\/api\/.*\/what-if/.test(r.url()))

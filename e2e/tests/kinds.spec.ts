@@ -156,7 +156,7 @@ test('a wrong suggestion is put away, counted, and comes back by undo', async ({
   await causes.getByRole('button', { name: `Not this: ${name}`, exact: true }).click();
   await saved(page);
   await page.getByRole('link', { name: 'Insight' }).click();
-  await page.getByRole('button', { name: 'Why it fails' }).click();
+  await page.getByRole('tab', { name: 'Why it fails' }).click();
   const counted = page.getByRole('row', { name: new RegExp(`^${name}`) });
   await expect(counted).toContainText('0');
   await expect(counted.getByRole('cell').nth(2)).toHaveText('1');

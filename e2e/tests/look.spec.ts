@@ -30,7 +30,7 @@ const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
       `Links, ${view}`,
       async (page) => {
         await page.getByRole('link', { name: 'Links' }).click();
-        await page.getByRole('button', { name: view }).click();
+        await page.getByRole('tab', { name: view }).click();
         await expect(page.locator('h2, .notice').first()).toBeVisible();
       },
     ],
@@ -40,7 +40,7 @@ const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
       `Faces, ${view}`,
       async (page) => {
         await page.getByRole('link', { name: 'Faces' }).click();
-        await page.getByRole('button', { name: view }).click();
+        await page.getByRole('tab', { name: view }).click();
         await expect(page.locator('.kept .tile, [data-series], table').first()).toBeVisible();
         if (view === 'Grade a face') {
           await page.locator('.kept .tile').first().click();
@@ -61,7 +61,7 @@ const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
     `Insight, ${view}`,
     async (page) => {
       await page.getByRole('link', { name: 'Insight' }).click();
-      await page.getByRole('button', { name: view, exact: true }).click();
+      await page.getByRole('tab', { name: view, exact: true }).click();
       await expect(page.locator(shown).first()).toBeVisible();
     },
   ]),

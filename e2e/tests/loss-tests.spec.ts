@@ -94,7 +94,7 @@ test('a reference that moved voids its readings; one that holds narrows the unce
   await expect(row(page, 'loss')).toHaveAttribute('data-verdict', 'pass');
 
   await page.getByRole('link', { name: 'Links', exact: true }).click();
-  await page.getByRole('button', { name: 'References', exact: true }).click();
+  await page.getByRole('tab', { name: 'References', exact: true }).click();
   const newest = page.locator('[data-test=references] tbody tr').filter({ hasText: '-4.99' });
   await expect(newest).toContainText('holds');
   await newest.getByRole('button', { name: 'Read again' }).click();

@@ -16,7 +16,7 @@ const withBench = testAlone.extend<{ bench: RunningStandIns }>({
 async function toLinks(page: Page, demo: DemoServer, view = 'Link and limit'): Promise<void> {
   await enterDemo(page, demo);
   await page.getByRole('link', { name: 'Links' }).click();
-  await page.getByRole('button', { name: view }).click();
+  await page.getByRole('tab', { name: view }).click();
 }
 const limits = (page: Page): Promise<string[]> => page.locator('[data-test=limits] .figure').allInnerTexts();
 
@@ -174,10 +174,10 @@ test('trays of splices with the class behind them, and what costs what', async (
   await enterDemo(page, demo, /As the lead/);
   await page.getByLabel('Class', { exact: true }).selectOption({ label: 'Harbour Ring crew 2, splicing' });
   await page.getByRole('link', { name: 'Links' }).click();
-  await page.getByRole('button', { name: 'Splices' }).click();
+  await page.getByRole('tab', { name: 'Splices' }).click();
   await expect(page.locator('.tray li')).toHaveCount(12);
   await expect(page.locator('.facts')).toContainText('144'); // With the twelve fibers of each ribbon.
-  await page.getByRole('button', { name: 'What costs what' }).click();
+  await page.getByRole('tab', { name: 'What costs what' }).click();
   // Common practice: 1 um off costs about 0.2 dB.
   await expect(page.locator('tr', { hasText: 'Cores side by side' })).toContainText('0.205');
   await page.getByRole('slider', { name: /Gap/ }).fill('50');

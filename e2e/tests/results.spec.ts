@@ -15,7 +15,7 @@ test('a rate leads to exactly the attempts that it counts', async ({ page }) => 
 });
 
 test('the loss sample has its limit, its table twin, and its outliers', async ({ page }) => {
-  await page.getByRole('button', { name: 'Loss', exact: true }).click();
+  await page.getByRole('tab', { name: 'Loss', exact: true }).click();
   const sample = page.locator('.sample').first();
   await expect(sample.locator('svg').first()).toBeVisible();
   await expect(sample).toContainText('over the limit 0.75');
@@ -30,7 +30,7 @@ test('the loss sample has its limit, its table twin, and its outliers', async ({
 });
 
 test('losses in order of time: chart, words, table twin, and from a point to its piece', async ({ page }) => {
-  await page.getByRole('button', { name: 'Loss', exact: true }).click();
+  await page.getByRole('tab', { name: 'Loss', exact: true }).click();
   await page.getByRole('button', { name: 'In time, and why' }).click();
   await expect(page).toHaveURL(/loss=time/);
   const sample = page.locator('.sample').first();
@@ -65,12 +65,12 @@ test('CSV of attempts and outcomes', async ({ page }) => {
 test('filters live in the address', async ({ page }) => {
   await page.getByLabel('Trainee').selectOption({ label: 'Fausto Merrigan' });
   await expect(page).toHaveURL(/trainee=/);
-  await page.getByRole('button', { name: 'Why it fails' }).click();
+  await page.getByRole('tab', { name: 'Why it fails' }).click();
   await expect(page.locator('[data-failure=boot-on]')).toContainText('boot');
   await page.reload();
   await expect(page.getByText('Rates and samples are narrowed')).toBeVisible();
   await expect(page.locator('[data-failure=boot-on]')).toBeVisible();
-  await page.getByRole('button', { name: 'Who needs what' }).click();
+  await page.getByRole('tab', { name: 'Who needs what' }).click();
   await expect(page.locator('[data-standing-of]')).toHaveCount(1);
 });
 

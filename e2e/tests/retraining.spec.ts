@@ -11,7 +11,7 @@ test('the lead signs off what is shown, with rule, evidence and the day it lapse
   await expect(kept).toContainText('Rule: 3 passes in a row.');
   await expect(kept).toContainText('watched at bench 4');
   await page.goBack();
-  await page.getByRole('button', { name: 'Instructors and items' }).click();
+  await page.getByRole('tab', { name: 'Instructors and items' }).click();
   await expect(page.locator('[data-test=leniency]')).toContainText('as the others');
   await expect(page.locator('[data-test=items]')).toContainText('Never failed');
 });
@@ -74,7 +74,7 @@ test('little data: a sentence where there is nothing to draw, and never a number
     await page.getByRole('link', { name: 'Insight' }).click();
     const main = page.locator('main');
     for (const [view, sentence] of Object.entries(owed)) {
-      await page.getByRole('button', { name: view, exact: true }).click();
+      await page.getByRole('tab', { name: view, exact: true }).click();
       await expect(main).toContainText(sentence);
       expect(await main.innerText()).not.toMatch(/NaN|undefined|Infinity|null/);
     }

@@ -30,7 +30,7 @@ export async function benchWhatIf(url: string): Promise<Measured> {
   try {
     const node = await inNode(url);
     await page.getByRole('link', { name: 'Insight' }).click();
-    await page.getByRole('button', { name: 'What if' }).click();
+    await page.getByRole('tab', { name: 'What if' }).click();
     const setting = page.locator('[data-setting=B]');
     await setting.getByLabel('Limit to move').selectOption({ value: LIMIT });
     await page.evaluate(() => {

@@ -1,7 +1,7 @@
 <script setup lang="ts" generic="V extends { readonly id: string; readonly label: string }">
 import { useRouter } from 'vue-router';
 
-/** The views of a place, one at a time, kept in the address with whatever else stands there. */
+/** The views of a place as tabs, one at a time, kept in the address with whatever else stands there. */
 defineProps<{ place: string; views: readonly V[]; current: string }>();
 const router = useRouter();
 const open = (id: string): void =>
@@ -9,22 +9,39 @@ const open = (id: string): void =>
 </script>
 
 <template>
-  <div class="row views" role="group" :aria-label="`Views of ${place}`">
-    <button
-      v-for="v in views"
-      :key="v.id"
-      class="act"
-      type="button"
-      :aria-pressed="current === v.id"
-      @click="open(v.id)"
-    >
-      {{ v.label }}
-    </button>
-  </div>
+  <el-tabs
+    class="views"
+    :model-value="current"
+    :aria-label="`Views of ${place}`"
+    @update:model-value="(id: string | number) => open(String(id))"
+  >
+    <el-tab-pane v-for="v in views" :key="v.id" :name="v.id" :label="v.label" lazy>
+      <slot v-if="v.id === current" />
+    </el-tab-pane>
+  </el-tabs>
 </template>
 
 <style scoped>
 .views {
+  --el-tabs-header-height: var(--tap);
+}
+.views :deep(.el-tabs__header) {
   margin-bottom: 14px;
+}
+.views :deep(.el-tabs__item) {
+  font-size: 1rem;
+  font-weight: 400;
+  color: var(--ink);
+}
+.views :deep(.el-tabs__item.is-active) {
+  font-weight: 700;
+  color: var(--accent);
+}
+.views :deep(.el-tabs__active-bar) {
+  height: 3px;
+}
+/* What sticks or casts an outline is not cut off. */
+.views :deep(.el-tabs__content) {
+  overflow: visible;
 }
 </style>

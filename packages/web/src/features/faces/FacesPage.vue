@@ -27,8 +27,9 @@ onMounted(load);
 
 <template>
   <div class="page">
-    <ViewSwitch place="Faces" :views="VIEWS" :current="current.id" />
     <h1 class="sr">Faces</h1>
-    <component :is="current.view" :class-id="classId" :tables="tables" @saved="load" />
+    <ViewSwitch place="Faces" :views="VIEWS" :current="current.id">
+      <component :is="current.view" :class-id="classId" :tables="tables" @saved="load" />
+    </ViewSwitch>
   </div>
 </template>

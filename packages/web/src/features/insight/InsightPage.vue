@@ -69,55 +69,56 @@ const link: RecordsLink = (more) => ({
       </div>
       <InsightFilter :filter="filter" :detail="detail" />
     </div>
-    <ViewSwitch place="Insight" :views="views" :current="view" />
-    <p v-if="narrowed" class="notice narrowed">
-      Rates and samples are narrowed; standings always rest on the whole history.
-      <RouterLink :to="{ query: view === 'who' ? {} : { view } }">Show everything</RouterLink>
-    </p>
-    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
-    <template v-if="results">
-      <p v-if="results.signed === 0" class="empty">
-        {{
-          narrowed
-            ? 'Nothing is signed within this choice.'
-            : 'Nothing is signed yet, so there is nothing to count.'
-        }}
-        <RouterLink class="act next" :to="{ name: 'today', params: { classId } }"
-          >To today’s benches</RouterLink
-        >
+    <ViewSwitch place="Insight" :views="views" :current="view">
+      <p v-if="narrowed" class="notice narrowed">
+        Rates and samples are narrowed; standings always rest on the whole history.
+        <RouterLink :to="{ query: view === 'who' ? {} : { view } }">Show everything</RouterLink>
       </p>
-      <WhoPanel
-        v-else-if="view === 'who'"
-        :class-id="classId"
-        :results="results"
-        :policy="policy"
-        :link="link"
-      />
-      <SkillsPanel v-else-if="view === 'skills'" :class-id="classId" :filter="filter" :link="link" />
-      <section v-else-if="view === 'loss'" class="section">
-        <h2>Loss of the finished ends</h2>
-        <LossSamples :class-id="classId" :filter="filter" :samples="results.losses" :link="link" />
-      </section>
-      <WhyPanel
-        v-else-if="view === 'why'"
-        :class-id="classId"
-        :filter="filter"
-        :results="results"
-        :link="link"
-      />
-      <WhatIfPanel
-        v-else-if="view === 'what-if' && detail"
-        :detail="detail"
-        :filter="filter"
-        :busiest="busiest"
-      />
-      <InstructorsPanel
-        v-else-if="view === 'instructors'"
-        :class-id="classId"
-        :filter="filter"
-        :link="link"
-      />
-    </template>
+      <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+      <template v-if="results">
+        <p v-if="results.signed === 0" class="empty">
+          {{
+            narrowed
+              ? 'Nothing is signed within this choice.'
+              : 'Nothing is signed yet, so there is nothing to count.'
+          }}
+          <RouterLink class="act next" :to="{ name: 'today', params: { classId } }"
+            >To today’s benches</RouterLink
+          >
+        </p>
+        <WhoPanel
+          v-else-if="view === 'who'"
+          :class-id="classId"
+          :results="results"
+          :policy="policy"
+          :link="link"
+        />
+        <SkillsPanel v-else-if="view === 'skills'" :class-id="classId" :filter="filter" :link="link" />
+        <section v-else-if="view === 'loss'" class="section">
+          <h2>Loss of the finished ends</h2>
+          <LossSamples :class-id="classId" :filter="filter" :samples="results.losses" :link="link" />
+        </section>
+        <WhyPanel
+          v-else-if="view === 'why'"
+          :class-id="classId"
+          :filter="filter"
+          :results="results"
+          :link="link"
+        />
+        <WhatIfPanel
+          v-else-if="view === 'what-if' && detail"
+          :detail="detail"
+          :filter="filter"
+          :busiest="busiest"
+        />
+        <InstructorsPanel
+          v-else-if="view === 'instructors'"
+          :class-id="classId"
+          :filter="filter"
+          :link="link"
+        />
+      </template>
+    </ViewSwitch>
   </div>
 </template>
 

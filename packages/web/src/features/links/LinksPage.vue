@@ -28,7 +28,8 @@ onMounted(() => void classroom.open(props.classId));
 
 <template>
   <div class="page">
-    <ViewSwitch place="Links" :views="VIEWS" :current="current.id" />
-    <component :is="current.view" :class-id="classId" />
+    <ViewSwitch place="Links" :views="VIEWS" :current="current.id">
+      <component :is="current.view" :class-id="classId" />
+    </ViewSwitch>
   </div>
 </template>
