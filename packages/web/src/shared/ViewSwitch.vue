@@ -40,6 +40,11 @@ const open = (id: string): void =>
 .views :deep(.el-tabs__active-bar) {
   height: 3px;
 }
+/* The line under the tabs is the line above the first section. */
+.views :deep(.el-tab-pane > .section:first-child) {
+  border-top: 0;
+  padding-top: 0;
+}
 /* What sticks or casts an outline is not cut off. */
 .views :deep(.el-tabs__content) {
   overflow: visible;
