@@ -1,4 +1,4 @@
-import type { Entry, MethodSheet, ReferenceMethod, ThingKind } from '@clear-mark/core';
+import type { Entry, LightSource, MethodSheet, ReferenceMethod, ThingKind } from '@clear-mark/core';
 
 export interface DemoPerson {
   readonly id: string;
@@ -19,6 +19,7 @@ export interface DemoReference {
   readonly valueDbm: string;
   readonly setAt: string;
   readonly setBy: string;
+  readonly light: LightSource;
 }
 export interface DemoAttempt {
   readonly id: string;

@@ -111,6 +111,7 @@ class DemoMaker {
         valueDbm: writtenDbm.toFixed(2),
         setAt: new Date(at).toISOString(),
         setBy: this.instructors[0]!.id,
+        light: 'laser',
       });
       return { id, wavelengthNm, writtenDbm, trueDbm: Math.round(trueDbm * 100) / 100 };
     });

@@ -120,6 +120,7 @@ function lossReferences(
     valueDbm: wavelengthNm < 1000 ? '-19.40' : '-5.30',
     setAt: new Date(at).toISOString(),
     setBy: people.instructors[0]!.id,
+    light: wavelengthNm < 1000 || wavelengthNm === 1300 ? 'led' : 'laser',
   }));
 }
 

@@ -1,3 +1,4 @@
+export * from './cord-check.ts';
 export * from './entry-value.ts';
 export * from './guarded-verdict.ts';
 export { compileBand, judgeBand } from './judge-band.ts';

@@ -10,6 +10,7 @@ import {
 import { type LossCriterion, type LossRules, parsePart } from '../sheet/index.ts';
 import { decimalToNumber, parseDecimal, toBaseUnit, UNITS } from '../units/index.ts';
 import type { CompiledSlot } from './compile-sheet.ts';
+import { cordCheckState } from './cord-check.ts';
 import {
   isPass,
   type Entry,
@@ -165,14 +166,17 @@ function whyCordVoid(entry: Entry, at: Place, timeZone: string): Reason | null {
   const cord = (entry.value as LossValue).cord;
   if (cord === undefined) return null;
   const { label, dueOn, checkedOn } = cord;
-  const loss = decimalToNumber(parseDecimal(cord.lossDb));
-  const limit = decimalToNumber(parseDecimal(cord.limitDb));
-  if (loss > limit + DUST_DB) {
-    return { code: 'void.cord_failed', params: { ...at, cord: label, loss, limit, day: checkedOn } };
+  switch (cordCheckState(cord, dayIn(timeZone, entry.at))) {
+    case 'failed': {
+      const loss = decimalToNumber(parseDecimal(cord.lossDb));
+      const limit = decimalToNumber(parseDecimal(cord.limitDb));
+      return { code: 'void.cord_failed', params: { ...at, cord: label, loss, limit, day: checkedOn } };
+    }
+    case 'overdue':
+      return { code: 'void.cord_overdue', params: { ...at, cord: label, day: dueOn } };
+    case 'good':
+      return null;
   }
-  return dueOn < dayIn(timeZone, entry.at)
-    ? { code: 'void.cord_overdue', params: { ...at, cord: label, day: dueOn } }
-    : null;
 }
 
 /** The levels of a reference; null where either is no number, which must never count as no drift. */

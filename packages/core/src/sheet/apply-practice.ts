@@ -48,10 +48,11 @@ export function applyPractice(sheet: MethodSheet, choices: PracticeChoices): Met
 /** The steps of a sheet and those that its options can add, each after the one that it follows. */
 export const stepsWithOptions = (sheet: MethodSheet): readonly Step[] => {
   const changes = (sheet.schools ?? []).flatMap((s) => s.options.flatMap((o) => o.changes));
-  const known = new Set<string>();
-  return sheet.steps
-    .flatMap((step) => [step, ...addedAfter(step.id, changes)])
-    .map((step) => ({ ...step, criteria: step.criteria.filter((c) => !known.has(c.id) && known.add(c.id)) }))
+  const steps = sheet.steps.flatMap((step) => [step, ...addedAfter(step.id, changes)]);
+  // Two options can add the same criterion; its first place counts.
+  const first = new Map(steps.flatMap((s, i) => s.criteria.map((c) => [c.id, i] as const)).reverse());
+  return steps
+    .map((step, i) => ({ ...step, criteria: step.criteria.filter((c) => first.get(c.id) === i) }))
     .filter((step) => step.criteria.length > 0);
 };
 

@@ -1,12 +1,9 @@
-import { readTyped } from '@clear-mark/core';
+import { CORD_LOSS_DB, readTyped } from '@clear-mark/core';
 import type { NewCordCheckBody, Person, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { classForInstructor } from './access.ts';
 import { cordChecksStore } from './cord-checks.store.ts';
-
-/** More than this between two connectors of a test cord is a slip of the decimal point; dB. House. */
-const MOST_DB = 10;
 
 export const cordChecksService = (db: Database) => ({
   /** Added to the checks of a test cord; what was read with it before stays as it was judged. */
@@ -24,11 +21,11 @@ export const cordChecksService = (db: Database) => ({
     if (thing.kind !== 'cord') throw new AppError('cord.wrong_thing', { label: thing.label });
     if (check.dueOn < check.checkedOn) throw new AppError('cord.days_crossed');
     for (const [text, least] of [
-      [check.lossDb, -MOST_DB],
+      [check.lossDb, CORD_LOSS_DB.least],
       [check.limitDb, 0],
     ] as const) {
-      if (readTyped(text, { least, most: MOST_DB }).kind !== 'number') {
-        throw new AppError('cord.bad_loss', { text, most: MOST_DB });
+      if (readTyped(text, { least, most: CORD_LOSS_DB.most }).kind !== 'number') {
+        throw new AppError('cord.bad_loss', { text, most: CORD_LOSS_DB.most });
       }
     }
     await store.insert(classId, thingId, check, me.id, now);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { readTyped } from '@clear-mark/core';
+import { CORD_LOSS_DB, cordCheckState, readTyped } from '@clear-mark/core';
 import type { Thing } from '@clear-mark/contract';
 import { typedProblem } from '@clear-mark/words';
 import { v7 } from 'uuid';
@@ -22,18 +22,19 @@ const failure = ref<string | null>(null);
 const saving = ref(false);
 const tried = ref(false);
 const problems = computed(() => ({
-  loss: typedProblem(readTyped(form.lossDb, { least: -10, most: 10 }), 'a loss', 'dB'),
-  limit: typedProblem(readTyped(form.limitDb, { least: 0, most: 10 }), 'a limit', 'dB'),
+  loss: typedProblem(readTyped(form.lossDb, CORD_LOSS_DB), 'a loss', 'dB'),
+  limit: typedProblem(readTyped(form.limitDb, { ...CORD_LOSS_DB, least: 0 }), 'a limit', 'dB'),
   days: checkProblem(form),
 }));
 const good = computed(() => Object.values(problems.value).every((p) => p === null));
 const shown = (problem: string | null, text: string): string =>
   problem !== null && (tried.value || text !== '') ? problem : '';
-const over = computed(() => {
-  const loss = readTyped(form.lossDb);
-  const limit = readTyped(form.limitDb);
-  return loss.kind === 'number' && limit.kind === 'number' && loss.value > limit.value;
-});
+const over = computed(
+  () =>
+    problems.value.loss === null &&
+    problems.value.limit === null &&
+    cordCheckState(form, form.checkedOn) === 'failed',
+);
 
 async function save(): Promise<void> {
   tried.value = true;

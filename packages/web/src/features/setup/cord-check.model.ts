@@ -1,4 +1,4 @@
-import { readTyped } from '@clear-mark/core';
+import { cordCheckState, type CordCheckState } from '@clear-mark/core';
 import type { CordCheck } from '@clear-mark/contract';
 
 /** What is wrong with the days of a check; null for good ones. Days like `2026-03-09`. */
@@ -6,13 +6,5 @@ export const checkProblem = ({ checkedOn, dueOn }: Pick<CordCheck, 'checkedOn' |
   dueOn < checkedOn ? 'It cannot run out before the day it was made on.' : null;
 
 /** Whether a cord may be tested with on a day: its newest check holds, ran out, or failed; or there is none. */
-export function cordState(
-  check: CordCheck | undefined,
-  today: string,
-): 'good' | 'overdue' | 'failed' | 'unchecked' {
-  if (!check) return 'unchecked';
-  const loss = readTyped(check.lossDb);
-  const limit = readTyped(check.limitDb);
-  if (loss.kind === 'number' && limit.kind === 'number' && loss.value > limit.value + 1e-6) return 'failed';
-  return check.dueOn < today ? 'overdue' : 'good';
-}
+export const cordState = (check: CordCheck | undefined, today: string): CordCheckState | 'unchecked' =>
+  check ? cordCheckState(check, today) : 'unchecked';

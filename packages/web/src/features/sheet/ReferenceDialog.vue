@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   convertPower,
+  cordCheckState,
   type CordStamp,
   DomainError,
   LIGHT_SOURCES,
@@ -10,7 +11,6 @@ import {
   levelOfText,
   decimalToText,
   partsOf,
-  readTyped,
 } from '@clear-mark/core';
 import type { ClassReference, ErrorCode } from '@clear-mark/contract';
 import { errorWords, LIGHT_WORDS, REFERENCE_WORDS } from '@clear-mark/words';
@@ -52,13 +52,12 @@ const fiberLegs = computed(() =>
 const cordWords = computed(() => {
   const { cord } = props;
   if (!cord) return null;
-  const loss = readTyped(cord.lossDb);
-  const limit = readTyped(cord.limitDb);
-  if (loss.kind === 'number' && limit.kind === 'number' && loss.value > limit.value + 1e-6) {
+  const state = cordCheckState(cord, classroom.today());
+  if (state === 'failed') {
     return `${cord.label} failed its check on ${cord.checkedOn}: take another cord, or what you read is void.`;
   }
-  return cord.dueOn < classroom.today()
-    ? `The check of ${cord.label} held until ${cord.dueOn}. Check the cord first (Class, Equipment), or what you read is void.`
+  return state === 'overdue'
+    ? `The check of ${cord.label} held until ${cord.dueOn}. Check the cord first (Class: Checks of the test cords), or what you read is void.`
     : null;
 });
 const failure = ref<string | null>(null);
