@@ -157,7 +157,7 @@ test('a wrong map is explained by the parts, with what a walk cannot tell', asyn
   await expect(page.locator('[data-test=explanation]')).toContainText(
     'The cassette (part 1) is turned, or the trunk (part 2) is type A, or the cassette (part 3) is turned',
   );
-  await page.getByLabel('Ports', { exact: true }).selectOption('144');
+  await page.getByRole('combobox', { name: 'Ports', exact: true }).selectOption('144');
   const far = Array.from({ length: 144 }, (_, i) => i + 1);
   [far[2], far[99]] = [far[99]!, far[2]!];
   await page.getByRole('button', { name: /2 Trunk B/ }).click();
