@@ -16,7 +16,8 @@ import {
   STOP_PART,
   trunkMap,
 } from '@clear-mark/core';
-import { chance, normal, pick, type Rng, uuidFrom } from '@clear-mark/sim';
+import { chance, normal, pick, type Rng } from '@clear-mark/sim';
+import { demoEntry } from './demo-entry.ts';
 
 /** Whose piece by whatever method, and how it goes. */
 export interface AnyScene {
@@ -47,35 +48,20 @@ export function scoreAny(sheet: MethodSheet, scene: AnyScene, rng: Rng): Entry[]
   const entries: Entry[] = [];
   const passed = new Map<string, boolean>();
   let at = scene.startedAt;
-  const add = (criterion: Criterion, part: string, kind: Entry['kind'], value: EntryValue): void => {
+  const add = (criterion: Criterion, part: string, value: EntryValue): void => {
     at += 6_000 + Math.floor(rng() * 26_000);
-    entries.push({
-      id: uuidFrom(rng),
-      kind,
-      criterionId: criterion.id,
-      part,
-      value,
-      voidReason: null,
-      note: null,
-      authorId: scene.authorId,
-      capacity: 'instructor',
-      deviceId: scene.deviceId,
-      source: value.kind === 'timed' ? 'timer' : value.kind === 'loss' ? 'instrument' : 'typed',
-      at: new Date(at).toISOString(),
-      supersedes: [],
-      targetId: null,
-    });
+    entries.push(demoEntry(criterion, part, value, at, scene, rng));
   };
   for (const [index, step] of sheet.steps.entries()) {
     for (const criterion of step.criteria) {
       if (coverageOf(criterion) === 'sampled' && !chance(rng, SEEN)) continue;
       const skill = criterion.skill ?? step.skill;
       if (scene.stop && index === 2) {
-        add(criterion, STOP_PART, 'stop', { kind: 'stop', hazard: scene.stop });
+        add(criterion, STOP_PART, { kind: 'stop', hazard: scene.stop });
         return entries;
       }
       for (const [part, value, good] of valuesOf(criterion, skill, scene, passed, rng)) {
-        add(criterion, part, 'value', value);
+        add(criterion, part, value);
         passed.set(criterion.id, (passed.get(criterion.id) ?? true) && good);
         if (criterion.stop && !good) return entries;
       }

@@ -8,6 +8,7 @@ import type {
   DemoReference,
   DemoThing,
 } from './demo-data.ts';
+import { initials } from './demo-entry.ts';
 import { traineeHands } from './hands.ts';
 import { makeSession } from './more-methods.ts';
 import { BENCH_INSTRUMENTS, SCENARIO, SESSIONS, STORIES } from './scenario.ts';
@@ -256,9 +257,3 @@ class DemoMaker {
     return 1 + Math.max(0, dayIndex - 6) * 0.16;
   }
 }
-
-const initials = (name: string): string =>
-  name
-    .split(' ')
-    .map((part) => part.slice(0, 1))
-    .join('');

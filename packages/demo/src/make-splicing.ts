@@ -11,6 +11,7 @@ import {
   uuidFrom,
 } from '@clear-mark/sim';
 import type { DemoAttempt, DemoData, DemoOptions, DemoPerson, DemoThing } from './demo-data.ts';
+import { demoEntry, initials } from './demo-entry.ts';
 import { PRACTISED } from './hands.ts';
 import { type MadeSession, makeSession, type SessionPeople } from './more-methods.ts';
 import { SPLICING, SPLICING_SESSIONS } from './scenario.ts';
@@ -164,22 +165,7 @@ function entriesOf(
   for (const criterion of sheet.steps.flatMap((s) => s.criteria)) {
     for (const [part, value] of valuesOf(criterion, splice, rng)) {
       at += 8_000 + Math.floor(rng() * 30_000);
-      entries.push({
-        id: uuidFrom(rng),
-        kind: 'value',
-        criterionId: criterion.id,
-        part,
-        value,
-        voidReason: null,
-        note: null,
-        authorId,
-        capacity: 'instructor',
-        deviceId,
-        source: 'typed',
-        at: new Date(at).toISOString(),
-        supersedes: [],
-        targetId: null,
-      });
+      entries.push(demoEntry(criterion, part, value, at, { authorId, deviceId }, rng));
     }
   }
   return entries;
@@ -246,9 +232,3 @@ function middle(criterion: Criterion & { kind: 'measure' | 'count' }): string {
   const { target, lower, upper } = criterion.band;
   return target ?? lower?.value ?? upper?.value ?? '0';
 }
-
-const initials = (name: string): string =>
-  name
-    .split(' ')
-    .map((part) => part.slice(0, 1))
-    .join('');

@@ -1,6 +1,7 @@
 import { type MethodSheet, type ReferenceMethod, type Skill } from '@clear-mark/core';
 import { type Hand, rngFrom, uuidFrom } from '@clear-mark/sim';
 import { scoreAny } from './any-method.ts';
+import { initials } from './demo-entry.ts';
 import type { DemoAttempt, DemoReference, DemoThing } from './demo-data.ts';
 import { type MethodSession, STORIES } from './scenario.ts';
 import { classTime } from './working-days.ts';
@@ -123,9 +124,3 @@ function lossReferences(
     light: wavelengthNm < 1000 || wavelengthNm === 1300 ? 'led' : 'laser',
   }));
 }
-
-const initials = (name: string): string =>
-  name
-    .split(' ')
-    .map((part) => part.slice(0, 1))
-    .join('');

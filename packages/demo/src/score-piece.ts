@@ -9,7 +9,8 @@ import {
   type MethodSheet,
   trunkMap,
 } from '@clear-mark/core';
-import { chance, type Hand, pick, type Rng, uuidFrom, type Workpiece } from '@clear-mark/sim';
+import { chance, type Hand, pick, type Rng, type Workpiece } from '@clear-mark/sim';
+import { demoEntry } from './demo-entry.ts';
 
 /** A reference as the instructor wrote it down, and what source and cord really gave. */
 export interface DayReference {
@@ -155,22 +156,7 @@ export function scorePiece(sheet: MethodSheet, scene: PieceScene, rng: Rng, step
   const isGood = goodness(sheet, scene);
   let at = scene.startedAt;
   const add = (criterion: Criterion, part: string, value: EntryValue): void => {
-    entries.push({
-      id: uuidFrom(rng),
-      kind: 'value',
-      criterionId: criterion.id,
-      part,
-      value,
-      voidReason: null,
-      note: null,
-      authorId: scene.authorId,
-      capacity: 'instructor',
-      deviceId: scene.deviceId,
-      source: value.kind === 'timed' ? 'timer' : value.kind === 'loss' ? 'instrument' : 'typed',
-      at: new Date(at).toISOString(),
-      supersedes: [],
-      targetId: null,
-    });
+    entries.push(demoEntry(criterion, part, value, at, scene, rng));
   };
   for (const step of sheet.steps.slice(0, steps)) {
     for (const criterion of step.criteria) {

@@ -15,6 +15,7 @@ export {
   TIMER_PART,
 } from './resolve-entries.ts';
 export * from './judge-link-test.ts';
+export * from './reference-drift.ts';
 export * from './score.ts';
 export * from './types.ts';
 export { mapReasons } from './judge-map.ts';

@@ -1,5 +1,4 @@
 import { dayIn } from '../days/index.ts';
-import { DomainError } from '../domain-error.ts';
 import {
   afterReread,
   dbmFromMilliwatts,
@@ -11,6 +10,7 @@ import { type LossCriterion, type LossRules, parsePart } from '../sheet/index.ts
 import { decimalToNumber, parseDecimal, toBaseUnit, UNITS } from '../units/index.ts';
 import type { CompiledSlot } from './compile-sheet.ts';
 import { cordCheckState } from './cord-check.ts';
+import { driftHolds, referenceLevels } from './reference-drift.ts';
 import {
   isPass,
   type Entry,
@@ -140,24 +140,22 @@ function whyVoid(
     const most = criterion.rules.referenceAgeLimitHours;
     return { code: 'void.reference_old', params: { ...at, hours: round(hours, 1), most } };
   }
-  const levels = levelsOf(reference);
+  const levels = referenceLevels(reference);
   if (levels === null)
     return { code: 'void.reference_unreadable', params: { ...at, text: reference.valueDbm } };
-  if (levels.reread !== null) {
-    const drift = levels.reread - levels.set;
-    const most = criterion.rules.driftLimitDb.db;
-    if (Math.abs(drift) > most + DUST_DB) {
-      return { code: 'void.reference_drift', params: { ...at, drift: round(drift, 3), most } };
-    }
+  const { driftDb } = levels;
+  const most = criterion.rules.driftLimitDb.db;
+  if (driftDb !== null && !driftHolds(driftDb, most)) {
+    return { code: 'void.reference_drift', params: { ...at, drift: round(driftDb, 3), most } };
   }
   return null;
 }
 
 /** With the reference read again, the uncertainty carries what it moved by in place of what it may move by. */
 function termsAfter(reference: LossReference | undefined, terms: LossTerms, rules: LossRules): LossTerms {
-  const levels = reference && reference.rereadDbm !== null ? levelsOf(reference) : null;
-  if (levels === null || levels.reread === null) return terms;
-  const parts = afterReread(rules.uncertainty, levels.reread - levels.set);
+  const driftDb = (reference && referenceLevels(reference)?.driftDb) ?? null;
+  if (driftDb === null) return terms;
+  const parts = afterReread(rules.uncertainty, driftDb);
   return { ...terms, uncertaintyDb: expandedUncertaintyDb(parts) };
 }
 
@@ -176,16 +174,6 @@ function whyCordVoid(entry: Entry, at: Place, timeZone: string): Reason | null {
       return { code: 'void.cord_overdue', params: { ...at, cord: label, day: dueOn } };
     case 'good':
       return null;
-  }
-}
-
-/** The levels of a reference; null where either is no number, which must never count as no drift. */
-function levelsOf({ valueDbm, rereadDbm }: LossReference): { set: number; reread: number | null } | null {
-  try {
-    return { set: levelOfText(valueDbm), reread: rereadDbm === null ? null : levelOfText(rereadDbm) };
-  } catch (error) {
-    if (error instanceof DomainError) return null;
-    throw error;
   }
 }
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type ReadingVoidReason, readTyped } from '@clear-mark/core';
+import { driftHolds, type ReadingVoidReason, readTyped } from '@clear-mark/core';
 import type { ClassReference } from '@clear-mark/contract';
 import { LIGHT_WORDS, REFERENCE_WORDS, typedProblem, VOID_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
@@ -34,7 +34,7 @@ const lines = computed(() =>
       typed,
       problem,
       drift,
-      holds: drift === null || Math.abs(drift) <= props.mostDriftDb + 1e-6,
+      holds: drift === null || driftHolds(drift, props.mostDriftDb),
     };
   }),
 );
