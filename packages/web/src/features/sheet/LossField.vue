@@ -31,11 +31,10 @@ import { useInstruments } from '../../instruments/use-instruments.ts';
 import LimitDetails from './LimitDetails.vue';
 import MeterLine from './MeterLine.vue';
 import { termsOf } from '../../shared/limit-words.ts';
-import { besideTrainee, conclusionsOf, lossOf } from './loss-field.model.ts';
+import { besideTrainee, conclusionsOf, LOSS_UNITS, lossOf, type LossUnit } from './loss-field.model.ts';
+import LossUnits from './LossUnits.vue';
+import ReferenceActs from './ReferenceActs.vue';
 import { valueText } from './sheet.model.ts';
-
-const UNITS_READ = ['dBm', 'dB', 'mW', 'uW', 'nW'] as const;
-type Reading = (typeof UNITS_READ)[number];
 
 const props = defineProps<{
   criterion: LossCriterion;
@@ -61,7 +60,7 @@ const emit = defineEmits<{
 }>();
 
 const kept = deviceSettings.read('loss-unit');
-const unit = ref<Reading>(UNITS_READ.find((u) => u === kept) ?? 'dBm');
+const unit = ref<LossUnit>(LOSS_UNITS.find((u) => u === kept) ?? 'dBm');
 watch(unit, (now) => deviceSettings.write('loss-unit', now));
 
 const lines = computed(() =>
@@ -95,9 +94,9 @@ for (const place of partsOf(props.criterion)) {
   );
 }
 
-const typedUnit = (line: Line): Reading => {
+const typedUnit = (line: Line): LossUnit => {
   const value = line.entry?.value;
-  return value?.kind === 'loss' && texts[line.part] === value.text ? (value.unit as Reading) : unit.value;
+  return value?.kind === 'loss' && texts[line.part] === value.text ? (value.unit as LossUnit) : unit.value;
 };
 
 function typedLoss(line: Line): number | null {
@@ -185,30 +184,13 @@ function noLight(line: Line): void {
 <template>
   <div class="loss">
     <div class="head">
-      <div class="row" role="group" aria-label="Reading in">
-        <button
-          v-for="u in UNITS_READ"
-          :key="u"
-          class="act"
-          type="button"
-          :aria-pressed="unit === u"
-          :disabled="locked"
-          @click="unit = u"
-        >
-          {{ UNIT_WORDS[u] }}
-        </button>
-      </div>
-      <span v-if="!locked" class="row">
-        <el-button
-          v-if="lines.some((l) => l.entry)"
-          size="large"
-          data-test="reread-here"
-          @click="emit('reread')"
-        >
-          Read reference again
-        </el-button>
-        <el-button size="large" @click="emit('reference')">Set reference</el-button>
-      </span>
+      <LossUnits v-model="unit" :locked="locked" />
+      <ReferenceActs
+        v-if="!locked"
+        :read="lines.some((l) => l.entry !== null)"
+        @reference="emit('reference')"
+        @reread="emit('reread')"
+      />
     </div>
     <MeterLine
       v-if="meters.length > 0 && !locked"

@@ -19,8 +19,10 @@ import { useInstruments } from '../../instruments/use-instruments.ts';
 import { termsOf } from '../../shared/limit-words.ts';
 import { timeOfDay } from '../../shared/time-words.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
+import LossUnits from './LossUnits.vue';
 import MeterLine from './MeterLine.vue';
 import { columnFacts, type GridCriterion } from './readings-grid.model.ts';
+import ReferenceActs from './ReferenceActs.vue';
 import RowScale from './RowScale.vue';
 import RowSpreadList from './RowSpreadList.vue';
 import { useGridCells } from './use-grid-cells.ts';
@@ -136,33 +138,18 @@ const cellName = (row: number, column: number): string =>
 <template>
   <div class="grid-field">
     <div v-if="isLoss && !locked" class="tools">
-      <div class="row" role="group" aria-label="Readings in">
-        <button
-          v-for="u in ['dB', 'dBm', 'mW', 'uW', 'nW'] as const"
-          :key="u"
-          class="act"
-          type="button"
-          :aria-pressed="unit === u"
-          @click="unit = u"
-        >
-          {{ UNIT_WORDS[u] }}
-        </button>
-      </div>
+      <LossUnits v-model="unit" />
       <button class="act" type="button" :disabled="at === null" @click="noLight">No light</button>
       <select class="act" aria-label="Void the chosen reading" :disabled="at === null" @change="voidHere">
         <option value="">Void</option>
         <option v-for="(words, code) in VOID_WORDS" :key="code" :value="code">{{ words }}</option>
       </select>
       <span class="fill" />
-      <el-button
-        v-if="facts.some((f) => f.read > 0)"
-        size="large"
-        data-test="reread-here"
-        @click="emit('reread')"
-      >
-        Read reference again
-      </el-button>
-      <el-button size="large" @click="emit('reference')">Set reference</el-button>
+      <ReferenceActs
+        :read="facts.some((f) => f.read > 0)"
+        @reference="emit('reference')"
+        @reread="emit('reread')"
+      />
     </div>
     <div v-if="meters.length > 0 && !locked" class="live">
       <MeterLine

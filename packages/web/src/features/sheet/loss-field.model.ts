@@ -14,6 +14,10 @@ import {
 } from '@clear-mark/core';
 import { termsOf } from '../../shared/limit-words.ts';
 
+/** Units that a loss is read in. */
+export const LOSS_UNITS = ['dBm', 'dB', 'mW', 'uW', 'nW'] as const;
+export type LossUnit = (typeof LOSS_UNITS)[number];
+
 /** Loss in dB by the criterion's own floor of the meter, as it is scored; null also where text or reference is no number. */
 export function lossOf(
   value: Parameters<typeof lossDbOf>[0],
