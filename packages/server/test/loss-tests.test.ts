@@ -1,4 +1,11 @@
-import type { AttemptDocument, ClassDetail, LinkTestOfClass, Person, Thing } from '@clear-mark/contract';
+import type {
+  AttemptDocument,
+  CatchUp,
+  ClassDetail,
+  LinkTestOfClass,
+  Person,
+  Thing,
+} from '@clear-mark/contract';
 import { EXAMPLE_LINKS } from '@clear-mark/methods';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -71,6 +78,22 @@ describe('dated checks of a test cord', () => {
     expect((await api.post(checks(instrument), check())).problem.code).toBe('cord.wrong_thing');
     expect((await api.post(checks(v7()), check())).problem.code).toBe('not_found.thing');
     expect((await outsider.post(checks(cordId), check())).problem.code).toBe('auth.not_in_class');
+  });
+
+  it('goes with every piece that the cord is used for, also to the trainee’s own bench', async () => {
+    const trainee = classroom.trainees[0]!;
+    const body = attemptBody(classroom, trainee, { thingIds: [cordId] });
+    expect((await api.post(`/classes/${classroom.id}/attempts`, body)).status).toBe(200);
+    const own = await world.signedIn(trainee);
+    await api.post(checks(cordId), check({ lossDb: '0.33' }));
+    for (const caller of [api, own]) {
+      const document: AttemptDocument = (await caller.get(`/attempts/${body.id}`)).body;
+      expect(document.attempt.things).toMatchObject([{ id: cordId, check: { lossDb: '0.33' } }]);
+    }
+    const { attempts }: CatchUp = (
+      await api.post(`/classes/${classroom.id}/catch-up`, { known: {}, afresh: true })
+    ).body;
+    expect(attempts.find((a) => a.id === body.id)!.things).toMatchObject([{ check: { lossDb: '0.33' } }]);
   });
 
   it('is never changed afterwards', async () => {

@@ -9,6 +9,8 @@ import type {
 } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 import { insertRows } from '../database/insert-rows.ts';
+import { rowsOf, sql } from '../database/sql.ts';
+import { THING_COLUMNS, thingOf, type ThingRow } from '../classes/thing-columns.ts';
 
 export interface AttemptRow {
   readonly id: string;
@@ -127,13 +129,8 @@ export const attemptsStore = (db: Database) => ({
       .where('a.id', id)
       .first<Omit<AttemptHead, 'things'> | undefined>();
     if (!row) return null;
-    const things: Thing[] = await db('attempt_things as x')
-      .join('things as t', 't.id', 'x.thing_id')
-      .select(['t.id', 't.kind', 't.label', db.raw('t.retired_at is not null as retired')])
-      .where('x.attempt_id', id)
-      .orderBy('t.kind')
-      .orderBy('t.label');
-    return { ...row, things };
+    const things = await attemptsStore(db).thingsOf([id]);
+    return { ...row, things: things.get(id) ?? [] };
   },
 
   thingIds: (id: string): Promise<string[]> =>
@@ -248,20 +245,17 @@ export const attemptsStore = (db: Database) => ({
   },
 
   thingsOf: async (attemptIds: readonly string[]): Promise<Map<string, Thing[]>> => {
-    const rows: (Thing & { attemptId: string })[] = await db('attempt_things as x')
-      .join('things as t', 't.id', 'x.thing_id')
-      .select([
-        'x.attempt_id as attemptId',
-        't.id',
-        't.kind',
-        't.label',
-        db.raw('t.retired_at is not null as retired'),
-      ])
-      .whereIn('x.attempt_id', attemptIds as string[])
-      .orderBy('t.kind')
-      .orderBy('t.label');
+    const rows = await rowsOf<ThingRow & { attemptId: string }>(
+      db,
+      sql`select x.attempt_id as "attemptId", ${THING_COLUMNS}
+            from attempt_things x join things t on t.id = x.thing_id
+           where x.attempt_id = any(${attemptIds}::uuid[])
+           order by t.kind, t.label`,
+    );
     const map = new Map<string, Thing[]>();
-    for (const { attemptId, ...thing } of rows) map.set(attemptId, [...(map.get(attemptId) ?? []), thing]);
+    for (const { attemptId, ...thing } of rows) {
+      map.set(attemptId, [...(map.get(attemptId) ?? []), thingOf(thing)]);
+    }
     return map;
   },
 

@@ -1,6 +1,7 @@
 import type { NewCordCheckBody, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 import { rowsOf, sql } from '../database/sql.ts';
+import { THING_COLUMNS, thingOf, type ThingRow } from './thing-columns.ts';
 
 export const cordChecksStore = (db: Database) => ({
   /** The class's things, test cords with their newest check. */
@@ -36,16 +37,12 @@ export const cordChecksStore = (db: Database) => ({
 });
 
 async function thingsWith(db: Database, classId: string, thingId: string | null): Promise<Thing[]> {
-  const rows = await rowsOf<Omit<Thing, 'check'> & { check: Thing['check'] | null }>(
+  const rows = await rowsOf<ThingRow>(
     db,
-    sql`select t.id, t.kind, t.label, t.retired_at is not null as retired,
-               (select jsonb_build_object('id', c.id, 'checkedOn', c.checked_on, 'dueOn', c.due_on, 'lossDb', c.loss_db,
-                       'limitDb', c.limit_db, 'by', p.name, 'at', c.at)
-                  from cord_checks c join people p on p.id = c.by
-                 where c.thing_id = t.id order by c.at desc, c.id desc limit 1) as check
+    sql`select ${THING_COLUMNS}
           from things t
          where t.class_id = ${classId} and (${thingId}::uuid is null or t.id = ${thingId}::uuid)
          order by t.kind, length(t.label), t.label`,
   );
-  return rows.map(({ check, ...thing }) => (check ? { ...thing, check } : thing));
+  return rows.map(thingOf);
 }

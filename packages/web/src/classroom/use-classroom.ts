@@ -122,8 +122,12 @@ export const useClassroom = defineStore('classroom', () => {
     }
   }
 
-  /** The class itself was changed here: trainees, tools, methods. Its detail is asked for again. */
-  function renew(): void {
+  /**
+   * The class itself was changed here: trainees, tools, methods. What the change was answered with holds at once, so
+   * that a sheet which is opened next does not judge by what was before; the rest is asked for again.
+   */
+  function renew(changed: ClassDetail | null = null): void {
+    if (changed?.id === classId.value) detail.value = changed;
     afresh = true;
     void ask();
   }
@@ -135,7 +139,9 @@ export const useClassroom = defineStore('classroom', () => {
     const reply = await call(ROUTES.catchUp, { params: { id }, body: { known, afresh: all } });
     if (classId.value !== id) return;
     if (all || detail.value === null || reply.tiles !== null) {
-      detail.value = await call(ROUTES.classDetail, { params: { id } });
+      const said = await call(ROUTES.classDetail, { params: { id } });
+      // Changed here while it was asked for: it is asked for again, and what came may be older than the change.
+      if (!afresh || detail.value === null) detail.value = said;
     }
     await shelf.needAll(reply.attempts.map((a) => a.methodVersionId));
     if (classId.value !== id) return;

@@ -47,8 +47,7 @@ async function run(act: () => Promise<unknown>): Promise<void> {
   } catch (error) {
     failure.value = wordsOf(error);
   }
-  await refresh();
-  classroom.renew();
+  await changed();
 }
 
 /** One name a line, so that a roster can be pasted. */
@@ -79,7 +78,7 @@ const setGroup = (traineeId: string, group: string): Promise<void> =>
   run(() => call(ROUTES.setGroup, { params: { ...params.value, traineeId }, body: { group } }));
 async function changed(): Promise<void> {
   await refresh();
-  classroom.renew();
+  classroom.renew(detail.value);
 }
 onMounted(() => void refresh());
 </script>

@@ -7,7 +7,7 @@ import {
 } from '@clear-mark/core';
 import { lossRulesFor } from '@clear-mark/methods/loss';
 import { describe, expect, it } from 'vitest';
-import { besideTrainee, conclusionsOf, lossOf } from './loss-field.model.ts';
+import { besideTrainee, conclusionsOf, lossOf, newestCheck } from './loss-field.model.ts';
 
 const rules = lossRulesFor('OS2', 'single_cord');
 const criterion = {
@@ -90,5 +90,21 @@ describe('what the readings say together', () => {
   it('a bend where 1550 nm is far above 1310 nm', () => {
     const parts = [part(0.2), part(0.9, { part: '1550', verdict: 'fail' })];
     expect(conclusionsOf(criterion, outcome(parts), null)[0]!.code).toBe('bend');
+  });
+});
+
+describe('the newest check of a cord', () => {
+  const at = (text: string) => ({ at: text });
+  it('is the later of what the piece and the class know, in whatever form the time is written', () => {
+    const older = at('2026-03-02T09:00:00.000Z');
+    const newer = at('2026-03-02T10:30:00+01:00');
+    expect(newestCheck(older, newer)).toBe(newer);
+    expect(newestCheck(newer, older)).toBe(newer);
+  });
+  it('is the one there is, or none', () => {
+    const only = at('2026-03-02T09:00:00Z');
+    expect(newestCheck(only, undefined)).toBe(only);
+    expect(newestCheck(undefined, only)).toBe(only);
+    expect(newestCheck(undefined, undefined)).toBeUndefined();
   });
 });

@@ -67,3 +67,12 @@ export function besideTrainee(
   const apart = `${Math.abs(differenceDb).toFixed(2)} dB apart, at most ${mostDb.toFixed(2)}`;
   return `Trainee read ${lossDb.toFixed(2)} dB: ${agree ? 'agrees' : 'does not agree, the technique of one is wrong'} (${apart}).`;
 }
+
+/**
+ * The newer of two checks of one cord, by the time they were kept: the piece and the class are told apart from each
+ * other and either copy may be the older one; undefined where neither knows of a check.
+ */
+export const newestCheck = <C extends { readonly at: string }>(
+  a: C | undefined,
+  b: C | undefined,
+): C | undefined => (a && b ? (Date.parse(b.at) > Date.parse(a.at) ? b : a) : (a ?? b));

@@ -3,6 +3,7 @@ import { computed, getCurrentScope, watch } from 'vue';
 import { useInstruments } from '../../instruments/use-instruments.ts';
 import { useSession } from '../../session/session.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
+import { newestCheck } from './loss-field.model.ts';
 import type { SheetState } from './use-sheet.ts';
 
 /** The instruments that an open sheet may take values from, and the acts that take them. */
@@ -44,10 +45,10 @@ export function useSheetInstruments(sheet: SheetState) {
   /** The newest check of the test cord that this piece was started with; null where it has none. */
   const cord = computed<CordStamp | null>(() => {
     const used = sheet.document.value?.attempt.things.find((t) => t.kind === 'cord');
-    const thing = classroom.detail?.things.find((t) => t.id === used?.id) ?? used;
-    if (!thing?.check) return null;
-    const { checkedOn, dueOn, lossDb, limitDb } = thing.check;
-    return { thingId: thing.id, label: thing.label, checkedOn, dueOn, lossDb, limitDb };
+    const check = newestCheck(used?.check, classroom.detail?.things.find((t) => t.id === used?.id)?.check);
+    if (!used || !check) return null;
+    const { checkedOn, dueOn, lossDb, limitDb } = check;
+    return { thingId: used.id, label: used.label, checkedOn, dueOn, lossDb, limitDb };
   });
   /** A loss with the check of its cord beside it: an overdue or failed one makes the reading void. */
   const withCord = (value: EntryValue): EntryValue =>
