@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
-import { test as base, type Browser, expect, type Page } from '@playwright/test';
+import { test as base, type Browser, expect, type Locator, type Page } from '@playwright/test';
 import {
   migrate,
   openDatabase,
@@ -178,4 +178,13 @@ export async function another(browser: Browser, own: DemoServer, as: RegExp): Pr
   const page = await (await browser.newContext()).newPage();
   await enterDemo(page, own, as);
   return page;
+}
+
+/** Chooses from a list as a person does: it is opened, and what is wanted is tapped. */
+export async function choose(list: Locator, option: string | RegExp): Promise<void> {
+  await list
+    .locator('xpath=ancestor-or-self::*[contains(concat(" ", @class, " "), " el-select ")][1]')
+    .click();
+  const options = list.page().getByRole('option', { name: option, exact: typeof option === 'string' });
+  await options.filter({ visible: true }).click();
 }

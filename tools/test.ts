@@ -61,13 +61,44 @@ async function suite(
   } catch {
     counted = { passed: 0, failed: 1 };
   }
+  const slow = slowest(report);
   if (code !== 0 && counted.failed === 0) counted = { ...counted, failed: 1 };
   const seconds = ((Date.now() - started) / 1000).toFixed(0);
   say(
     `${counted.failed === 0 ? 'ok    ' : 'FAILED'} ${name}: ${counted.passed} passed, ${counted.failed} failed (${seconds} s)`,
   );
+  for (const line of slow) say(line);
   if (counted.failed > 0) say(output);
   return counted;
+}
+
+const SLOW_MS = Number(process.env['SLOW'] ?? 15_000);
+
+interface BrowserSuite {
+  readonly file?: string;
+  readonly suites?: readonly BrowserSuite[];
+  readonly specs?: readonly { title: string; tests: { results: { duration: number }[] }[] }[];
+}
+
+/** The tests of a browser report that took longest: where to look when the whole takes too long. */
+function slowest(report: string): string[] {
+  const found: { ms: number; line: string }[] = [];
+  const walk = (suite: BrowserSuite): void => {
+    for (const { title, tests } of suite.specs ?? []) {
+      const ms = tests.flatMap((t) => t.results).reduce((sum, r) => sum + r.duration, 0);
+      found.push({ ms, line: `  ${(ms / 1000).toFixed(0)} s: ${suite.file ?? ''}: ${title}` });
+    }
+    suite.suites?.forEach(walk);
+  };
+  try {
+    (JSON.parse(readFileSync(report, 'utf8')) as BrowserSuite).suites?.forEach(walk);
+  } catch {
+    return [];
+  }
+  return found
+    .filter((f) => f.ms > SLOW_MS)
+    .sort((a, b) => b.ms - a.ms)
+    .map((f) => f.line);
 }
 
 interface VitestReport {

@@ -1,4 +1,4 @@
-import { enterDemo, expect, test, testAlone } from '../world.ts';
+import { choose, enterDemo, expect, test, testAlone } from '../world.ts';
 
 testAlone(
   'a trainee calls a series blind, learns the result at the end, and an instructor signs it',
@@ -50,7 +50,7 @@ test('a series is set from the simulated scope, balanced, and called by an instr
   await page.getByRole('button', { name: 'Set a series' }).click();
   await expect(page.getByText('Give the series a name.')).toBeVisible();
   await page.getByLabel('Name').fill('Near the limit');
-  await page.getByLabel('How many').selectOption('8');
+  await choose(page.getByLabel('How many'), '8');
   await page.getByRole('button', { name: 'Set it' }).click();
   const series = page.locator('[data-series="Near the limit"]');
   await expect(series).toContainText('8 faces, 4 bad', { timeout: 120_000 });
@@ -70,7 +70,7 @@ test('a series from kept pictures needs both kinds', async ({ page, demo }) => {
   await page.getByRole('tab', { name: 'Blind calls' }).click();
   await page.getByRole('button', { name: 'Set a series' }).click();
   await page.getByLabel('Name').fill('From the class');
-  await page.getByLabel('Faces from').selectOption('kept');
+  await choose(page.getByLabel('Faces from'), 'the pictures of this class');
   const tiles = (verdict: string) => page.locator('.pick .tile', { hasText: verdict });
   for (let i = 0; i < 4; i++) await tiles('Pass').nth(i).click();
   await expect(page.getByText('two bad ones at least')).toBeVisible();

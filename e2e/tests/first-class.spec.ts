@@ -1,4 +1,4 @@
-import { expect, row, test } from '../world.ts';
+import { choose, expect, row, test } from '../world.ts';
 
 test('from nothing: the lead’s account, a class, a bench, a piece, a result', async ({ page, real }) => {
   await page.goto(`${real.url}/`);
@@ -30,7 +30,7 @@ test('from nothing: the lead’s account, a class, a bench, a piece, a result', 
   await page.getByLabel('Label', { exact: true }).fill('Bench A');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Bench A' })).toBeVisible();
-  await page.getByLabel('Instructor to add').selectOption({ label: 'Bela Okarin' });
+  await choose(page.getByLabel('Instructor to add'), 'Bela Okarin');
   await page.getByRole('button', { name: 'Add instructor' }).click();
   await expect(page.locator('ul.names')).toContainText('Bela Okarin');
 
@@ -38,7 +38,7 @@ test('from nothing: the lead’s account, a class, a bench, a piece, a result', 
   await expect(page.getByText('Nothing is signed yet')).toBeVisible();
   await page.getByRole('link', { name: 'To today’s benches' }).click();
   await page.locator('[data-trainee="Ysolde Brack"] button').click();
-  await page.getByLabel('Bench').selectOption({ label: 'Bench A' });
+  await choose(page.getByLabel('Bench'), 'Bench A');
   await page.getByRole('button', { name: 'Start the piece' }).click();
   await row(page, 'glasses').getByRole('button', { name: /Fail/ }).click();
   await page.getByRole('button', { name: 'Sign: fail' }).click();

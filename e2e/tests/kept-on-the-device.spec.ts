@@ -2,7 +2,7 @@ import { criteriaOfSheet, goodValue, nameOf } from '../../packages/methods/src/p
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import type { Page, Request } from '@playwright/test';
 import { Api } from '../api.ts';
-import { enterDemo, expect, row, saved, testAlone as test, testWithWorker } from '../world.ts';
+import { choose, enterDemo, expect, row, saved, testAlone as test, testWithWorker } from '../world.ts';
 
 test('the session ends while scoring: the entry waits, and goes out when another instructor signs in here', async ({
   page,
@@ -101,7 +101,7 @@ testWithWorker(
     await enterDemo(page, own, /As the lead/);
     const api = new Api(page, own);
     const detail = await api.classDetail();
-    const { versionId } = detail.methods.find((m) => m.methodId === 'clear-mark/bench-cleave')!;
+    const { versionId, title } = detail.methods.find((m) => m.methodId === 'clear-mark/bench-cleave')!;
     await api.call('PUT', `/classes/${detail.id}/methods`, { versionId, inUse: true });
     await page.goto(`${own.url}/class/${detail.id}/today`);
     await expect(page.locator('.tile').first()).toBeVisible();
@@ -120,7 +120,7 @@ testWithWorker(
     const addresses: string[] = [];
     for (const name of free) {
       await page.locator(`[data-trainee="${name}"] button`).first().click();
-      await page.getByLabel('Method').selectOption(versionId);
+      await choose(page.getByRole('dialog').getByLabel('Method'), title);
       await page.getByRole('button', { name: 'Start the piece' }).click();
       await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
       await scoreAll(page, 'bench-cleave');

@@ -1,8 +1,9 @@
 import type { Page } from '@playwright/test';
 import { type RunningStandIns, startStandIns } from '@clear-mark/standins';
 import { connectStandIns } from '../../tools/stand-ins.ts';
+import { REFERENCE_WORDS } from '@clear-mark/words';
 import { Api } from '../api.ts';
-import { type DemoServer, enterDemo, expect, row, test, testAlone } from '../world.ts';
+import { choose, type DemoServer, enterDemo, expect, row, test, testAlone } from '../world.ts';
 
 const withBench = testAlone.extend<{ bench: RunningStandIns }>({
   bench: async ({ own }, use) => {
@@ -33,10 +34,10 @@ testAlone('a link is described, limited, judged and then scored on', async ({ pa
   await page.getByRole('button', { name: /Joint 1: connection/ }).click();
   // 500 m, two pairs, a splice: 0.5 + 1.5 + 0.3.
   expect(await limits(page)).toEqual(['2.30', '2.30']);
-  await page.locator('[data-test=reference-method]').selectOption('three_cord');
+  await choose(page.locator('[data-test=reference-method]'), REFERENCE_WORDS.three_cord);
   expect(await limits(page)).toEqual(['0.80', '0.80']);
   await expect(page.getByText('in the reading: the link alone')).toBeVisible();
-  await page.locator('[data-test=reference-method]').selectOption('one_cord');
+  await choose(page.locator('[data-test=reference-method]'), REFERENCE_WORDS.one_cord);
 
   await page.getByLabel('Loss at 1310 nm, dB', { exact: true }).fill('0,62');
   await page.getByLabel('Loss at 1550 nm, dB', { exact: true }).fill('1.4');
@@ -58,12 +59,8 @@ testAlone('a link is described, limited, judged and then scored on', async ({ pa
 
   await page.getByRole('link', { name: 'Today' }).click();
   await page.locator('[data-trainee="Anouk Derrey"] button').click();
-  await page
-    .getByRole('dialog')
-    .locator('select')
-    .first()
-    .selectOption({ label: 'Loss by one cord, single-mode link' });
-  await page.locator('[data-test=link]').selectOption({ label: 'Store room run' });
+  await choose(page.getByRole('dialog').getByLabel('Method'), 'Loss by one cord, single-mode link');
+  await choose(page.locator('[data-test=link]'), 'Store room run');
   await page.getByRole('button', { name: 'Start the piece' }).click();
   await page.waitForURL(/\/sheet\//);
   await expect(page.getByText('Store room run')).toBeVisible();
@@ -157,7 +154,7 @@ test('a wrong map is explained by the parts, with what a walk cannot tell', asyn
   await expect(page.locator('[data-test=explanation]')).toContainText(
     'The cassette (part 1) is turned, or the trunk (part 2) is type A, or the cassette (part 3) is turned',
   );
-  await page.getByRole('combobox', { name: 'Ports', exact: true }).selectOption('144');
+  await choose(page.getByRole('combobox', { name: 'Ports', exact: true }), '144');
   const far = Array.from({ length: 144 }, (_, i) => i + 1);
   [far[2], far[99]] = [far[99]!, far[2]!];
   await page.getByRole('button', { name: /2 Trunk B/ }).click();
@@ -172,7 +169,7 @@ test('a wrong map is explained by the parts, with what a walk cannot tell', asyn
 
 test('trays of splices with the class behind them, and what costs what', async ({ page, demo }) => {
   await enterDemo(page, demo, /As the lead/);
-  await page.getByLabel('Class', { exact: true }).selectOption({ label: 'Harbour Ring crew 2, splicing' });
+  await choose(page.getByLabel('Class', { exact: true }), 'Harbour Ring crew 2, splicing');
   await page.getByRole('link', { name: 'Links' }).click();
   await page.getByRole('tab', { name: 'Splices' }).click();
   await expect(page.locator('.tray li')).toHaveCount(12);

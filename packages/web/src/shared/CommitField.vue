@@ -22,7 +22,7 @@ function commit(): void {
 </script>
 
 <template>
-  <input
+  <el-input
     v-model="text"
     :aria-label="label"
     :inputmode="inputmode ?? 'text'"

@@ -7,6 +7,7 @@ import QueueState from './QueueState.vue';
 import { useSession } from '../session/session.ts';
 import { takeUpdate, updateWaiting } from './update.ts';
 import UnitsChoice from './UnitsChoice.vue';
+import ChoiceField from '../shared/ChoiceField.vue';
 
 const session = useSession();
 const preferences = usePreferences();
@@ -35,8 +36,7 @@ const INSIDE: Readonly<Record<string, string>> = {
 };
 const here = (name: string): boolean => (INSIDE[String(route.name)] ?? route.name) === name;
 
-function openClass(event: Event): void {
-  const id = (event.target as HTMLSelectElement).value;
+function openClass(id: string): void {
   if (id === '') void router.push({ name: 'classes' });
   else void router.push({ name: 'today', params: { classId: id } });
 }
@@ -62,10 +62,16 @@ async function leave(): Promise<void> {
       </svg>
       <span>Clear Mark</span>
     </RouterLink>
-    <select v-if="session.teaches" class="class" aria-label="Class" :value="classId" @change="openClass">
-      <option v-for="c in session.classes" :key="c.id" :value="c.id">{{ c.name }}</option>
-      <option value="">All classes</option>
-    </select>
+    <ChoiceField
+      v-if="session.teaches"
+      bare
+      class="class"
+      label="Class"
+      none="All classes"
+      :model-value="classId"
+      :options="session.classes.map((c) => ({ value: c.id, label: c.name }))"
+      @change="openClass"
+    />
     <nav aria-label="Places">
       <RouterLink
         v-for="place in places"

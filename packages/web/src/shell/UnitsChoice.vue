@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { usePreferences } from './preferences.ts';
+import ChoiceField from '../shared/ChoiceField.vue';
 
 /** Lengths and distances in the person's own units; limits keep theirs and are converted exactly. */
 const preferences = usePreferences();
@@ -13,27 +14,19 @@ const CHOICES = [
 const chosen = computed(() =>
   CHOICES.findIndex((c) => c.length === preferences.lengthUnit && c.distance === preferences.distanceUnit),
 );
-function choose(event: Event): void {
-  const choice = CHOICES[Number((event.target as HTMLSelectElement).value)]!;
+function choose(index: number): void {
+  const choice = CHOICES[index]!;
   preferences.setUnits(choice.length, choice.distance);
 }
 </script>
 
 <template>
-  <select class="units" aria-label="Units" :value="chosen" @change="choose">
-    <option v-for="(c, i) in CHOICES" :key="i" :value="i">{{ c.length }}, {{ c.distance }}</option>
-  </select>
+  <ChoiceField
+    bare
+    class="units"
+    label="Units"
+    :model-value="chosen"
+    :options="CHOICES.map((c, i) => ({ value: i, label: `${c.length}, ${c.distance}` }))"
+    @change="choose"
+  />
 </template>
-
-<style scoped>
-.units {
-  min-height: var(--tap);
-  border: 0;
-  background: transparent;
-  padding: 0 4px;
-  cursor: pointer;
-}
-.units option {
-  background: var(--sheet);
-}
-</style>

@@ -7,6 +7,7 @@ import { call, NoServer, callPictureUrl, ROUTES, wordsOf } from '../../api/clien
 import VerdictRing from '../../shared/VerdictRing.vue';
 import CallsResultView from './CallsResultView.vue';
 import { KIND_WORDS } from './face-words.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** One face after another, each called pass or fail, with no word of what it is until the end. */
 const props = defineProps<{ seriesId: string }>();
@@ -195,9 +196,12 @@ function onKey(event: KeyboardEvent): void {
         <span class="fill" />
         <label class="row">
           <span class="soft">a tap on the picture marks</span>
-          <select v-model="kind" class="act" aria-label="What a tap marks">
-            <option v-for="k in FACE_FAULTS" :key="k" :value="k">{{ KIND_WORDS[k] }}</option>
-          </select>
+          <ChoiceField
+            v-model="kind"
+            bare
+            label="What a tap marks"
+            :options="FACE_FAULTS.map((k) => ({ value: k, label: KIND_WORDS[k] }))"
+          />
         </label>
         <button class="act" type="button" :disabled="marks.length === 0" @click="marks = marks.slice(0, -1)">
           Undo

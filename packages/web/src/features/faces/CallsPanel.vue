@@ -6,6 +6,7 @@ import VerdictRing from '../../shared/VerdictRing.vue';
 import { choiceProblem } from './calls.model.ts';
 import CallsResultView from './CallsResultView.vue';
 import { type SeriesOrder, useSeries } from './use-series.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** Series of faces that are called blind: set, called by whoever is in the class, and what came of it. */
 const props = defineProps<{ classId: string }>();
@@ -78,35 +79,32 @@ const runWords = (s: CallSeries): string => {
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <form v-if="making" class="make" aria-label="New series" @submit.prevent="make">
       <div class="row fields">
-        <label><span>Name</span><input v-model="order.label" class="text-field" maxlength="60" /></label>
-        <label
-          ><span>Faces from</span>
-          <select v-model="from" class="act">
-            <option value="scope">the simulated scope, near the limits</option>
-            <option value="kept">the pictures of this class</option>
-          </select>
-        </label>
-        <label v-if="from === 'scope'"
-          ><span>How many</span>
-          <select v-model.number="order.faces" class="act">
-            <option v-for="n in [8, 12, 20, 40]" :key="n" :value="n">{{ n }}</option>
-          </select>
-        </label>
-        <label
-          ><span>A miss weighs</span>
-          <select v-model.number="order.missWeight" class="act">
-            <option v-for="n in [1, 2, 3, 5, 10]" :key="n" :value="n">
-              {{ n }} false alarm{{ n > 1 ? 's' : '' }}
-            </option>
-          </select>
-        </label>
-        <label
-          ><span>Time for each</span>
-          <select v-model="order.seconds" class="act">
-            <option value="">no limit</option>
-            <option v-for="n in [15, 30, 60]" :key="n" :value="String(n)">{{ n }} s</option>
-          </select>
-        </label>
+        <label class="field"><span>Name</span><el-input v-model="order.label" maxlength="60" /></label>
+        <ChoiceField
+          v-model="from"
+          label="Faces from"
+          :options="[
+            { value: 'scope', label: 'the simulated scope, near the limits' },
+            { value: 'kept', label: 'the pictures of this class' },
+          ]"
+        />
+        <ChoiceField
+          v-if="from === 'scope'"
+          v-model="order.faces"
+          label="How many"
+          :options="[8, 12, 20, 40].map((n) => ({ value: n, label: String(n) }))"
+        />
+        <ChoiceField
+          v-model="order.missWeight"
+          label="A miss weighs"
+          :options="[1, 2, 3, 5, 10].map((n) => ({ value: n, label: `${n} false alarm${n > 1 ? 's' : ''}` }))"
+        />
+        <ChoiceField
+          v-model="order.seconds"
+          label="Time for each"
+          none="no limit"
+          :options="['15', '30', '60'].map((n) => ({ value: n, label: `${n} s` }))"
+        />
       </div>
       <ul v-if="from === 'kept'" class="pick">
         <li v-for="f in graded" :key="f.id">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
 import { useStandIn } from './use-stand-in.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** A video microscope that the browser knows as a camera: seen live, one picture taken at a tap. */
 const emit = defineEmits<{ taken: [picture: Blob]; close: [] }>();
@@ -12,6 +13,11 @@ const failure = ref<string | null>(null);
 const busy = ref(false);
 const standIn = useStandIn();
 const SIMULATED = 'simulated';
+const cameras = computed(() => [
+  ...(devices.value.length === 0 ? [{ value: '', label: 'Video microscope' }] : []),
+  ...devices.value.map((d, i) => ({ value: d.deviceId, label: d.label || `Camera ${i + 1}` })),
+  { value: SIMULATED, label: 'Simulated scope' },
+]);
 const live = computed(() => stream.value !== null);
 const WIDTH = 1280;
 
@@ -96,16 +102,7 @@ onUnmounted(close);
     <video v-show="live" ref="video" autoplay muted playsinline />
     <div class="row">
       <button class="act next" type="button" :disabled="!live || busy" @click="take">Take the picture</button>
-      <label class="row">
-        <span class="soft">Camera</span>
-        <select v-model="deviceId" class="act" @change="open">
-          <option v-for="(d, i) in devices" :key="d.deviceId" :value="d.deviceId">
-            {{ d.label || `Camera ${i + 1}` }}
-          </option>
-          <option v-if="devices.length === 0" value="">Video microscope</option>
-          <option :value="SIMULATED">Simulated scope</option>
-        </select>
-      </label>
+      <ChoiceField v-model="deviceId" inline label="Camera" :options="cameras" @change="open" />
       <button v-if="!live" class="act" type="button" @click="open">Try again</button>
       <button class="act quiet" type="button" @click="emit('close')">Close the camera</button>
     </div>

@@ -32,7 +32,7 @@ const toggle = (which: Tool): void => void (tool.value = tool.value === which ? 
     <template v-else-if="tool === 'defect'">Tap both ends of its diameter.</template>
     <label v-else-if="tool === 'scratch'" class="row">
       Tap both ends of it; width
-      <input v-model.number="width" class="text-field width" type="number" min="0.2" max="30" step="0.2" /> µm
+      <el-input-number v-model="width" size="large" class="width" :min="0.2" :max="30" :step="0.2" /> µm
     </label>
     <template v-else>
       {{ name }}. {{ face.umPerPx.toFixed(3) }} µm a pixel from the cladding,

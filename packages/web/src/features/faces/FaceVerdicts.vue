@@ -102,7 +102,7 @@ const misfit = computed(() => {
   <div v-else-if="asking" class="ask">
     <label>
       <span>Why is it a {{ other }}?</span>
-      <input v-model="reason" class="text-field" maxlength="200" @keydown.enter="decide" />
+      <el-input v-model="reason" maxlength="200" @keydown.enter="decide" />
     </label>
     <div class="row">
       <button class="act next" type="button" :disabled="reason.trim() === ''" @click="decide">

@@ -35,6 +35,7 @@ import RowVerdicts from './RowVerdicts.vue';
 import ScopePanel from './ScopePanel.vue';
 import { type FaceSource, useFace } from './use-face.ts';
 import { useKeptFace } from './use-kept-face.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** Is this end face good: a picture measured, graded by zones, reviewed, kept. */
 const props = defineProps<{ classId: string; tables: readonly FaceCriteria[] }>();
@@ -188,13 +189,23 @@ function changeKind(feature: ShownFeature): void {
         Simulated scope
       </button>
       <span class="fill" />
-      <select v-model="shows" class="act" aria-label="Ferrule" :disabled="kept !== null">
-        <option value="single">One fiber</option>
-        <option value="row">Row of fibers</option>
-      </select>
-      <select v-model="tableId" class="act" aria-label="Criteria" :disabled="kept !== null">
-        <option v-for="c in tables" :key="c.id" :value="c.id">{{ c.title }}</option>
-      </select>
+      <ChoiceField
+        v-model="shows"
+        bare
+        label="Ferrule"
+        :disabled="kept !== null"
+        :options="[
+          { value: 'single', label: 'One fiber' },
+          { value: 'row', label: 'Row of fibers' },
+        ]"
+      />
+      <ChoiceField
+        v-model="tableId"
+        bare
+        label="Criteria"
+        :disabled="kept !== null"
+        :options="tables.map((c) => ({ value: c.id, label: c.title }))"
+      />
     </div>
     <CameraPanel v-if="source === 'camera'" @taken="fromCamera" @close="source = 'none'" />
     <ScopePanel v-if="source === 'scope'" @taken="fromScope" @close="source = 'none'" />
@@ -300,7 +311,7 @@ function changeKind(feature: ShownFeature): void {
   flex-wrap: wrap;
   margin-bottom: 8px;
 }
-.tools select {
+.tools :deep(.choice) {
   max-width: 260px;
 }
 .fill {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useClassroom } from '../../classroom/use-classroom.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** Keeps the picture with what was made of it, with an attempt at work or by itself. */
 const props = defineProps<{
@@ -21,23 +22,25 @@ const label = computed(() => {
   if (!props.kept) return 'Keep';
   return props.changed ? 'Keep the change' : 'Kept';
 });
+/** Pieces at work; the one that it was kept with as well, though it may be signed by now. */
+const offered = computed(() => {
+  const list = attempts.value.map((a) => ({ value: a.id, label: `with ${a.words}` }));
+  const gone = props.keptWith !== null && !attempts.value.some((a) => a.id === props.attemptId);
+  return gone ? [{ value: props.attemptId, label: `with ${props.keptWith}` }, ...list] : list;
+});
 </script>
 
 <template>
   <div class="row keep">
-    <select
-      class="act"
-      aria-label="Keep with"
-      :value="attemptId"
+    <ChoiceField
+      bare
+      label="Keep with"
+      none="by itself"
+      :model-value="attemptId"
       :disabled="kept"
-      @change="emit('attempt', ($event.target as HTMLSelectElement).value)"
-    >
-      <option value="">by itself</option>
-      <option v-if="keptWith !== null && !attempts.some((a) => a.id === attemptId)" :value="attemptId">
-        with {{ keptWith }}
-      </option>
-      <option v-for="a in attempts" :key="a.id" :value="a.id">with {{ a.words }}</option>
-    </select>
+      :options="offered"
+      @change="(id) => emit('attempt', id)"
+    />
     <button
       class="act next"
       type="button"
@@ -55,8 +58,11 @@ const label = computed(() => {
   margin-top: 12px;
   flex-wrap: nowrap;
 }
-.keep select {
+.keep .bare {
   min-width: 0;
   flex: 1;
+}
+.keep :deep(.choice) {
+  width: 100%;
 }
 </style>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { FACE_STATES, type FaceState } from '@clear-mark/sim';
-import { onMounted, ref, shallowRef } from 'vue';
+import { computed, onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import type { StandInPicture } from './face-orders.ts';
 import { useStandIn } from './use-stand-in.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** The simulated microscope: an end of the chosen make is put under it, cleaned and looked at again. */
 const emit = defineEmits<{ taken: [picture: StandInPicture, name: string, again: boolean]; close: [] }>();
@@ -28,8 +29,12 @@ const busy = ref(false);
 
 /** What a clean leaves of what is loose. */
 const LEAVES = 0.2;
-const BENCH = 'bench';
+const BENCH = 'bench' as const;
 const bench = shallowRef<{ dirt: { near: number } } | null>(null);
+const states = computed((): { value: FaceState | 'bench'; label: string }[] => [
+  ...FACE_STATES.map((s) => ({ value: s, label: LABELS[s] })),
+  ...(bench.value ? [{ value: BENCH, label: 'the end on the simulated bench' } as const] : []),
+]);
 onMounted(async () => {
   // Real use has no simulated bench.
   bench.value = await pieceOfBench().catch(() => null);
@@ -78,15 +83,17 @@ async function clean(): Promise<void> {
 
 <template>
   <section class="row scope" aria-label="Simulated microscope">
-    <select v-model="kind" class="act" aria-label="Fiber">
-      <option value="single_mode">Single-mode</option>
-      <option value="multimode">Multimode</option>
-      <option value="row">Row of six</option>
-    </select>
-    <select v-model="state" class="act" aria-label="State of the end">
-      <option v-for="s in FACE_STATES" :key="s" :value="s">{{ LABELS[s] }}</option>
-      <option v-if="bench" :value="BENCH">the end on the simulated bench</option>
-    </select>
+    <ChoiceField
+      v-model="kind"
+      bare
+      label="Fiber"
+      :options="[
+        { value: 'single_mode', label: 'Single-mode' },
+        { value: 'multimode', label: 'Multimode' },
+        { value: 'row', label: 'Row of six' },
+      ]"
+    />
+    <ChoiceField v-model="state" bare label="State of the end" :options="states" />
     <button class="act next" type="button" :disabled="busy" @click="look(false)">Next end</button>
     <button
       class="act"

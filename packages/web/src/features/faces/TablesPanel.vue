@@ -133,7 +133,7 @@ async function save(): Promise<void> {
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <div v-if="draft" class="row head">
       <CommitField
-        class="text-field title"
+        class="title"
         label="Title"
         :value="draft.title"
         :maxlength="60"
@@ -162,18 +162,16 @@ async function save(): Promise<void> {
           <td class="span">{{ z.fromUm }} to {{ z.toUm }} µm</td>
           <td v-for="k in KINDS" :key="k.key">
             <template v-if="draft">
-              <label class="row">
-                <input
-                  type="checkbox"
-                  :checked="z[k.key] === 'no_limit'"
-                  @change="withRule(i, k.key, z[k.key] === 'no_limit' ? [] : 'no_limit')"
-                />
-                no limit
-              </label>
+              <el-checkbox
+                size="large"
+                label="no limit"
+                :model-value="z[k.key] === 'no_limit'"
+                @change="(on: unknown) => withRule(i, k.key, on ? 'no_limit' : [])"
+              />
               <template v-if="z[k.key] !== 'no_limit'">
                 <div v-for="(b, n) in z[k.key] as SizeBand[]" :key="n" class="row band">
                   <CommitField
-                    class="text-field short"
+                    class="short"
                     inputmode="decimal"
                     :label="`Zone ${z.zone}, ${k.key}, how many`"
                     :value="b.count === null ? 'any' : String(b.count)"
@@ -181,7 +179,7 @@ async function save(): Promise<void> {
                   />
                   from
                   <CommitField
-                    class="text-field short"
+                    class="short"
                     inputmode="decimal"
                     :label="`Zone ${z.zone}, ${k.key}, from`"
                     :value="String(b.fromUm)"
@@ -189,7 +187,7 @@ async function save(): Promise<void> {
                   />
                   to
                   <CommitField
-                    class="text-field short"
+                    class="short"
                     inputmode="decimal"
                     :label="`Zone ${z.zone}, ${k.key}, to`"
                     :value="String(b.toUm)"
@@ -232,7 +230,7 @@ async function save(): Promise<void> {
   margin: 16px 0 6px;
 }
 .short {
-  width: 62px;
+  width: 76px;
 }
 .title {
   width: min(100%, 420px);

@@ -12,6 +12,7 @@ import { isErrorCode } from '@clear-mark/contract';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { type MovableLimit, typedNumber } from './what-if.model.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** One setting to score by: what is left empty stays as it is. */
 const props = defineProps<{ limits: readonly MovableLimit[]; policy: Policy }>();
@@ -119,13 +120,12 @@ const endWords = (end: number | null): string => (end === null ? 'none' : String
     <legend>
       <b>{{ setting.label }}</b>
     </legend>
-    <label class="field"
-      ><span>Limit to move</span>
-      <select v-model="criterionId" class="act">
-        <option value="">none</option>
-        <option v-for="l in limits" :key="l.criterionId" :value="l.criterionId">{{ l.label }}</option>
-      </select>
-    </label>
+    <ChoiceField
+      v-model="criterionId"
+      label="Limit to move"
+      none="none"
+      :options="limits.map((l) => ({ value: l.criterionId, label: l.label }))"
+    />
     <div v-if="limit" class="row ends">
       <label v-if="limit.unit !== 'dB'" class="field"
         ><span>at least, {{ limit.unit }} (is {{ endWords(limit.min) }})</span
@@ -148,13 +148,12 @@ const endWords = (end: number | null): string => (end === null ? 'none' : String
       /></label>
     </div>
     <div class="row ends">
-      <label class="field"
-        ><span>What shows competence</span>
-        <select v-model="rule" class="act">
-          <option value="">as it is</option>
-          <option v-for="r in COMPETENCE_RULES" :key="r" :value="r">{{ RULES[r] }}</option>
-        </select>
-      </label>
+      <ChoiceField
+        v-model="rule"
+        label="What shows competence"
+        none="as it is"
+        :options="COMPETENCE_RULES.map((r) => ({ value: r as string, label: RULES[r] }))"
+      />
       <label v-if="shown === 'in_a_row'" class="field"
         ><span>Passes in a row (is {{ policy.passesInARow }})</span
         ><el-input v-model="inARow" inputmode="numeric" name="in-a-row"
@@ -183,9 +182,6 @@ fieldset {
   display: grid;
   gap: 10px;
   align-content: start;
-}
-select {
-  max-width: 100%;
 }
 .ends .field {
   flex: 1;

@@ -8,6 +8,7 @@ import { rateWords } from './insight.model.ts';
 import { useWhatIf } from './use-what-if.ts';
 import { movableLimits, settingWords, whatIfWords } from './what-if.model.ts';
 import WhatIfForm from './WhatIfForm.vue';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 const props = defineProps<{
   detail: ClassDetail;
@@ -61,12 +62,11 @@ const skillName = (skill: string): string =>
       Every signed attempt{{ Object.values(filter).some((v) => v !== undefined) ? ' of this choice' : '' }} is
       scored again, by the same scoring. What is signed stays as it is.
     </p>
-    <label class="field method"
-      ><span>Method whose limit moves</span>
-      <select v-model="versionId" class="act">
-        <option v-for="m in methods" :key="m.versionId" :value="m.versionId">{{ m.title }}</option>
-      </select>
-    </label>
+    <ChoiceField
+      v-model="versionId"
+      label="Method whose limit moves"
+      :options="methods.map((m) => ({ value: m.versionId, label: m.title }))"
+    />
     <div class="two">
       <WhatIfForm
         v-for="(setting, i) in settings"

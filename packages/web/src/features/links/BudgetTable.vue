@@ -3,6 +3,7 @@ import { typedProblem } from '@clear-mark/words';
 import { type LossRules, uncertaintyBudget, type UncertaintyPart, readTyped } from '@clear-mark/core';
 import { computed, ref } from 'vue';
 import CommitField from '../../shared/CommitField.vue';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** The components of the uncertainty, each to be changed; with the school's own ones the shipped ones rest. */
 const props = defineProps<{ rules: LossRules; own: boolean }>();
@@ -13,6 +14,7 @@ const SHAPES: Readonly<Record<UncertaintyPart['shape'], string>> = {
   triangular: 'half-width, ÷ √6',
   standard: 'standard',
 };
+const shapes = Object.entries(SHAPES).map(([value, label]) => ({ value, label }));
 const parts = (): UncertaintyPart[] => props.rules.uncertainty.map((p) => ({ ...p }));
 function set(at: number, what: Partial<UncertaintyPart>): void {
   emit(
@@ -64,7 +66,7 @@ function setDb(at: number, text: string): void {
         <tr v-for="(line, i) in budget.lines" :key="i">
           <td>
             <CommitField
-              class="name"
+              class="lined name"
               label="Component"
               :value="line.name"
               :maxlength="80"
@@ -73,7 +75,7 @@ function setDb(at: number, text: string): void {
           </td>
           <td class="n">
             <CommitField
-              class="db"
+              class="lined db"
               inputmode="decimal"
               :label="`${line.name}, dB`"
               :value="String(line.db)"
@@ -81,16 +83,13 @@ function setDb(at: number, text: string): void {
             />
           </td>
           <td>
-            <select
-              class="act"
-              :value="line.shape"
-              :aria-label="`${line.name}, shape`"
-              @change="
-                (e) => set(i, { shape: (e.target as HTMLSelectElement).value as UncertaintyPart['shape'] })
-              "
-            >
-              <option v-for="(words, shape) in SHAPES" :key="shape" :value="shape">{{ words }}</option>
-            </select>
+            <ChoiceField
+              bare
+              :label="`${line.name}, shape`"
+              :model-value="line.shape"
+              :options="shapes"
+              @change="(shape) => set(i, { shape: shape as UncertaintyPart['shape'] })"
+            />
           </td>
           <td class="n">{{ line.standardDb.toFixed(3) }}</td>
           <td>
@@ -128,14 +127,10 @@ function setDb(at: number, text: string): void {
   min-width: 200px;
 }
 .db {
-  width: 76px;
-  text-align: right;
+  width: 84px;
 }
-input {
-  min-height: var(--tap);
-  border: 0;
-  border-bottom: 1px solid var(--hair);
-  background: transparent;
+.db :deep(input) {
+  text-align: right;
 }
 .bar {
   display: inline-block;

@@ -87,13 +87,21 @@ const SLIDERS = [
           Gel in the gap
         </button>
       </div>
-      <label v-for="s in SLIDERS" :key="s.key" class="slide">
+      <div v-for="s in SLIDERS" :key="s.key" class="slide">
         <span
           >{{ s.label }} <b class="figure">{{ set[s.key].toFixed(s.step < 1 ? 2 : 0) }}</b>
           <span class="unit">{{ s.unit }}</span></span
         >
-        <input v-model.number="set[s.key]" type="range" :min="s.min" :max="s.max" :step="s.step" />
-      </label>
+        <el-slider
+          v-model="set[s.key]"
+          size="large"
+          :aria-label="s.label"
+          :min="s.min"
+          :max="s.max"
+          :step="s.step"
+          :show-tooltip="false"
+        />
+      </div>
       <svg viewBox="0 0 540 130" class="faces" aria-hidden="true">
         <g :transform="`translate(${250 - Math.min(60, set.gap * 0.5)} 65)`">
           <rect x="-250" y="-36" width="250" height="72" class="clad" />

@@ -23,6 +23,7 @@ import { computed, reactive, ref } from 'vue';
 import BandScale from '../../shared/BandScale.vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import { judgeLink, type TypedReading } from './link.model.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** Losses of this link as read: the verdict of each, what they say together, and the trainee's reading beside it. */
 const props = defineProps<{
@@ -113,7 +114,7 @@ const short = (x: number): string =>
         <span class="unit">nm{{ both ? `, ${DIRECTION_WORDS[line.direction]}` : '' }}</span></span
       >
       <label class="typed">
-        <input
+        <el-input
           v-model="texts[line.part]"
           inputmode="text"
           autocomplete="off"
@@ -137,7 +138,7 @@ const short = (x: number): string =>
         <VerdictRing v-if="line.found" :verdict="line.found.verdict" :size="26" word />
       </span>
       <label class="typed">
-        <input
+        <el-input
           v-model="trainee[line.part]"
           inputmode="text"
           autocomplete="off"
@@ -164,10 +165,13 @@ const short = (x: number): string =>
     <details>
       <summary>Power in other units</summary>
       <div class="row">
-        <input v-model="power.text" class="power" inputmode="text" aria-label="Power" />
-        <select v-model="power.unit" class="act" aria-label="Unit">
-          <option v-for="u in POWER_UNITS" :key="u" :value="u">{{ UNIT_WORDS[u] }}</option>
-        </select>
+        <el-input v-model="power.text" class="power" inputmode="text" aria-label="Power" />
+        <ChoiceField
+          v-model="power.unit"
+          bare
+          label="Unit"
+          :options="POWER_UNITS.map((u) => ({ value: u, label: UNIT_WORDS[u] }))"
+        />
         <template v-if="converted">
           <span v-for="c in converted" :key="c.unit"
             ><b>{{ short(c.value) }}</b> <span class="unit">{{ UNIT_WORDS[c.unit] }}</span></span
@@ -200,16 +204,15 @@ const short = (x: number): string =>
   gap: 4px;
   flex-wrap: wrap;
 }
-.typed input,
+.typed .el-input,
 .power {
-  width: 92px;
-  min-height: var(--tap);
-  border: 0;
-  border-bottom: 2px solid var(--hair-strong);
-  background: transparent;
-  text-align: right;
+  width: 104px;
   font-size: 1.375rem;
   font-weight: 700;
+}
+.typed :deep(input),
+.power :deep(input) {
+  text-align: right;
 }
 .why {
   grid-column: 2 / -1;

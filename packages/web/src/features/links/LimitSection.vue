@@ -12,6 +12,7 @@ import {
 import type { ClassLink } from '@clear-mark/contract';
 import { REFERENCE_WORDS, sourceWords } from '@clear-mark/words';
 import { computed } from 'vue';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** What the link may lose: the choices between schools, the sum by wavelength, and where each figure comes from. */
 const props = defineProps<{
@@ -37,34 +38,25 @@ const COEFFICIENT_WORDS: Readonly<Record<Coefficients, string>> = {
   outside: 'Outside plant (single-mode 0.5)',
   maker: 'Today’s fiber (single-mode 0.35 and 0.22)',
 };
-const chosen = (event: Event): string => (event.target as HTMLSelectElement).value;
 </script>
 
 <template>
   <section class="section">
     <h2>What it may lose</h2>
     <div class="row settings">
-      <label class="field">
-        <span>Reference by</span>
-        <select
-          class="act"
-          data-test="reference-method"
-          :value="link.referenceMethod"
-          @change="(e) => emit('method', chosen(e) as ReferenceMethod)"
-        >
-          <option v-for="m in REFERENCE_METHODS" :key="m" :value="m">{{ REFERENCE_WORDS[m] }}</option>
-        </select>
-      </label>
-      <label class="field">
-        <span>Fiber coefficient</span>
-        <select
-          class="act"
-          :value="settings.coefficients"
-          @change="(e) => emit('settings', { coefficients: chosen(e) as Coefficients })"
-        >
-          <option v-for="c in COEFFICIENTS" :key="c" :value="c">{{ COEFFICIENT_WORDS[c] }}</option>
-        </select>
-      </label>
+      <ChoiceField
+        label="Reference by"
+        data-test="reference-method"
+        :model-value="link.referenceMethod"
+        :options="REFERENCE_METHODS.map((m) => ({ value: m, label: REFERENCE_WORDS[m] }))"
+        @change="(method) => emit('method', method)"
+      />
+      <ChoiceField
+        label="Fiber coefficient"
+        :model-value="settings.coefficients"
+        :options="COEFFICIENTS.map((c) => ({ value: c, label: COEFFICIENT_WORDS[c] }))"
+        @change="(coefficients) => emit('settings', { coefficients })"
+      />
       <button
         class="act"
         type="button"

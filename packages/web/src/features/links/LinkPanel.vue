@@ -28,6 +28,8 @@ import LinkDrawing from './LinkDrawing.vue';
 import LinkTestsSection from './LinkTestsSection.vue';
 import SegmentEdit from './SegmentEdit.vue';
 import { useLinks } from './use-links.ts';
+import ActMenu from '../../shared/ActMenu.vue';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 const props = defineProps<{ classId: string }>();
 const preferences = usePreferences();
@@ -80,10 +82,8 @@ const turnJoint = (at: number): void =>
     joints: plan.value!.joints.map((j, i) => (i === at ? (j === 'splice' ? 'connection' : 'splice') : j)),
   });
 /** A copy of a shipped example, under a name of its own. */
-function beginFrom(event: Event): void {
-  const select = event.target as HTMLSelectElement;
-  const example = EXAMPLE_LINKS.find((l) => l.label === select.value);
-  select.value = '';
+function beginFrom(called: string): void {
+  const example = EXAMPLE_LINKS.find((l) => l.label === called);
   if (!example) return;
   const known = new Set(links.value.map((l) => l.label));
   let label = example.label;
@@ -115,15 +115,17 @@ function begin(): void {
       </button>
       <p v-if="links.length === 0" class="soft">No link described yet.</p>
       <button class="act" :class="{ next: links.length === 0 }" type="button" @click="begin">New link</button>
-      <select class="act" aria-label="New link from an example" @change="beginFrom">
-        <option value="">From an example</option>
-        <option v-for="e in EXAMPLE_LINKS" :key="e.label" :value="e.label">{{ e.label }}</option>
-      </select>
+      <ActMenu
+        label="From an example"
+        name="New link from an example"
+        :acts="EXAMPLE_LINKS.map((e) => ({ value: e.label, label: e.label }))"
+        @choose="beginFrom"
+      />
     </nav>
     <div v-if="draft && plan && rules && setUp" class="work">
       <div class="row spread">
         <CommitField
-          class="name"
+          class="lined name"
           label="Name of the link"
           :value="draft.label"
           :maxlength="60"
@@ -147,36 +149,25 @@ function begin(): void {
         <button class="act" type="button" @click="add('cable')">Add cable</button>
         <button class="act" type="button" @click="add('cassette')">Add cassette</button>
         <button class="act" type="button" @click="add('trunk')">Add trunk</button>
-        <label class="row inline">
-          <span class="soft">Fiber</span>
-          <select
-            class="act"
-            :value="plan.fiberClass"
-            @change="
-              (e) =>
-                setPlan({
-                  ...plan!,
-                  fiberClass: (e.target as HTMLSelectElement).value as LinkPlan['fiberClass'],
-                })
-            "
-          >
-            <option v-for="c in FIBER_CLASSES" :key="c" :value="c">{{ c }}</option>
-          </select>
-        </label>
-        <label v-if="plan.segments.some((s) => s.kind !== 'cable')" class="row inline">
-          <span class="soft">Fibers</span>
-          <select
-            class="act"
-            :value="plan.fibers"
-            @change="(e) => setPlan({ ...plan!, fibers: Number((e.target as HTMLSelectElement).value) })"
-          >
-            <option v-for="n in [8, 12, 24]" :key="n" :value="n">{{ n }}</option>
-          </select>
-        </label>
+        <ChoiceField
+          inline
+          label="Fiber"
+          :model-value="plan.fiberClass"
+          :options="FIBER_CLASSES.map((c) => ({ value: c, label: c }))"
+          @change="(fiberClass) => setPlan({ ...plan!, fiberClass })"
+        />
+        <ChoiceField
+          v-if="plan.segments.some((s) => s.kind !== 'cable')"
+          inline
+          label="Fibers"
+          :model-value="plan.fibers"
+          :options="[8, 12, 24].map((n) => ({ value: n, label: String(n) }))"
+          @change="(fibers) => setPlan({ ...plan!, fibers })"
+        />
         <label v-if="plan.fibers > 2" class="row inline">
           <span class="soft">Dark by design</span>
           <CommitField
-            class="text-field dark-list"
+            class="dark-list"
             label="Fibers that are dark by design, such as 5-8"
             placeholder="none"
             :value="fiberListText(plan.darkFibers ?? [])"
@@ -276,10 +267,6 @@ nav {
 .name {
   font-size: 1.5rem;
   font-weight: 700;
-  border: 0;
-  border-bottom: 2px solid var(--hair);
-  background: transparent;
-  min-height: var(--tap);
   width: min(420px, 60vw);
 }
 .inline {

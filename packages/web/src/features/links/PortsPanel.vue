@@ -20,6 +20,7 @@ import { computed, ref, watch } from 'vue';
 import MapField from '../../shared/MapField.vue';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { mapFromText } from './ports.model.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** Where each port comes out: the channel put together from its parts, a walk, and what a wrong map means. */
 defineProps<{ classId: string }>();
@@ -39,7 +40,9 @@ watch(ports, (n) => (walked.value = Array<null>(n).fill(null)), { immediate: tru
 const links = computed(() =>
   (classroom.detail?.links ?? []).filter((l) => !l.retired && channelParts(l.plan).length > 0),
 );
+const takenLink = ref('');
 function takeLink(id: string): void {
+  takenLink.value = id;
   const link = links.value.find((l) => l.id === id);
   if (!link) return;
   parts.value = channelParts(link.plan).map((p) => ({ ...p }));
@@ -141,20 +144,23 @@ const add = (part: ChannelPart): void => {
       <h2>The channel</h2>
       <label v-if="links.length > 0" class="row">
         <span class="soft">from</span>
-        <select
-          class="act"
-          aria-label="Take the channel of a link"
-          @change="(e) => takeLink((e.target as HTMLSelectElement).value)"
-        >
-          <option value="">put together here</option>
-          <option v-for="l in links" :key="l.id" :value="l.id">{{ l.label }}</option>
-        </select>
+        <ChoiceField
+          bare
+          label="Take the channel of a link"
+          none="put together here"
+          :model-value="takenLink"
+          :options="links.map((l) => ({ value: l.id, label: l.label }))"
+          @change="takeLink"
+        />
       </label>
       <label class="row">
         <span class="soft">ports</span>
-        <select v-model="ports" class="act" aria-label="Ports">
-          <option v-for="n in [2, 8, 12, 24, 48, 96, 144]" :key="n" :value="n">{{ n }}</option>
-        </select>
+        <ChoiceField
+          v-model="ports"
+          bare
+          label="Ports"
+          :options="[2, 8, 12, 24, 48, 96, 144].map((n) => ({ value: n, label: String(n) }))"
+        />
       </label>
     </div>
     <div class="row channel" role="group" aria-label="Parts, near end first">
@@ -208,7 +214,7 @@ const add = (part: ChannelPart): void => {
       />
       <label v-else class="field">
         <span>Far ports in the order of the near ones, 0 for no light: {{ ports }} numbers</span>
-        <textarea v-model="text" rows="8" />
+        <el-input v-model="text" type="textarea" :rows="8" />
       </label>
       <button v-if="ports > 24" class="act next" type="button" @click="takeText">Explain</button>
       <p v-if="textProblem" class="notice bad" role="alert">{{ textProblem }}</p>

@@ -11,6 +11,7 @@ import {
 } from '@clear-mark/core';
 import { computed, ref } from 'vue';
 import CommitField from '../../shared/CommitField.vue';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** What can be changed of one part of a link. */
 const props = defineProps<{
@@ -43,7 +44,6 @@ function setOwn(nm: number, text: string): void {
   const dbPerKm = typed.kind === 'coefficient' ? Math.round(typed.dbPerKm * 1e4) / 1e4 : null;
   emit('change', { dbPerKm: dbPerKm === null ? rest : { ...rest, [nm]: dbPerKm } });
 }
-const chosen = (event: Event): string => (event.target as HTMLSelectElement).value;
 const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: 'C, pairs crossed' };
 </script>
 
@@ -53,7 +53,7 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
     <label v-if="segment.kind !== 'cassette'" class="row inline">
       <span class="soft">Length</span>
       <CommitField
-        class="number"
+        class="lined number"
         inputmode="decimal"
         :label="`Length in ${unit}`"
         :value="text"
@@ -69,16 +69,14 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
     >
       Angled polish
     </button>
-    <label v-if="segment.kind === 'trunk'" class="row inline">
-      <span class="soft">Type</span>
-      <select
-        class="act"
-        :value="segment.trunk"
-        @change="(e) => emit('change', { trunk: chosen(e) as keyof typeof TRUNK_WORDS })"
-      >
-        <option v-for="t in TRUNK_TYPES" :key="t" :value="t">{{ TRUNK_WORDS[t] }}</option>
-      </select>
-    </label>
+    <ChoiceField
+      v-if="segment.kind === 'trunk'"
+      inline
+      label="Type"
+      :model-value="segment.trunk"
+      :options="TRUNK_TYPES.map((t) => ({ value: t, label: TRUNK_WORDS[t] }))"
+      @change="(trunk) => emit('change', { trunk })"
+    />
     <button
       v-if="segment.kind === 'cassette'"
       class="act"
@@ -97,23 +95,23 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
     >
       Pins
     </button>
-    <label v-if="segment.kind === 'cable' && !isSingleMode(fiberClass)" class="row inline">
-      <span class="soft">Core</span>
-      <select
-        class="act"
-        :value="segment.coreUm ?? 0"
-        @change="(e) => emit('change', { coreUm: Number(chosen(e)) || undefined } as Partial<LinkSegment>)"
-      >
-        <option :value="0">as the class</option>
-        <option :value="50">50 µm</option>
-        <option :value="62.5">62.5 µm</option>
-      </select>
-    </label>
+    <ChoiceField
+      v-if="segment.kind === 'cable' && !isSingleMode(fiberClass)"
+      inline
+      label="Core"
+      :model-value="segment.coreUm ?? 0"
+      :options="[
+        { value: 0, label: 'as the class' },
+        { value: 50, label: '50 µm' },
+        { value: 62.5, label: '62.5 µm' },
+      ]"
+      @change="(um) => emit('change', { coreUm: um || undefined } as Partial<LinkSegment>)"
+    />
     <template v-if="segment.kind === 'cable'">
       <label v-for="nm in wavelengthsOf(fiberClass)" :key="nm" class="row inline">
         <span class="soft">{{ nm }} nm</span>
         <CommitField
-          class="number own"
+          class="lined number own"
           :label="`Coefficient at ${nm} nm by its data sheet, dB/km or a form like 0.1 dB per 600 ft; empty is the table’s`"
           title="dB/km, or as the data sheet says it: 1 dB per 1000 ft, 0.1 dB per 100 m. Two forms with = are compared."
           placeholder="table"
@@ -139,18 +137,16 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
 }
 .number {
   width: 100px;
-  min-height: var(--tap);
-  border: 0;
-  border-bottom: 2px solid var(--hair-strong);
-  background: transparent;
   font-size: 1.25rem;
   font-weight: 700;
+}
+.number :deep(input) {
   text-align: right;
 }
 .own {
-  width: 76px;
+  width: 84px;
 }
-.own::placeholder {
+.own :deep(input::placeholder) {
   font-size: 1rem;
   font-weight: 400;
 }

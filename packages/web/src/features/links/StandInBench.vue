@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref, shallowRef } from 'vue';
 import { call, Refusal, ROUTES, wordsOf } from '../../api/client.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** The hands of the demo's simulated bench: what is done to its one piece, all its instruments see. */
 interface Piece {
@@ -138,16 +139,15 @@ const how = ref('none');
       </dd>
       <dt>Meter fails</dt>
       <dd class="row">
-        <select
+        <ChoiceField
           v-model="how"
-          class="act"
-          aria-label="How the meter fails"
+          bare
+          label="How the meter fails"
+          :options="
+            FAILURES.map((f) => ({ value: f, label: f === 'none' ? 'it works' : f.replaceAll('_', ' ') }))
+          "
           @change="act({ act: 'fail', instrument: 'meter', how })"
-        >
-          <option v-for="f in FAILURES" :key="f" :value="f">
-            {{ f === 'none' ? 'it works' : f.replaceAll('_', ' ') }}
-          </option>
-        </select>
+        />
       </dd>
     </dl>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>

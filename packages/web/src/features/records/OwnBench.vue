@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { labelOfPiece } from '../../shared/initials.ts';
 import { useSession } from '../../session/session.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** A trainee's own bench: what is open, and one tap to start the next piece by the last method. */
 const props = defineProps<{ bench: OwnBench }>();
@@ -50,9 +51,12 @@ async function start(): Promise<void> {
     </p>
     <p v-if="bench.methods.length === 0" class="soft">No method is in use in this class yet.</p>
     <div v-else class="row">
-      <select v-model="versionId" class="act" aria-label="Method">
-        <option v-for="m in bench.methods" :key="m.versionId" :value="m.versionId">{{ m.title }}</option>
-      </select>
+      <ChoiceField
+        v-model="versionId"
+        bare
+        label="Method"
+        :options="bench.methods.map((m) => ({ value: m.versionId, label: m.title }))"
+      />
       <button class="act" :class="{ next: bench.open.length === 0 }" type="button" @click="start">
         Start a piece
       </button>

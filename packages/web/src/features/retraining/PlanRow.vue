@@ -4,6 +4,7 @@ import type { EvidenceCode } from '@clear-mark/core';
 import { aheadWords, evidenceWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
 import { computed, ref, watch } from 'vue';
 import { editOf, type PlannedItem, typedWhole } from './plan.model.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 const props = defineProps<{
   classId: string;
@@ -40,8 +41,7 @@ function keep(): void {
   });
   editing.value = false;
 }
-function assign(event: Event): void {
-  const id = (event.target as HTMLSelectElement).value;
+function assign(id: string): void {
   emit('change', { ...editOf(props.item), sessionId: id === '' ? null : id });
 }
 const short = (iso: string): string =>
@@ -91,15 +91,14 @@ const short = (iso: string): string =>
       </div>
     </dl>
     <div class="tools">
-      <select
-        class="act"
-        :value="item.sessionId ?? ''"
-        :aria-label="`Session of ${item.traineeName}, ${SKILL_WORDS[item.skill].toLowerCase()}`"
+      <ChoiceField
+        bare
+        none="no session"
+        :label="`Session of ${item.traineeName}, ${SKILL_WORDS[item.skill].toLowerCase()}`"
+        :model-value="item.sessionId ?? ''"
+        :options="sessions.map((s) => ({ value: s.id, label: short(s.startsAt) }))"
         @change="assign"
-      >
-        <option value="">no session</option>
-        <option v-for="s in sessions" :key="s.id" :value="s.id">{{ short(s.startsAt) }}</option>
-      </select>
+      />
       <button class="act quiet" type="button" :aria-expanded="editing" @click="editing = !editing">
         Change
       </button>
@@ -151,7 +150,7 @@ dd {
   display: flex;
   gap: 6px;
 }
-.tools select {
+.tools :deep(.choice) {
   max-width: 196px;
 }
 .edit {

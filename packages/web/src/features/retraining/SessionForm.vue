@@ -5,16 +5,12 @@ import { typedWhole } from './plan.model.ts';
 
 const props = defineProps<{ session: PlanSession }>();
 const emit = defineEmits<{ save: [session: PlanSession]; leave: [] }>();
-const local = (iso: string): string => {
-  const at = new Date(iso);
-  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
-};
-const startsAt = ref(local(props.session.startsAt));
+const startsAt = ref<Date | null>(new Date(props.session.startsAt));
 const minutes = ref(String(props.session.minutes));
 const place = ref(props.session.place);
 const length = computed(() => typedWhole(minutes.value, 1440));
 const problem = computed(() =>
-  startsAt.value === '' || Number.isNaN(Date.parse(startsAt.value))
+  startsAt.value === null
     ? 'Choose a day and a time.'
     : length.value === null || length.value === undefined || length.value < 5
       ? 'A session has from 5 to 1440 minutes.'
@@ -22,16 +18,25 @@ const problem = computed(() =>
 );
 function keep(): void {
   if (problem.value) return;
-  const at = new Date(startsAt.value).toISOString();
+  const at = startsAt.value!.toISOString();
   emit('save', { id: props.session.id, startsAt: at, minutes: length.value!, place: place.value });
 }
 </script>
 
 <template>
   <form class="row form" aria-label="Session" @submit.prevent="keep">
-    <label class="field"
-      ><span>Starts</span><input v-model="startsAt" class="text-field" type="datetime-local" name="starts"
-    /></label>
+    <div class="field">
+      <label for="session-starts" class="soft">Starts</label>
+      <el-date-picker
+        id="session-starts"
+        v-model="startsAt"
+        type="datetime"
+        size="large"
+        format="ddd D MMM YYYY, HH:mm"
+        :clearable="false"
+        name="starts"
+      />
+    </div>
     <label class="field"
       ><span>Minutes</span><el-input v-model="minutes" inputmode="numeric" name="minutes"
     /></label>

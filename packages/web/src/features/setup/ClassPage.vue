@@ -10,6 +10,7 @@ import InstrumentsPanel from './InstrumentsPanel.vue';
 import PolicyForm from './PolicyForm.vue';
 import PracticePanel from './PracticePanel.vue';
 import ThingsPanel from './ThingsPanel.vue';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 const props = defineProps<{ classId: string }>();
 const classroom = useClassroom();
@@ -105,7 +106,7 @@ onMounted(() => void refresh());
               <div class="line">
                 <span>{{ t.name }}</span>
                 <CommitField
-                  class="text-field group"
+                  class="group"
                   :maxlength="30"
                   :value="t.group"
                   :label="`Group of ${t.name}`"
@@ -132,10 +133,13 @@ onMounted(() => void refresh());
             <li v-for="i in detail.instructors" :key="i.id">{{ i.name }}</li>
           </ul>
           <div v-if="otherInstructors.length > 0" class="row">
-            <select v-model="instructor" class="act" aria-label="Instructor to add">
-              <option value="">choose</option>
-              <option v-for="p in otherInstructors" :key="p.id" :value="p.id">{{ p.name }}</option>
-            </select>
+            <ChoiceField
+              v-model="instructor"
+              bare
+              label="Instructor to add"
+              none="choose"
+              :options="otherInstructors.map((p) => ({ value: p.id, label: p.name }))"
+            />
             <button class="act" type="button" :disabled="instructor === ''" @click="addInstructor">
               Add instructor
             </button>
@@ -202,7 +206,7 @@ onMounted(() => void refresh());
   gap: 8px;
 }
 .group {
-  width: 88px;
+  width: 112px;
   flex: none;
 }
 .draft {

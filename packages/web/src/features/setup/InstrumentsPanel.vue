@@ -10,6 +10,8 @@ import { INSTRUMENT_WORDS } from '@clear-mark/words';
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { useSession } from '../../session/session.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
+import DayField from '../../shared/DayField.vue';
 
 /** How the class's instruments are reached over the network, and until when they are calibrated. */
 const props = defineProps<{ classId: string; things: readonly Thing[] }>();
@@ -102,28 +104,24 @@ onMounted(() => run(() => Promise.resolve()));
           </button>
         </div>
         <form v-if="open === thing.id" class="row form" @submit.prevent="save(thing.id)">
-          <label class="field">
-            <span>Kind</span>
-            <select v-model="form.kind" class="act">
-              <option v-for="k in kindsFor(thing)" :key="k" :value="k">{{ INSTRUMENT_WORDS[k] }}</option>
-            </select>
-          </label>
+          <ChoiceField
+            v-model="form.kind"
+            label="Kind"
+            :options="kindsFor(thing).map((k) => ({ value: k, label: INSTRUMENT_WORDS[k] }))"
+          />
           <label class="field"
-            ><span>Address</span><input v-model.trim="form.host" placeholder="10.0.0.20" required
+            ><span>Address</span><el-input v-model.trim="form.host" placeholder="10.0.0.20" required
           /></label>
           <label class="field"
-            ><span>Port</span><input v-model.number="form.port" type="number" min="1" max="65535"
+            ><span>Port</span
+            ><el-input-number v-model="form.port" size="large" :controls="false" :min="1" :max="65535"
           /></label>
           <label class="field"
             ><span>Readings a second</span
-            ><input v-model.number="form.readingsPerSecond" type="number" min="1" max="20"
+            ><el-input-number v-model="form.readingsPerSecond" size="large" :min="1" :max="20"
           /></label>
-          <label class="field"
-            ><span>Calibrated on</span><input v-model="form.calibratedOn" type="date"
-          /></label>
-          <label class="field"
-            ><span>Calibration until</span><input v-model="form.calibrationDueOn" type="date"
-          /></label>
+          <DayField v-model="form.calibratedOn" clearable label="Calibrated on" />
+          <DayField v-model="form.calibrationDueOn" clearable label="Calibration until" />
           <button class="act next" type="submit" :disabled="form.host === ''">Save</button>
           <button v-if="instrument" class="act" type="button" @click="drop(thing.id)">Disconnect</button>
         </form>
@@ -147,12 +145,7 @@ li {
   align-items: end;
   padding: 8px 0 12px;
 }
-input {
-  min-height: var(--tap);
-  border: 1px solid var(--hair-strong);
-  border-radius: var(--round);
-  background: var(--sheet);
-  padding: 0 10px;
+.form .el-input {
   width: 150px;
 }
 </style>

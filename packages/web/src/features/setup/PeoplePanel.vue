@@ -3,6 +3,7 @@ import type { Person, Role } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { onMounted, reactive, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** The lead makes the accounts of the others. */
 const people = shallowRef<readonly Person[]>([]);
@@ -41,14 +42,11 @@ onMounted(() => void refresh());
       <label class="field"
         ><span>Sign-in name</span><el-input v-model="form.login" name="person-login"
       /></label>
-      <label class="field">
-        <span>Role</span>
-        <select v-model="form.role" class="act">
-          <option value="lead">lead</option>
-          <option value="instructor">instructor</option>
-          <option value="trainee">trainee</option>
-        </select>
-      </label>
+      <ChoiceField
+        v-model="form.role"
+        label="Role"
+        :options="(['lead', 'instructor', 'trainee'] as const).map((r) => ({ value: r, label: r }))"
+      />
       <label class="field"
         ><span>First password</span
         ><el-input v-model="form.password" name="person-password" type="password" autocomplete="new-password"

@@ -63,22 +63,22 @@ async function save(): Promise<void> {
             <span class="soft small">{{ f.why }}</span>
           </label>
           <template v-if="part.title === 'What asks for more'">
-            <label class="row toggle"
-              ><input v-model="form.stopRetrains" type="checkbox" /> A stop breach asks for retraining until
-              it is cleared</label
+            <el-checkbox v-model="form.stopRetrains" size="large" class="long"
+              >A stop breach asks for retraining until it is cleared</el-checkbox
             >
-            <label class="row toggle"
-              ><input v-model="form.marginalPassCounts" type="checkbox" /> A marginal pass counts as a
-              pass</label
+            <el-checkbox v-model="form.marginalPassCounts" size="large" class="long"
+              >A marginal pass counts as a pass</el-checkbox
             >
-            <label class="row toggle"
-              ><input v-model="form.marginalFailCounts" type="checkbox" /> A marginal fail counts as a
-              pass</label
+            <el-checkbox v-model="form.marginalFailCounts" size="large" class="long"
+              >A marginal fail counts as a pass</el-checkbox
             >
           </template>
-          <label v-if="part.title === 'The charts'" class="row toggle"
-            ><input v-model="form.chartRetrains" type="checkbox" /> The chart asks for retraining when the
-            work gets worse</label
+          <el-checkbox
+            v-if="part.title === 'The charts'"
+            v-model="form.chartRetrains"
+            size="large"
+            class="long"
+            >The chart asks for retraining when the work gets worse</el-checkbox
           >
         </div>
       </fieldset>
@@ -112,15 +112,5 @@ legend {
 }
 .why {
   flex-basis: 100%;
-}
-.toggle {
-  min-height: var(--tap);
-  flex-wrap: nowrap;
-}
-.toggle input {
-  width: 22px;
-  height: 22px;
-  flex: none;
-  accent-color: var(--accent);
 }
 </style>

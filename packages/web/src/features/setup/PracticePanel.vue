@@ -4,6 +4,7 @@ import { DECIDED_ELSEWHERE } from '@clear-mark/methods/practice-options';
 import { onMounted, ref, shallowRef } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** The questions on which practitioners disagree: what this class does, what ships, and why. */
 const props = defineProps<{ classId: string }>();
@@ -20,8 +21,7 @@ onMounted(async () => {
   }
 });
 
-async function choose(practice: ClassPracticeOption, event: Event): Promise<void> {
-  const option = (event.target as HTMLSelectElement).value;
+async function choose(practice: ClassPracticeOption, option: string): Promise<void> {
   try {
     options.value = await call(ROUTES.choosePractice, { params, body: { practice: practice.id, option } });
     failure.value = null;
@@ -42,12 +42,16 @@ const usual = (s: ClassPracticeOption): string => s.options.find((o) => o.id ===
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <p v-if="options.length === 0" class="soft">Choices appear with the methods in use.</p>
     <div v-for="s in options" :key="s.id" class="practice">
-      <label>
+      <div class="question">
         <b>{{ s.question }}</b>
-        <select class="act" :value="s.chosen" @change="choose(s, $event)">
-          <option v-for="o in s.options" :key="o.id" :value="o.id">{{ o.label }}</option>
-        </select>
-      </label>
+        <ChoiceField
+          bare
+          :label="s.question"
+          :model-value="s.chosen"
+          :options="s.options.map((o) => ({ value: o.id, label: o.label }))"
+          @change="(option) => choose(s, option)"
+        />
+      </div>
       <p class="small soft">
         <template v-if="s.chosen === s.default">As shipped. </template
         ><template v-else>Shipped: {{ usual(s) }}. </template>{{ s.reason }}
@@ -71,16 +75,12 @@ const usual = (s: ClassPracticeOption): string => s.options.find((o) => o.id ===
   border-top: 1px solid var(--hair);
   padding: 8px 0;
 }
-label {
+.question {
   display: flex;
   align-items: center;
   justify-content: space-between;
   gap: 16px;
   flex-wrap: wrap;
-}
-select {
-  min-width: 300px;
-  justify-content: flex-start;
 }
 dt {
   font-weight: 700;

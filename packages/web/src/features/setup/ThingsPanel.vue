@@ -8,6 +8,7 @@ import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { cordState } from './cord-check.model.ts';
 import CordCheckDialog from './CordCheckDialog.vue';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 const props = defineProps<{ classId: string; things: readonly Thing[] }>();
 const emit = defineEmits<{ changed: [] }>();
@@ -83,9 +84,12 @@ const retire = (thing: Thing): Promise<void> =>
       </template>
     </dl>
     <form class="row" @submit.prevent="add">
-      <select v-model="form.kind" class="act" aria-label="Kind of thing">
-        <option v-for="kind in THING_KINDS" :key="kind" :value="kind">{{ THING_WORDS[kind] }}</option>
-      </select>
+      <ChoiceField
+        v-model="form.kind"
+        bare
+        label="Kind of equipment"
+        :options="THING_KINDS.map((kind) => ({ value: kind, label: THING_WORDS[kind] }))"
+      />
       <el-input v-model="form.label" class="label" aria-label="Label" placeholder="Label" maxlength="60" />
       <button class="act" type="submit" :disabled="form.label.trim() === ''">Add</button>
     </form>

@@ -13,14 +13,7 @@ import {
   type ReadingVoidReason,
 } from '@clear-mark/core';
 import type { ClassReference, ErrorCode } from '@clear-mark/contract';
-import {
-  conclusionWords,
-  DIRECTION_WORDS,
-  errorWords,
-  reasonWords,
-  UNIT_WORDS,
-  VOID_WORDS,
-} from '@clear-mark/words';
+import { conclusionWords, DIRECTION_WORDS, errorWords, reasonWords, UNIT_WORDS } from '@clear-mark/words';
 import { computed, reactive, ref, watch } from 'vue';
 import { deviceSettings } from '../../storage/device-settings.ts';
 import BandScale from '../../shared/BandScale.vue';
@@ -35,6 +28,8 @@ import { besideTrainee, conclusionsOf, LOSS_UNITS, lossOf, type LossUnit } from 
 import LossUnits from './LossUnits.vue';
 import ReferenceActs from './ReferenceActs.vue';
 import { valueText } from './sheet.model.ts';
+import ActMenu from '../../shared/ActMenu.vue';
+import { voidActs } from './void-acts.ts';
 
 const props = defineProps<{
   criterion: LossCriterion;
@@ -269,20 +264,12 @@ function noLight(line: Line): void {
           Take
         </button>
         <button class="act" type="button" :disabled="!line.reference" @click="noLight(line)">No light</button>
-        <select
-          class="act"
-          :aria-label="`Void the reading at ${line.nm} nm${line.direction ? ` ${DIRECTION_WORDS[line.direction]}` : ''}`"
-          @change="
-            (e) => {
-              const target = e.target as HTMLSelectElement;
-              if (target.value !== '') emit('void', line.part, target.value as ReadingVoidReason);
-              target.value = '';
-            }
-          "
-        >
-          <option value="">Void</option>
-          <option v-for="(words, code) in VOID_WORDS" :key="code" :value="code">{{ words }}</option>
-        </select>
+        <ActMenu
+          label="Void"
+          :name="`Void the reading at ${line.nm} nm${line.direction ? ` ${DIRECTION_WORDS[line.direction]}` : ''}`"
+          :acts="voidActs"
+          @choose="(reason) => emit('void', line.part, reason)"
+        />
       </div>
       <p v-if="line.judged?.reason && line.judged.verdict !== 'incomplete'" class="why">
         {{ reasonWords(line.judged.reason, () => criterion.label) }}
@@ -354,9 +341,6 @@ input:read-only {
 }
 .more .act {
   padding: 0 8px;
-}
-select.act {
-  width: 74px;
 }
 .why {
   grid-column: 2 / -1;

@@ -6,6 +6,7 @@ import { useClaim } from '../../instruments/use-claim.ts';
 import { useInstruments } from '../../instruments/use-instruments.ts';
 import { useSession } from '../../session/session.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** A power meter beside a loss field: what it shows now, and whose readings it gives. */
 const props = defineProps<{
@@ -55,20 +56,15 @@ async function tune(wavelengthNm: number): Promise<void> {
 
 <template>
   <div class="meter" data-test="meter">
-    <label class="row">
-      <span class="sr">Meter</span>
-      <select
-        v-if="meters.length > 1"
-        class="act"
-        :value="chosen.instrument.thingId"
-        @change="(e) => (chosenId = (e.target as HTMLSelectElement).value)"
-      >
-        <option v-for="m in meters" :key="m.instrument.thingId" :value="m.instrument.thingId">
-          {{ m.instrument.label }}
-        </option>
-      </select>
-      <b v-else>{{ chosen.instrument.label }}</b>
-    </label>
+    <ChoiceField
+      v-if="meters.length > 1"
+      bare
+      label="Meter"
+      :model-value="chosen.instrument.thingId"
+      :options="meters.map((m) => ({ value: m.instrument.thingId, label: m.instrument.label }))"
+      @change="(id) => (chosenId = id)"
+    />
+    <b v-else>{{ chosen.instrument.label }}</b>
     <span class="shows" aria-live="off">
       <template v-if="chosen.state !== 'ready'">{{
         chosen.state === 'failed' ? STATION_FAULT_WORDS[chosen.fault ?? 'closed'] : 'connecting'

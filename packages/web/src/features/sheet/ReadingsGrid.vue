@@ -12,7 +12,7 @@ import {
   type Unit,
 } from '@clear-mark/core';
 import type { ClassReference } from '@clear-mark/contract';
-import { UNIT_WORDS, VOID_WORDS } from '@clear-mark/words';
+import { UNIT_WORDS } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import { stampOf } from '../../instruments/instruments.model.ts';
 import { useInstruments } from '../../instruments/use-instruments.ts';
@@ -26,6 +26,8 @@ import ReferenceActs from './ReferenceActs.vue';
 import RowScale from './RowScale.vue';
 import RowSpreadList from './RowSpreadList.vue';
 import { useGridCells } from './use-grid-cells.ts';
+import ActMenu from '../../shared/ActMenu.vue';
+import { voidActs } from './void-acts.ts';
 
 /** Readings of many fibers: typed cell by cell, or pasted from a spreadsheet. */
 const props = defineProps<{
@@ -124,10 +126,8 @@ function noLight(): void {
   texts[at.value] = 'dark';
   onEnter(at.value);
 }
-function voidHere(event: Event): void {
-  const target = event.target as HTMLSelectElement;
-  if (target.value !== '' && at.value !== null) emit('void', at.value, target.value as ReadingVoidReason);
-  target.value = '';
+function voidHere(reason: ReadingVoidReason): void {
+  if (at.value !== null) emit('void', at.value, reason);
 }
 const cellName = (row: number, column: number): string =>
   ['Fiber', String(grid.value.fibers[row]), grid.value.columns[column]!.label]
@@ -140,10 +140,13 @@ const cellName = (row: number, column: number): string =>
     <div v-if="isLoss && !locked" class="tools">
       <LossUnits v-model="unit" />
       <button class="act" type="button" :disabled="at === null" @click="noLight">No light</button>
-      <select class="act" aria-label="Void the chosen reading" :disabled="at === null" @change="voidHere">
-        <option value="">Void</option>
-        <option v-for="(words, code) in VOID_WORDS" :key="code" :value="code">{{ words }}</option>
-      </select>
+      <ActMenu
+        label="Void"
+        name="Void the chosen reading"
+        :disabled="at === null"
+        :acts="voidActs"
+        @choose="voidHere"
+      />
       <span class="fill" />
       <ReferenceActs
         :read="facts.some((f) => f.read > 0)"
@@ -284,9 +287,6 @@ const cellName = (row: number, column: number): string =>
 }
 .fill {
   flex: 1;
-}
-select.act {
-  width: 92px;
 }
 table {
   border-collapse: collapse;

@@ -47,10 +47,9 @@ function sign(): void {
     <p v-if="!asVoid && ifSigned.missing.length > 0" class="soft">
       Without a result: {{ ifSigned.missing.map(labelOf).join(', ') }}
     </p>
-    <label class="row toggle">
-      <input v-model="asVoid" type="checkbox" />
+    <el-checkbox v-model="asVoid" size="large" class="long">
       Make the whole attempt void (a tool failed, wrong method). It leaves every rate and stays visible.
-    </label>
+    </el-checkbox>
     <label v-if="needsReason" class="field">
       <span>{{ asVoid ? 'Why it is void' : 'Why it is signed incomplete' }}</span>
       <el-input v-model="reason" maxlength="400" data-test="sign-reason" />
@@ -69,17 +68,6 @@ function sign(): void {
 <style scoped>
 .verdict {
   gap: 16px;
-}
-.toggle {
-  min-height: var(--tap);
-  flex-wrap: nowrap;
-  cursor: pointer;
-}
-.toggle input {
-  width: 22px;
-  height: 22px;
-  flex: none;
-  accent-color: var(--accent);
 }
 .foot {
   margin-top: 16px;

@@ -11,6 +11,7 @@ import { useSession } from '../../session/session.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { useQueue } from '../../storage/queue.ts';
 import type { Bench } from './today.model.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** Starts a piece: the last method and what was used last are offered, so that a second tap is enough. */
 const props = defineProps<{ classId: string; bench: Bench }>();
@@ -116,31 +117,33 @@ async function start(): Promise<void> {
       No method is in use in this class.
       <RouterLink :to="{ name: 'setup', params: { classId } }">Choose one in Class.</RouterLink>
     </p>
-    <label class="field">
-      <span>Method</span>
-      <select v-model="versionId" class="act">
-        <option v-for="m in methods" :key="m.versionId" :value="m.versionId">{{ m.title }}</option>
-      </select>
-    </label>
-    <label v-if="links.length > 0" class="field">
-      <span>Link under test</span>
-      <select v-model="linkId" class="act" data-test="link">
-        <option value="">the method’s own</option>
-        <option v-for="l in links" :key="l.id" :value="l.id">{{ l.label }}</option>
-      </select>
-    </label>
+    <ChoiceField
+      v-model="versionId"
+      label="Method"
+      :options="methods.map((m) => ({ value: m.versionId, label: m.title }))"
+    />
+    <ChoiceField
+      v-if="links.length > 0"
+      v-model="linkId"
+      label="Link under test"
+      none="the method’s own"
+      data-test="link"
+      :options="links.map((l) => ({ value: l.id, label: l.label }))"
+    />
     <label class="field">
       <span>Label on the piece</span>
       <el-input v-model="label" maxlength="60" />
     </label>
     <div class="things">
-      <label v-for="o in offered" :key="o.kind" class="field">
-        <span>{{ THING_WORDS[o.kind] }}</span>
-        <select v-model="things[o.kind]" class="act">
-          <option :value="undefined">none</option>
-          <option v-for="t in o.list" :key="t.id" :value="t.id">{{ t.label }}</option>
-        </select>
-      </label>
+      <ChoiceField
+        v-for="o in offered"
+        :key="o.kind"
+        :model-value="things[o.kind] ?? ''"
+        :label="THING_WORDS[o.kind]"
+        none="none"
+        :options="o.list.map((t) => ({ value: t.id, label: t.label }))"
+        @change="(id) => (things[o.kind] = id)"
+      />
     </div>
     <button
       class="act next wide"
@@ -162,9 +165,8 @@ async function start(): Promise<void> {
   grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));
   gap: 0 12px;
 }
-select.act {
+.field :deep(.choice) {
   width: 100%;
-  justify-content: flex-start;
 }
 .wide {
   width: 100%;
