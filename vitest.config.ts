@@ -17,6 +17,7 @@ export default defineConfig({
           // Nothing here changes what a module holds, so files share what they import: a fifth of the time.
           pool: 'threads',
           isolate: false,
+          maxWorkers: 2,
         },
       },
       {
@@ -28,6 +29,7 @@ export default defineConfig({
         test: {
           name: 'web',
           include: ['packages/web/src/**/*.test.ts'],
+          maxWorkers: 2,
           server: { deps: { inline: ['element-plus'] } },
         },
       },

@@ -188,3 +188,23 @@ export async function choose(list: Locator, option: string | RegExp): Promise<vo
   const options = list.page().getByRole('option', { name: option, exact: typeof option === 'string' });
   await options.filter({ visible: true }).click();
 }
+
+const personMenu = (page: Page) => page.getByRole('button', { name: /settings and sign out/ });
+
+export async function signOut(page: Page): Promise<void> {
+  await personMenu(page).click();
+  await page.getByRole('button', { name: 'Sign out', exact: true }).click();
+}
+
+/** Chooses the person's own units, such as `in, ft`. */
+export async function chooseUnits(page: Page, units: string): Promise<void> {
+  await personMenu(page).click();
+  await choose(page.getByLabel('Units'), units);
+  await personMenu(page).click();
+}
+
+export async function expectUnits(page: Page, units: string): Promise<void> {
+  await personMenu(page).click();
+  await expect(page.locator('.units')).toContainText(units);
+  await personMenu(page).click();
+}

@@ -72,7 +72,7 @@ async function suite(
   return counted;
 }
 
-const SLOW_MS = Number(process.env['SLOW'] ?? 15_000);
+const SLOW_MS = 20_000;
 
 interface BrowserSuite {
   readonly file?: string;

@@ -1,7 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import type { Page } from '@playwright/test';
 import { Api, paste } from '../api.ts';
-import { choose, enterDemo, expect, row, testAlone as test } from '../world.ts';
+import {
+  signOut,
+  chooseUnits,
+  expectUnits,
+  choose,
+  enterDemo,
+  expect,
+  row,
+  testAlone as test,
+} from '../world.ts';
 
 const cell = (page: Page, part: string) => page.locator(`[data-part="${part}"]`);
 const saved = (page: Page) => expect(page.locator('[data-test=queue-state]')).toContainText('All saved');
@@ -203,7 +212,7 @@ test('units are the person’s own: mm or inches, m or feet', async ({ page, own
   const detail = await api.classDetail();
   await page.goto(await api.start(detail, 'lc-wedge', 5));
   await expect(row(page, 'cleave-length')).toContainText('10 to 11 mm');
-  await choose(page.getByLabel('Units'), 'in, ft');
+  await chooseUnits(page, 'in, ft');
   await expect(row(page, 'cleave-length')).toContainText('0.394 to 0.433 in');
   // 0.4331 in is 11.0007 mm: over, exactly, whatever the screen rounds to.
   await row(page, 'cleave-length').locator('input').fill('0.4331');
@@ -213,8 +222,8 @@ test('units are the person’s own: mm or inches, m or feet', async ({ page, own
   await page.getByText('Where the limit comes from').click();
   await expect(row(page, 'loss')).toContainText('656.2 ft × 1 dB/km');
   // Another person on the same device has their own.
-  await page.getByTitle(/Sign out/).click();
+  await signOut(page);
   await expect(page.getByRole('button', { name: /demo’s instructor/ })).toBeVisible();
   await enterDemo(page, own);
-  await expect(page.locator('.units')).toContainText('mm, m');
+  await expectUnits(page, 'mm, m');
 });

@@ -2,6 +2,9 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { enterDemo, expect, test } from '../world.ts';
 
+// Each view by itself, so that both workers are busy to the end.
+test.describe.configure({ mode: 'parallel' });
+
 /** What axe finds against WCAG 2.2 AA, or of the contrast of colours alone. */
 async function audit(page: Page, of: 'all' | 'contrast' = 'all'): Promise<string[]> {
   const axe = new AxeBuilder({ page });

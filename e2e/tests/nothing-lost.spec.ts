@@ -1,5 +1,14 @@
 import type { Page, Route } from '@playwright/test';
-import { enterDemo, expect, row, saved, startPiece, testAlone as test, testWithWorker } from '../world.ts';
+import {
+  signOut,
+  enterDemo,
+  expect,
+  row,
+  saved,
+  startPiece,
+  testAlone as test,
+  testWithWorker,
+} from '../world.ts';
 
 const state = (page: Page) => page.locator('[data-test=queue-state]');
 
@@ -34,7 +43,7 @@ test('after signing out the device holds nothing readable, and what was unsent g
   await row(page, 'glasses').locator('.main').click();
   await expect(state(page)).toContainText('kept here');
   expect(await onTheDevice(page)).toContain('Anouk Derrey');
-  await page.getByTitle(/Sign out/).click();
+  await signOut(page);
   await expect(page.getByRole('button', { name: /demo’s instructor/ })).toBeVisible();
   const left = await onTheDevice(page);
   for (const word of ['Anouk', 'glasses', attempt, 'Harbour'])
@@ -45,7 +54,7 @@ test('after signing out the device holds nothing readable, and what was unsent g
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   await page.waitForTimeout(500);
   expect(await own.db('entries').where({ attempt_id: attempt })).toHaveLength(0);
-  await page.getByTitle(/Sign out/).click();
+  await signOut(page);
   await page.getByRole('button', { name: /demo’s instructor/ }).click();
   await expect
     .poll(() => own.db('entries').where({ attempt_id: attempt }).pluck('criterion_id'), { timeout: 15_000 })

@@ -4,6 +4,7 @@ import '@fontsource/atkinson-hyperlegible-next/latin-ext-400.css';
 import '@fontsource/atkinson-hyperlegible-next/latin-ext-700.css';
 import './theme/tokens.css';
 import './theme/base.css';
+import './theme/element-plus.css';
 import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './App.vue';

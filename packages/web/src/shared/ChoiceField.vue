@@ -37,7 +37,7 @@ function choose(value: V): void {
     <el-select
       :id="id"
       class="choice"
-      :style="{ '--choice-width': `calc(${Math.min(widest, 40)}ch + 52px)` }"
+      :style="{ '--choice-width': `calc(${Math.min(widest, 40)}ch + 60px)` }"
       size="large"
       v-bind="$attrs"
       :model-value="modelValue"
@@ -61,6 +61,7 @@ function choose(value: V): void {
   gap: var(--gap);
 }
 .choice {
-  width: min(100%, var(--choice-width));
+  width: var(--choice-width);
+  max-width: 100%;
 }
 </style>

@@ -54,7 +54,7 @@ function choose(range: [string, string] | null): void {
 </template>
 
 <style scoped>
-.days {
-  width: 290px;
+.field :deep(.el-date-editor) {
+  --el-date-editor-daterange-width: 290px;
 }
 </style>

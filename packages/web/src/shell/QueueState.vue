@@ -80,16 +80,17 @@ function openSheet(q: Queued): void {
 </script>
 
 <template>
-  <button
-    class="act quiet state"
+  <el-button
+    size="large"
+    text
+    class="state"
     :class="state.kind"
-    type="button"
     data-test="queue-state"
     aria-live="polite"
     @click="open = true"
   >
     <span class="dot" aria-hidden="true" />{{ state.text }}
-  </button>
+  </el-button>
   <el-dialog v-model="open" title="Entries of this device" width="min(760px, 96vw)" append-to-body>
     <p v-if="queue.items.length === 0">Everything entered here has reached the server.</p>
     <template v-else>
@@ -127,13 +128,13 @@ function openSheet(q: Queued): void {
         </li>
       </ul>
       <div class="row">
-        <button v-if="queue.delivery === 'signed_out'" class="act next" type="button" @click="signInAgain">
+        <el-button size="large" type="primary" v-if="queue.delivery === 'signed_out'" @click="signInAgain">
           Sign in to send
-        </button>
-        <button v-else class="act next" type="button" @click="queue.drain()">Send now</button>
-        <button class="act" type="button" @click="exportFile(queue.items, 'clear-mark-entries.json')">
+        </el-button>
+        <el-button size="large" type="primary" v-else @click="queue.drain()">Send now</el-button>
+        <el-button size="large" @click="exportFile(queue.items, 'clear-mark-entries.json')">
           Save as a file
-        </button>
+        </el-button>
       </div>
     </template>
   </el-dialog>

@@ -1,16 +1,13 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { wordsOf } from '../api/client.ts';
-import { usePreferences } from './preferences.ts';
 import QueueState from './QueueState.vue';
 import { useSession } from '../session/session.ts';
 import { takeUpdate, updateWaiting } from './update.ts';
-import UnitsChoice from './UnitsChoice.vue';
+import PersonMenu from './PersonMenu.vue';
 import ChoiceField from '../shared/ChoiceField.vue';
 
 const session = useSession();
-const preferences = usePreferences();
 const route = useRoute();
 const router = useRouter();
 
@@ -40,17 +37,6 @@ function openClass(id: string): void {
   if (id === '') void router.push({ name: 'classes' });
   else void router.push({ name: 'today', params: { classId: id } });
 }
-
-const leaveFailure = ref<string | null>(null);
-async function leave(): Promise<void> {
-  leaveFailure.value = null;
-  try {
-    await session.signOut();
-    await router.push({ name: 'start' });
-  } catch (error) {
-    leaveFailure.value = wordsOf(error);
-  }
-}
 </script>
 
 <template>
@@ -65,7 +51,7 @@ async function leave(): Promise<void> {
     <ChoiceField
       v-if="session.teaches"
       bare
-      class="class"
+      class="class lined"
       label="Class"
       none="All classes"
       :model-value="classId"
@@ -84,22 +70,11 @@ async function leave(): Promise<void> {
       >
     </nav>
     <span class="fill" />
-    <button v-if="updateWaiting" class="act next" type="button" @click="takeUpdate">
+    <el-button size="large" type="primary" v-if="updateWaiting" @click="takeUpdate">
       New version: load it
-    </button>
+    </el-button>
     <QueueState />
-    <UnitsChoice />
-    <button
-      class="act quiet"
-      type="button"
-      @click="preferences.setTheme(preferences.theme === 'dark' ? 'light' : 'dark')"
-    >
-      {{ preferences.theme === 'dark' ? 'Day' : 'Night' }}
-    </button>
-    <span v-if="leaveFailure" class="small" role="alert">{{ leaveFailure }}</span>
-    <button class="act quiet who" type="button" :title="`Sign out ${session.me?.name}`" @click="leave">
-      <span class="name">{{ session.me?.name }}</span><span class="soft small">sign out</span>
-    </button>
+    <PersonMenu />
   </header>
 </template>
 
@@ -124,16 +99,8 @@ async function leave(): Promise<void> {
   font-weight: 700;
   margin-right: 6px;
 }
-.class {
-  min-height: var(--tap);
-  border: 0;
-  border-bottom: 1px solid var(--hair-strong);
-  background: transparent;
-  max-width: 180px;
-  padding: 0 4px;
-}
-.class option {
-  background: var(--sheet);
+.bar :deep(.class) {
+  max-width: 190px;
 }
 nav {
   display: flex;
@@ -174,7 +141,7 @@ nav {
   .who .name {
     display: none;
   }
-  .class {
+  .bar :deep(.class) {
     max-width: 92px;
   }
   .bar {
@@ -188,7 +155,7 @@ nav {
     padding: 0 4px;
     font-size: 0.9375rem;
   }
-  .bar .act {
+  .bar .el-button {
     padding: 0 3px;
     min-width: 0;
   }

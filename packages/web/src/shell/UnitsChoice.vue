@@ -22,7 +22,6 @@ function choose(index: number): void {
 
 <template>
   <ChoiceField
-    bare
     class="units"
     label="Units"
     :model-value="chosen"

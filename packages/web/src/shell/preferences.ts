@@ -1,22 +1,31 @@
+import { usePreferredContrast, usePreferredDark } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { ref, watch, watchEffect } from 'vue';
+import { computed, ref, watch, watchEffect } from 'vue';
 import { deviceSettings } from '../storage/device-settings.ts';
 import { useSession } from '../session/session.ts';
 
-type Theme = 'light' | 'dark';
+/** Light or dark, or whichever the device is set to. */
+export type ThemeChoice = 'device' | 'light' | 'dark';
 type LengthUnit = 'mm' | 'in';
 type DistanceUnit = 'm' | 'ft';
 
-/** Light or dark belongs to this device; the units to the person who is signed in on it. */
+/** Light, dark and contrast belong to this device; the units to the person who is signed in on it. */
 export const usePreferences = defineStore('preferences', () => {
   const session = useSession();
   const stored = deviceSettings.read('theme');
-  const asked = matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light';
-  const theme = ref<Theme>(stored === 'dark' || stored === 'light' ? stored : asked);
+  const dark = usePreferredDark();
+  const asked = usePreferredContrast();
+  const choice = ref<ThemeChoice>(stored === 'dark' || stored === 'light' ? stored : 'device');
+  const theme = computed(() => (choice.value === 'device' ? (dark.value ? 'dark' : 'light') : choice.value));
+  const ownContrast = ref(deviceSettings.read('contrast'));
+  const contrast = computed(() =>
+    ownContrast.value === null ? asked.value === 'more' : ownContrast.value === 'more',
+  );
   const lengthUnit = ref<LengthUnit>('mm');
   const distanceUnit = ref<DistanceUnit>('m');
   watchEffect(() => {
     document.documentElement.dataset['theme'] = theme.value;
+    document.documentElement.dataset['contrast'] = contrast.value ? 'more' : 'usual';
   });
   const key = (): string => `units ${session.me?.id ?? ''}`;
   watch(
@@ -28,14 +37,18 @@ export const usePreferences = defineStore('preferences', () => {
     },
     { immediate: true },
   );
-  function setTheme(next: Theme): void {
-    theme.value = next;
+  function setTheme(next: ThemeChoice): void {
+    choice.value = next;
     deviceSettings.write('theme', next);
+  }
+  function setContrast(more: boolean): void {
+    ownContrast.value = more ? 'more' : 'usual';
+    deviceSettings.write('contrast', ownContrast.value);
   }
   function setUnits(length: LengthUnit, distance: DistanceUnit): void {
     lengthUnit.value = length;
     distanceUnit.value = distance;
     deviceSettings.write(key(), `${length} ${distance}`);
   }
-  return { theme, lengthUnit, distanceUnit, setTheme, setUnits };
+  return { theme, choice, contrast, lengthUnit, distanceUnit, setTheme, setContrast, setUnits };
 });

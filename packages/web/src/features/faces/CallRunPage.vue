@@ -134,9 +134,9 @@ function onKey(event: KeyboardEvent): void {
         criteria; tap on it where something is wrong. You hear how you did at the end.
         <template v-if="series.secondsEach">You have {{ series.secondsEach }} seconds for each.</template>
       </p>
-      <button class="act next big" type="button" @click="begin">
+      <el-button size="large" type="primary" class="big" @click="begin">
         {{ series.run ? 'Go on' : 'Begin' }}
-      </button>
+      </el-button>
     </template>
     <template v-else-if="series && finished">
       <h1>{{ series.label }}</h1>
@@ -187,12 +187,12 @@ function onKey(event: KeyboardEvent): void {
         >
       </div>
       <div class="row bottom">
-        <button class="act call" type="button" :disabled="!loaded || busy" @click="say('pass')">
+        <el-button size="large" class="call" :disabled="!loaded || busy" @click="say('pass')">
           <VerdictRing verdict="pass" :size="28" word />
-        </button>
-        <button class="act call" type="button" :disabled="!loaded || busy" @click="say('fail')">
+        </el-button>
+        <el-button size="large" class="call" :disabled="!loaded || busy" @click="say('fail')">
           <VerdictRing verdict="fail" :size="28" word />
-        </button>
+        </el-button>
         <span class="fill" />
         <label class="row">
           <span class="soft">a tap on the picture marks</span>
@@ -203,9 +203,9 @@ function onKey(event: KeyboardEvent): void {
             :options="FACE_FAULTS.map((k) => ({ value: k, label: KIND_WORDS[k] }))"
           />
         </label>
-        <button class="act" type="button" :disabled="marks.length === 0" @click="marks = marks.slice(0, -1)">
+        <el-button size="large" :disabled="marks.length === 0" @click="marks = marks.slice(0, -1)">
           Undo
-        </button>
+        </el-button>
       </div>
     </template>
   </div>

@@ -74,7 +74,7 @@ const runWords = (s: CallSeries): string => {
         Calling a bad face good is a miss, and weighs more than a false alarm: a missed face goes into a
         panel.
       </p>
-      <button v-if="!making" class="act next" type="button" @click="making = true">Set a series</button>
+      <el-button size="large" type="primary" v-if="!making" @click="making = true">Set a series</el-button>
     </div>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <form v-if="making" class="make" aria-label="New series" @submit.prevent="make">
@@ -116,10 +116,15 @@ const runWords = (s: CallSeries): string => {
         <li v-if="graded.length === 0" class="soft">No graded picture is kept yet.</li>
       </ul>
       <div class="row">
-        <button class="act next" type="submit" :disabled="problem !== null || maker.done.value !== null">
+        <el-button
+          size="large"
+          type="primary"
+          native-type="submit"
+          :disabled="problem !== null || maker.done.value !== null"
+        >
           Set it
-        </button>
-        <button class="act" type="button" @click="(maker.stop(), (making = false))">Leave it</button>
+        </el-button>
+        <el-button size="large" @click="(maker.stop(), (making = false))">Leave it</el-button>
         <span v-if="maker.done.value !== null" role="status"
           >Making the faces, {{ Math.round((100 * maker.done.value) / order.faces) }} %</span
         >

@@ -101,10 +101,12 @@ onUnmounted(close);
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <video v-show="live" ref="video" autoplay muted playsinline />
     <div class="row">
-      <button class="act next" type="button" :disabled="!live || busy" @click="take">Take the picture</button>
+      <el-button size="large" type="primary" :disabled="!live || busy" @click="take"
+        >Take the picture</el-button
+      >
       <ChoiceField v-model="deviceId" inline label="Camera" :options="cameras" @change="open" />
-      <button v-if="!live" class="act" type="button" @click="open">Try again</button>
-      <button class="act quiet" type="button" @click="emit('close')">Close the camera</button>
+      <el-button size="large" v-if="!live" @click="open">Try again</el-button>
+      <el-button size="large" text @click="emit('close')">Close the camera</el-button>
     </div>
   </section>
 </template>

@@ -14,18 +14,16 @@ const toggle = (which: Tool): void => void (tool.value = tool.value === which ? 
 
 <template>
   <div class="row tools">
-    <button class="act" type="button" :aria-pressed="flattened" @click="flattened = !flattened">
-      Flattened
-    </button>
-    <button class="act" type="button" :aria-pressed="loupe" @click="loupe = !loupe">Loupe</button>
-    <button class="act" type="button" :aria-pressed="tool === 'rule'" @click="toggle('rule')">Ruler</button>
+    <el-button size="large" :aria-pressed="flattened" @click="flattened = !flattened"> Flattened </el-button>
+    <el-button size="large" :aria-pressed="loupe" @click="loupe = !loupe">Loupe</el-button>
+    <el-button size="large" :aria-pressed="tool === 'rule'" @click="toggle('rule')">Ruler</el-button>
     <span class="fill" />
-    <button class="act" type="button" :aria-pressed="tool === 'defect'" @click="toggle('defect')">
+    <el-button size="large" :aria-pressed="tool === 'defect'" @click="toggle('defect')">
       Add a defect
-    </button>
-    <button class="act" type="button" :aria-pressed="tool === 'scratch'" @click="toggle('scratch')">
+    </el-button>
+    <el-button size="large" :aria-pressed="tool === 'scratch'" @click="toggle('scratch')">
       Add a scratch
-    </button>
+    </el-button>
   </div>
   <figcaption class="small soft">
     <template v-if="tool === 'rule'">Tap two places to measure between them.</template>

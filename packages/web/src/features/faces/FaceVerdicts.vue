@@ -62,17 +62,16 @@ const misfit = computed(() => {
     <div>
       <span class="soft small">Trainee says</span>
       <span class="row said">
-        <button
+        <el-button
+          size="large"
           v-for="c in ['pass', 'fail'] as const"
           :key="c"
-          class="act"
-          type="button"
           :aria-pressed="traineeSaid === c"
           :aria-label="`Trainee says ${c}`"
           @click="emit('trainee', traineeSaid === c ? null : c)"
         >
           {{ c === 'pass' ? 'Pass' : 'Fail' }}
-        </button>
+        </el-button>
       </span>
     </div>
   </div>
@@ -97,7 +96,7 @@ const misfit = computed(() => {
     <span
       >You decided <b>{{ override.says }}</b>: {{ override.reason }}</span
     >
-    <button class="act" type="button" @click="emit('override', null)">Take back</button>
+    <el-button size="large" @click="emit('override', null)">Take back</el-button>
   </p>
   <div v-else-if="asking" class="ask">
     <label>
@@ -105,13 +104,13 @@ const misfit = computed(() => {
       <el-input v-model="reason" maxlength="200" @keydown.enter="decide" />
     </label>
     <div class="row">
-      <button class="act next" type="button" :disabled="reason.trim() === ''" @click="decide">
+      <el-button size="large" type="primary" :disabled="reason.trim() === ''" @click="decide">
         It is a {{ other }}
-      </button>
-      <button class="act" type="button" @click="asking = false">Leave it</button>
+      </el-button>
+      <el-button size="large" @click="asking = false">Leave it</el-button>
     </div>
   </div>
-  <button v-else class="act quiet over" type="button" @click="asking = true">Decide otherwise</button>
+  <el-button size="large" text v-else class="over" @click="asking = true">Decide otherwise</el-button>
 </template>
 
 <style scoped>
@@ -133,7 +132,7 @@ const misfit = computed(() => {
 .said {
   gap: 6px;
 }
-.said .act {
+.said .el-button {
   padding: 0 10px;
 }
 .zones th {

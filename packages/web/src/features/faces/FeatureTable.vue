@@ -49,17 +49,12 @@ const emit = defineEmits<{
       </button>
       <template v-if="chosen === f.number">
         <div class="row acts">
-          <button class="act" type="button" @click="emit('reject', f)">
+          <el-button size="large" @click="emit('reject', f)">
             {{ f.origin.by === 'hand' ? 'Take away' : f.rejected ? 'Count it' : 'Reject' }}
-          </button>
-          <button
-            v-if="f.origin.by === 'engine' && !f.rejected"
-            class="act"
-            type="button"
-            @click="emit('kind', f)"
-          >
+          </el-button>
+          <el-button size="large" v-if="f.origin.by === 'engine' && !f.rejected" @click="emit('kind', f)">
             It is a {{ f.kind === 'scratch' ? 'defect' : 'scratch' }}
-          </button>
+          </el-button>
         </div>
       </template>
     </li>

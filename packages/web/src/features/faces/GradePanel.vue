@@ -182,12 +182,12 @@ function changeKind(feature: ShownFeature): void {
           @change="(e) => fromFiles((e.target as HTMLInputElement).files, 'file')"
         />
       </label>
-      <button class="act" type="button" :aria-pressed="source === 'camera'" @click="source = 'camera'">
+      <el-button size="large" :aria-pressed="source === 'camera'" @click="source = 'camera'">
         Camera
-      </button>
-      <button class="act" type="button" :aria-pressed="source === 'scope'" @click="source = 'scope'">
+      </el-button>
+      <el-button size="large" :aria-pressed="source === 'scope'" @click="source = 'scope'">
         Simulated scope
-      </button>
+      </el-button>
       <span class="fill" />
       <ChoiceField
         v-model="shows"
@@ -251,7 +251,7 @@ function changeKind(feature: ShownFeature): void {
       </figure>
       <div aria-live="polite">
         <p v-if="step" class="row" role="status">
-          <span>{{ step }}</span> <button class="act" type="button" @click="cancel">Cancel</button>
+          <span>{{ step }}</span> <el-button size="large" @click="cancel">Cancel</el-button>
         </p>
         <p v-else-if="refused" class="notice" data-test="refused">
           <b>Not graded.</b> {{ FACE_REFUSAL_WORDS[refused] }}
@@ -286,15 +286,15 @@ function changeKind(feature: ShownFeature): void {
             @keep="keep"
           />
           <p v-if="keeping.failure.value" class="notice bad" role="alert">{{ keeping.failure.value }}</p>
-          <button
+          <el-button
+            size="large"
             v-if="kept && graded"
-            class="act after"
-            type="button"
+            class="after"
             :aria-pressed="pairs"
             @click="pairs = !pairs"
           >
             The next picture is this face after cleaning
-          </button>
+          </el-button>
           <p class="small soft">
             {{ sourceWords(table.source) }}. The instructor decides; the grade stands beside.
           </p>

@@ -41,15 +41,15 @@ const offered = computed(() => {
       :options="offered"
       @change="(id) => emit('attempt', id)"
     />
-    <button
-      class="act next"
-      type="button"
+    <el-button
+      size="large"
+      type="primary"
       :disabled="busy || (kept && !changed)"
       data-test="keep"
       @click="emit('keep')"
     >
       {{ label }}
-    </button>
+    </el-button>
   </div>
 </template>
 

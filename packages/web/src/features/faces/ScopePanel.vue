@@ -94,16 +94,15 @@ async function clean(): Promise<void> {
       ]"
     />
     <ChoiceField v-model="state" bare label="State of the end" :options="states" />
-    <button class="act next" type="button" :disabled="busy" @click="look(false)">Next end</button>
-    <button
-      class="act"
-      type="button"
+    <el-button size="large" type="primary" :disabled="busy" @click="look(false)">Next end</el-button>
+    <el-button
+      size="large"
       :disabled="busy || (seed === 0 && state !== BENCH) || kind === 'row'"
       @click="clean"
     >
       Clean it, look again
-    </button>
-    <button class="act quiet" type="button" @click="emit('close')">Close</button>
+    </el-button>
+    <el-button size="large" text @click="emit('close')">Close</el-button>
     <span v-if="failure" role="alert">{{ failure }}</span>
     <span v-if="busy" class="soft" role="status">Focusing</span>
   </section>

@@ -119,16 +119,15 @@ async function save(): Promise<void> {
 <template>
   <section aria-label="Tables of criteria">
     <div class="row tabs">
-      <button
+      <el-button
+        size="large"
         v-for="t in tables"
         :key="t.id"
-        class="act"
-        type="button"
         :aria-pressed="openId === t.id"
         @click="openId = t.id"
       >
         {{ t.title }}<span v-if="t.id.startsWith('class/')" class="small soft">version {{ t.version }}</span>
-      </button>
+      </el-button>
     </div>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <div v-if="draft" class="row head">
@@ -139,14 +138,16 @@ async function save(): Promise<void> {
         :maxlength="60"
         @commit="draft = { ...draft!, title: $event }"
       />
-      <button class="act next" type="button" :disabled="busy" @click="save">Save as the next version</button>
-      <button class="act" type="button" @click="draft = null">Leave it</button>
+      <el-button size="large" type="primary" :disabled="busy" @click="save"
+        >Save as the next version</el-button
+      >
+      <el-button size="large" @click="draft = null">Leave it</el-button>
     </div>
     <div v-else class="row head">
       <h2>{{ shown.title }}</h2>
-      <button class="act" type="button" @click="edit">
+      <el-button size="large" @click="edit">
         {{ shown.id.startsWith('class/') ? 'Edit' : 'Make our own copy' }}
-      </button>
+      </el-button>
     </div>
     <table class="plain">
       <thead>
@@ -194,16 +195,16 @@ async function save(): Promise<void> {
                     @commit="setNumber($event, (v) => withBand(i, k.key, n, { toUm: v }))"
                   />
                   µm
-                  <button
-                    class="act quiet"
-                    type="button"
+                  <el-button
+                    size="large"
+                    text
                     :aria-label="`Take the size away, zone ${z.zone}`"
                     @click="dropBand(i, k.key, n)"
                   >
                     Take away
-                  </button>
+                  </el-button>
                 </div>
-                <button class="act quiet" type="button" @click="addBand(i, k.key)">Add a size</button>
+                <el-button size="large" text @click="addBand(i, k.key)">Add a size</el-button>
               </template>
             </template>
             <template v-else>{{ ruleWords(z[k.key]) }}</template>
@@ -222,7 +223,7 @@ async function save(): Promise<void> {
 .tabs {
   flex-wrap: wrap;
 }
-.tabs .act {
+.tabs .el-button {
   flex-direction: column;
   gap: 0;
 }

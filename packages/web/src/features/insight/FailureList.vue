@@ -71,9 +71,9 @@ const most = computed(() => Math.max(1, ...props.failures.map((f) => f.pointsLos
       </tr>
     </tbody>
   </table>
-  <button v-if="failures.length > shown.length || wide" class="act quiet" type="button" @click="wide = !wide">
+  <el-button size="large" text v-if="failures.length > shown.length || wide" @click="wide = !wide">
     {{ wide ? 'Show fewer' : `Show all ${failures.length}` }}
-  </button>
+  </el-button>
 </template>
 
 <style scoped>

@@ -52,8 +52,8 @@ function open(sample: LossSample, bar: Bar): void {
     No valid reading yet. Readings come with the loss step of a sheet.
   </p>
   <div v-else class="row views" role="group" aria-label="Losses shown">
-    <button class="act" type="button" :aria-pressed="!inTime" @click="show(false)">How they lie</button>
-    <button class="act" type="button" :aria-pressed="inTime" @click="show(true)">In time, and why</button>
+    <el-button size="large" :aria-pressed="!inTime" @click="show(false)">How they lie</el-button>
+    <el-button size="large" :aria-pressed="inTime" @click="show(true)">In time, and why</el-button>
   </div>
   <div class="samples">
     <article

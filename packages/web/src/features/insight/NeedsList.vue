@@ -50,9 +50,9 @@ const shown = computed(() => (wide.value ? all.value : all.value.slice(0, SHOWN)
       /></RouterLink>
     </li>
   </ul>
-  <button v-if="all.length > SHOWN" class="act quiet" type="button" @click="wide = !wide">
+  <el-button size="large" text v-if="all.length > SHOWN" @click="wide = !wide">
     {{ wide ? 'Show fewer' : `Show all ${all.length}` }}
-  </button>
+  </el-button>
   <details v-if="all.length > 0">
     <summary>How the further pieces are foretold</summary>
     <p class="soft">

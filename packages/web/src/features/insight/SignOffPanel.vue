@@ -54,9 +54,9 @@ const wholeDay = (day: string): string => dayWords(`${day}T12:00:00Z`, 'UTC');
       <label class="field grow"
         ><span>Note, if any</span><el-input v-model="note" maxlength="300" name="sign-off-note"
       /></label>
-      <button class="act next" type="submit" :disabled="busy">
+      <el-button size="large" type="primary" native-type="submit" :disabled="busy">
         Sign off: {{ ruleWords(evidence.policy) }}
-      </button>
+      </el-button>
     </form>
     <p v-else-if="ready" class="soft">The rule is met: the lead can sign this off.</p>
     <p v-else class="soft">The rule is not met, so there is nothing to sign off yet.</p>

@@ -39,16 +39,15 @@ function openDay(day: string): void {
   <p v-if="skills?.length === 0" class="soft">Nothing of any skill is signed within this choice.</p>
   <template v-if="skills && shown">
     <div class="row" role="group" aria-label="Skill">
-      <button
+      <el-button
+        size="large"
         v-for="s in skills"
         :key="s.skill"
-        class="act"
-        type="button"
         :aria-pressed="s.skill === shown.skill"
         @click="pick(s.skill)"
       >
         {{ SKILL_WORDS[s.skill] }}
-      </button>
+      </el-button>
     </div>
     <section class="section" :data-learned="shown.skill">
       <h2>{{ SKILL_WORDS[shown.skill] }}: from attempt to attempt</h2>

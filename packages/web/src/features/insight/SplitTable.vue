@@ -45,16 +45,15 @@ const linkOf = (row: Split['rows'][number], skill: string) =>
 
 <template>
   <div class="row" role="group" aria-label="Split by">
-    <button
+    <el-button
+      size="large"
       v-for="o in OFFERED"
       :key="o"
-      class="act"
-      type="button"
       :aria-pressed="by === o"
       @click="router.replace({ query: { ...route.query, by: o } })"
     >
       {{ label(o) }}
-    </button>
+    </el-button>
   </div>
   <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
   <p v-else-if="split && split.rows.length === 0" class="soft">

@@ -78,12 +78,12 @@ const skillName = (skill: string): string =>
       />
     </div>
     <div class="row">
-      <button class="act next" type="button" :disabled="progress !== null || bad.includes(true)" @click="ask">
+      <el-button size="large" type="primary" :disabled="progress !== null || bad.includes(true)" @click="ask">
         Score again
-      </button>
+      </el-button>
       <template v-if="progress">
         <span role="status">{{ progress.done }} of {{ progress.total || '…' }} attempts</span>
-        <button class="act" type="button" @click="cancel">Cancel</button>
+        <el-button size="large" @click="cancel">Cancel</el-button>
       </template>
       <span v-else-if="ms !== null" class="soft small" data-test="took" :data-ms="ms"
         >worked out in {{ (ms / 1000).toFixed(2) }} s</span

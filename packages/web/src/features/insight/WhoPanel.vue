@@ -41,7 +41,7 @@ async function copy(): Promise<void> {
       <ul>
         <li v-for="t in ofTrainees" :key="t.id">{{ t.words }}</li>
       </ul>
-      <button class="act" type="button" @click="copy">Copy all</button>
+      <el-button size="large" @click="copy">Copy all</el-button>
       <span v-if="copied" class="soft" role="status"> Copied.</span>
     </details>
   </section>

@@ -38,16 +38,15 @@ function setDb(at: number, text: string): void {
         <span class="small soft">(k = 2)</span>
       </h2>
       <div class="row">
-        <button
-          class="act"
-          type="button"
+        <el-button
+          size="large"
           @click="emit('change', [...parts(), { name: 'another source', shape: 'rectangular', db: 0.05 }])"
         >
           Add a component
-        </button>
-        <button v-if="own" class="act" type="button" @click="emit('change', null)">
+        </el-button>
+        <el-button size="large" v-if="own" @click="emit('change', null)">
           Back to the shipped budget
-        </button>
+        </el-button>
       </div>
     </div>
     <p v-if="problem" class="notice bad" role="alert">{{ problem }}</p>
@@ -97,9 +96,8 @@ function setDb(at: number, text: string): void {
             {{ Math.round(line.share * 100) }} %
           </td>
           <td>
-            <button
-              class="act"
-              type="button"
+            <el-button
+              size="large"
               :aria-label="`Take out ${line.name}`"
               @click="
                 emit(
@@ -109,7 +107,7 @@ function setDb(at: number, text: string): void {
               "
             >
               Take out
-            </button>
+            </el-button>
           </td>
         </tr>
       </tbody>

@@ -73,19 +73,18 @@ const SLIDERS = [
   <section class="two">
     <div class="hands">
       <div class="row" role="group" aria-label="Wavelength">
-        <button
+        <el-button
+          size="large"
           v-for="nm in [1310, 1550] as const"
           :key="nm"
-          class="act"
-          type="button"
           :aria-pressed="set.nm === nm"
           @click="set.nm = nm"
         >
           {{ nm }} nm
-        </button>
-        <button class="act" type="button" :aria-pressed="set.gel" @click="set.gel = !set.gel">
+        </el-button>
+        <el-button size="large" :aria-pressed="set.gel" @click="set.gel = !set.gel">
           Gel in the gap
-        </button>
+        </el-button>
       </div>
       <div v-for="s in SLIDERS" :key="s.key" class="slide">
         <span

@@ -103,7 +103,7 @@ const short = (x: number): string =>
   <section class="section">
     <div class="row spread">
       <h2>What did it lose</h2>
-      <button class="act" type="button" :aria-pressed="both" @click="both = !both">From both ends</button>
+      <el-button size="large" :aria-pressed="both" @click="both = !both">From both ends</el-button>
     </div>
     <div class="line head small soft">
       <span /><span>Instructor’s reading</span><span /><span /><span>Trainee’s reading</span>

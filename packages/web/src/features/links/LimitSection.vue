@@ -57,31 +57,28 @@ const COEFFICIENT_WORDS: Readonly<Record<Coefficients, string>> = {
         :options="COEFFICIENTS.map((c) => ({ value: c, label: COEFFICIENT_WORDS[c] }))"
         @change="(coefficients) => emit('settings', { coefficients })"
       />
-      <button
-        class="act"
-        type="button"
+      <el-button
+        size="large"
         :aria-pressed="settings.counts === 'connectors'"
         @click="emit('settings', { counts: settings.counts === 'connectors' ? 'mated_pairs' : 'connectors' })"
       >
         Count each connector
-      </button>
-      <button
-        class="act"
-        type="button"
+      </el-button>
+      <el-button
+        size="large"
         :aria-pressed="settings.referenceGrade"
         @click="emit('settings', { referenceGrade: !settings.referenceGrade })"
       >
         Reference-grade cords
-      </button>
-      <button
+      </el-button>
+      <el-button
+        size="large"
         v-if="!isSingleMode(link.plan.fiberClass)"
-        class="act"
-        type="button"
         :aria-pressed="settings.conditioned"
         @click="emit('settings', { conditioned: !settings.conditioned })"
       >
         Launch conditioned
-      </button>
+      </el-button>
     </div>
     <table v-if="terms" class="plain limits" data-test="limits">
       <thead>

@@ -103,18 +103,20 @@ function begin(): void {
 <template>
   <div class="two">
     <nav aria-label="Links of the class">
-      <button
+      <el-button
+        size="large"
         v-for="l in links.filter((x) => !x.retired || x.id === chosenId)"
         :key="l.id"
-        class="act pick"
-        type="button"
+        class="pick"
         :aria-pressed="l.id === chosenId"
         @click="(choose(l.id), (selected = 0))"
       >
         {{ l.id === chosenId && draft ? draft.label : l.label }}
-      </button>
+      </el-button>
       <p v-if="links.length === 0" class="soft">No link described yet.</p>
-      <button class="act" :class="{ next: links.length === 0 }" type="button" @click="begin">New link</button>
+      <el-button size="large" :type="links.length === 0 ? 'primary' : 'default'" @click="begin"
+        >New link</el-button
+      >
       <ActMenu
         label="From an example"
         name="New link from an example"
@@ -146,9 +148,9 @@ function begin(): void {
       />
       <p class="small soft">Tap an end or a joint to change it, a part to edit it.</p>
       <div class="row">
-        <button class="act" type="button" @click="add('cable')">Add cable</button>
-        <button class="act" type="button" @click="add('cassette')">Add cassette</button>
-        <button class="act" type="button" @click="add('trunk')">Add trunk</button>
+        <el-button size="large" @click="add('cable')">Add cable</el-button>
+        <el-button size="large" @click="add('cassette')">Add cassette</el-button>
+        <el-button size="large" @click="add('trunk')">Add trunk</el-button>
         <ChoiceField
           inline
           label="Fiber"
@@ -233,9 +235,9 @@ function begin(): void {
       />
       <LinkTestsSection :class-id="classId" :link-id="draft.id" />
       <section class="section">
-        <button class="act" type="button" @click="change({ retired: !draft.retired })">
+        <el-button size="large" @click="change({ retired: !draft.retired })">
           {{ draft.retired ? 'Put this link back into use' : 'Take this link out of use' }}
-        </button>
+        </el-button>
       </section>
     </div>
   </div>

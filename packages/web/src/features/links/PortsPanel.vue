@@ -167,27 +167,23 @@ const add = (part: ChannelPart): void => {
       <span class="soft">near</span>
       <template v-for="(part, i) in parts" :key="i">
         <span class="part">
-          <button class="act" type="button" :title="`Turn part ${i + 1}`" @click="turn(i)">
+          <el-button size="large" :title="`Turn part ${i + 1}`" @click="turn(i)">
             <span class="soft small">{{ i + 1 }}</span> {{ nameOf(part) }}
-          </button>
-          <button
-            class="act quiet"
-            type="button"
+          </el-button>
+          <el-button
+            size="large"
+            text
             :aria-label="`Take out part ${i + 1}`"
             @click="parts = parts.filter((_, k) => k !== i)"
           >
             ×
-          </button>
+          </el-button>
         </span>
       </template>
       <span class="soft">far</span>
-      <button class="act" type="button" @click="add({ kind: 'cassette', turned: false })">
-        Add cassette
-      </button>
-      <button class="act" type="button" @click="add({ kind: 'trunk', type: 'A' })">Add trunk</button>
-      <button class="act" type="button" @click="add({ kind: 'cords', crossed: true })">
-        Add duplex cords
-      </button>
+      <el-button size="large" @click="add({ kind: 'cassette', turned: false })"> Add cassette </el-button>
+      <el-button size="large" @click="add({ kind: 'trunk', type: 'A' })">Add trunk</el-button>
+      <el-button size="large" @click="add({ kind: 'cords', crossed: true })"> Add duplex cords </el-button>
     </div>
     <p class="small soft">
       Tap a part to change it: trunk type A, B, C; cassette turned; cords A-to-A or A-to-B.
@@ -198,8 +194,8 @@ const add = (part: ChannelPart): void => {
       <div class="row spread">
         <h2>The walk</h2>
         <div class="row">
-          <button class="act" type="button" @click="walked = [...expected]">All as they should be</button>
-          <button class="act" type="button" @click="walked = Array(ports).fill(null)">Begin again</button>
+          <el-button size="large" @click="walked = [...expected]">All as they should be</el-button>
+          <el-button size="large" @click="walked = Array(ports).fill(null)">Begin again</el-button>
         </div>
       </div>
       <MapField
@@ -216,7 +212,7 @@ const add = (part: ChannelPart): void => {
         <span>Far ports in the order of the near ones, 0 for no light: {{ ports }} numbers</span>
         <el-input v-model="text" type="textarea" :rows="8" />
       </label>
-      <button v-if="ports > 24" class="act next" type="button" @click="takeText">Explain</button>
+      <el-button size="large" type="primary" v-if="ports > 24" @click="takeText">Explain</el-button>
       <p v-if="textProblem" class="notice bad" role="alert">{{ textProblem }}</p>
     </div>
     <div class="says" aria-live="polite" data-test="explanation">

@@ -61,14 +61,13 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
       />
       <span class="unit">{{ unit }}</span>
     </label>
-    <button
-      class="act"
-      type="button"
+    <el-button
+      size="large"
       :aria-pressed="segment.polish === 'angled'"
       @click="emit('change', { polish: segment.polish === 'angled' ? 'flat' : 'angled' })"
     >
       Angled polish
-    </button>
+    </el-button>
     <ChoiceField
       v-if="segment.kind === 'trunk'"
       inline
@@ -77,24 +76,22 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
       :options="TRUNK_TYPES.map((t) => ({ value: t, label: TRUNK_WORDS[t] }))"
       @change="(trunk) => emit('change', { trunk })"
     />
-    <button
+    <el-button
+      size="large"
       v-if="segment.kind === 'cassette'"
-      class="act"
-      type="button"
       :aria-pressed="segment.turned"
       @click="emit('change', { turned: !segment.turned })"
     >
       Turned
-    </button>
-    <button
+    </el-button>
+    <el-button
+      size="large"
       v-if="segment.kind !== 'cable'"
-      class="act"
-      type="button"
       :aria-pressed="segment.pins"
       @click="emit('change', { pins: !segment.pins })"
     >
       Pins
-    </button>
+    </el-button>
     <ChoiceField
       v-if="segment.kind === 'cable' && !isSingleMode(fiberClass)"
       inline
@@ -121,7 +118,7 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
         <span class="unit">dB/km</span>
       </label>
     </template>
-    <button class="act" type="button" @click="emit('remove')">Take out</button>
+    <el-button size="large" @click="emit('remove')">Take out</el-button>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   </div>
 </template>

@@ -55,16 +55,15 @@ const one = (x: number | null): string => (x === null ? '–' : x.toFixed(1));
     </p>
     <template v-else>
       <div class="row" role="group" aria-label="Trays">
-        <button
+        <el-button
+          size="large"
           v-for="t in trays"
           :key="t.traineeId"
-          class="act"
-          type="button"
           :aria-pressed="t === tray"
           @click="chosen = t.traineeId"
         >
           {{ t.traineeName }} <span class="small soft">{{ t.splices.length }}</span>
-        </button>
+        </el-button>
       </div>
       <section v-if="tray" class="section">
         <h2>Tray of {{ tray.traineeName }}</h2>

@@ -58,47 +58,37 @@ const how = ref('none');
     <dl>
       <dt>Cords</dt>
       <dd class="row">
-        <button
+        <el-button
+          size="large"
           v-for="to in ['reference', 'link', 'nothing'] as const"
           :key="to"
-          class="act"
-          type="button"
           :aria-pressed="piece.connected === to"
           @click="act({ act: 'connect', to })"
         >
           {{
             to === 'reference' ? 'Launch cord into the meter' : to === 'link' ? 'Link in between' : 'Nothing'
           }}
-        </button>
-        <button class="act" type="button" @click="act({ act: 'disturb', db: -0.4 })">
-          Touch the launch cord
-        </button>
+        </el-button>
+        <el-button size="large" @click="act({ act: 'disturb', db: -0.4 })"> Touch the launch cord </el-button>
       </dd>
       <dt>Faces</dt>
       <dd class="row">
         <template v-for="end in ['near', 'far'] as const" :key="end">
-          <button class="act" type="button" @click="act({ act: 'touch', end })">
-            Touch the {{ end }} face
-          </button>
-          <button
-            class="act"
-            type="button"
-            :disabled="piece.dirt[end] === 0"
-            @click="act({ act: 'clean', end })"
-          >
+          <el-button size="large" @click="act({ act: 'touch', end })"> Touch the {{ end }} face </el-button>
+          <el-button size="large" :disabled="piece.dirt[end] === 0" @click="act({ act: 'clean', end })">
             Clean it
-          </button>
+          </el-button>
         </template>
       </dd>
       <dt>Splice</dt>
       <dd class="row">
         <template v-for="side in ['left', 'right'] as const" :key="side">
-          <button class="act" type="button" @click="act({ act: 'cleave', side, care: 0.95 })">
+          <el-button size="large" @click="act({ act: 'cleave', side, care: 0.95 })">
             Cleave {{ side }} with care
-          </button>
-          <button class="act" type="button" @click="act({ act: 'cleave', side, care: 0.1 })">without</button>
+          </el-button>
+          <el-button size="large" @click="act({ act: 'cleave', side, care: 0.1 })">without</el-button>
         </template>
-        <button class="act" type="button" @click="act({ act: 'fuse' })">Fuse</button>
+        <el-button size="large" @click="act({ act: 'fuse' })">Fuse</el-button>
         <span class="small soft"
           >left {{ piece.left.angleDeg.toFixed(1) }}° {{ piece.left.face }}, right
           {{ piece.right.angleDeg.toFixed(1) }}° {{ piece.right.face }},
@@ -107,35 +97,22 @@ const how = ref('none');
       </dd>
       <dt>Link</dt>
       <dd class="row">
-        <button
-          class="act"
-          type="button"
+        <el-button
+          size="large"
           :aria-pressed="piece.bendMm < 15"
           @click="act({ act: 'bend', radiusMm: piece.bendMm < 15 ? 60 : 12 })"
         >
           Bend it tightly
-        </button>
-        <button
-          class="act"
-          type="button"
-          @click="act({ act: 'ports', far: [2, 1, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] })"
-        >
+        </el-button>
+        <el-button size="large" @click="act({ act: 'ports', far: [2, 1, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] })">
           Cross ports 1 and 2
-        </button>
-        <button
-          class="act"
-          type="button"
-          @click="act({ act: 'ports', far: [12, 11, 10, 9, 8, 7, 6, 5, 4, 3, 2, 1] })"
-        >
+        </el-button>
+        <el-button size="large" @click="act({ act: 'ports', far: [12, 11, 10, 9, 8, 7, 6, 5, 4, 3, 2, 1] })">
           Turn a cassette
-        </button>
-        <button
-          class="act"
-          type="button"
-          @click="act({ act: 'ports', far: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] })"
-        >
+        </el-button>
+        <el-button size="large" @click="act({ act: 'ports', far: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] })">
           Straight
-        </button>
+        </el-button>
       </dd>
       <dt>Meter fails</dt>
       <dd class="row">

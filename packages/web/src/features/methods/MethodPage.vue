@@ -67,22 +67,17 @@ onMounted(async () => {
     <template v-if="version">
       <div class="row spread">
         <h1>{{ version.sheet.title }}</h1>
-        <button
+        <el-button
+          size="large"
+          type="primary"
           v-if="isLead && version.state === 'draft'"
-          class="act next"
-          type="button"
           @click="move('in_force')"
         >
           Put this version in force
-        </button>
-        <button
-          v-if="isLead && version.state === 'in_force'"
-          class="act"
-          type="button"
-          @click="move('retired')"
-        >
+        </el-button>
+        <el-button size="large" v-if="isLead && version.state === 'in_force'" @click="move('retired')">
           Retire this version
-        </button>
+        </el-button>
       </div>
       <p class="soft">
         version {{ version.version }}, {{ STATE[version.state] }} · {{ version.sheet.fiberClass }} · pass mark

@@ -57,9 +57,9 @@ async function start(): Promise<void> {
         label="Method"
         :options="bench.methods.map((m) => ({ value: m.versionId, label: m.title }))"
       />
-      <button class="act" :class="{ next: bench.open.length === 0 }" type="button" @click="start">
+      <el-button size="large" :type="bench.open.length === 0 ? 'primary' : 'default'" @click="start">
         Start a piece
-      </button>
+      </el-button>
     </div>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
   </section>

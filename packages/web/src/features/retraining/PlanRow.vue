@@ -99,9 +99,7 @@ const short = (iso: string): string =>
         :options="sessions.map((s) => ({ value: s.id, label: short(s.startsAt) }))"
         @change="assign"
       />
-      <button class="act quiet" type="button" :aria-expanded="editing" @click="editing = !editing">
-        Change
-      </button>
+      <el-button size="large" text :aria-expanded="editing" @click="editing = !editing"> Change </el-button>
     </div>
     <form v-if="editing" class="row edit" @submit.prevent="keep">
       <label class="field"
@@ -113,7 +111,9 @@ const short = (iso: string): string =>
       <label class="field grow"
         ><span>Drill, in your words</span><el-input v-model="drill" maxlength="500" name="drill"
       /></label>
-      <button class="act next" type="submit" :disabled="problem !== null">Keep</button>
+      <el-button size="large" type="primary" native-type="submit" :disabled="problem !== null"
+        >Keep</el-button
+      >
       <p v-if="problem" class="notice bad" role="alert">{{ problem }}</p>
       <p class="soft small whole">What is left empty follows the evidence.</p>
     </form>

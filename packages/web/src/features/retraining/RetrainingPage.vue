@@ -84,8 +84,8 @@ const print = (): void => window.print();
         <p class="soft">{{ detail?.name }}: who practises what, how many pieces, when</p>
       </div>
       <div class="row tools">
-        <button class="act next" type="button" @click="adding = true">Plan a session</button>
-        <button class="act" type="button" @click="print">Print</button>
+        <el-button size="large" type="primary" @click="adding = true">Plan a session</el-button>
+        <el-button size="large" @click="print">Print</el-button>
         <a class="act" :href="pathOf(PLAN_CALENDAR_PATH, { id: classId })" download>Calendar file</a>
       </div>
     </div>
@@ -104,9 +104,9 @@ const print = (): void => window.print();
       >
         <div class="row spread">
           <h2>{{ g.session ? when(g.session.startsAt) : 'Not in a session yet' }}</h2>
-          <button v-if="g.session" class="act quiet tools" type="button" @click="drop(g.session.id)">
+          <el-button size="large" text v-if="g.session" class="tools" @click="drop(g.session.id)">
             Give the session up
-          </button>
+          </el-button>
         </div>
         <p v-if="g.session" class="soft">
           {{ [g.session.place, hours(g.session.minutes)].filter((w) => w !== '').join(', ') }}

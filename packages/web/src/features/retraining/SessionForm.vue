@@ -43,8 +43,10 @@ function keep(): void {
     <label class="field grow"
       ><span>Where</span><el-input v-model="place" maxlength="80" name="place"
     /></label>
-    <button class="act next" type="submit" :disabled="problem !== null">Keep the session</button>
-    <button class="act quiet" type="button" @click="emit('leave')">Leave it</button>
+    <el-button size="large" type="primary" native-type="submit" :disabled="problem !== null"
+      >Keep the session</el-button
+    >
+    <el-button size="large" text @click="emit('leave')">Leave it</el-button>
     <p v-if="problem" class="notice bad" role="alert">{{ problem }}</p>
   </form>
 </template>

@@ -123,9 +123,9 @@ onMounted(() => void refresh());
             aria-label="Names of new trainees, one a line"
             placeholder="One name a line"
           />
-          <button class="act" type="button" :disabled="names.trim() === ''" @click="addTrainees">
+          <el-button size="large" :disabled="names.trim() === ''" @click="addTrainees">
             Add trainees
-          </button>
+          </el-button>
         </div>
         <div>
           <h2>Instructors</h2>
@@ -140,22 +140,16 @@ onMounted(() => void refresh());
               none="choose"
               :options="otherInstructors.map((p) => ({ value: p.id, label: p.name }))"
             />
-            <button class="act" type="button" :disabled="instructor === ''" @click="addInstructor">
+            <el-button size="large" :disabled="instructor === ''" @click="addInstructor">
               Add instructor
-            </button>
+            </el-button>
           </div>
           <h2 class="later">Methods in use</h2>
           <div v-for="m in detail.methods" :key="m.versionId" class="row method">
             <span v-if="m.state === 'draft'" class="act draft">Draft</span>
-            <button
-              v-else
-              class="act"
-              type="button"
-              :aria-pressed="m.inUse"
-              @click="useMethod(m.versionId, !m.inUse)"
-            >
+            <el-button size="large" v-else :aria-pressed="m.inUse" @click="useMethod(m.versionId, !m.inUse)">
               {{ m.inUse ? 'In use' : 'Use' }}
-            </button>
+            </el-button>
             <RouterLink :to="{ name: 'method', params: { classId, versionId: m.versionId } }">{{
               m.title
             }}</RouterLink>

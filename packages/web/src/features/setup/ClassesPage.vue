@@ -46,7 +46,9 @@ async function add(): Promise<void> {
         <label class="field"><span>Time zone</span><el-input v-model="form.timeZone" /></label>
         <label class="field"><span>Starts</span><el-input v-model="form.startsOn" type="date" /></label>
         <label class="field"><span>Ends</span><el-input v-model="form.endsOn" type="date" /></label>
-        <button class="act next" type="submit" :disabled="form.name.trim() === ''">Make the class</button>
+        <el-button size="large" type="primary" native-type="submit" :disabled="form.name.trim() === ''"
+          >Make the class</el-button
+        >
       </form>
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     </section>

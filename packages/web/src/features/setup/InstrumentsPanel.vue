@@ -94,14 +94,13 @@ onMounted(() => run(() => Promise.resolve()));
               }}
             </span>
           </span>
-          <button
+          <el-button
+            size="large"
             v-if="isLead"
-            class="act"
-            type="button"
             @click="open === thing.id ? (open = null) : edit(thing, instrument)"
           >
             {{ open === thing.id ? 'Close' : instrument ? 'Change' : 'Connect' }}
-          </button>
+          </el-button>
         </div>
         <form v-if="open === thing.id" class="row form" @submit.prevent="save(thing.id)">
           <ChoiceField
@@ -122,8 +121,10 @@ onMounted(() => run(() => Promise.resolve()));
           /></label>
           <DayField v-model="form.calibratedOn" clearable label="Calibrated on" />
           <DayField v-model="form.calibrationDueOn" clearable label="Calibration until" />
-          <button class="act next" type="submit" :disabled="form.host === ''">Save</button>
-          <button v-if="instrument" class="act" type="button" @click="drop(thing.id)">Disconnect</button>
+          <el-button size="large" type="primary" native-type="submit" :disabled="form.host === ''"
+            >Save</el-button
+          >
+          <el-button size="large" v-if="instrument" @click="drop(thing.id)">Disconnect</el-button>
         </form>
       </li>
     </ul>

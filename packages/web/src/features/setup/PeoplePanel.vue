@@ -51,7 +51,7 @@ onMounted(() => void refresh());
         ><span>First password</span
         ><el-input v-model="form.password" name="person-password" type="password" autocomplete="new-password"
       /></label>
-      <button class="act next" type="submit">Make the account</button>
+      <el-button size="large" type="primary" native-type="submit">Make the account</el-button>
     </form>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <p v-if="made" class="soft" role="status">{{ made }}</p>

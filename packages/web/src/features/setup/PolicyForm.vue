@@ -44,16 +44,15 @@ async function save(): Promise<void> {
       <fieldset v-for="part in parts" :key="part.title">
         <legend>{{ part.title }}</legend>
         <div v-if="part.title === 'What shows competence'" class="row rules" role="group" aria-label="Rule">
-          <button
+          <el-button
+            size="large"
             v-for="r in COMPETENCE_RULES"
             :key="r"
-            class="act"
-            type="button"
             :aria-pressed="form.competentBy === r"
             @click="form.competentBy = r"
           >
             {{ RULE_WORDS[r].title }}
-          </button>
+          </el-button>
           <p class="soft small why">{{ RULE_WORDS[form.competentBy].why }}</p>
         </div>
         <div class="form">
@@ -82,7 +81,7 @@ async function save(): Promise<void> {
           >
         </div>
       </fieldset>
-      <button class="act next" type="submit">Keep the policy</button>
+      <el-button size="large" type="primary" native-type="submit">Keep the policy</el-button>
     </form>
     <PolicyOperating :policy="asked" />
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>

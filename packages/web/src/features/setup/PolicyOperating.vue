@@ -76,16 +76,9 @@ const percent = (share: number): string =>
     </p>
     <template v-else>
       <div class="row" role="group" aria-label="Pieces made">
-        <button
-          v-for="n in SPANS"
-          :key="n"
-          class="act"
-          type="button"
-          :aria-pressed="pieces === n"
-          @click="pieces = n"
-        >
+        <el-button size="large" v-for="n in SPANS" :key="n" :aria-pressed="pieces === n" @click="pieces = n">
           {{ n }} pieces
-        </button>
+        </el-button>
       </div>
       <table class="plain">
         <thead>

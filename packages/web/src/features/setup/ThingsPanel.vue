@@ -69,17 +69,16 @@ const retire = (thing: Thing): Promise<void> =>
       <template v-for="group in groups" :key="group.kind">
         <dt>{{ THING_WORDS[group.kind] }}</dt>
         <dd>
-          <button
+          <el-button
+            size="large"
             v-for="thing in group.list"
             :key="thing.id"
-            class="act"
             :class="{ retired: thing.retired }"
-            type="button"
             :title="thing.retired ? 'Put back into use' : 'Take out of use'"
             @click="retire(thing)"
           >
             {{ thing.label }}<span v-if="thing.retired" class="small soft">out of use</span>
-          </button>
+          </el-button>
         </dd>
       </template>
     </dl>
@@ -91,7 +90,7 @@ const retire = (thing: Thing): Promise<void> =>
         :options="THING_KINDS.map((kind) => ({ value: kind, label: THING_WORDS[kind] }))"
       />
       <el-input v-model="form.label" class="label" aria-label="Label" placeholder="Label" maxlength="60" />
-      <button class="act" type="submit" :disabled="form.label.trim() === ''">Add</button>
+      <el-button size="large" native-type="submit" :disabled="form.label.trim() === ''">Add</el-button>
     </form>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <template v-if="cords.length > 0">

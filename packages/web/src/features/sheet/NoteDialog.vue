@@ -24,8 +24,10 @@ const save = (): void => {
       @keydown.ctrl.enter="save"
     />
     <div class="row foot">
-      <button class="act next" type="button" :disabled="text.trim() === ''" @click="save">Keep note</button>
-      <button class="act" type="button" @click="emit('close')">Cancel</button>
+      <el-button size="large" type="primary" :disabled="text.trim() === ''" @click="save"
+        >Keep note</el-button
+      >
+      <el-button size="large" @click="emit('close')">Cancel</el-button>
     </div>
   </el-dialog>
 </template>

@@ -158,23 +158,17 @@ function save(): void {
         <span>Level through the launch cord at {{ nm }} nm, dBm</span>
         <el-input v-model="values[nm]" inputmode="text" placeholder="-5.12" :data-test="`reference-${nm}`" />
       </label>
-      <button
-        v-if="meter?.mine"
-        class="act"
-        type="button"
-        :disabled="levelAt(nm) === null"
-        @click="takeLevel(nm)"
-      >
+      <el-button size="large" v-if="meter?.mine" :disabled="levelAt(nm) === null" @click="takeLevel(nm)">
         Take
-      </button>
+      </el-button>
     </div>
     <el-checkbox v-model="negative" size="large">This meter shows a loss as a negative number</el-checkbox>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <div class="row foot">
-      <button class="act next" type="button" :disabled="filled.length === 0 || chosen === ''" @click="save">
+      <el-button size="large" type="primary" :disabled="filled.length === 0 || chosen === ''" @click="save">
         Set reference
-      </button>
-      <button class="act" type="button" @click="emit('close')">Cancel</button>
+      </el-button>
+      <el-button size="large" @click="emit('close')">Cancel</el-button>
     </div>
   </el-dialog>
 </template>

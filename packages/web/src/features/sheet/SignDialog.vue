@@ -57,10 +57,10 @@ function sign(): void {
     <p v-if="blocked" class="notice">{{ blocked }}</p>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <div class="row foot">
-      <button class="act next" type="button" data-test="sign-now" :disabled="!can" @click="sign">
+      <el-button size="large" type="primary" data-test="sign-now" :disabled="!can" @click="sign">
         Sign now
-      </button>
-      <button class="act" type="button" @click="emit('close')">Not yet</button>
+      </el-button>
+      <el-button size="large" @click="emit('close')">Not yet</el-button>
     </div>
   </el-dialog>
 </template>

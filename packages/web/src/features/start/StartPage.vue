@@ -52,12 +52,12 @@ const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<void> =>
       <template v-else-if="session.start.demo">
         <h2>Demo</h2>
         <p class="soft">A made-up class in the middle of its course. Nothing here is about real people.</p>
-        <button class="act next wide" type="button" :disabled="busy" @click="demo('instructor')">
+        <el-button size="large" type="primary" class="wide" :disabled="busy" @click="demo('instructor')">
           Enter as the demo’s instructor
-        </button>
+        </el-button>
         <div class="row">
-          <button class="act" type="button" :disabled="busy" @click="demo('lead')">As the lead</button>
-          <button class="act" type="button" :disabled="busy" @click="demo('trainee')">As a trainee</button>
+          <el-button size="large" :disabled="busy" @click="demo('lead')">As the lead</el-button>
+          <el-button size="large" :disabled="busy" @click="demo('trainee')">As a trainee</el-button>
         </div>
       </template>
       <form v-else-if="setup" class="form" @submit.prevent="setUp">
@@ -77,7 +77,9 @@ const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<void> =>
           ><span>Password, at least 10 characters</span
           ><el-input v-model="form.password" name="password" type="password" autocomplete="new-password"
         /></label>
-        <button class="act next wide" type="submit" :disabled="busy">Make the account</button>
+        <el-button size="large" type="primary" class="wide" native-type="submit" :disabled="busy"
+          >Make the account</el-button
+        >
       </form>
       <form v-else class="form" @submit.prevent="signIn">
         <h2>Sign in</h2>
@@ -88,7 +90,9 @@ const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<void> =>
           ><span>Password</span
           ><el-input v-model="form.password" name="password" type="password" autocomplete="current-password"
         /></label>
-        <button class="act next wide" type="submit" :disabled="busy">Sign in</button>
+        <el-button size="large" type="primary" class="wide" native-type="submit" :disabled="busy"
+          >Sign in</el-button
+        >
       </form>
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     </div>

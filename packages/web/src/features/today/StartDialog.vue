@@ -145,14 +145,15 @@ async function start(): Promise<void> {
         @change="(id) => (things[o.kind] = id)"
       />
     </div>
-    <button
-      class="act next wide"
-      type="button"
+    <el-button
+      size="large"
+      type="primary"
+      class="wide"
       :disabled="busy || versionId === '' || label.trim() === ''"
       @click="start"
     >
       Start the piece
-    </button>
+    </el-button>
   </el-dialog>
 </template>
 
