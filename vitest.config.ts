@@ -29,6 +29,7 @@ export default defineConfig({
         test: {
           name: 'web',
           include: ['packages/web/src/**/*.test.ts'],
+          testTimeout: 20_000,
           maxWorkers: 2,
           server: { deps: { inline: ['element-plus'] } },
         },

@@ -1,5 +1,6 @@
-import { applyPractice, DEFAULT_POLICY, type PracticeChoices } from '@clear-mark/core';
+import { applyPractice, dayIn, DEFAULT_POLICY, type PracticeChoices } from '@clear-mark/core';
 import {
+  cordChecksOf,
   type DemoData,
   makeDemo,
   makeSplicing,
@@ -38,14 +39,14 @@ export async function loadDemo(db: Database, load: DemoLoad): Promise<boolean> {
     const data = makeDemo({ ...load, sheet, others });
     const splicing = makeSplicing({ ...load, sheet: SINGLE_FUSION, others });
     const say = sharer(data.attempts.length + splicing.attempts.length, load.onProgress);
-    await loadClass(trx, data, [LC_WEDGE_LOCATOR.id, ...idsOf(SESSIONS), ...ALSO_IN_USE]);
+    await loadClass(trx, data, [LC_WEDGE_LOCATOR.id, ...idsOf(SESSIONS), ...ALSO_IN_USE], load.now);
     await loadLinks(trx, data);
     for (const [practice, option] of Object.entries(PRACTICE)) {
       await storesForLoading(trx).classes.setPractice(data.classId, practice, option);
     }
     await loadAttempts(trx, data, PRACTICE, say);
     if (load.faces ?? true) await loadFaces(trx, data, load.seed);
-    await loadClass(trx, splicing, [SINGLE_FUSION.id, ...idsOf(SPLICING_SESSIONS)]);
+    await loadClass(trx, splicing, [SINGLE_FUSION.id, ...idsOf(SPLICING_SESSIONS)], load.now);
     await loadAttempts(trx, splicing, {}, say);
     return true;
   });
@@ -67,8 +68,13 @@ const ALSO_IN_USE = ['loss-one-cord', 'loss-two-cord', 'blind-calls'].map((n) =>
 const idsOf = (sessions: readonly { readonly method: string }[]): string[] =>
   sessions.map((s) => shipped(s.method).id);
 
-async function loadClass(trx: Database, data: DemoData, methods: readonly string[]): Promise<void> {
-  const { classes, people } = storesForLoading(trx);
+async function loadClass(
+  trx: Database,
+  data: DemoData,
+  methods: readonly string[],
+  now: Date,
+): Promise<void> {
+  const { classes, cordChecks, people } = storesForLoading(trx);
   for (const person of data.people) await people.insert({ ...person }, null);
   await classes.insert(
     {
@@ -85,6 +91,11 @@ async function loadClass(trx: Database, data: DemoData, methods: readonly string
     if (person.role !== 'lead') await classes.addMember(data.classId, person.id, person.role);
   }
   for (const thing of data.things) await classes.insertThing(data.classId, thing);
+  const instructor = data.people.find((p) => p.role === 'instructor')!.id;
+  for (const { thingId, ...check } of cordChecksOf(data, dayIn(data.timeZone, now))) {
+    const at = new Date(`${check.checkedOn}T08:00:00Z`);
+    await cordChecks.insert(data.classId, thingId, { id: v7(), ...check }, instructor, at);
+  }
   for (const id of methods) await classes.useMethod(data.classId, await shippedVersion(trx, id), true);
 }
 

@@ -81,6 +81,7 @@ export const CriterionShape = z.discriminatedUnion('kind', [
     unit,
     band: Band,
     less: z.string().min(1).max(200).optional(),
+    rangeOf: z.string().min(1).max(200).optional(),
     uncertainty: Uncertainty.optional(),
   }),
   z.strictObject({ ...base, kind: z.literal('count'), noun: Words, band: Band }),

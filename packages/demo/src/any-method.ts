@@ -15,6 +15,7 @@ import {
   type Skill,
   STOP_PART,
   trunkMap,
+  isWorkedOut,
 } from '@clear-mark/core';
 import { chance, normal, pick, type Rng } from '@clear-mark/sim';
 import { demoEntry } from './demo-entry.ts';
@@ -88,6 +89,7 @@ function valuesOf(
       return [['', { kind: 'check', ...value }, good]];
     }
     case 'measure': {
+      if (isWorkedOut(criterion)) return [];
       const added = criterion.id.endsWith('/estimate') ? scene.addedJointDb : 0;
       const [text, good] = measured(criterion.band, slips(0.7), added, rng);
       return [['', { kind: 'measure', text, unit: criterion.unit }, good]];

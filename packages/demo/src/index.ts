@@ -1,4 +1,5 @@
 export type { DemoData } from './demo-data.ts';
+export { cordChecksOf } from './cord-checks.ts';
 export { makeDemo } from './make-demo.ts';
 export { makeSplicing } from './make-splicing.ts';
 export {

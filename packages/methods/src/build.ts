@@ -36,7 +36,7 @@ export interface More {
   readonly faults?: readonly string[];
 }
 
-type Quantity = Pick<MeasureCriterion, 'uncertainty' | 'less'>;
+type Quantity = Pick<MeasureCriterion, 'uncertainty' | 'less' | 'rangeOf'>;
 
 /** What a wrong call is named by core. */
 export const CALL_FAULTS = ['called_bad_good', 'called_good_bad'];
@@ -88,6 +88,7 @@ export function criteriaOf(method: string) {
       band,
       ...(more.uncertainty ? { uncertainty: more.uncertainty } : {}),
       ...(more.less ? { less: `clear-mark/${method}/${more.less}` } : {}),
+      ...(more.rangeOf ? { rangeOf: `clear-mark/${method}/${more.rangeOf}` } : {}),
     }),
     count: (
       name: string,

@@ -3,6 +3,7 @@ import {
   DEFAULT_SCORING,
   type Entry,
   type EntryValue,
+  isWorkedOut,
   type LossReference,
   lossTerms,
   type MethodSheet,
@@ -114,7 +115,7 @@ export function scorePiece(
   const references: LossReference[] = [];
   const entries = criteriaOfSheet(sheet).flatMap((c) => {
     const parts = partsOf(c);
-    if (c.kind === 'call') return [];
+    if (c.kind === 'call' || isWorkedOut(c)) return [];
     if (c.kind !== 'loss') {
       // Of a grid, the change is one bad reading among good ones.
       const changed = changes[nameOf(c)];

@@ -1,6 +1,6 @@
 import { attemptsStore, entriesStore, signWithin } from './attempts/index.ts';
 import { callsStore } from './calls/index.ts';
-import { classesStore, linksStore } from './classes/index.ts';
+import { classesStore, cordChecksStore, linksStore } from './classes/index.ts';
 import { facesStore } from './faces/index.ts';
 import type { Database } from './database/database.ts';
 import { instrumentsStore } from './instruments/index.ts';
@@ -13,6 +13,7 @@ type Tail<T extends readonly unknown[]> = T extends readonly [unknown, ...infer 
 export const storesForLoading = (db: Database) => ({
   people: peopleStore(db),
   classes: classesStore(db),
+  cordChecks: cordChecksStore(db),
   attempts: attemptsStore(db),
   entries: entriesStore(db),
   references: referencesStore(db),

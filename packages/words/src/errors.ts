@@ -109,6 +109,7 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'sign.reason_needed': () => 'An incomplete or void attempt is signed only with a reason.',
   'value.not_a_number': (p) => `“${say(p, 'text')}” is not a number. Digits with one point or comma.`,
   'value.negative': (p) => `${say(p, 'text')} is negative; this cannot be.`,
+  'value.worked_out': () => 'This value is worked out from the readings of the row; it is not typed.',
   'value.wrong_kind': (p) => `This criterion takes a ${say(p, 'wanted')}, not a ${say(p, 'given')}.`,
   'value.wrong_unit': (p) => `${say(p, 'given')} does not fit; the unit here is ${say(p, 'wanted')}.`,
   'value.too_large': (p) => `${say(p, 'text')} is too large to be true.`,
@@ -193,6 +194,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'sequential.bad_share': () => 'A failure rate lies from 0 to 1.',
   'sheet.less_target': () =>
     'A length on this sheet is to be compared with one that is not there, or that has another unit.',
+  'sheet.range_target': () =>
+    'A range on this sheet names a loss that is not there, or that has a single fiber.',
   'sheet.call_target': () => 'A call on this sheet names a criterion that it cannot be about.',
   'sheet.conditioned_by': () => 'A condition of this sheet names a criterion that is not there.',
   'sheet.crossed_band': () => 'The lower limit of a criterion lies above its upper one.',

@@ -87,7 +87,7 @@ function hangsOn(criterion: Criterion, indexOf: ReadonlyMap<string, number>): nu
       : criterion.kind === 'loss'
         ? criterion.conditionedBy
         : criterion.kind === 'measure'
-          ? criterion.less
+          ? (criterion.less ?? criterion.rangeOf)
           : undefined;
   return id === undefined ? null : (indexOf.get(id) ?? null);
 }

@@ -81,6 +81,9 @@ export function checkValue(criterion: Criterion, part: string, value: EntryValue
   if (value.kind !== criterion.kind && !(value.kind === 'measure' && criterion.kind === 'readings')) {
     throw new DomainError('value.wrong_kind', { ...at, given: value.kind, wanted: criterion.kind });
   }
+  if (criterion.kind === 'measure' && criterion.rangeOf !== undefined) {
+    throw new DomainError('value.worked_out', at);
+  }
   checkPart(criterion, part);
   switch (value.kind) {
     case 'check':

@@ -5,6 +5,7 @@ import { numberOf } from './entry-value.ts';
 import { judgeBand } from './judge-band.ts';
 import { judgeCall } from './judge-call.ts';
 import { judgeLess } from './judge-less.ts';
+import { judgeRange } from './judge-range.ts';
 import { calibrationOverdue } from './judge-loss.ts';
 import { judgeMap } from './judge-map.ts';
 import { judgeParts } from './judge-parts.ts';
@@ -79,6 +80,10 @@ function judgeOne(
   const slot = slots.get(compiled.slots[0]!.key);
   const heads = standing(slot, criterion.acceptsTrainee ?? false);
   const entry = heads[0];
+  // What was typed before it was worked out stands for nothing.
+  if (criterion.kind === 'measure' && criterion.rangeOf !== undefined && entry?.kind !== 'not_seen') {
+    return judgeRange(criterion, compiled.band!, about);
+  }
   if (!entry) return openJudgement(slot);
   if (heads.length > 1) return conflict(heads);
   const entryIds = [entry.id];

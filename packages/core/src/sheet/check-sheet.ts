@@ -10,7 +10,7 @@ import { unitOf } from './unit-of.ts';
 /**
  * Refuses a sheet that scoring could not be trusted with: repeated ids, no points, a band whose ends are
  * crossed or that has no end, a scale without a passing and a failing level, loss without wavelengths, a call on
- * a criterion that is not there, a length less one that it cannot be compared with, a practice whose choices do not fit. Returns the sheet. Errors: `sheet.*` with the criterion's id.
+ * a criterion that is not there, a length less one that it cannot be compared with, a range of what is no row, a practice whose choices do not fit. Returns the sheet. Errors: `sheet.*` with the criterion's id.
  */
 export function checkSheet(sheet: MethodSheet): MethodSheet {
   const seen = new Set<string>();
@@ -30,6 +30,7 @@ export function checkSheet(sheet: MethodSheet): MethodSheet {
   const criteria = new Map(sheet.steps.flatMap((s) => s.criteria.map((c) => [c.id, c] as const)));
   checkCalls(criteria, new Set());
   checkLess(criteria);
+  checkRanges(criteria);
   for (const c of criteria.values()) {
     if (c.kind !== 'loss' || c.conditionedBy === undefined) continue;
     if (criteria.get(c.conditionedBy)?.kind !== 'check') {
@@ -60,6 +61,17 @@ function checkLess(criteria: Criteria): void {
     const other = criteria.get(c.less);
     if (other?.kind !== 'measure' || other.less !== undefined || other.unit !== c.unit) {
       throw new DomainError('sheet.less_target', { criterion: c.id });
+    }
+  }
+}
+
+/** A range is of the loss of several fibers, in dB. */
+function checkRanges(criteria: Criteria): void {
+  for (const c of criteria.values()) {
+    if (c.kind !== 'measure' || c.rangeOf === undefined) continue;
+    const row = criteria.get(c.rangeOf);
+    if (row?.kind !== 'loss' || (row.fibers ?? 1) < 2 || c.unit !== 'dB') {
+      throw new DomainError('sheet.range_target', { criterion: c.id });
     }
   }
 }

@@ -74,8 +74,14 @@ export interface MeasureCriterion extends CriterionBase {
   readonly band: Band;
   /** Id of another measure of the sheet that is taken off before the band is asked: a strip less the tube that goes over it. */
   readonly less?: string;
+  /** Id of the loss of a row of fibers whose range, most less least, this is: worked out and not typed. In dB. */
+  readonly rangeOf?: string;
   readonly uncertainty?: StatedUncertainty;
 }
+/** Whether a value follows from other entries of the sheet, so that nobody types it. */
+export const isWorkedOut = (criterion: Criterion): boolean =>
+  criterion.kind === 'measure' && criterion.rangeOf !== undefined;
+
 export interface CountCriterion extends CriterionBase {
   readonly kind: 'count';
   readonly noun: string;

@@ -10,7 +10,7 @@ import type {
 import type { Database } from '../database/database.ts';
 import { insertRows } from '../database/insert-rows.ts';
 import { rowsOf, sql } from '../database/sql.ts';
-import { THING_COLUMNS, thingOf, type ThingRow } from '../classes/thing-columns.ts';
+import { THING_COLUMNS, thingOf, type ThingRow } from '../classes/index.ts';
 
 export interface AttemptRow {
   readonly id: string;

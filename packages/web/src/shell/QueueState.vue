@@ -128,10 +128,10 @@ function openSheet(q: Queued): void {
         </li>
       </ul>
       <div class="row">
-        <el-button size="large" type="primary" v-if="queue.delivery === 'signed_out'" @click="signInAgain">
+        <el-button v-if="queue.delivery === 'signed_out'" size="large" type="primary" @click="signInAgain">
           Sign in to send
         </el-button>
-        <el-button size="large" type="primary" v-else @click="queue.drain()">Send now</el-button>
+        <el-button v-else size="large" type="primary" @click="queue.drain()">Send now</el-button>
         <el-button size="large" @click="exportFile(queue.items, 'clear-mark-entries.json')">
           Save as a file
         </el-button>

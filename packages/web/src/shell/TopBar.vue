@@ -70,7 +70,7 @@ function openClass(id: string): void {
       >
     </nav>
     <span class="fill" />
-    <el-button size="large" type="primary" v-if="updateWaiting" @click="takeUpdate">
+    <el-button v-if="updateWaiting" size="large" type="primary" @click="takeUpdate">
       New version: load it
     </el-button>
     <QueueState />

@@ -10,6 +10,7 @@ function mpoTrunk(): MethodSheet {
   const c = criteriaOf('mpo-trunk');
   return method({
     name: 'mpo-trunk',
+    version: 4,
     title: 'MPO trunk: polarity walk and loss of each fiber',
     summary:
       'A 12-fiber multimode trunk of 31 m between two cassettes, walked port by port and read fiber by fiber. Four mated pairs lie between the cords: a duplex port and the multi-fiber connector at each end.',
@@ -138,7 +139,7 @@ function mpoTrunk(): MethodSheet {
             'dB',
             atMost('1.0', house('a row that differs by more has one bad joint'), '0'),
             house('the instructor looks at the outlier first'),
-            { sampled: true },
+            { sampled: true, rangeOf: 'loss' },
           ),
         ],
       ),

@@ -74,7 +74,7 @@ const runWords = (s: CallSeries): string => {
         Calling a bad face good is a miss, and weighs more than a false alarm: a missed face goes into a
         panel.
       </p>
-      <el-button size="large" type="primary" v-if="!making" @click="making = true">Set a series</el-button>
+      <el-button v-if="!making" size="large" type="primary" @click="making = true">Set a series</el-button>
     </div>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <form v-if="making" class="make" aria-label="New series" @submit.prevent="make">

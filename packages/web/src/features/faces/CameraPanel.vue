@@ -105,7 +105,7 @@ onUnmounted(close);
         >Take the picture</el-button
       >
       <ChoiceField v-model="deviceId" inline label="Camera" :options="cameras" @change="open" />
-      <el-button size="large" v-if="!live" @click="open">Try again</el-button>
+      <el-button v-if="!live" size="large" @click="open">Try again</el-button>
       <el-button size="large" text @click="emit('close')">Close the camera</el-button>
     </div>
   </section>

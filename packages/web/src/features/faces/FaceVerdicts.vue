@@ -63,9 +63,9 @@ const misfit = computed(() => {
       <span class="soft small">Trainee says</span>
       <span class="row said">
         <el-button
-          size="large"
           v-for="c in ['pass', 'fail'] as const"
           :key="c"
+          size="large"
           :aria-pressed="traineeSaid === c"
           :aria-label="`Trainee says ${c}`"
           @click="emit('trainee', traineeSaid === c ? null : c)"
@@ -110,7 +110,7 @@ const misfit = computed(() => {
       <el-button size="large" @click="asking = false">Leave it</el-button>
     </div>
   </div>
-  <el-button size="large" text v-else class="over" @click="asking = true">Decide otherwise</el-button>
+  <el-button v-else size="large" text class="over" @click="asking = true">Decide otherwise</el-button>
 </template>
 
 <style scoped>

@@ -52,7 +52,7 @@ const emit = defineEmits<{
           <el-button size="large" @click="emit('reject', f)">
             {{ f.origin.by === 'hand' ? 'Take away' : f.rejected ? 'Count it' : 'Reject' }}
           </el-button>
-          <el-button size="large" v-if="f.origin.by === 'engine' && !f.rejected" @click="emit('kind', f)">
+          <el-button v-if="f.origin.by === 'engine' && !f.rejected" size="large" @click="emit('kind', f)">
             It is a {{ f.kind === 'scratch' ? 'defect' : 'scratch' }}
           </el-button>
         </div>

@@ -287,8 +287,8 @@ function changeKind(feature: ShownFeature): void {
           />
           <p v-if="keeping.failure.value" class="notice bad" role="alert">{{ keeping.failure.value }}</p>
           <el-button
-            size="large"
             v-if="kept && graded"
+            size="large"
             class="after"
             :aria-pressed="pairs"
             @click="pairs = !pairs"

@@ -120,9 +120,9 @@ async function save(): Promise<void> {
   <section aria-label="Tables of criteria">
     <div class="row tabs">
       <el-button
-        size="large"
         v-for="t in tables"
         :key="t.id"
+        size="large"
         :aria-pressed="openId === t.id"
         @click="openId = t.id"
       >

@@ -71,7 +71,7 @@ const most = computed(() => Math.max(1, ...props.failures.map((f) => f.pointsLos
       </tr>
     </tbody>
   </table>
-  <el-button size="large" text v-if="failures.length > shown.length || wide" @click="wide = !wide">
+  <el-button v-if="failures.length > shown.length || wide" size="large" text @click="wide = !wide">
     {{ wide ? 'Show fewer' : `Show all ${failures.length}` }}
   </el-button>
 </template>

@@ -50,7 +50,7 @@ const shown = computed(() => (wide.value ? all.value : all.value.slice(0, SHOWN)
       /></RouterLink>
     </li>
   </ul>
-  <el-button size="large" text v-if="all.length > SHOWN" @click="wide = !wide">
+  <el-button v-if="all.length > SHOWN" size="large" text @click="wide = !wide">
     {{ wide ? 'Show fewer' : `Show all ${all.length}` }}
   </el-button>
   <details v-if="all.length > 0">

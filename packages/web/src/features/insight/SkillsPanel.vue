@@ -40,9 +40,9 @@ function openDay(day: string): void {
   <template v-if="skills && shown">
     <div class="row" role="group" aria-label="Skill">
       <el-button
-        size="large"
         v-for="s in skills"
         :key="s.skill"
+        size="large"
         :aria-pressed="s.skill === shown.skill"
         @click="pick(s.skill)"
       >

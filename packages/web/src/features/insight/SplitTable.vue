@@ -46,9 +46,9 @@ const linkOf = (row: Split['rows'][number], skill: string) =>
 <template>
   <div class="row" role="group" aria-label="Split by">
     <el-button
-      size="large"
       v-for="o in OFFERED"
       :key="o"
+      size="large"
       :aria-pressed="by === o"
       @click="router.replace({ query: { ...route.query, by: o } })"
     >

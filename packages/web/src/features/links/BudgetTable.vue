@@ -44,7 +44,7 @@ function setDb(at: number, text: string): void {
         >
           Add a component
         </el-button>
-        <el-button size="large" v-if="own" @click="emit('change', null)">
+        <el-button v-if="own" size="large" @click="emit('change', null)">
           Back to the shipped budget
         </el-button>
       </div>

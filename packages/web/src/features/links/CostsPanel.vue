@@ -74,9 +74,9 @@ const SLIDERS = [
     <div class="hands">
       <div class="row" role="group" aria-label="Wavelength">
         <el-button
-          size="large"
           v-for="nm in [1310, 1550] as const"
           :key="nm"
+          size="large"
           :aria-pressed="set.nm === nm"
           @click="set.nm = nm"
         >

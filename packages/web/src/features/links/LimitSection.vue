@@ -72,8 +72,8 @@ const COEFFICIENT_WORDS: Readonly<Record<Coefficients, string>> = {
         Reference-grade cords
       </el-button>
       <el-button
-        size="large"
         v-if="!isSingleMode(link.plan.fiberClass)"
+        size="large"
         :aria-pressed="settings.conditioned"
         @click="emit('settings', { conditioned: !settings.conditioned })"
       >

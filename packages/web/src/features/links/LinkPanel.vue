@@ -104,9 +104,9 @@ function begin(): void {
   <div class="two">
     <nav aria-label="Links of the class">
       <el-button
-        size="large"
         v-for="l in links.filter((x) => !x.retired || x.id === chosenId)"
         :key="l.id"
+        size="large"
         class="pick"
         :aria-pressed="l.id === chosenId"
         @click="(choose(l.id), (selected = 0))"

@@ -212,7 +212,7 @@ const add = (part: ChannelPart): void => {
         <span>Far ports in the order of the near ones, 0 for no light: {{ ports }} numbers</span>
         <el-input v-model="text" type="textarea" :rows="8" />
       </label>
-      <el-button size="large" type="primary" v-if="ports > 24" @click="takeText">Explain</el-button>
+      <el-button v-if="ports > 24" size="large" type="primary" @click="takeText">Explain</el-button>
       <p v-if="textProblem" class="notice bad" role="alert">{{ textProblem }}</p>
     </div>
     <div class="says" aria-live="polite" data-test="explanation">

@@ -77,16 +77,16 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
       @change="(trunk) => emit('change', { trunk })"
     />
     <el-button
-      size="large"
       v-if="segment.kind === 'cassette'"
+      size="large"
       :aria-pressed="segment.turned"
       @click="emit('change', { turned: !segment.turned })"
     >
       Turned
     </el-button>
     <el-button
-      size="large"
       v-if="segment.kind !== 'cable'"
+      size="large"
       :aria-pressed="segment.pins"
       @click="emit('change', { pins: !segment.pins })"
     >

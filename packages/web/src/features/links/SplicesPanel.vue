@@ -56,9 +56,9 @@ const one = (x: number | null): string => (x === null ? '–' : x.toFixed(1));
     <template v-else>
       <div class="row" role="group" aria-label="Trays">
         <el-button
-          size="large"
           v-for="t in trays"
           :key="t.traineeId"
+          size="large"
           :aria-pressed="t === tray"
           @click="chosen = t.traineeId"
         >

@@ -59,9 +59,9 @@ const how = ref('none');
       <dt>Cords</dt>
       <dd class="row">
         <el-button
-          size="large"
           v-for="to in ['reference', 'link', 'nothing'] as const"
           :key="to"
+          size="large"
           :aria-pressed="piece.connected === to"
           @click="act({ act: 'connect', to })"
         >

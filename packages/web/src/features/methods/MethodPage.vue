@@ -68,14 +68,14 @@ onMounted(async () => {
       <div class="row spread">
         <h1>{{ version.sheet.title }}</h1>
         <el-button
+          v-if="isLead && version.state === 'draft'"
           size="large"
           type="primary"
-          v-if="isLead && version.state === 'draft'"
           @click="move('in_force')"
         >
           Put this version in force
         </el-button>
-        <el-button size="large" v-if="isLead && version.state === 'in_force'" @click="move('retired')">
+        <el-button v-if="isLead && version.state === 'in_force'" size="large" @click="move('retired')">
           Retire this version
         </el-button>
       </div>

@@ -104,7 +104,7 @@ const print = (): void => window.print();
       >
         <div class="row spread">
           <h2>{{ g.session ? when(g.session.startsAt) : 'Not in a session yet' }}</h2>
-          <el-button size="large" text v-if="g.session" class="tools" @click="drop(g.session.id)">
+          <el-button v-if="g.session" size="large" text class="tools" @click="drop(g.session.id)">
             Give the session up
           </el-button>
         </div>

@@ -147,7 +147,7 @@ onMounted(() => void refresh());
           <h2 class="later">Methods in use</h2>
           <div v-for="m in detail.methods" :key="m.versionId" class="row method">
             <span v-if="m.state === 'draft'" class="act draft">Draft</span>
-            <el-button size="large" v-else :aria-pressed="m.inUse" @click="useMethod(m.versionId, !m.inUse)">
+            <el-button v-else size="large" :aria-pressed="m.inUse" @click="useMethod(m.versionId, !m.inUse)">
               {{ m.inUse ? 'In use' : 'Use' }}
             </el-button>
             <RouterLink :to="{ name: 'method', params: { classId, versionId: m.versionId } }">{{

@@ -95,8 +95,8 @@ onMounted(() => run(() => Promise.resolve()));
             </span>
           </span>
           <el-button
-            size="large"
             v-if="isLead"
+            size="large"
             @click="open === thing.id ? (open = null) : edit(thing, instrument)"
           >
             {{ open === thing.id ? 'Close' : instrument ? 'Change' : 'Connect' }}
@@ -124,7 +124,7 @@ onMounted(() => run(() => Promise.resolve()));
           <el-button size="large" type="primary" native-type="submit" :disabled="form.host === ''"
             >Save</el-button
           >
-          <el-button size="large" v-if="instrument" @click="drop(thing.id)">Disconnect</el-button>
+          <el-button v-if="instrument" size="large" @click="drop(thing.id)">Disconnect</el-button>
         </form>
       </li>
     </ul>

@@ -45,9 +45,9 @@ async function save(): Promise<void> {
         <legend>{{ part.title }}</legend>
         <div v-if="part.title === 'What shows competence'" class="row rules" role="group" aria-label="Rule">
           <el-button
-            size="large"
             v-for="r in COMPETENCE_RULES"
             :key="r"
+            size="large"
             :aria-pressed="form.competentBy === r"
             @click="form.competentBy = r"
           >

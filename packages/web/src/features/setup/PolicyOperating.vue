@@ -76,7 +76,7 @@ const percent = (share: number): string =>
     </p>
     <template v-else>
       <div class="row" role="group" aria-label="Pieces made">
-        <el-button size="large" v-for="n in SPANS" :key="n" :aria-pressed="pieces === n" @click="pieces = n">
+        <el-button v-for="n in SPANS" :key="n" size="large" :aria-pressed="pieces === n" @click="pieces = n">
           {{ n }} pieces
         </el-button>
       </div>

@@ -70,9 +70,9 @@ const retire = (thing: Thing): Promise<void> =>
         <dt>{{ THING_WORDS[group.kind] }}</dt>
         <dd>
           <el-button
-            size="large"
             v-for="thing in group.list"
             :key="thing.id"
+            size="large"
             :class="{ retired: thing.retired }"
             :title="thing.retired ? 'Put back into use' : 'Take out of use'"
             @click="retire(thing)"

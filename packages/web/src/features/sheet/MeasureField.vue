@@ -6,6 +6,7 @@ import {
   DomainError,
   type Entry,
   type EntryValue,
+  isWorkedOut,
   type MeasureCriterion,
   toBaseUnit,
   decimalToNumber,
@@ -64,9 +65,10 @@ const live = computed<{ value: number; verdict: Verdict } | null>(() => {
   }
 });
 
+const workedOut = computed(() => isWorkedOut(props.criterion));
 /** What the scale shows: the typed value, or what is left of it once the other length is taken off. */
 const shown = computed<{ value: number; verdict: Verdict } | null>(() => {
-  if (props.criterion.less === undefined) return live.value;
+  if (props.criterion.less === undefined && !workedOut.value) return live.value;
   const { value, verdict, state } = props.outcome;
   return state === 'scored' && value !== null ? { value, verdict } : null;
 });
@@ -109,7 +111,11 @@ defineExpose({ take });
       :verdict="shown?.verdict ?? null"
       :unit="UNIT_WORDS[criterion.unit]"
     />
-    <label class="typed">
+    <p v-if="workedOut" class="worked">
+      <span class="figure">{{ shown ? shown.value.toFixed(2) : '' }}</span>
+      <span class="unit">{{ shown ? UNIT_WORDS[criterion.unit] : 'from the readings of the row' }}</span>
+    </p>
+    <label v-else class="typed">
       <span class="sr">{{ criterion.label }}, {{ UNIT_WORDS[shownUnit] }}</span>
       <input
         v-model="text"
@@ -124,7 +130,15 @@ defineExpose({ take });
       />
       <span class="unit">{{ UNIT_WORDS[shownUnit] }}</span>
     </label>
-    <button v-if="!locked" class="act take" type="button" :disabled="live === null" @click="take">OK</button>
+    <button
+      v-if="!locked && !workedOut"
+      class="act take"
+      type="button"
+      :disabled="live === null"
+      @click="take"
+    >
+      OK
+    </button>
     <p v-if="left" class="left small soft">{{ left }}</p>
     <p v-if="error" class="say bad" role="alert">{{ error }}</p>
     <p v-else-if="asking !== null" class="say" role="alert">

@@ -158,7 +158,7 @@ function save(): void {
         <span>Level through the launch cord at {{ nm }} nm, dBm</span>
         <el-input v-model="values[nm]" inputmode="text" placeholder="-5.12" :data-test="`reference-${nm}`" />
       </label>
-      <el-button size="large" v-if="meter?.mine" :disabled="levelAt(nm) === null" @click="takeLevel(nm)">
+      <el-button v-if="meter?.mine" size="large" :disabled="levelAt(nm) === null" @click="takeLevel(nm)">
         Take
       </el-button>
     </div>

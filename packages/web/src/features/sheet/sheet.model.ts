@@ -1,5 +1,6 @@
 import {
   coverageOf,
+  isWorkedOut,
   type Criterion,
   type CriterionOutcome,
   type Entry,
@@ -121,7 +122,10 @@ export const openChecks = (
 export const openSampled = (
   items: readonly SheetCriterion[],
   outcomes: ReadonlyMap<string, CriterionOutcome>,
-): SheetCriterion[] => items.filter((c) => coverageOf(c.criterion) === 'sampled' && isUnscored(outcomes, c));
+): SheetCriterion[] =>
+  items.filter(
+    (c) => coverageOf(c.criterion) === 'sampled' && !isWorkedOut(c.criterion) && isUnscored(outcomes, c),
+  );
 
 const isTrainees = (c: Criterion): boolean => coverageOf(c) === 'trainee';
 
