@@ -30,6 +30,8 @@ export default defineConfig({
           name: 'web',
           include: ['packages/web/src/**/*.test.ts'],
           testTimeout: 20_000,
+          // Each file mounts what it looks at and leaves nothing behind: half of the time.
+          isolate: false,
           maxWorkers: 2,
           server: { deps: { inline: ['element-plus'] } },
         },

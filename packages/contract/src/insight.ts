@@ -162,6 +162,23 @@ export type PlanSession = z.infer<typeof PlanSession>;
 export const Plan = z.object({ items: z.array(PlanItem), sessions: z.array(PlanSession) });
 export type Plan = z.infer<typeof Plan>;
 
+/** How a trainee's own skills stand in a class, what is missing, and what is planned. */
+export const OwnSkills = z.object({
+  classId: Id,
+  className: z.string(),
+  timeZone: z.string(),
+  policy: PolicyShape,
+  skills: z.array(
+    StandingCell.extend({
+      /** What to practise, where something is asked for. */
+      drill: z.string().nullable(),
+      /** The session that the trainee is in for it. */
+      session: PlanSession.nullable(),
+    }),
+  ),
+});
+export type OwnSkills = z.infer<typeof OwnSkills>;
+
 export const PlanItemBody = z.object({
   pieces: whole.min(1).max(500).nullable(),
   minutes: whole.min(1).max(10_000).nullable(),
@@ -360,6 +377,7 @@ export const INSIGHT_ROUTES = {
     errors: [...CLASS_ERRORS, 'not_found.person'],
   }),
   plan: route('get /classes/:id/plan', 'instructor', { params: ById, reply: Plan, errors: CLASS_ERRORS }),
+  ownSkills: route('get /me/skills', 'signed_in', { reply: z.array(OwnSkills) }),
   changePlanItem: route('put /classes/:id/plan/items/:itemId', 'instructor', {
     params: OfItem,
     body: PlanItemBody,

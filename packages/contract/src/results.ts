@@ -15,7 +15,18 @@ export const ResultFilter = z.object({
 });
 export type ResultFilter = z.infer<typeof ResultFilter>;
 
+/** What a list of attempts can be put in order by; the newest first where nothing is said. */
+export const ATTEMPT_ORDERS = ['started', 'trainee', 'piece', 'method', 'verdict'] as const;
+export type AttemptOrder = (typeof ATTEMPT_ORDERS)[number];
+
 export const AttemptListFilter = ResultFilter.extend({
+  /** Part of the trainee's name or of the piece's label, in whatever case. */
+  search: optional(z.string().trim().min(1).max(60)),
+  /** Who signed last. */
+  instructor: optional(Id),
+  sort: optional(oneOf(ATTEMPT_ORDERS)),
+  /** From the oldest, the first letter or the passes on. */
+  up: optional(z.literal('yes')),
   skill: optional(oneOf(SKILLS)),
   verdict: optional(z.enum([...VERDICTS, 'passed', 'failed', 'judged'])),
   criterion: optional(z.string().max(200)),

@@ -5,6 +5,7 @@ import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { handle, requireAccess } from '../http/handle.ts';
 import { planCalendar } from './calendar.ts';
+import { ownSkills } from './own-skills.ts';
 import { planService } from './plan.service.ts';
 
 const done = { done: true } as const;
@@ -12,6 +13,7 @@ const done = { done: true } as const;
 export function planRoutes(router: Router, db: Database, now: () => Date): void {
   const plans = planService(db);
   handle(router, ROUTES.plan, ({ params, me }) => plans.plan(params.id, me, now()));
+  handle(router, ROUTES.ownSkills, ({ me }) => ownSkills(db, me, now()));
   handle(router, ROUTES.changePlanItem, async ({ params, body, me }) => {
     await plans.change(params.id, params.itemId, body, me);
     return done;

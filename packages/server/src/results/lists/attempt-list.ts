@@ -21,8 +21,9 @@ export const attemptListService = (db: Database) => ({
   list: async (classId: string, filter: AttemptListFilter, me: Person): Promise<AttemptList> => {
     const { timeZone } = await classForInstructor(db, classId, me);
     const where = listCondition({ classId, timeZone }, filter);
+    const order = { sort: filter.sort ?? 'started', up: filter.up === 'yes' };
     const limit = Math.min(filter.last ?? MOST_ROWS, MOST_ROWS);
-    const { total, rows } = await attemptListStore(db).page(where, limit, filter.skip ?? 0);
+    const { total, rows } = await attemptListStore(db).page(where, order, limit, filter.skip ?? 0);
     return { total: Math.min(total, filter.last ?? Infinity), rows: rows.map(toAttemptRow) };
   },
 

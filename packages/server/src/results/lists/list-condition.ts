@@ -28,6 +28,13 @@ export function listCondition(scope: Scope, filter: AttemptListFilter): Sql {
   if (filter.wavelength !== undefined) {
     parts.push(sql`exists (select 1 from outcome_losses l where ${aboutReading(filter.wavelength, filter)})`);
   }
+  if (filter.search !== undefined) parts.push(named(filter.search));
+  if (filter.instructor !== undefined) {
+    parts.push(
+      sql`(select signed_by from signed_revisions g where g.attempt_id = o.attempt_id
+            order by revision desc limit 1) = ${filter.instructor}`,
+    );
+  }
   if (filter.firstOnly === 'yes') {
     parts.push(
       sql`not exists (select 1 from outcome_skills e where e.class_id = o.class_id
@@ -37,6 +44,13 @@ export function listCondition(scope: Scope, filter: AttemptListFilter): Sql {
   }
   if (filter.nth !== undefined) parts.push(isNth(filter.nth, filterCondition(scope, filter, 'e')));
   return joined(parts, ' and ');
+}
+
+/** Trainee or piece that is called so in part; what a pattern would make of a sign is taken literally. */
+function named(text: string): Sql {
+  const pattern = `%${text.replace(/[\\%_]/g, '\\$&')}%`;
+  return sql`exists (select 1 from attempts n join people np on np.id = n.trainee_id join pieces ni on ni.id = n.piece_id
+                      where n.id = o.attempt_id and (np.name ilike ${pattern} or ni.label ilike ${pattern}))`;
 }
 
 function aboutReading(wavelengthNm: number, filter: AttemptListFilter): Sql {

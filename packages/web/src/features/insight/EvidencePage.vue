@@ -17,7 +17,7 @@ import { useSession } from '../../session/session.ts';
 import RateBar from './RateBar.vue';
 import { rateWords } from './insight.model.ts';
 import SignOffPanel from './SignOffPanel.vue';
-import StandingMark from './StandingMark.vue';
+import StandingMark from '../../shared/StandingMark.vue';
 
 const props = defineProps<{ classId: string; traineeId: string; skill: string }>();
 const session = useSession();

@@ -5,8 +5,8 @@ import { aheadWords, evidenceWords, SKILL_WORDS, STANDING_WORDS } from '@clear-m
 import { computed, ref } from 'vue';
 import { needs } from './insight.model.ts';
 import type { RecordsLink } from './records-link.ts';
-import StandingMark from './StandingMark.vue';
-import WindowMarks from './WindowMarks.vue';
+import StandingMark from '../../shared/StandingMark.vue';
+import WindowMarks from '../../shared/WindowMarks.vue';
 
 const props = defineProps<{ classId: string; results: Results; wanted: number; link: RecordsLink }>();
 const all = computed(() => needs(props.results));

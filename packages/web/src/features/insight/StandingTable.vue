@@ -4,7 +4,7 @@ import type { Results } from '@clear-mark/contract';
 import { evidenceWords, ruleWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { rateWords } from './insight.model.ts';
-import StandingMark from './StandingMark.vue';
+import StandingMark from '../../shared/StandingMark.vue';
 
 const props = defineProps<{ classId: string; results: Results; policy: Policy }>();
 const skills = computed(() => props.results.standings[0]?.cells.map((c) => c.skill) ?? []);

@@ -1,37 +1,39 @@
 <script setup lang="ts">
-import type { AttemptList, OwnBench as Bench } from '@clear-mark/contract';
-import { onMounted, ref, shallowRef } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { call, ROUTES } from '../../api/client.ts';
 import { useSession } from '../../session/session.ts';
+import { useLoaded } from '../../shared/use-loaded.ts';
 import { OwnCalls } from '../faces/index.ts';
-import AttemptTable from './AttemptTable.vue';
 import OwnBench from './OwnBench.vue';
+import OwnPieces from './OwnPieces.vue';
+import OwnSkills from './OwnSkills.vue';
 
+/** A trainee's home: the bench, how the skills stand and what is missing, blind calls, the own pieces. */
 const session = useSession();
-const list = shallowRef<AttemptList | null>(null);
-const benches = shallowRef<readonly Bench[]>([]);
-const failure = ref<string | null>(null);
-onMounted(async () => {
-  try {
-    [list.value, benches.value] = await Promise.all([call(ROUTES.ownRecord, {}), call(ROUTES.ownBench, {})]);
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-});
+const { found, failure, again } = useLoaded(
+  () => session.me?.id,
+  async () => {
+    const [list, benches, skills] = await Promise.all([
+      call(ROUTES.ownRecord, {}),
+      call(ROUTES.ownBench, {}),
+      call(ROUTES.ownSkills, {}),
+    ]);
+    return { list, benches, skills };
+  },
+);
 </script>
 
 <template>
   <div class="page">
-    <h1>{{ session.me?.name }}: own record</h1>
-    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
-    <OwnBench v-for="b in benches" :key="b.classId" :bench="b" />
-    <OwnCalls />
-    <p v-if="list && list.total === 0" class="soft">No piece yet.</p>
-    <AttemptTable
-      v-else-if="list"
-      :rows="list.rows"
-      :with-trainee="false"
-      :to="(row) => ({ name: 'own-sheet', params: { attemptId: row.attemptId } })"
-    />
+    <h1>{{ session.me?.name }}</h1>
+    <p v-if="failure" class="notice bad" role="alert">
+      {{ failure }} <el-button size="large" @click="again">Try again</el-button>
+    </p>
+    <el-skeleton v-if="!found && !failure" :rows="8" animated />
+    <template v-if="found">
+      <OwnBench v-for="b in found.benches" :key="b.classId" :bench="b" />
+      <OwnSkills v-for="s in found.skills" :key="s.classId" :own="s" />
+      <OwnCalls />
+      <OwnPieces :rows="found.list.rows" />
+    </template>
   </div>
 </template>

@@ -1,28 +1,36 @@
 <script setup lang="ts">
-import { AttemptListFilter, CSV_PATHS } from '@clear-mark/contract';
-import { computed } from 'vue';
-import { useRoute } from 'vue-router';
+import { type AttemptOrder, AttemptListFilter, type AttemptRow, CSV_PATHS } from '@clear-mark/contract';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import { call, pathOf, ROUTES } from '../../api/client.ts';
+import { download, tableCsv } from '../../charts/chart-file.ts';
 import { useLoaded } from '../../shared/use-loaded.ts';
-import AttemptTable from './AttemptTable.vue';
+import { deviceSettings } from '../../storage/device-settings.ts';
 import { filterWords } from './attempt-table.model.ts';
+import RecordDrawer from './RecordDrawer.vue';
+import RecordsFilter from './RecordsFilter.vue';
+import RecordsTable from './RecordsTable.vue';
+import { COLUMNS, columnsSeen, nextOrder, recordsTable } from './records.model.ts';
+import { useRecords } from './use-records.ts';
 
 const props = defineProps<{ classId: string }>();
 const route = useRoute();
+const router = useRouter();
 const filter = computed(() => {
   const parsed = AttemptListFilter.safeParse(route.query);
   return parsed.success ? parsed.data : {};
 });
-const params = computed(() => ({ id: props.classId }));
-const { found: list, failure } = useLoaded(
-  () => [params.value, filter.value],
-  () => call(ROUTES.attemptList, { params: params.value, query: filter.value as never }),
+const records = useRecords(
+  () => props.classId,
+  () => filter.value,
 );
+const { total, lines, failure } = records;
 const { found: detail } = useLoaded(
-  () => params.value,
-  () => call(ROUTES.classDetail, { params: params.value }),
+  () => props.classId,
+  () => call(ROUTES.classDetail, { params: { id: props.classId } }),
 );
 const query = computed(() => route.query as Record<string, string>);
+const narrowed = computed(() => Object.keys(query.value).some((k) => k !== 'sort' && k !== 'up'));
 const words = computed(() =>
   filterWords(filter.value, {
     trainee: detail.value?.trainees.find((t) => t.id === filter.value.trainee)?.name ?? null,
@@ -30,59 +38,112 @@ const words = computed(() =>
     criterion: query.value['criterionLabel'] ?? null,
   }),
 );
-const PAGE = 100;
-const skip = computed(() => filter.value.skip ?? 0);
-const page = (n: number) => ({ query: { ...query.value, skip: n === 0 ? undefined : String(n) } });
 const csv = computed(() => ({
   attempts: pathOf(CSV_PATHS.attempts, { id: props.classId }, filter.value),
   outcomes: pathOf(CSV_PATHS.outcomes, { id: props.classId }, filter.value),
 }));
+
+const KEPT_AS = 'records-columns';
+const seen = ref(columnsSeen(deviceSettings.read(KEPT_AS)));
+watch(seen, (now) => deviceSettings.write(KEPT_AS, now.join(' ')));
+function order(column: AttemptOrder): void {
+  const { sort: _, up: __, skip: ___, ...rest } = query.value;
+  void router.replace({ query: { ...rest, ...nextOrder(filter.value, column) } });
+}
+
+/** By the attempt’s id; a choice outlives scrolling and another filter. */
+const chosen = shallowRef<ReadonlyMap<string, AttemptRow>>(new Map());
+function choose(row: AttemptRow): void {
+  const next = new Map(chosen.value);
+  if (!next.delete(row.attemptId)) next.set(row.attemptId, row);
+  chosen.value = next;
+}
+function saveChosen(): void {
+  const text = tableCsv(recordsTable([...chosen.value.values()]));
+  download('records.csv', new Blob([text], { type: 'text/csv;charset=utf-8' }));
+}
+const shown = shallowRef<AttemptRow | null>(null);
 </script>
 
 <template>
-  <div class="page">
+  <div class="page records">
     <div class="row spread">
       <div>
         <h1>Records</h1>
         <p>
           {{ words }}
-          <RouterLink v-if="Object.keys(route.query).length > 0" :to="{ query: {} }">show all</RouterLink>
+          <RouterLink v-if="narrowed" :to="{ query: {} }">show all</RouterLink>
         </p>
       </div>
       <div class="row">
+        <el-popover trigger="click" placement="bottom-end" :width="220">
+          <template #reference><el-button size="large">Columns</el-button></template>
+          <el-checkbox-group v-model="seen" class="columns">
+            <el-checkbox
+              v-for="c in COLUMNS.filter((each) => !each.fixed)"
+              :key="c.key"
+              :value="c.key"
+              :label="c.label"
+            />
+          </el-checkbox-group>
+        </el-popover>
         <a class="act" :href="csv.attempts" download>Attempts as CSV</a>
         <a class="act" :href="csv.outcomes" download>Outcomes as CSV</a>
       </div>
     </div>
-    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
-    <template v-if="list">
+    <RecordsFilter :filter="filter" :detail="detail" />
+    <p v-if="failure" class="notice bad" role="alert">
+      {{ failure }} <el-button size="large" @click="records.again">Try again</el-button>
+    </p>
+    <div class="row told">
       <p class="soft" data-test="total">
-        {{ list.total }} {{ list.total === 1 ? 'attempt' : 'attempts'
-        }}<template v-if="list.total > list.rows.length"
-          >, {{ skip + 1 }} to {{ skip + list.rows.length }} shown, newest first</template
-        >
+        <template v-if="total !== null">{{ total }} {{ total === 1 ? 'attempt' : 'attempts' }}</template>
       </p>
-      <p v-if="list.total === 0" class="soft">
-        Nothing is signed here yet. A sheet is signed at its bench, under Today.
-      </p>
-      <AttemptTable
-        v-else
-        :rows="list.rows"
-        with-trainee
-        :to="(row) => ({ name: 'sheet', params: { classId, attemptId: row.attemptId } })"
+      <template v-if="chosen.size > 0">
+        <b>{{ chosen.size }} chosen</b>
+        <el-button size="large" @click="saveChosen">Save the chosen as CSV</el-button>
+        <el-button size="large" text @click="chosen = new Map()">Choose none</el-button>
+      </template>
+    </div>
+    <el-skeleton v-if="total === null && !failure" :rows="8" animated />
+    <p v-else-if="total === 0 && narrowed" class="soft">
+      Nothing fits these filters. <RouterLink :to="{ query: {} }">Show all records</RouterLink>
+    </p>
+    <p v-else-if="total === 0" class="soft">
+      Nothing is signed here yet. A sheet is signed at its bench, under Today.
+    </p>
+    <div v-else-if="total !== null" class="list">
+      <RecordsTable
+        :lines="lines"
+        :seen="seen"
+        :sort="filter.sort ?? 'started'"
+        :up="filter.up === 'yes'"
+        :chosen="chosen"
+        @look="records.look"
+        @sort="order"
+        @open="shown = $event"
+        @choose="choose"
       />
-      <div v-if="list.total > list.rows.length && filter.last === undefined" class="row pages">
-        <RouterLink v-if="skip > 0" class="act" :to="page(Math.max(0, skip - PAGE))">Newer</RouterLink>
-        <RouterLink v-if="skip + list.rows.length < list.total" class="act" :to="page(skip + PAGE)"
-          >Older</RouterLink
-        >
-      </div>
-    </template>
+    </div>
+    <RecordDrawer v-if="shown" :class-id="classId" :row="shown" @close="shown = null" />
   </div>
 </template>
 
 <style scoped>
-.pages {
-  margin-top: 14px;
+.records {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+  padding-bottom: 12px;
+}
+.told {
+  min-height: var(--tap);
+}
+.list {
+  flex: 1;
+  min-height: 320px;
+}
+.columns {
+  display: grid;
 }
 </style>

@@ -1,0 +1,108 @@
+import type { AttemptListFilter, AttemptOrder, AttemptRow } from '@clear-mark/contract';
+import { SKILLS } from '@clear-mark/core';
+import { SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
+
+/** How many the server gives at once. */
+export const PAGE = 100;
+
+/** A line of the list: the record once its page is there, until then only its place. */
+export interface RecordLine {
+  readonly id: string;
+  readonly row: AttemptRow | null;
+}
+
+/** The pages that lines `first` to `last` (from 0, both counted in) lie on and that are not there yet. */
+export function pagesMissing(
+  first: number,
+  last: number,
+  total: number,
+  there: ReadonlyMap<number, unknown>,
+): number[] {
+  const end = Math.min(last, total - 1);
+  const missing: number[] = [];
+  for (let page = Math.floor(Math.max(0, first) / PAGE); page * PAGE <= end; page += 1) {
+    if (!there.has(page)) missing.push(page);
+  }
+  return missing;
+}
+
+/** All lines of a list, those without their page as places. */
+export function linesOf(total: number, pages: ReadonlyMap<number, readonly AttemptRow[]>): RecordLine[] {
+  return Array.from({ length: total }, (_, i) => {
+    const row = pages.get(Math.floor(i / PAGE))?.[i % PAGE] ?? null;
+    return { id: row?.attemptId ?? `line ${i}`, row };
+  });
+}
+
+/** What can be seen of a record; `order` where the list can be put in order by it. */
+export interface RecordColumn {
+  readonly key: string;
+  readonly label: string;
+  readonly width: number;
+  readonly order?: AttemptOrder;
+  /** Always seen. */
+  readonly fixed?: true;
+}
+export const COLUMNS: readonly RecordColumn[] = [
+  { key: 'trainee', label: 'Trainee', width: 190, order: 'trainee', fixed: true },
+  { key: 'piece', label: 'Piece', width: 100, order: 'piece', fixed: true },
+  { key: 'verdict', label: 'Result', width: 150, order: 'verdict', fixed: true },
+  { key: 'method', label: 'Method', width: 260, order: 'method' },
+  { key: 'started', label: 'Started', width: 150, order: 'started' },
+  { key: 'loss', label: 'Loss, dB', width: 190 },
+  ...SKILLS.map((s) => ({ key: s, label: SKILL_WORDS[s], width: 108 })),
+];
+/** Seen until somebody chooses otherwise. */
+export const USUAL_COLUMNS = ['method', 'started', 'loss'];
+
+/** Which columns are seen, by what was kept as text; what is no column is passed over. */
+export function columnsSeen(kept: string | null): string[] {
+  const known = new Set(COLUMNS.filter((c) => !c.fixed).map((c) => c.key));
+  return kept === null ? USUAL_COLUMNS : kept.split(' ').filter((key) => known.has(key));
+}
+
+/** The same column again turns the order round; another begins with the newest, the first letter, the passes. */
+export function nextOrder(filter: AttemptListFilter, column: AttemptOrder): { sort?: string; up?: string } {
+  const before = filter.sort ?? 'started';
+  const up = column === before ? filter.up !== 'yes' : column !== 'started';
+  return {
+    ...(column === 'started' ? {} : { sort: column }),
+    ...(up ? { up: 'yes' } : {}),
+  };
+}
+
+const when = (iso: string): string =>
+  new Date(iso).toLocaleString([], { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+export const lossText = (lossDb: number | null): string => (lossDb === null ? 'no light' : lossDb.toFixed(2));
+export const startedText = (row: AttemptRow): string => when(row.startedAt);
+
+/** The chosen records as the lines of a file. */
+export function recordsTable(rows: readonly AttemptRow[]) {
+  const wavelengths = [...new Set(rows.flatMap((r) => r.losses.map((l) => l.wavelengthNm)))].sort(
+    (a, b) => a - b,
+  );
+  return {
+    head: [
+      'Trainee',
+      'Piece',
+      'Method',
+      'Day',
+      'Started',
+      'Result',
+      ...SKILLS.map((s) => SKILL_WORDS[s]),
+      ...wavelengths.map((nm) => `Loss at ${nm} nm, dB`),
+      'Reason',
+    ],
+    rows: rows.map((r) => [
+      r.traineeName,
+      r.pieceLabel,
+      r.methodTitle,
+      r.day,
+      r.startedAt,
+      VERDICT_WORDS[r.verdict],
+      ...SKILLS.map((s) => (r.skills[s] ? VERDICT_WORDS[r.skills[s]] : '')),
+      ...wavelengths.map((nm) => r.losses.find((l) => l.wavelengthNm === nm)?.lossDb ?? null),
+      r.reason ?? '',
+    ]),
+  };
+}
