@@ -55,6 +55,11 @@ function choose(value: V): void {
 </template>
 
 <style scoped>
+.bare,
+.field {
+  max-width: 100%;
+  min-width: 0;
+}
 .inline {
   display: flex;
   align-items: center;

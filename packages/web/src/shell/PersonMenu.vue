@@ -58,6 +58,12 @@ async function leave(): Promise<void> {
         active-text="High contrast"
         @update:model-value="(on: string | number | boolean) => preferences.setContrast(Boolean(on))"
       />
+      <el-switch
+        :model-value="preferences.explained"
+        size="large"
+        active-text="Always tell how each step is done"
+        @update:model-value="(on: string | number | boolean) => preferences.setExplained(Boolean(on))"
+      />
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
       <el-button size="large" @click="leave">Sign out</el-button>
     </div>

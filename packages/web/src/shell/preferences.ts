@@ -27,6 +27,11 @@ export const usePreferences = defineStore('preferences', () => {
     document.documentElement.dataset['theme'] = theme.value;
     document.documentElement.dataset['contrast'] = contrast.value ? 'more' : 'usual';
   });
+  const explained = ref(deviceSettings.read('step-text') === 'always');
+  function setExplained(always: boolean): void {
+    explained.value = always;
+    deviceSettings.write('step-text', always ? 'always' : 'first');
+  }
   const key = (): string => `units ${session.me?.id ?? ''}`;
   watch(
     () => session.me?.id,
@@ -50,5 +55,16 @@ export const usePreferences = defineStore('preferences', () => {
     distanceUnit.value = distance;
     deviceSettings.write(key(), `${length} ${distance}`);
   }
-  return { theme, choice, contrast, lengthUnit, distanceUnit, setTheme, setContrast, setUnits };
+  return {
+    explained,
+    setExplained,
+    theme,
+    choice,
+    contrast,
+    lengthUnit,
+    distanceUnit,
+    setTheme,
+    setContrast,
+    setUnits,
+  };
 });

@@ -23,7 +23,7 @@ const skills = computed(() => SKILLS.filter((s) => props.row.skills[s] !== undef
     data-test="record"
     @close="emit('close')"
   >
-    <div class="row">
+    <div class="row top">
       <VerdictRing :verdict="row.verdict" :size="56" />
       <div>
         <VerdictRing v-if="row.state === 'signed'" class="figure" :verdict="row.verdict" :size="0" word />
@@ -42,7 +42,7 @@ const skills = computed(() => SKILLS.filter((s) => props.row.skills[s] !== undef
         :key="l.wavelengthNm"
         :label="`Loss at ${l.wavelengthNm} nm`"
       >
-        {{ lossText(l.lossDb) }}<span v-if="l.lossDb !== null" class="unit">dB</span>
+        {{ lossText(l.lossDb) }}<span v-if="l.lossDb !== null" class="unit"> dB</span>
       </el-descriptions-item>
     </el-descriptions>
     <RouterLink class="act next" :to="{ name: 'sheet', params: { classId, attemptId: row.attemptId } }"
@@ -52,6 +52,9 @@ const skills = computed(() => SKILLS.filter((s) => props.row.skills[s] !== undef
 </template>
 
 <style scoped>
+.top {
+  flex-wrap: nowrap;
+}
 .facts {
   margin: 16px 0;
 }

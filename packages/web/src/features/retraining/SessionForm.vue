@@ -56,6 +56,9 @@ function keep(): void {
   align-items: flex-end;
   padding: 12px 0;
 }
+.form :deep(.el-date-editor) {
+  --el-date-editor-width: 260px;
+}
 .grow {
   flex: 1;
   min-width: 200px;

@@ -253,6 +253,23 @@ function tap(): void {
 .failing {
   min-width: 78px;
 }
+/* A mouse needs no finger's width: more of the sheet is seen at once. */
+@media (hover: hover) and (pointer: fine) {
+  .row-of {
+    min-height: 40px;
+    padding-top: 1px;
+    padding-bottom: 1px;
+  }
+  .main {
+    min-height: 36px;
+  }
+  .label {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 0 10px;
+  }
+}
 @media (max-width: 800px) {
   .row-of:not(.check) {
     grid-template-columns: minmax(0, 1fr);

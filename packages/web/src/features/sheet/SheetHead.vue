@@ -37,8 +37,8 @@ const whenFull = (iso: string): string =>
 
 <template>
   <header class="head">
-    <div class="top">
-      <div>
+    <div class="line">
+      <div class="who">
         <h1>{{ attempt.traineeName }}</h1>
         <p class="soft">
           Piece <b>{{ attempt.pieceLabel }}</b>, started {{ when(attempt.startedAt)
@@ -46,15 +46,6 @@ const whenFull = (iso: string): string =>
             >, held back: the device said {{ whenFull(attempt.claimedStartedAt) }}</template
           >
         </p>
-        <div class="acts">
-          <slot name="acts" />
-          <AttemptFaces
-            v-if="classId && hasFace"
-            :class-id="classId"
-            :attempt-id="attempt.id"
-            :open="attempt.state === 'open'"
-          />
-        </div>
       </div>
       <div class="method">
         <RouterLink
@@ -63,30 +54,40 @@ const whenFull = (iso: string): string =>
           >{{ document.sheet.title }}</RouterLink
         >
         <span v-else>{{ document.sheet.title }}</span>
-        <div class="under">
-          <p class="soft small">
-            <template v-if="document.sheet.onLink"
-              >on <b>{{ document.sheet.onLink.label }}</b> · </template
-            >version {{ document.sheet.version }}{{ attempt.things.length > 0 ? ' · ' : '' }}
-            <template v-for="(thing, i) in attempt.things" :key="thing.id"
-              >{{ i > 0 ? ', ' : ''
-              }}<span :title="THING_WORDS[thing.kind]">{{ thing.label }}</span></template
-            >
+      </div>
+    </div>
+    <div class="line">
+      <div class="acts">
+        <slot name="acts" />
+        <AttemptFaces
+          v-if="classId && hasFace"
+          :class-id="classId"
+          :attempt-id="attempt.id"
+          :open="attempt.state === 'open'"
+        />
+      </div>
+      <div class="under">
+        <p class="soft small" :title="attempt.things.map((t) => t.label).join(', ')">
+          <template v-if="document.sheet.onLink"
+            >on <b>{{ document.sheet.onLink.label }}</b> · </template
+          >version {{ document.sheet.version }}{{ attempt.things.length > 0 ? ' · ' : '' }}
+          <template v-for="(thing, i) in attempt.things" :key="thing.id"
+            >{{ i > 0 ? ', ' : '' }}<span :title="THING_WORDS[thing.kind]">{{ thing.label }}</span></template
+          >
+        </p>
+        <details v-if="practice.length > 0" class="small practice" data-test="scored-by">
+          <summary>
+            Scored by
+            {{
+              otherwise.length === 0
+                ? 'the shipped choices'
+                : `${otherwise.length} of the class’s own choices`
+            }}
+          </summary>
+          <p v-for="s in practice" :key="s.question" :class="{ soft: s.shipped }">
+            {{ s.question }} <b>{{ s.answer }}</b>
           </p>
-          <details v-if="practice.length > 0" class="small practice" data-test="scored-by">
-            <summary>
-              Scored by
-              {{
-                otherwise.length === 0
-                  ? 'the shipped choices'
-                  : `${otherwise.length} of the class’s own choices`
-              }}
-            </summary>
-            <p v-for="s in practice" :key="s.question" :class="{ soft: s.shipped }">
-              {{ s.question }} <b>{{ s.answer }}</b>
-            </p>
-          </details>
-        </div>
+        </details>
       </div>
     </div>
     <slot />
@@ -103,9 +104,9 @@ const whenFull = (iso: string): string =>
 
 <style scoped>
 .head {
-  padding: 14px 20px 10px;
+  padding: 6px 20px 4px;
   display: grid;
-  gap: 8px;
+  gap: 4px;
   background: var(--sheet);
   position: sticky;
   top: 0;
@@ -113,13 +114,26 @@ const whenFull = (iso: string): string =>
   border-bottom: 1px solid var(--hair);
 }
 
-.top {
-  display: grid;
-  grid-template-columns: minmax(190px, auto) minmax(0, 1fr);
+.line {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
   gap: 4px 20px;
+}
+.who,
+.acts {
+  flex: none;
+  max-width: 100%;
+}
+.who {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 14px;
 }
 .method {
   text-align: right;
+  min-width: 0;
 }
 .acts {
   display: flex;
@@ -127,12 +141,30 @@ const whenFull = (iso: string): string =>
   align-items: center;
   gap: 10px;
 }
+.method a,
+.method span,
+.under p {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  max-width: 100%;
+}
+.under p {
+  flex: 0 1 auto;
+  min-width: 0;
+}
+.practice:not([open]) {
+  flex: none;
+}
 .under {
+  min-width: 0;
   display: flex;
-  flex-wrap: wrap;
   align-items: center;
   justify-content: flex-end;
   gap: 0 14px;
+}
+.under:has(.practice[open]) {
+  flex-wrap: wrap;
 }
 .practice[open] {
   flex-basis: 100%;
@@ -142,9 +174,8 @@ const whenFull = (iso: string): string =>
 }
 .method a {
   font-weight: 700;
-  display: inline-flex;
-  align-items: center;
-  min-height: 28px;
+  display: inline-block;
+  line-height: 28px;
 }
 .practice p {
   margin: 2px 0;
@@ -157,8 +188,8 @@ code {
   font-family: inherit;
 }
 @media (max-width: 800px) {
-  .top {
-    grid-template-columns: minmax(0, 1fr);
+  .line {
+    flex-wrap: wrap;
   }
   .under {
     justify-content: flex-start;

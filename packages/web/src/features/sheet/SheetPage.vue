@@ -14,7 +14,6 @@ import { computed, onMounted, onUnmounted, ref } from 'vue';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
 import { useSession } from '../../session/session.ts';
-import { useClassroom } from '../../classroom/use-classroom.ts';
 import BenchRail from './BenchRail.vue';
 import CriterionRow from './CriterionRow.vue';
 import HandCall from './HandCall.vue';
@@ -43,11 +42,12 @@ import { useGradedFace } from './use-graded-face.ts';
 import { useSheet } from './use-sheet.ts';
 import { type DialogName, useSheetCursor } from './use-sheet-cursor.ts';
 import { useSheetInstruments } from './use-sheet-instruments.ts';
+import { useNames } from './use-names.ts';
+import { useStepText } from './use-step-text.ts';
 
 const props = defineProps<{ classId: string; attemptId: string }>();
 const preferences = usePreferences();
 const session = useSession();
-const classroom = useClassroom();
 const sheet = useSheet(props.attemptId, props.classId);
 const dialog = ref<DialogName | null>(null);
 const railRef = ref<InstanceType<typeof BenchRail> | null>(null);
@@ -58,6 +58,7 @@ const cursor = useSheetCursor(sheet, {
 });
 const { current, byCriterion, entryOf } = cursor;
 
+const { folded } = useStepText(() => sheet.document.value?.attempt.traineeId);
 const locked = computed(() => sheet.signed.value || !sheet.mine.value);
 const steps = computed(() => sheet.sheet.value?.steps ?? []);
 const place = computed(() => ({
@@ -83,12 +84,7 @@ function keep(entry: Entry): void {
   const { kind, criterionId, part, value, voidReason, source } = entry;
   sheet.add({ kind, criterionId, part, value, voidReason, source });
 }
-const people = computed(() => {
-  const known = [...(classroom.detail?.instructors ?? []), ...(classroom.detail?.trainees ?? [])];
-  return new Map(known.map((p) => [p.id, p.name]));
-});
-const nameOf = (id: string): string =>
-  id === session.me?.id ? 'you' : (people.value.get(id) ?? 'someone of the class');
+const nameOf = useNames();
 
 function originFor({ criterion }: SheetCriterion) {
   const ids = sheet.outcomes.value.get(criterion.id)?.entryIds ?? [];
@@ -217,6 +213,7 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
           :number="i + 1"
           :outcome="sheet.outcome.value.steps[i]!"
           :current="current?.step === step"
+          :folded="folded"
         />
         <template v-for="item in byCriterion.get(step.id)" :key="item.criterion.id">
           <CriterionRow
@@ -353,6 +350,11 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
 .step {
   contain: layout style;
 }
+@media (hover: hover) and (pointer: fine) {
+  .work {
+    --tap: 36px;
+  }
+}
 .rail {
   contain: layout style paint;
   border-right: 1px solid var(--hair);
@@ -367,7 +369,6 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
 }
 .stop {
   min-width: 84px;
-  min-height: 44px;
   font-weight: 700;
 }
 .strip {

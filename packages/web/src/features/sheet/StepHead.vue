@@ -1,10 +1,20 @@
 <script setup lang="ts">
 import type { Step, StepOutcome } from '@clear-mark/core';
+import { computed, ref } from 'vue';
 import { SKILL_WORDS } from '@clear-mark/words';
 import StepDrawing from '../../shared/StepDrawing.vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 
-defineProps<{ step: Step; number: number; outcome: StepOutcome; current: boolean }>();
+const props = defineProps<{
+  step: Step;
+  number: number;
+  outcome: StepOutcome;
+  current: boolean;
+  /** How it is done is not told until somebody asks. */
+  folded: boolean;
+}>();
+const open = ref(false);
+const told = computed(() => !props.folded || open.value);
 </script>
 
 <template>
@@ -13,9 +23,19 @@ defineProps<{ step: Step; number: number; outcome: StepOutcome; current: boolean
     <div class="text">
       <h2 :id="`step-${step.id}`">
         {{ step.title }} <span class="soft small skill">{{ SKILL_WORDS[step.skill] }}</span>
+        <button
+          v-if="folded"
+          class="more small"
+          type="button"
+          :aria-expanded="open"
+          :aria-label="`How: ${step.title}`"
+          @click="open = !open"
+        >
+          {{ open ? 'Less' : 'How' }}
+        </button>
       </h2>
-      <p class="how">{{ step.how }}</p>
-      <StepDrawing v-if="step.drawing" :name="step.drawing" />
+      <p v-if="told" class="how">{{ step.how }}</p>
+      <StepDrawing v-if="told && step.drawing" :name="step.drawing" />
       <p v-for="(caution, i) in step.cautions ?? []" :key="i" class="caution">
         <b>{{ caution.stop ? 'Stop.' : 'Take care.' }}</b> {{ caution.text }}
       </p>
@@ -30,7 +50,7 @@ defineProps<{ step: Step; number: number; outcome: StepOutcome; current: boolean
   grid-template-columns: 34px minmax(0, 1fr) auto;
   gap: 8px;
   align-items: start;
-  padding: 18px 20px 8px 12px;
+  padding: 10px 20px 4px 12px;
   border-bottom: 1px solid var(--hair);
 }
 .number {
@@ -50,6 +70,28 @@ defineProps<{ step: Step; number: number; outcome: StepOutcome; current: boolean
 .skill {
   font-weight: 400;
   margin-left: 6px;
+}
+.more {
+  min-height: 24px;
+  min-width: 44px;
+  padding: 0 6px;
+  border: 0;
+  background: none;
+  color: var(--accent);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  cursor: pointer;
+}
+@media (hover: hover) and (pointer: fine) {
+  .step-head {
+    padding-top: 5px;
+    padding-bottom: 1px;
+  }
+}
+@media (pointer: coarse) {
+  .more {
+    min-height: var(--tap);
+  }
 }
 .caution {
   margin-top: 4px;
