@@ -24,15 +24,21 @@ test('from nothing: the lead’s account, a class, a bench, a piece, a result', 
   await expect(page.getByRole('heading', { level: 1, name: 'Pier crew 1' })).toBeVisible();
   await page.getByLabel('Names of new trainees, one a line').fill('Ysolde Brack\nTorvin Hale\n\n');
   await page.getByRole('button', { name: 'Add trainees' }).click();
-  await expect(page.locator('ol.names li')).toHaveText(['Torvin Hale', 'Ysolde Brack']);
-  await page.getByRole('button', { name: 'Use', exact: true }).first().click();
-  await expect(page.getByRole('button', { name: 'In use' })).toBeVisible();
+  await expect(page.locator('[data-test=trainees] tbody td:first-child')).toHaveText([
+    'Torvin Hale',
+    'Ysolde Brack',
+  ]);
+  await choose(page.getByLabel('Instructor to add'), 'Bela Okarin');
+  await page.getByRole('button', { name: 'Add instructor' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'Bela Okarin' })).toBeVisible();
+  await page.getByRole('button', { name: 'Do this' }).first().click();
   await page.getByLabel('Label', { exact: true }).fill('Bench A');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Bench A' })).toBeVisible();
-  await choose(page.getByLabel('Instructor to add'), 'Bela Okarin');
-  await page.getByRole('button', { name: 'Add instructor' }).click();
-  await expect(page.locator('ul.names')).toContainText('Bela Okarin');
+  // Of the steps to the first piece the methods are left.
+  await page.getByRole('button', { name: 'Do this' }).click();
+  await page.getByRole('switch', { name: /^Use / }).first().locator('xpath=..').click();
+  await expect(page.getByRole('button', { name: 'Do this' })).toHaveCount(0);
 
   await page.getByRole('link', { name: 'Insight' }).click();
   await expect(page.getByText('Nothing is signed yet')).toBeVisible();

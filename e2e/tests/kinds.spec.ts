@@ -133,6 +133,7 @@ test('schools: the class chooses, the sheet says by which it was scored', async 
   const detail = await api.classDetail();
   const before = await api.start(detail, 'mpo-trunk', 1);
   await page.getByRole('link', { name: 'Class', exact: true }).click();
+  await page.getByRole('tab', { name: 'Practice options' }).click();
   const panel = page.locator('[data-test=practice]');
   await choose(panel.getByLabel('Which trunk is in the class’s kit?'), 'Type B, reversed');
   await choose(panel.getByLabel('How many wavelengths?'), 'The shorter one only');

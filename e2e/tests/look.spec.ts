@@ -92,17 +92,21 @@ const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
       await expect(page.locator('[data-test=total]')).toBeVisible();
     },
   ],
-  [
-    'Class',
-    async (page) => {
-      await page.getByRole('link', { name: 'Class', exact: true }).click();
-      await expect(page.getByRole('heading', { name: 'Competence policy' })).toBeVisible();
-    },
-  ],
+  ...(['People', 'Equipment', 'Methods', 'Practice options', 'Competence policy'] as const).map(
+    (view): [string, (page: Page) => Promise<void>] => [
+      `Class, ${view}`,
+      async (page) => {
+        await page.getByRole('link', { name: 'Class', exact: true }).click();
+        await page.getByRole('tab', { name: view }).click();
+        await expect(page.locator('.el-tab-pane h2').first()).toBeVisible();
+      },
+    ],
+  ),
   [
     'Method',
     async (page) => {
       await page.getByRole('link', { name: 'Class', exact: true }).click();
+      await page.getByRole('tab', { name: 'Methods' }).click();
       await page
         .getByRole('link', { name: /Pre-polished LC/ })
         .first()

@@ -76,6 +76,7 @@ test('filters live in the address', async ({ page }) => {
 
 test('the policy says whom it would sign off and retrain while it is set', async ({ page }) => {
   await page.getByRole('link', { name: 'Class', exact: true }).click();
+  await page.getByRole('tab', { name: 'Competence policy' }).click();
   const foretold = page.locator('[data-test=operating]');
   const bad = foretold.locator('[data-rate="0.3"] td');
   await expect(bad.nth(1)).toHaveText('99 %');

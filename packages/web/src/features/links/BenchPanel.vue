@@ -62,8 +62,10 @@ const stateOf = (l: LiveInstrument): string =>
 <template>
   <p v-if="list.length === 0" class="notice">
     No instrument of this class is connected.
-    <RouterLink :to="{ name: 'setup', params: { classId } }">Enter its address in Class.</RouterLink> Typed
-    readings need none.
+    <RouterLink :to="{ name: 'setup', params: { classId }, query: { view: 'equipment' } }"
+      >Enter its address in Class.</RouterLink
+    >
+    Typed readings need none.
   </p>
   <ul class="instruments">
     <li v-for="l in list" :key="l.instrument.thingId" :class="l.state" :data-instrument="l.instrument.label">

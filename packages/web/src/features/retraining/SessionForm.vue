@@ -32,7 +32,7 @@ function keep(): void {
         v-model="startsAt"
         type="datetime"
         size="large"
-        format="ddd D MMM YYYY, HH:mm"
+        format="D MMM YYYY, HH:mm"
         :clearable="false"
         name="starts"
       />

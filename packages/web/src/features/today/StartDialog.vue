@@ -115,7 +115,9 @@ async function start(): Promise<void> {
   <el-dialog :model-value="true" :title="tile.traineeName" width="600" append-to-body @close="emit('close')">
     <p v-if="detail && methods.length === 0" class="notice">
       No method is in use in this class.
-      <RouterLink :to="{ name: 'setup', params: { classId } }">Choose one in Class.</RouterLink>
+      <RouterLink :to="{ name: 'setup', params: { classId }, query: { view: 'methods' } }"
+        >Choose one in Class.</RouterLink
+      >
     </p>
     <ChoiceField
       v-model="versionId"

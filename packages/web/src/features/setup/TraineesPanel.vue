@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import type { ClassDetail, Person } from '@clear-mark/contract';
+import { v7 } from 'uuid';
+import { computed, ref } from 'vue';
+import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
+import CommitField from '../../shared/CommitField.vue';
+import { namesIn } from './class-setup.model.ts';
+
+/** Who is in the class: trainees with their groups, instructors; a roster can be pasted. */
+const props = defineProps<{ detail: ClassDetail; people: readonly Person[] }>();
+const emit = defineEmits<{ changed: [] }>();
+const failure = ref<string | null>(null);
+const saving = ref(false);
+const names = ref('');
+const instructor = ref('');
+const params = computed(() => ({ id: props.detail.id }));
+const roster = computed(() => namesIn(names.value, props.detail.trainees));
+const otherInstructors = computed(() =>
+  props.people.filter((p) => p.role !== 'trainee' && !props.detail.instructors.some((i) => i.id === p.id)),
+);
+
+async function run(act: () => Promise<unknown>): Promise<void> {
+  failure.value = null;
+  saving.value = true;
+  try {
+    await act();
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+  saving.value = false;
+  emit('changed');
+}
+const addTrainees = (): Promise<void> =>
+  run(async () => {
+    for (const name of roster.value.fresh) {
+      const body = { role: 'trainee', personId: v7(), newPerson: { name } } as const;
+      await call(ROUTES.addMember, { params: params.value, body });
+    }
+    names.value = '';
+  });
+const addInstructor = (): Promise<void> =>
+  run(async () => {
+    const body = { role: 'instructor', personId: instructor.value, newPerson: null } as const;
+    await call(ROUTES.addMember, { params: params.value, body });
+    instructor.value = '';
+  });
+const setGroup = (traineeId: string, group: string): Promise<void> =>
+  run(() => call(ROUTES.setGroup, { params: { ...params.value, traineeId }, body: { group } }));
+</script>
+
+<template>
+  <section class="section two">
+    <div>
+      <h2>Trainees</h2>
+      <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+      <el-table
+        v-if="detail.trainees.length > 0"
+        :data="detail.trainees as ClassDetail['trainees']"
+        row-key="id"
+        data-test="trainees"
+      >
+        <el-table-column prop="name" label="Name" sortable min-width="180" />
+        <el-table-column prop="group" label="Group" sortable width="190">
+          <template #default="{ row }: { row: ClassDetail['trainees'][number] }">
+            <CommitField
+              :maxlength="30"
+              :value="row.group"
+              :label="`Group of ${row.name}`"
+              placeholder="no group"
+              @commit="setGroup(row.id, $event)"
+            />
+          </template>
+        </el-table-column>
+      </el-table>
+      <p v-else class="soft">Nobody yet. Type or paste names, one a line.</p>
+      <el-input
+        v-model="names"
+        class="roster"
+        type="textarea"
+        :rows="4"
+        aria-label="Names of new trainees, one a line"
+        placeholder="One name a line"
+      />
+      <p v-if="roster.known.length > 0" class="soft">Already here: {{ roster.known.join(', ') }}.</p>
+      <el-button
+        size="large"
+        :type="detail.trainees.length === 0 ? 'primary' : 'default'"
+        :disabled="roster.fresh.length === 0"
+        :loading="saving"
+        @click="addTrainees"
+      >
+        Add {{ roster.fresh.length > 1 ? `${roster.fresh.length} trainees` : 'trainees' }}
+      </el-button>
+    </div>
+    <div>
+      <h2>Instructors</h2>
+      <ul>
+        <li v-for="i in detail.instructors" :key="i.id">{{ i.name }}</li>
+      </ul>
+      <div v-if="otherInstructors.length > 0" class="row">
+        <ChoiceField
+          v-model="instructor"
+          bare
+          label="Instructor to add"
+          none="choose"
+          :options="otherInstructors.map((p) => ({ value: p.id, label: p.name }))"
+        />
+        <el-button size="large" :disabled="instructor === ''" @click="addInstructor">
+          Add instructor
+        </el-button>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  gap: 12px 40px;
+}
+.roster {
+  margin: 14px 0 8px;
+}
+ul {
+  padding-left: 24px;
+  margin: 8px 0 12px;
+}
+@media (max-width: 800px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
