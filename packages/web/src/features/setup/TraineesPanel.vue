@@ -90,7 +90,7 @@ const setGroup = (traineeId: string, group: string): Promise<void> =>
         :loading="saving"
         @click="addTrainees"
       >
-        Add {{ roster.fresh.length > 1 ? `${roster.fresh.length} trainees` : 'trainees' }}
+        Add trainees{{ roster.fresh.length > 1 ? ` (${roster.fresh.length})` : '' }}
       </el-button>
     </div>
     <div>
