@@ -11,7 +11,10 @@ const { found, failure } = useLoaded(
   () => props.filter,
   () => call(ROUTES.instructorsView, { params: { id: props.classId }, query: props.filter as never }),
 );
-type Kappa = InstructorsView['pairs'][number]['kappa'];
+type Pair = InstructorsView['pairs'][number];
+type Lenient = InstructorsView['leniency'][number];
+type Item = InstructorsView['items'][number];
+type Kappa = Pair['kappa'];
 const kappaWords = (k: Kappa): string =>
   k.kind === 'kappa' ? `${k.kappa.toFixed(2)} (${k.low.toFixed(2)} to ${k.high.toFixed(2)})` : 'not defined';
 function points(share: number): string {
@@ -28,38 +31,34 @@ function points(share: number): string {
       <p v-if="found.leniency.length === 0" class="soft">
         No two instructors signed work of the same trainee, skill and week, so they cannot be compared.
       </p>
-      <table v-else class="plain" data-test="leniency">
-        <thead>
-          <tr>
-            <th>Instructor</th>
-            <th>Passed of signed</th>
-            <th class="n">Expected</th>
-            <th class="n">More than expected</th>
-            <th>95 % interval</th>
-            <th></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="l in found.leniency" :key="l.id">
-            <td>{{ l.name }}</td>
-            <td>{{ rateWords(l.rate) }}</td>
-            <td class="n">{{ (100 * l.expected).toFixed(1) }} %</td>
-            <td class="n">
-              <b>{{ points(l.difference) }}</b> points
-            </td>
-            <td>{{ points(l.low) }} to {{ points(l.high) }}</td>
-            <td>
-              {{
-                l.differs
-                  ? l.difference > 0
-                    ? 'lenient beyond chance'
-                    : 'strict beyond chance'
-                  : 'as the others'
-              }}
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <el-table v-else :data="found.leniency" row-key="id" data-test="leniency">
+        <el-table-column prop="name" label="Instructor" sortable min-width="160" />
+        <el-table-column label="Passed of signed" min-width="240">
+          <template #default="{ row }: { row: Lenient }">{{ rateWords(row.rate) }}</template>
+        </el-table-column>
+        <el-table-column prop="expected" label="Expected" sortable align="right" width="130">
+          <template #default="{ row }: { row: Lenient }">{{ (100 * row.expected).toFixed(1) }} %</template>
+        </el-table-column>
+        <el-table-column prop="difference" label="More than expected" sortable align="right" width="200">
+          <template #default="{ row }: { row: Lenient }"
+            ><b>{{ points(row.difference) }}</b> points</template
+          >
+        </el-table-column>
+        <el-table-column label="95 % interval" min-width="140">
+          <template #default="{ row }: { row: Lenient }"
+            >{{ points(row.low) }} to {{ points(row.high) }}</template
+          >
+        </el-table-column>
+        <el-table-column label="What it tells" min-width="180">
+          <template #default="{ row }: { row: Lenient }">{{
+            row.differs
+              ? row.difference > 0
+                ? 'lenient beyond chance'
+                : 'strict beyond chance'
+              : 'as the others'
+          }}</template>
+        </el-table-column>
+      </el-table>
       <details>
         <summary>How this is counted</summary>
         <p class="soft">
@@ -75,68 +74,62 @@ function points(share: number): string {
         No piece was signed and no series called by two instructors yet. Two who call the same series of
         faces, or score the same piece, will be compared here.
       </p>
-      <table v-else class="plain" data-test="agreement">
-        <thead>
-          <tr>
-            <th>Two instructors</th>
-            <th>On</th>
-            <th class="n">both pass</th>
-            <th class="n">only the first</th>
-            <th class="n">only the second</th>
-            <th class="n">both fail</th>
-            <th>Kappa (Cohen 1960)</th>
-            <th>AC1 (Gwet 2008)</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="p in found.pairs" :key="p.first + p.second + p.what">
-            <td>{{ p.first }} and {{ p.second }}</td>
-            <td>{{ p.what === 'pieces' ? 'the same pieces' : 'the same series of faces' }}</td>
-            <td class="n">{{ p.table[0]![0] }}</td>
-            <td class="n">{{ p.table[0]![1] }}</td>
-            <td class="n">{{ p.table[1]![0] }}</td>
-            <td class="n">{{ p.table[1]![1] }}</td>
-            <td>{{ kappaWords(p.kappa) }}</td>
-            <td>{{ kappaWords(p.ac1) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <el-table v-else :data="found.pairs" data-test="agreement">
+        <el-table-column label="Two instructors" min-width="220">
+          <template #default="{ row }: { row: Pair }">{{ row.first }} and {{ row.second }}</template>
+        </el-table-column>
+        <el-table-column label="On" min-width="170">
+          <template #default="{ row }: { row: Pair }">{{
+            row.what === 'pieces' ? 'the same pieces' : 'the same series of faces'
+          }}</template>
+        </el-table-column>
+        <el-table-column prop="table[0][0]" label="both pass" align="right" width="110" />
+        <el-table-column prop="table[0][1]" label="only the first" align="right" width="130" />
+        <el-table-column prop="table[1][0]" label="only the second" align="right" width="150" />
+        <el-table-column prop="table[1][1]" label="both fail" align="right" width="100" />
+        <el-table-column label="Kappa (Cohen 1960)" min-width="180">
+          <template #default="{ row }: { row: Pair }">{{ kappaWords(row.kappa) }}</template>
+        </el-table-column>
+        <el-table-column label="AC1 (Gwet 2008)" min-width="180">
+          <template #default="{ row }: { row: Pair }">{{ kappaWords(row.ac1) }}</template>
+        </el-table-column>
+      </el-table>
     </section>
     <section class="section">
       <h2>Criteria that split instructors, or never fail</h2>
       <p v-if="found.items.length === 0" class="soft">
         No criterion splits the instructors beyond chance, and each has failed at least once.
       </p>
-      <table v-else class="plain" data-test="items">
-        <thead>
-          <tr>
-            <th>Criterion</th>
-            <th class="n">Failed of scored</th>
-            <th>What it tells</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="i in found.items" :key="i.criterionId">
-            <td>
-              {{ i.label }}<span class="small soft step">{{ i.stepTitle }}</span>
-            </td>
-            <td class="n">
-              <RouterLink
-                v-if="i.failed > 0"
-                :to="link({ criterion: i.criterionId, criterionLabel: i.label })"
-                >{{ i.failed }} of {{ i.n }}</RouterLink
-              ><template v-else>0 of {{ i.n }}</template>
-            </td>
-            <td v-if="i.splits">
-              Splits:
-              {{ i.splits.shares.map((s) => `${s.name} failed ${s.failed} of ${s.n}`).join(', ') }}
-            </td>
-            <td v-else>
-              Never failed; its true share is under {{ (100 * i.upper).toFixed(1) }} %. It tells nobody apart.
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <el-table v-else :data="found.items" row-key="criterionId" data-test="items">
+        <el-table-column prop="label" label="Criterion" sortable min-width="260">
+          <template #default="{ row }: { row: Item }"
+            >{{ row.label }}<span class="small soft step">{{ row.stepTitle }}</span></template
+          >
+        </el-table-column>
+        <el-table-column prop="failed" label="Failed of scored" sortable align="right" width="180">
+          <template #default="{ row }: { row: Item }">
+            <RouterLink
+              v-if="row.failed > 0"
+              :to="link({ criterion: row.criterionId, criterionLabel: row.label })"
+              >{{ row.failed }} of {{ row.n }}</RouterLink
+            ><template v-else>0 of {{ row.n }}</template>
+          </template>
+        </el-table-column>
+        <el-table-column label="What it tells" min-width="320">
+          <template #default="{ row }: { row: Item }">
+            <template v-if="row.splits"
+              >Splits:
+              {{
+                row.splits.shares.map((s) => `${s.name} failed ${s.failed} of ${s.n}`).join(', ')
+              }}</template
+            >
+            <template v-else
+              >Never failed; its true share is under {{ (100 * row.upper).toFixed(1) }} %. It tells nobody
+              apart.</template
+            >
+          </template>
+        </el-table-column>
+      </el-table>
     </section>
   </template>
 </template>

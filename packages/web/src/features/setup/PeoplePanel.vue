@@ -55,22 +55,15 @@ onMounted(() => void refresh());
     </form>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <p v-if="made" class="soft" role="status">{{ made }}</p>
-    <table class="plain">
-      <thead>
-        <tr>
-          <th>Name</th>
-          <th>Role</th>
-          <th>Sign-in name</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="p in people" :key="p.id">
-          <td>{{ p.name }}</td>
-          <td>{{ p.role }}</td>
-          <td class="soft">{{ p.login.startsWith('t-') ? 'no account' : p.login }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <el-table :data="people as Person[]" row-key="id">
+      <el-table-column prop="name" label="Name" sortable min-width="200" />
+      <el-table-column prop="role" label="Role" sortable width="140" />
+      <el-table-column prop="login" label="Sign-in name" sortable min-width="180">
+        <template #default="{ row }: { row: Person }">
+          <span class="soft">{{ row.login.startsWith('t-') ? 'no account' : row.login }}</span>
+        </template>
+      </el-table-column>
+    </el-table>
   </section>
 </template>
 

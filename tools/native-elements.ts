@@ -1,0 +1,97 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { ROOT } from './paths.ts';
+
+/** What Element Plus has a component of its own for. */
+export const NATIVE = ['select', 'textarea', 'input', 'table', 'button'] as const;
+export type NativeElement = (typeof NATIVE)[number];
+
+/** Where a control is our own, with the reason; folders end with a slash. Everything else stands on Element Plus. */
+export const OWN_CONTROLS: Readonly<Record<string, string>> = {
+  'features/sheet/': 'a criterion is scored in one tap or by typing at once, many of them on one sheet',
+  'shared/MapField.vue': 'the ports of a walk, tapped one after the other',
+  'features/today/BenchTile.vue': 'a bench is a tile that is tapped',
+  'features/records/RecordsTable.vue': 'a name in a line of the virtual table, made while it is scrolled',
+  'features/faces/KeptFaces.vue': 'a picture is a tile that is tapped',
+  'features/faces/CallsPanel.vue': 'pictures are picked as tiles, a series is a line that opens',
+  'features/faces/FeatureTable.vue': 'a line of the list lights its place in the picture',
+  'features/faces/GradePanel.vue': 'the picture of a file that is dropped, pasted or chosen',
+  'charts/ChartView.vue': 'the twin of a chart for those who cannot see it, written by the chart',
+};
+
+/** Tables of figures that do not stand on Element Plus yet; the list may only grow shorter. */
+export const TABLES_LEFT: readonly string[] = [
+  'features/faces/FaceVerdicts.vue',
+  'features/faces/RowVerdicts.vue',
+  'features/faces/TablesPanel.vue',
+  'features/insight/EvidencePage.vue',
+  'features/insight/FailureList.vue',
+  'features/insight/LossInTime.vue',
+  'features/insight/LossSamples.vue',
+  'features/insight/SkillRates.vue',
+  'features/insight/SplitTable.vue',
+  'features/insight/StandingTable.vue',
+  'features/insight/SuggestionList.vue',
+  'features/insight/WhatIfPanel.vue',
+  'features/links/BudgetTable.vue',
+  'features/links/CostsPanel.vue',
+  'features/links/LimitSection.vue',
+  'features/methods/MethodPage.vue',
+  'features/setup/PolicyOperating.vue',
+];
+
+export interface Found {
+  /** From `packages/web/src`, with forward slashes. */
+  readonly file: string;
+  readonly element: NativeElement;
+  readonly times: number;
+}
+
+const WEB = path.join(ROOT, 'packages/web/src');
+
+/** The native elements of a component's template, by name; comments and script do not count. */
+export function nativesOf(component: string): Map<NativeElement, number> {
+  const template = component
+    .replace(/<script[\s\S]*?<\/script>/g, '')
+    .replace(/<style[\s\S]*?<\/style>/g, '')
+    .replace(/<!--[\s\S]*?-->/g, '');
+  const found = new Map<NativeElement, number>();
+  for (const element of NATIVE) {
+    const times = template.match(new RegExp(`<${element}(?=[\\s>/])`, 'g'))?.length ?? 0;
+    if (times > 0) found.set(element, times);
+  }
+  return found;
+}
+
+/** Every component of the page with native elements, in the order of their files. */
+export const allNatives = (): Found[] =>
+  readdirSync(WEB, { recursive: true, encoding: 'utf8' })
+    .map((file) => file.replaceAll(path.sep, '/'))
+    .filter((file) => file.endsWith('.vue'))
+    .sort()
+    .flatMap((file) =>
+      [...nativesOf(readFileSync(path.join(WEB, file), 'utf8'))].map(([element, times]) => ({
+        file,
+        element,
+        times,
+      })),
+    );
+
+export const isOwnControl = (file: string): boolean =>
+  Object.keys(OWN_CONTROLS).some((own) => file === own || (own.endsWith('/') && file.startsWith(own)));
+
+/** Outside the listed own controls, and beyond the tables that are left. */
+export const strays = (found: readonly Found[]): Found[] =>
+  found.filter(
+    ({ file, element }) => !isOwnControl(file) && !(element === 'table' && TABLES_LEFT.includes(file)),
+  );
+
+if (process.argv[1] === import.meta.filename) {
+  const found = allNatives();
+  for (const element of NATIVE) {
+    const sum = (list: readonly Found[]): number =>
+      list.filter((f) => f.element === element).reduce((n, f) => n + f.times, 0);
+    const outside = found.filter((f) => !isOwnControl(f.file));
+    console.log(`${element}: ${sum(outside)} outside the own controls, ${sum(found) - sum(outside)} in them`);
+  }
+}
