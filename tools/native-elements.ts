@@ -25,19 +25,16 @@ export const TABLES_LEFT: readonly string[] = [
   'features/faces/RowVerdicts.vue',
   'features/faces/TablesPanel.vue',
   'features/insight/EvidencePage.vue',
-  'features/insight/FailureList.vue',
   'features/insight/LossInTime.vue',
   'features/insight/LossSamples.vue',
   'features/insight/SkillRates.vue',
   'features/insight/SplitTable.vue',
   'features/insight/StandingTable.vue',
-  'features/insight/SuggestionList.vue',
   'features/insight/WhatIfPanel.vue',
   'features/links/BudgetTable.vue',
   'features/links/CostsPanel.vue',
   'features/links/LimitSection.vue',
   'features/methods/MethodPage.vue',
-  'features/setup/PolicyOperating.vue',
 ];
 
 export interface Found {

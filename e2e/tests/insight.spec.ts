@@ -26,7 +26,7 @@ test.describe('the stories of the demo, found within three taps', () => {
     await expect(lines).not.toContainText(/Cleaver [124]/);
     await expect(lines).toContainText(/Fausto Merrigan, stripping/);
     await expect(page.locator('[data-split="Cleaver 3"] [data-skill=cleave]')).toContainText('worse');
-    const boot = page.locator('[data-failure=boot-on]');
+    const boot = page.locator('tr:has([data-failure=boot-on])');
     await expect(boot).toContainText(/Fausto Merrigan: \d+ of \d+/);
     const told = (await boot.getByRole('link', { name: /Fausto/ }).textContent())!;
     await boot.getByRole('link', { name: /Fausto/ }).click();
@@ -56,8 +56,9 @@ test.describe('the stories of the demo, found within three taps', () => {
     expect(count).toBeGreaterThan(2);
     await voids.click();
     await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${count} attempts`));
-    const started = await page.locator('tbody td.when').allTextContents();
-    expect(started).toHaveLength(count);
+    const days = page.locator('[data-test=records] .when');
+    await expect(days).toHaveCount(count);
+    const started = await days.allTextContents();
     expect(new Set(started.map((at) => /^\d+ \w+/.exec(at)![0])).size).toBe(1);
   });
 });

@@ -78,7 +78,7 @@ test('the policy says whom it would sign off and retrain while it is set', async
   await page.getByRole('link', { name: 'Class', exact: true }).click();
   await page.getByRole('tab', { name: 'Competence policy' }).click();
   const foretold = page.locator('[data-test=operating]');
-  const bad = foretold.locator('[data-rate="0.3"] td');
+  const bad = foretold.locator('tr:has([data-rate="0.3"]) td');
   await expect(bad.nth(1)).toHaveText('99 %');
   // Three in a row at 0.7: (0.7^-3 - 1) / 0.3 = 6.4.
   await expect(bad.nth(3)).toHaveText('6.4');

@@ -152,6 +152,18 @@ const Change = z.discriminatedUnion('change', [
     fiberClass: oneOf(FIBER_CLASSES),
     wavelengthsNm: Wavelengths,
     rules: LossRulesShape,
+    under: z
+      .record(
+        Id,
+        z.record(
+          Id,
+          z.strictObject({
+            wavelengthsNm: Wavelengths.optional(),
+            rules: LossRulesShape.partial().optional(),
+          }),
+        ),
+      )
+      .optional(),
   }),
 ]);
 const PracticeOption = z.strictObject({

@@ -115,6 +115,22 @@ describe('practice options', () => {
       }
     }
   });
+  it('what else a class chose reaches a termination on multimode as well, by its own table', () => {
+    const on50 = (choices: Record<string, string>) => find('epoxy-heat', { fiber: '50', ...choices }, 'loss');
+    // Each of two connectors at 0.75 dB, and 2 m at 3.0 dB/km; by the older table at 3.5.
+    expect(limitOf('epoxy-heat', { fiber: '50', 'loss-allowance': 'connectors' }, 850)).toBeCloseTo(1.506, 9);
+    expect(limitOf('epoxy-heat', { fiber: '50', 'fiber-coefficient': 'older' }, 850)).toBeCloseTo(0.757, 9);
+    expect(on50({ wavelengths: 'one' })).toMatchObject({ wavelengthsNm: [850] });
+    expect(on50({ wavelengths: 'long' })).toMatchObject({ wavelengthsNm: [1300] });
+    const cords = on50({ 'reference-cords': 'reference-grade' });
+    expect(cords?.kind === 'loss' && cords.rules.uncertainty.map((u) => u.name)).toContain(
+      'mating a reference-grade cord again',
+    );
+    expect(cords?.kind === 'loss' && cords.rules.referenceEndDb).toBeDefined();
+    // Two choices at once, whichever is named first.
+    const both = { wavelengths: 'one', 'reference-cords': 'reference-grade' };
+    expect(on50(both)).toMatchObject({ wavelengthsNm: [850], rules: { referenceEndDb: expect.anything() } });
+  });
   it('how a cleave is judged: shipped by the kind, and what a class may add or leave', () => {
     expect(find('lc-wedge', {}, 'cleave-angle')).toBeUndefined();
     expect(find('lc-wedge', { 'inspect-cleaves': 'scope' }, 'cleave-angle')).toMatchObject({

@@ -1,6 +1,7 @@
 import {
   coverageOf,
   type FiberClass,
+  type FiberUnderPractice,
   type LossCriterion,
   type MethodSheet,
   type PracticeChange,
@@ -81,6 +82,24 @@ function depth(sheet: MethodSheet): PracticeOption {
   };
 }
 
+/** A loss on another fiber, and what each choice of the trade makes of it there. */
+function onFiber(c: LossCriterion, fiberClass: FiberClass): PracticeChange {
+  const wavelengthsNm = wavelengthsOf(fiberClass);
+  const rules = lossRulesFor(fiberClass, 'single_cord');
+  const there: LossCriterion = { ...c, wavelengthsNm, rules, link: { ...c.link, fiberClass } };
+  const under: Record<string, Record<string, FiberUnderPractice>> = {};
+  for (const { id, options } of PRACTICE_OPTIONS) {
+    for (const option of options) {
+      const change = option.effect(nameOf(there), there);
+      if (change?.change === 'rules') (under[id] ??= {})[option.id] = { rules: change.rules };
+      if (change?.change === 'wavelengths') {
+        (under[id] ??= {})[option.id] = { wavelengthsNm: change.wavelengthsNm };
+      }
+    }
+  }
+  return { change: 'link_fiber', criterion: c.id, fiberClass, wavelengthsNm, rules, under };
+}
+
 /** The fiber that a connector is put on: what it may lose, and at which wavelengths. */
 function fiberOf(sheet: MethodSheet): PracticeOption {
   const losses = sheet.steps
@@ -91,13 +110,7 @@ function fiberOf(sheet: MethodSheet): PracticeOption {
       ? []
       : [
           { change: 'fiber_class', fiberClass },
-          ...losses.map((c): PracticeChange => ({
-            change: 'link_fiber',
-            criterion: c.id,
-            fiberClass,
-            wavelengthsNm: wavelengthsOf(fiberClass),
-            rules: lossRulesFor(fiberClass, 'single_cord'),
-          })),
+          ...losses.map((c) => onFiber(c, fiberClass)),
           ...sheet.steps
             .flatMap((s) => s.criteria)
             .filter((c) => nameOf(c) === 'finished')
@@ -165,7 +178,7 @@ export function withPractice(sheet: MethodSheet, look: Step | null = null): Meth
       changes: [...criteria.flatMap((c) => effect(nameOf(c), c) ?? []), ...(ofSheet?.(sheet) ?? [])],
     })),
   }));
-  // The fiber last: whatever else is chosen for a loss, it then has the wavelengths and the table of its fiber.
+  // The fiber last: it carries what the other choices make of a loss on it.
   const schools = [depth(sheet), cleaveJudged(sheet, look), ...ofTheTrade, fiberOf(sheet)].filter(
     (practice) => practice.options.some((o) => o.changes.length > 0),
   );

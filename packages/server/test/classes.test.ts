@@ -4,7 +4,7 @@ import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { migrate, openDatabase } from '../src/index.ts';
 import { MIGRATIONS } from '../src/migrations/index.ts';
-import { type Caller, freshDatabase, World } from './harness.ts';
+import { type Caller, freshDatabase, SHEET, World } from './harness.ts';
 
 let world: World;
 let lead: Person;
@@ -43,7 +43,7 @@ describe('a class', () => {
     expect(detail.trainees.map((t) => t.name)).toEqual(['Ada Brookmere']);
     expect(detail.instructors.map((t) => t.id)).toEqual([lead.id]);
     expect(detail.things.map((t) => t.label)).toEqual(['Bench 1']);
-    expect(detail.methods.filter((m) => m.inUse)).toMatchObject([{ versionId, version: 3 }]);
+    expect(detail.methods.filter((m) => m.inUse)).toMatchObject([{ versionId, version: SHEET.version }]);
     expect(detail.policy).toEqual(DEFAULT_POLICY);
   });
 

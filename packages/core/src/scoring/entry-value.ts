@@ -68,7 +68,7 @@ export function numberOf(value: EntryValue): Decimal | null {
 
 /**
  * Refuses a value that the criterion cannot take, before it is stored.
- * Errors: `value.wrong_kind`, `value.wrong_unit`, `value.not_a_number`, `value.negative`, `value.too_large`,
+ * Errors: `value.wrong_kind`, `value.worked_out`, `value.wrong_unit`, `value.not_a_number`, `value.negative`, `value.too_large`,
  * `value.bad_count`, `value.unknown_level`, `value.unknown_part`, `value.no_reference`, `map.*`, `time.*`.
  */
 export function checkValue(criterion: Criterion, part: string, value: EntryValue): void {

@@ -32,7 +32,7 @@ export function applyPractice(sheet: MethodSheet, choices: PracticeChoices): Met
     if (!option) {
       throw new DomainError('practice.unknown', { practice: practice.id, given: chosen[practice.id]! });
     }
-    return option.changes;
+    return option.changes.map((change) => underChoices(change, chosen));
   });
   const steps = sheet.steps
     .flatMap((step) => [step, ...addedAfter(step.id, changes)])
@@ -43,6 +43,20 @@ export function applyPractice(sheet: MethodSheet, choices: PracticeChoices): Met
   if (!made.has(sheet)) made.set(sheet, new Map());
   made.get(sheet)!.set(key, result);
   return result;
+}
+
+/** A change of the fiber with what the other choices make of it; any other change as it is. */
+function underChoices(change: PracticeChange, chosen: PracticeChoices): PracticeChange {
+  if (change.change !== 'link_fiber' || !change.under) return change;
+  return Object.entries(chosen).reduce((made, [practice, option]) => {
+    const more = change.under?.[practice]?.[option];
+    if (!more) return made;
+    return {
+      ...made,
+      wavelengthsNm: more.wavelengthsNm ?? made.wavelengthsNm,
+      rules: { ...made.rules, ...more.rules },
+    };
+  }, change);
 }
 
 /** The steps of a sheet and those that its options can add, each after the one that it follows. */

@@ -299,7 +299,15 @@ export type PracticeChange =
       readonly fiberClass: FiberClass;
       readonly wavelengthsNm: readonly number[];
       readonly rules: LossRules;
+      /** What the other choices of practice make of it on this fiber: by the practice's id, then the option's. */
+      readonly under?: Readonly<Record<string, Readonly<Record<string, FiberUnderPractice>>>>;
     };
+
+/** What an option of another practice changes on a loss that was put on another fiber. */
+export interface FiberUnderPractice {
+  readonly wavelengthsNm?: readonly number[];
+  readonly rules?: Partial<LossRules>;
+}
 
 export interface PracticeAlternative {
   readonly id: string;

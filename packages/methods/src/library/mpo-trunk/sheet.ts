@@ -10,7 +10,6 @@ function mpoTrunk(): MethodSheet {
   const c = criteriaOf('mpo-trunk');
   return method({
     name: 'mpo-trunk',
-    version: 4,
     title: 'MPO trunk: polarity walk and loss of each fiber',
     summary:
       'A 12-fiber multimode trunk of 31 m between two cassettes, walked port by port and read fiber by fiber. Four mated pairs lie between the cords: a duplex port and the multi-fiber connector at each end.',

@@ -12,6 +12,10 @@ const props = defineProps<{
   link: RecordsLink;
 }>();
 const lost = (id: string) => props.pieces.find((p) => p.criterionId === id);
+const piecesLost = (f: CriterionFailure): number => lost(f.criterionId)?.failedPieces ?? 0;
+interface Line {
+  row: CriterionFailure;
+}
 const SHOWN = 8;
 const wide = ref(false);
 /** Those that somebody fails beyond the others are always among the shown. */
@@ -25,52 +29,59 @@ const most = computed(() => Math.max(1, ...props.failures.map((f) => f.pointsLos
 
 <template>
   <p v-if="failures.length === 0" class="soft">Nothing failed yet.</p>
-  <table v-else class="plain">
-    <thead>
-      <tr>
-        <th>Criterion</th>
-        <th>Skill</th>
-        <th class="n">Failed</th>
-        <th class="n">Points lost</th>
-        <th class="bar" />
-        <th class="n lost">Pieces lost</th>
-        <th>What went wrong</th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="f in shown" :key="f.criterionId" :data-failure="f.criterionId.split('/').pop()">
-        <td>
-          {{ f.label }}<span v-if="f.critical" class="small soft"> critical</span>
-          <span class="small soft step">{{ f.stepTitle }}</span>
-        </td>
-        <td>{{ SKILL_WORDS[f.skill] }}</td>
-        <td class="n">
-          <RouterLink :to="link({ criterion: f.criterionId, criterionLabel: f.label })">{{
-            f.failed
-          }}</RouterLink>
-        </td>
-        <td class="n">{{ f.pointsLost }}</td>
-        <td class="bar"><span class="fill" :style="{ width: `${(100 * f.pointsLost) / most}%` }" /></td>
-        <td class="n">
-          {{ lost(f.criterionId)?.failedPieces ?? 0
-          }}<span v-if="(lost(f.criterionId)?.aloneIn ?? 0) > 0" class="small soft step"
-            >{{ lost(f.criterionId)!.aloneIn }} by it alone</span
-          >
-        </td>
-        <td class="small">
-          <RouterLink
-            v-for="w in who.filter((x) => x.criterionId === f.criterionId)"
-            :key="w.traineeId"
-            class="step"
-            :to="link({ criterion: f.criterionId, criterionLabel: f.label, trainee: w.traineeId })"
-            >{{ w.traineeName }}: {{ w.failed }} of {{ w.n }}, {{ (100 * w.expected).toFixed(0) }} %
-            expected</RouterLink
-          >
-          <span class="soft">{{ f.faults.map((x) => `${faultWords(x.code)} ${x.times}`).join(', ') }}</span>
-        </td>
-      </tr>
-    </tbody>
-  </table>
+  <el-table v-else :data="shown as CriterionFailure[]" row-key="criterionId">
+    <el-table-column prop="label" label="Criterion" sortable min-width="230">
+      <template #default="{ row: f }: Line">
+        <span :data-failure="f.criterionId.split('/').pop()">{{ f.label }}</span><span
+          v-if="f.critical"
+          class="small soft"
+        >
+          critical</span
+        >
+        <span class="small soft step">{{ f.stepTitle }}</span>
+      </template>
+    </el-table-column>
+    <el-table-column prop="skill" label="Skill" sortable width="130">
+      <template #default="{ row: f }: Line">{{ SKILL_WORDS[f.skill] }}</template>
+    </el-table-column>
+    <el-table-column prop="failed" label="Failed" sortable align="right" width="110">
+      <template #default="{ row: f }: Line">
+        <RouterLink :to="link({ criterion: f.criterionId, criterionLabel: f.label })">{{
+          f.failed
+        }}</RouterLink>
+      </template>
+    </el-table-column>
+    <el-table-column prop="pointsLost" label="Points lost" sortable width="200">
+      <template #default="{ row: f }: Line">
+        <span class="points">
+          <span class="fill" :style="{ width: `${(100 * f.pointsLost) / most}px` }" />{{ f.pointsLost }}
+        </span>
+      </template>
+    </el-table-column>
+    <el-table-column label="Pieces lost" align="right" width="140" sortable :sort-by="piecesLost">
+      <template #default="{ row: f }: Line">
+        {{ piecesLost(f)
+        }}<span v-if="(lost(f.criterionId)?.aloneIn ?? 0) > 0" class="small soft step"
+          >{{ lost(f.criterionId)!.aloneIn }} by it alone</span
+        >
+      </template>
+    </el-table-column>
+    <el-table-column label="What went wrong" min-width="280">
+      <template #default="{ row: f }: Line">
+        <RouterLink
+          v-for="w in who.filter((x) => x.criterionId === f.criterionId)"
+          :key="w.traineeId"
+          class="step small"
+          :to="link({ criterion: f.criterionId, criterionLabel: f.label, trainee: w.traineeId })"
+          >{{ w.traineeName }}: {{ w.failed }} of {{ w.n }}, {{ (100 * w.expected).toFixed(0) }} %
+          expected</RouterLink
+        >
+        <span class="soft small">{{
+          f.faults.map((x) => `${faultWords(x.code)} ${x.times}`).join(', ')
+        }}</span>
+      </template>
+    </el-table-column>
+  </el-table>
   <el-button v-if="failures.length > shown.length || wide" size="large" text @click="wide = !wide">
     {{ wide ? 'Show fewer' : `Show all ${failures.length}` }}
   </el-button>
@@ -80,11 +91,10 @@ const most = computed(() => Math.max(1, ...props.failures.map((f) => f.pointsLos
 .step {
   display: block;
 }
-.lost {
-  min-width: 112px;
-}
-.bar {
-  width: 150px;
+.points {
+  display: flex;
+  align-items: center;
+  gap: 8px;
 }
 .fill {
   display: block;

@@ -23,20 +23,13 @@ onMounted(async () => {
   <p v-else-if="counts?.length === 0" class="soft">
     No suggestion was charged or put away yet. Both happen on a sheet, under Likely causes.
   </p>
-  <table v-else-if="counts" class="plain">
-    <thead>
-      <tr>
-        <th>Suggested cause</th>
-        <th class="n">Charged</th>
-        <th class="n">Put away as wrong</th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="c in counts" :key="c.cause">
-        <td>{{ CAUSE_WORDS[c.cause as Cause] ?? c.cause }}</td>
-        <td class="n">{{ c.charged }}</td>
-        <td class="n">{{ c.dismissed }}</td>
-      </tr>
-    </tbody>
-  </table>
+  <el-table v-else-if="counts" :data="counts as SuggestionCount[]" row-key="cause">
+    <el-table-column prop="cause" label="Suggested cause" min-width="260">
+      <template #default="{ row }: { row: SuggestionCount }">{{
+        CAUSE_WORDS[row.cause as Cause] ?? row.cause
+      }}</template>
+    </el-table-column>
+    <el-table-column prop="charged" label="Charged" sortable align="right" width="140" />
+    <el-table-column prop="dismissed" label="Put away as wrong" sortable align="right" width="200" />
+  </el-table>
 </template>

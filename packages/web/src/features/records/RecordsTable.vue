@@ -29,7 +29,7 @@ const cells: Readonly<Record<string, (row: AttemptRow) => VNode | string>> = {
   verdict: (row) =>
     row.state === 'signed' ? h(VerdictRing, { verdict: row.verdict, word: true, size: 22 }) : 'open',
   method: (row) => row.methodTitle,
-  started: startedText,
+  started: (row) => h('span', { class: 'when' }, startedText(row)),
   loss: (row) =>
     h(
       'span',

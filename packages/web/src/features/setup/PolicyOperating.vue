@@ -54,6 +54,9 @@ const foretold = computed((): Foretold => {
   }
 });
 const rows = computed(() => (foretold.value.kind === 'rows' ? foretold.value.rows : null));
+interface Line {
+  row: PolicyOperating;
+}
 const chart = computed(() => (foretold.value.kind === 'rows' ? foretold.value.chart : null));
 const words = computed(() => (foretold.value.kind === 'refused' ? foretold.value.words : ''));
 const rowAt = (p: number): PolicyOperating => rows.value!.find((row) => row.p === p)!;
@@ -80,24 +83,24 @@ const percent = (share: number): string =>
           {{ n }} pieces
         </el-button>
       </div>
-      <table class="plain">
-        <thead>
-          <tr>
-            <th>who fails</th>
-            <th class="n">shown competent</th>
-            <th class="n">asked to retrain</th>
-            <th class="n">pieces until competent</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="row in rows" :key="row.p" :data-rate="row.p">
-            <td>{{ inAHundred(row.p) }}</td>
-            <td class="n">{{ percent(row.competent) }}</td>
-            <td class="n">{{ percent(row.retrain) }}</td>
-            <td class="n">{{ row.pieces === null ? 'never' : row.pieces.toFixed(1) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <el-table class="rates" :data="rows as PolicyOperating[]" row-key="p">
+        <el-table-column label="who fails" min-width="150">
+          <template #default="{ row }: Line">
+            <span :data-rate="row.p">{{ inAHundred(row.p) }}</span>
+          </template>
+        </el-table-column>
+        <el-table-column label="shown competent" align="right" width="160">
+          <template #default="{ row }: Line">{{ percent(row.competent) }}</template>
+        </el-table-column>
+        <el-table-column label="asked to retrain" align="right" width="160">
+          <template #default="{ row }: Line">{{ percent(row.retrain) }}</template>
+        </el-table-column>
+        <el-table-column label="pieces until competent" align="right" width="200">
+          <template #default="{ row }: Line">{{
+            row.pieces === null ? 'never' : row.pieces.toFixed(1)
+          }}</template>
+        </el-table-column>
+      </el-table>
       <p>
         False sign-off: who fails {{ inAHundred(policy.pBad) }} is shown competent within {{ pieces }} pieces
         with a chance of <strong>{{ percent(rowAt(policy.pBad).competent) }}</strong>. Needless retraining:
@@ -122,7 +125,7 @@ const percent = (share: number): string =>
   margin-top: 18px;
   max-width: 760px;
 }
-.operating table {
+.operating .rates {
   margin: 10px 0;
 }
 </style>

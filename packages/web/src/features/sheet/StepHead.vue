@@ -49,7 +49,7 @@ const told = computed(() => !props.folded || open.value);
   display: grid;
   grid-template-columns: 34px minmax(0, 1fr) auto;
   gap: 8px;
-  align-items: start;
+  align-items: baseline;
   padding: 10px 20px 4px 12px;
   border-bottom: 1px solid var(--hair);
 }
@@ -62,6 +62,9 @@ const told = computed(() => !props.folded || open.value);
 }
 .current .number {
   color: var(--accent);
+}
+.step-head > :last-child {
+  align-self: start;
 }
 .how {
   color: var(--ink-soft);
