@@ -31,6 +31,8 @@ const props = defineProps<{
   /** Entries to choose between, or a trainee's to witness. */
   choice: { readonly act: 'keep' | 'seen'; readonly entries: readonly Entry[] } | null;
   nameOf: (personId: string) => string;
+  /** The label of any criterion of the sheet. */
+  labelOf: (criterionId: string) => string;
   /** Where its entries came from, where that is not plain. */
   origin?: Origin | null;
   /** An instrument that can walk the ports of a map. */
@@ -53,7 +55,7 @@ const limit = computed(() => limitWords(criterion.value, props.lengthUnit));
 const why = computed(() =>
   props.outcome.state === 'open' && props.outcome.reasons[0]?.code === 'open.not_scored'
     ? ''
-    : props.outcome.reasons.map((r) => reasonWords(r, () => criterion.value.label)).join('; '),
+    : props.outcome.reasons.map((r) => reasonWords(r, props.labelOf)).join('; '),
 );
 const stateWord = computed(() => {
   if (props.outcome.state === 'not_seen') return 'Not seen';

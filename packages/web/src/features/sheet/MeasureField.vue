@@ -73,7 +73,7 @@ const shown = computed<{ value: number; verdict: Verdict } | null>(() => {
   return state === 'scored' && value !== null ? { value, verdict } : null;
 });
 const left = computed(() =>
-  props.criterion.less !== undefined && shown.value
+  props.criterion.less !== undefined && shown.value && shown.value.value >= 0
     ? `${Math.round(shown.value.value * 1000) / 1000} ${UNIT_WORDS[props.criterion.unit]} left`
     : null,
 );

@@ -85,6 +85,8 @@ function keep(entry: Entry): void {
   sheet.add({ kind, criterionId, part, value, voidReason, source });
 }
 const nameOf = useNames();
+const labelOf = (id: string): string =>
+  sheet.criteria.value.find((c) => c.criterion.id === id)?.criterion.label ?? id;
 
 function originFor({ criterion }: SheetCriterion) {
   const ids = sheet.outcomes.value.get(criterion.id)?.entryIds ?? [];
@@ -229,6 +231,7 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
             :offset-ms="sheet.offsetMs.value"
             :choice="choiceOf(item)"
             :name-of="nameOf"
+            :label-of="labelOf"
             :origin="originFor(item)"
             :port-light="item.criterion.kind === 'map' ? bench.portLight.value : null"
             :graded="isEndFace(item.criterion) ? gradedFace.level.value : null"
