@@ -13,6 +13,7 @@ import { loadDemo } from '../load-demo.ts';
 import { ROOT, STATE } from '../paths.ts';
 import { CHROMIUM } from './browser.ts';
 import { sixtyCriteria } from './sixty-criteria.ts';
+import { choose } from './choose.ts';
 
 const BENCH_WEB = path.join(STATE, 'bench-web');
 
@@ -66,7 +67,7 @@ export async function openSheetPage(url: string, method: string): Promise<SheetP
   });
   const { page } = open;
   await page.locator('[data-trainee="Anouk Derrey"] button').click();
-  await page.getByLabel('Method').selectOption({ label: method });
+  await choose(page.getByRole('dialog').getByLabel('Method'), method);
   await page.getByRole('button', { name: 'Start the piece' }).click();
   await page.locator('.row-of').nth(59).waitFor();
   await page.locator('#bare button').waitFor();

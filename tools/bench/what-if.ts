@@ -17,6 +17,7 @@ import { ROOT, STATE } from '../paths.ts';
 import { copyAttempts } from './copy-attempts.ts';
 import { type Measured, medianOf } from './measured.ts';
 import { openDemoPage } from './sheet-page.ts';
+import { choose } from './choose.ts';
 
 const ATTEMPTS = 20_000;
 const ROUNDS = 3;
@@ -32,7 +33,7 @@ export async function benchWhatIf(url: string): Promise<Measured> {
     await page.getByRole('link', { name: 'Insight' }).click();
     await page.getByRole('tab', { name: 'What if' }).click();
     const setting = page.locator('[data-setting=B]');
-    await setting.getByLabel('Limit to move').selectOption({ value: LIMIT });
+    await choose(setting.getByLabel('Limit to move'), 'Loss read: insertion loss measured');
     await page.evaluate(() => {
       const seen: number[] = [];
       (window as never as { seen: number[] }).seen = seen;

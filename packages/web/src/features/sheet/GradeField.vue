@@ -33,7 +33,12 @@ const chosen = computed(() => (props.entry?.value?.kind === 'grade' ? props.entr
 </script>
 
 <template>
-  <div class="levels" role="group" :aria-label="criterion.label">
+  <div
+    class="levels"
+    :style="{ '--levels': criterion.levels.length }"
+    role="group"
+    :aria-label="criterion.label"
+  >
     <button
       v-for="(level, i) in criterion.levels"
       :key="level.id"
@@ -96,6 +101,12 @@ const chosen = computed(() => (props.entry?.value?.kind === 'grade' ? props.entr
   cursor: pointer;
   min-height: 104px;
   align-content: start;
+}
+/* As many columns as levels: nothing moves when a reason is asked for under them. */
+@media (min-width: 801px) {
+  .levels {
+    grid-template-columns: repeat(var(--levels), minmax(0, 1fr));
+  }
 }
 .level:hover {
   border-color: var(--ink);
