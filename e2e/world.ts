@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
-import { test as base, type Browser, expect, type Locator, type Page } from '@playwright/test';
+import { test as base, type Browser, expect, type Page } from '@playwright/test';
 import {
   migrate,
   openDatabase,
@@ -10,6 +10,7 @@ import {
   syncShippedMethods,
 } from '@clear-mark/server';
 import { loadDemoInOwnProcess } from '../tools/load-demo-process.ts';
+import { choose } from '../tools/bench/choose.ts';
 import { freePort } from '../tools/cluster.ts';
 import { ROOT } from '../tools/paths.ts';
 import pg from 'pg';
@@ -140,7 +141,7 @@ export const testAlone = test.extend<{ own: DemoServer }>({
 /** For tests of what the service worker keeps: the application itself, without a network. */
 export const testWithWorker = testAlone.extend({ serviceWorkers: 'allow' });
 
-export { expect };
+export { choose, expect };
 
 export async function enterDemo(
   page: Page,
@@ -178,15 +179,6 @@ export async function another(browser: Browser, own: DemoServer, as: RegExp): Pr
   const page = await (await browser.newContext()).newPage();
   await enterDemo(page, own, as);
   return page;
-}
-
-/** Chooses from a list as a person does: it is opened, and what is wanted is tapped. */
-export async function choose(list: Locator, option: string | RegExp): Promise<void> {
-  await list
-    .locator('xpath=ancestor-or-self::*[contains(concat(" ", @class, " "), " el-select ")][1]')
-    .click();
-  const options = list.page().getByRole('option', { name: option, exact: typeof option === 'string' });
-  await options.filter({ visible: true }).click();
 }
 
 const personMenu = (page: Page) => page.getByRole('button', { name: /settings and sign out/ });

@@ -3,6 +3,7 @@ import {
   type Band,
   type CallCriterion,
   type Criterion,
+  isWorkedOut,
   type LossCriterion,
   type MapCriterion,
   partKey,
@@ -81,9 +82,7 @@ export function checkValue(criterion: Criterion, part: string, value: EntryValue
   if (value.kind !== criterion.kind && !(value.kind === 'measure' && criterion.kind === 'readings')) {
     throw new DomainError('value.wrong_kind', { ...at, given: value.kind, wanted: criterion.kind });
   }
-  if (criterion.kind === 'measure' && criterion.rangeOf !== undefined) {
-    throw new DomainError('value.worked_out', at);
-  }
+  if (isWorkedOut(criterion)) throw new DomainError('value.worked_out', at);
   checkPart(criterion, part);
   switch (value.kind) {
     case 'check':

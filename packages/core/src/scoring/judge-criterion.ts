@@ -1,4 +1,4 @@
-import type { GradeCriterion } from '../sheet/index.ts';
+import { type GradeCriterion, isWorkedOut } from '../sheet/index.ts';
 import { decimalToNumber } from '../units/index.ts';
 import type { CompiledCriterion } from './compile-sheet.ts';
 import { numberOf } from './entry-value.ts';
@@ -81,7 +81,7 @@ function judgeOne(
   const heads = standing(slot, criterion.acceptsTrainee ?? false);
   const entry = heads[0];
   // What was typed before it was worked out stands for nothing.
-  if (criterion.kind === 'measure' && criterion.rangeOf !== undefined && entry?.kind !== 'not_seen') {
+  if (isWorkedOut(criterion) && entry?.kind !== 'not_seen') {
     return judgeRange(criterion, compiled.band!, about);
   }
   if (!entry) return openJudgement(slot);

@@ -79,7 +79,9 @@ export interface MeasureCriterion extends CriterionBase {
   readonly uncertainty?: StatedUncertainty;
 }
 /** Whether a value follows from other entries of the sheet, so that nobody types it. */
-export const isWorkedOut = (criterion: Criterion): boolean =>
+export const isWorkedOut = (
+  criterion: Criterion,
+): criterion is MeasureCriterion & { readonly rangeOf: string } =>
   criterion.kind === 'measure' && criterion.rangeOf !== undefined;
 
 export interface CountCriterion extends CriterionBase {

@@ -1,33 +1,19 @@
 <script setup lang="ts">
 import type { ClassDetail, ResultFilter } from '@clear-mark/contract';
 import { computed } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
 import DayRange from '../../shared/DayRange.vue';
+import { useResultFilter } from '../../shared/use-result-filter.ts';
 
 /** What the results are narrowed to; every choice lives in the address. */
 const props = defineProps<{ filter: ResultFilter; detail: ClassDetail | null }>();
-const route = useRoute();
-const router = useRouter();
 const classroom = useClassroom();
+const { trainees, equipment, course, methodsOf, set } = useResultFilter(() => props.detail);
 const groups = computed(() =>
   [...new Set(props.detail?.trainees.map((t) => t.group).filter((g) => g !== '') ?? [])].sort(),
 );
-const methods = computed(() => {
-  const byId = new Map(props.detail?.methods.filter((m) => m.inUse).map((m) => [m.methodId, m.title]));
-  return [...byId].map(([value, label]) => ({ value, label }));
-});
-const course = computed(() =>
-  props.detail ? { from: props.detail.startsOn, to: props.detail.endsOn } : null,
-);
-
-/** An empty choice leaves the address. */
-function set(choices: Readonly<Record<string, string>>): void {
-  const query = { ...route.query, ...choices };
-  for (const [name, value] of Object.entries(choices)) if (value === '') delete query[name];
-  void router.replace({ query });
-}
+const methods = computed(() => methodsOf((props.detail?.methods ?? []).filter((m) => m.inUse)));
 </script>
 
 <template>
@@ -36,7 +22,7 @@ function set(choices: Readonly<Record<string, string>>): void {
       label="Trainee"
       none="all"
       :model-value="filter.trainee ?? ''"
-      :options="(detail?.trainees ?? []).map((t) => ({ value: t.id, label: t.name }))"
+      :options="trainees"
       @change="(trainee) => set({ trainee })"
     />
     <ChoiceField
@@ -58,7 +44,7 @@ function set(choices: Readonly<Record<string, string>>): void {
       label="Equipment"
       none="any"
       :model-value="filter.thing ?? ''"
-      :options="(detail?.things ?? []).map((t) => ({ value: t.id, label: t.label }))"
+      :options="equipment"
       @change="(thing) => set({ thing })"
     />
     <DayRange

@@ -4,16 +4,15 @@ import type { AttemptListFilter, ClassDetail } from '@clear-mark/contract';
 import { SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 import { useDebounceFn } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
 import DayRange from '../../shared/DayRange.vue';
+import { useResultFilter } from '../../shared/use-result-filter.ts';
 
 /** What the records are narrowed to; every choice lives in the address. */
 const props = defineProps<{ filter: AttemptListFilter; detail: ClassDetail | null }>();
-const route = useRoute();
-const router = useRouter();
 const classroom = useClassroom();
+const { trainees, equipment, course, methodsOf, set } = useResultFilter(() => props.detail);
 const WAIT_MS = 300;
 /** Choices beyond the search stay folded until one of them is made. */
 const BEYOND = ['method', 'verdict', 'skill', 'thing', 'instructor', 'from', 'to'] as const;
@@ -28,25 +27,12 @@ watch(
 );
 const search = useDebounceFn(() => set({ search: text.value.trim() }), WAIT_MS);
 
-/** An empty choice leaves the address; the list begins again. */
-function set(choices: Readonly<Record<string, string>>): void {
-  const query = { ...route.query, ...choices };
-  delete query['skip'];
-  for (const [name, value] of Object.entries(choices)) if (value === '') delete query[name];
-  void router.replace({ query });
-}
-const methods = computed(() => {
-  const byId = new Map(props.detail?.methods.map((m) => [m.methodId, m.title]));
-  return [...byId].map(([value, label]) => ({ value, label }));
-});
+const methods = computed(() => methodsOf(props.detail?.methods ?? []));
 const RESULTS = [
   { value: 'passed', label: 'passed' },
   { value: 'failed', label: 'failed' },
   ...VERDICTS.map((v) => ({ value: v as string, label: VERDICT_WORDS[v].toLowerCase() })),
 ];
-const course = computed(() =>
-  props.detail ? { from: props.detail.startsOn, to: props.detail.endsOn } : null,
-);
 </script>
 
 <template>
@@ -66,7 +52,7 @@ const course = computed(() =>
       label="Trainee"
       none="all"
       :model-value="filter.trainee ?? ''"
-      :options="(detail?.trainees ?? []).map((t) => ({ value: t.id, label: t.name }))"
+      :options="trainees"
       @change="(trainee) => set({ trainee })"
     />
     <ChoiceField
@@ -99,7 +85,7 @@ const course = computed(() =>
       label="Equipment"
       none="any"
       :model-value="filter.thing ?? ''"
-      :options="(detail?.things ?? []).map((t) => ({ value: t.id, label: t.label }))"
+      :options="equipment"
       @change="(thing) => set({ thing })"
     />
     <ChoiceField
