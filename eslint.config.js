@@ -85,6 +85,31 @@ export default tseslint.config(
     },
   },
   {
+    // Listeners and clocks of a view end with it. What lasts as long as the page stands in the files left out here.
+    files: ['packages/web/src/**/*.{ts,vue}'],
+    ignores: [
+      'packages/web/src/**/*.test.ts',
+      'packages/web/src/{api,classroom,instruments,storage}/**',
+      'packages/web/src/shell/{timers,update}.ts',
+      'packages/web/src/service-worker.ts',
+      'packages/web/src/features/faces/{use-stand-in.ts,CameraPanel.vue}',
+    ],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...WRITTEN_OUT,
+        {
+          selector: 'CallExpression[callee.property.name="addEventListener"]',
+          message: 'useEventListener ends with the view',
+        },
+        {
+          selector: 'CallExpression[callee.name="setInterval"]',
+          message: 'useIntervalFn ends with the view',
+        },
+      ],
+    },
+  },
+  {
     // No clock, no randomness but a seed handed in.
     files: pure,
     ignores: ['**/*.test.ts'],

@@ -3,6 +3,9 @@ import Components from 'unplugin-vue-components/vite';
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
 import { defineConfig } from 'vitest/config';
 
+/** Only what hangs ends here: no test is timed, and a machine may be ten times slower than another. */
+const HANGS_MS = 180_000;
+
 export default defineConfig({
   test: {
     projects: [
@@ -13,7 +16,7 @@ export default defineConfig({
             'packages/{core,contract,words,methods,sim,standins,demo}/src/**/*.test.ts',
             'tools/**/*.test.ts',
           ],
-          testTimeout: 20_000,
+          testTimeout: HANGS_MS,
           // Nothing here changes what a module holds, so files share what they import: a fifth of the time.
           pool: 'threads',
           isolate: false,
@@ -29,7 +32,7 @@ export default defineConfig({
         test: {
           name: 'web',
           include: ['packages/web/src/**/*.test.ts'],
-          testTimeout: 20_000,
+          testTimeout: HANGS_MS,
           // Each file mounts what it looks at and leaves nothing behind: half of the time.
           isolate: false,
           maxWorkers: 2,
@@ -41,8 +44,8 @@ export default defineConfig({
           name: 'server',
           include: ['packages/server/**/*.test.ts'],
           globalSetup: ['packages/server/test/global-setup.ts'],
-          testTimeout: 30_000,
-          hookTimeout: 60_000,
+          testTimeout: HANGS_MS,
+          hookTimeout: HANGS_MS,
           maxWorkers: 2,
           // Each file has a database and a server of its own.
           isolate: false,

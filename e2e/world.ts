@@ -105,7 +105,7 @@ export const test = base.extend<{ problems: string[] }, { demo: DemoServer; real
       await use(server);
       await server.close();
     },
-    { scope: 'worker', timeout: 120_000 },
+    { scope: 'worker', timeout: 300_000 },
   ],
   real: [
     // eslint-disable-next-line no-empty-pattern
@@ -114,7 +114,7 @@ export const test = base.extend<{ problems: string[] }, { demo: DemoServer; real
       await use(server);
       await server.close();
     },
-    { scope: 'worker', timeout: 60_000 },
+    { scope: 'worker', timeout: 300_000 },
   ],
   /** Errors of the page; a test that expects some empties the list. */
   problems: [
@@ -168,11 +168,11 @@ export const row = (page: Page, criterion: string) => page.locator(`[data-criter
 
 /** Waits until everything that was entered has reached the server. */
 export const saved = (page: Page) =>
-  expect(page.locator('[data-test=queue-state]')).toContainText('All saved', { timeout: 20_000 });
+  expect(page.locator('[data-test=queue-state]')).toContainText('All saved');
 
 /** Waits until a criterion shows a verdict. */
 export const verdict = (page: Page, name: string, wanted: string) =>
-  expect(row(page, name)).toHaveAttribute('data-verdict', wanted, { timeout: 8000 });
+  expect(row(page, name)).toHaveAttribute('data-verdict', wanted);
 
 /** A second device with somebody signed in. */
 export async function another(browser: Browser, own: DemoServer, as: RegExp): Promise<Page> {

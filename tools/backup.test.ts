@@ -49,7 +49,7 @@ beforeAll(async () => {
   backup = path.join(folder, 'school.backup');
   await oldSchool('old');
   await writeBackup(cluster.url('old'), backup);
-}, 60_000);
+});
 afterAll(async () => {
   await removeCluster(cluster);
   await rm(folder, { recursive: true });
@@ -86,7 +86,7 @@ describe('a backup', () => {
     expect(await countIn('of_one_moment', 'people')).toBe(manifest.counts['people']);
     await db('people').whereILike('login', 'p%-%').del();
     await db.destroy();
-  }, 60_000);
+  });
 });
 
 describe('a restore drill', () => {
@@ -102,7 +102,7 @@ describe('a restore drill', () => {
       { change: 'reread', value_dbm: '-5.1', note: 'kept from an earlier version' },
     ]);
     await db.destroy();
-  }, 60_000);
+  });
 
   it('of this schema, over data only when told; what was there lives on under another name', async () => {
     const file = path.join(folder, 'now.backup');
@@ -119,14 +119,14 @@ describe('a restore drill', () => {
       );
     expect(await names('restored')).toEqual(['Ivo Lindqvist', 'Maren Tolle']);
     expect(await names(before!)).toEqual(['Changed since', 'Changed since']);
-  }, 60_000);
+  });
 
   it('is refused while somebody works in the database, and nothing is left behind', async () => {
     await onDatabase(cluster.url('restored'), async () => {
       await expect(restore('restored', backup, true)).rejects.toThrow('is running');
     });
     expect((await databases()).filter((d) => d.includes('restoring'))).toEqual([]);
-  }, 60_000);
+  });
 
   it.each<[string, (file: string) => Promise<void>, RegExp]>([
     ['cut off', (file) => truncate(file, 50_000), /cut off/],
@@ -159,7 +159,7 @@ describe('a restore drill', () => {
     await writeBackup(cluster.url('bent'), file);
     await expect(restore('from_bent', file)).rejects.toThrow(/do not fit their chains.*record_changed/);
     expect(await databases()).not.toContain('from_bent');
-  }, 60_000);
+  });
 });
 
 describe('backups by themselves', () => {

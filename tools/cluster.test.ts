@@ -33,7 +33,7 @@ beforeAll(async () => {
   await start();
   await ensureDatabase(cluster, 'kept');
   await onIt((c) => c.query('create table scores as select generate_series(1, 100) as n'));
-}, 60_000);
+});
 afterAll(async () => {
   await cluster.stop();
   await rm(home, { recursive: true, force: true });
@@ -49,7 +49,7 @@ describe('data that are there', () => {
     await start();
     expect(await count()).toBe(100);
     await rm(path.join(home, 'password.away'));
-  }, 30_000);
+  });
 
   it('are never made anew when PG_VERSION or the whole folder is missing', async () => {
     await cluster.stop();
@@ -64,7 +64,7 @@ describe('data that are there', () => {
     await rename(path.join(home, '..', path.basename(home) + '-away'), path.join(home, 'data'));
     await start();
     expect(await count()).toBe(100);
-  }, 30_000);
+  });
 
   it('of something else are left alone', async () => {
     const other = await emptyHome();
@@ -84,7 +84,7 @@ describe('data that are there', () => {
     expect(existsSync(path.join(half, 'unfinished-1'))).toBe(false);
     await made.stop();
     await rm(half, { recursive: true });
-  }, 30_000);
+  });
 });
 
 describe('one folder, one database', () => {
@@ -108,7 +108,7 @@ describe('one folder, one database', () => {
     // A stale pid file is no matter of ours: PostgreSQL sees by itself that nobody is behind it.
     await start();
     expect(await count()).toBe(100);
-  }, 30_000);
+  });
 
   it('is held by the database itself as long as one of its processes lives, and no longer', async () => {
     const refused = await startCluster({ home }).then((second) => second.port);
@@ -141,7 +141,7 @@ describe('after a kill', () => {
     expect(processesIn(cluster.dataDir).length).toBeGreaterThan(3);
     await busy;
     await client.end().catch(() => undefined);
-  }, 30_000);
+  });
 });
 
 describe('where real data lie', () => {

@@ -4,7 +4,7 @@ import { chainsHold, faultRun, faultSchool } from './bench/faults.ts';
 let school: Awaited<ReturnType<typeof faultSchool>>;
 beforeAll(async () => {
   school = await faultSchool();
-}, 120_000);
+});
 afterAll(() => school.end(), 60_000);
 
 describe('a kill under load', () => {
@@ -20,5 +20,5 @@ describe('a kill under load', () => {
   );
   it('leaves every chain whole', async () => {
     expect(await chainsHold(school)).toBe(true);
-  }, 60_000);
+  });
 });

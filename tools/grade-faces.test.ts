@@ -53,7 +53,7 @@ beforeAll(async () => {
   await flat(7000, 7000, 90).toFile(path.join(folder, 'huge.png'));
   const out = path.join(folder, 'out');
   expect(await runGradeFaces([folder, '--criteria', 'sm-pc', '--out', out])).toBe(0);
-}, 120_000);
+});
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 const resultOf = (name: string): GradedFile =>
   JSON.parse(readFileSync(path.join(folder, 'out', `${name}.json`), 'utf8')) as GradedFile;

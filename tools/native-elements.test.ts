@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { allNatives, isOwnControl, nativesOf, OWN_CONTROLS, strays, TABLES_LEFT } from './native-elements.ts';
+import { allNatives, nativesOf, OWN_CONTROLS, strays } from './native-elements.ts';
 
 const found = allNatives();
 
@@ -9,21 +9,10 @@ describe('what the page stands on', () => {
 
   it('the list of own controls names nothing that is gone', () => {
     for (const own of Object.keys(OWN_CONTROLS)) {
-      if (own === 'features/records/RecordsTable.vue') continue; // Its button is made by a function.
       expect(
         found.some(({ file }) => file === own || file.startsWith(own)),
         own,
       ).toBe(true);
-    }
-  });
-
-  it('a table that stands on Element Plus by now leaves the list', () => {
-    for (const file of TABLES_LEFT) {
-      expect(
-        found.some((f) => f.file === file && f.element === 'table'),
-        file,
-      ).toBe(true);
-      expect(isOwnControl(file), file).toBe(false);
     }
   });
 

@@ -11,31 +11,12 @@ export const OWN_CONTROLS: Readonly<Record<string, string>> = {
   'features/sheet/': 'a criterion is scored in one tap or by typing at once, many of them on one sheet',
   'shared/MapField.vue': 'the ports of a walk, tapped one after the other',
   'features/today/BenchTile.vue': 'a bench is a tile that is tapped',
-  'features/records/RecordsTable.vue': 'a name in a line of the virtual table, made while it is scrolled',
   'features/faces/KeptFaces.vue': 'a picture is a tile that is tapped',
   'features/faces/CallsPanel.vue': 'pictures are picked as tiles, a series is a line that opens',
   'features/faces/FeatureTable.vue': 'a line of the list lights its place in the picture',
   'features/faces/GradePanel.vue': 'the picture of a file that is dropped, pasted or chosen',
   'charts/ChartView.vue': 'the twin of a chart for those who cannot see it, written by the chart',
 };
-
-/** Tables of figures that do not stand on Element Plus yet; the list may only grow shorter. */
-export const TABLES_LEFT: readonly string[] = [
-  'features/faces/FaceVerdicts.vue',
-  'features/faces/RowVerdicts.vue',
-  'features/faces/TablesPanel.vue',
-  'features/insight/EvidencePage.vue',
-  'features/insight/LossInTime.vue',
-  'features/insight/LossSamples.vue',
-  'features/insight/SkillRates.vue',
-  'features/insight/SplitTable.vue',
-  'features/insight/StandingTable.vue',
-  'features/insight/WhatIfPanel.vue',
-  'features/links/BudgetTable.vue',
-  'features/links/CostsPanel.vue',
-  'features/links/LimitSection.vue',
-  'features/methods/MethodPage.vue',
-];
 
 export interface Found {
   /** From `packages/web/src`, with forward slashes. */
@@ -77,11 +58,8 @@ export const allNatives = (): Found[] =>
 export const isOwnControl = (file: string): boolean =>
   Object.keys(OWN_CONTROLS).some((own) => file === own || (own.endsWith('/') && file.startsWith(own)));
 
-/** Outside the listed own controls, and beyond the tables that are left. */
-export const strays = (found: readonly Found[]): Found[] =>
-  found.filter(
-    ({ file, element }) => !isOwnControl(file) && !(element === 'table' && TABLES_LEFT.includes(file)),
-  );
+/** Outside the listed own controls. */
+export const strays = (found: readonly Found[]): Found[] => found.filter(({ file }) => !isOwnControl(file));
 
 if (process.argv[1] === import.meta.filename) {
   const found = allNatives();

@@ -4,12 +4,8 @@ import os from 'node:os';
 import path from 'node:path';
 import { ensureDatabase, removeCluster, startScratchCluster } from './cluster.ts';
 import { ROOT } from './paths.ts';
+import { type Count, countPlaywright, countVitest, LONGEST_FAILURE, slowest } from './test-reports.ts';
 import { buildWeb } from './web-build.ts';
-
-interface Count {
-  readonly passed: number;
-  readonly failed: number;
-}
 
 interface Ran {
   readonly code: number;
@@ -40,8 +36,9 @@ async function check(name: string, command: string, args: readonly string[]): Pr
   const { code, output } = await run(command, args);
   const seconds = ((Date.now() - started) / 1000).toFixed(0);
   say(`${code === 0 ? 'ok    ' : 'FAILED'} ${name} (${seconds} s)`);
-  if (code !== 0) say(output);
-  return code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
+  return code === 0
+    ? { passed: 1, failed: 0 }
+    : { passed: 0, failed: 1, failures: [`${name}\n${output.slice(0, LONGEST_FAILURE)}`] };
 }
 
 /** A test program that writes a JSON report; a crash without a report is one failure. */
@@ -59,66 +56,23 @@ async function suite(
   try {
     counted = count(JSON.parse(readFileSync(report, 'utf8')) as never);
   } catch {
-    counted = { passed: 0, failed: 1 };
+    counted = { passed: 0, failed: 1, failures: [`${name}: no report\n${output.slice(-LONGEST_FAILURE)}`] };
   }
   const slow = slowest(report);
   if (code !== 0 && counted.failed === 0) counted = { ...counted, failed: 1 };
+  if (counted.failed > 0 && !counted.failures?.length) {
+    counted = {
+      ...counted,
+      failures: [`${name}: failed outside of a test\n${output.slice(-LONGEST_FAILURE)}`],
+    };
+  }
   const seconds = ((Date.now() - started) / 1000).toFixed(0);
   say(
     `${counted.failed === 0 ? 'ok    ' : 'FAILED'} ${name}: ${counted.passed} passed, ${counted.failed} failed (${seconds} s)`,
   );
   for (const line of slow) say(line);
-  if (counted.failed > 0) say(output);
   return counted;
 }
-
-const SLOW_MS = 20_000;
-
-interface BrowserSuite {
-  readonly file?: string;
-  readonly suites?: readonly BrowserSuite[];
-  readonly specs?: readonly { title: string; tests: { results: { duration: number }[] }[] }[];
-}
-
-/** The tests of a browser report that took longest: where to look when the whole takes too long. */
-function slowest(report: string): string[] {
-  const found: { ms: number; line: string }[] = [];
-  const walk = (suite: BrowserSuite): void => {
-    for (const { title, tests } of suite.specs ?? []) {
-      const ms = tests.flatMap((t) => t.results).reduce((sum, r) => sum + r.duration, 0);
-      found.push({ ms, line: `  ${(ms / 1000).toFixed(0)} s: ${suite.file ?? ''}: ${title}` });
-    }
-    suite.suites?.forEach(walk);
-  };
-  try {
-    (JSON.parse(readFileSync(report, 'utf8')) as BrowserSuite).suites?.forEach(walk);
-  } catch {
-    return [];
-  }
-  return found
-    .filter((f) => f.ms > SLOW_MS)
-    .sort((a, b) => b.ms - a.ms)
-    .map((f) => f.line);
-}
-
-interface VitestReport {
-  readonly numPassedTests: number;
-  readonly numFailedTests: number;
-  readonly numFailedTestSuites: number;
-}
-interface PlaywrightReport {
-  readonly stats: { readonly expected: number; readonly unexpected: number; readonly flaky: number };
-  readonly errors: readonly unknown[];
-}
-
-const countVitest = (r: VitestReport): Count => ({
-  passed: r.numPassedTests,
-  failed: r.numFailedTests || (r.numFailedTestSuites > 0 ? 1 : 0),
-});
-const countPlaywright = (r: PlaywrightReport): Count => ({
-  passed: r.stats.expected,
-  failed: r.stats.unexpected + r.stats.flaky + r.errors.length,
-});
 
 function vitest(project: string, folder: string, environment: Record<string, string> = {}): Promise<Count> {
   const report = path.join(folder, `${project}.json`);
@@ -177,6 +131,7 @@ export async function runTests(args: readonly string[]): Promise<number> {
     ]);
     counts.push(...checked, ...tested);
     if (wanted('e2e')) counts.push(await endToEnd(folder, environment, args.slice(1)));
+    for (const words of counts.flatMap((c) => c.failures ?? [])) say(`\nWhat failed: ${words}`);
     const passed = counts.reduce((sum, c) => sum + c.passed, 0);
     const failed = counts.reduce((sum, c) => sum + c.failed, 0);
     say(`${passed} passed, ${failed} failed`);

@@ -89,7 +89,6 @@ test('a stop ends the piece for safety, is told on the board, and can be taken b
 });
 
 test('every connector fails in the browser on each of its decisive items', async ({ page, own }) => {
-  test.setTimeout(240_000);
   await enterDemo(page, own, /As the lead/);
   const api = new Api(page, own);
   const detail = await api.classDetail();

@@ -26,7 +26,6 @@ function actsFor(sheet: MethodSheet): { row: string; kind: string; texts: string
 }
 
 test('every shipped method is opened, scored to the end and passes', async ({ page, own: demo }) => {
-  test.setTimeout(300_000);
   await page.addInitScript(() => localStorage.setItem('loss-unit', 'dB'));
   await enterDemo(page, demo, /As the lead/);
   const api = new Api(page, demo);

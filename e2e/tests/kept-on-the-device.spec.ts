@@ -56,15 +56,42 @@ test('a device without room keeps what is entered in the page, says so, and can 
   await page.keyboard.press('Escape');
   await page.unroute('**/api/entries');
   await expect
-    .poll(
-      () =>
-        own
-          .db('entries')
-          .where({ attempt_id: sheet.split('/').pop() })
-          .pluck('id'),
-      { timeout: 20_000 },
+    .poll(() =>
+      own
+        .db('entries')
+        .where({ attempt_id: sheet.split('/').pop() })
+        .pluck('id'),
     )
     .toHaveLength(1);
+});
+
+test('a sheet that the device keeps is worked on by key while the server has not answered yet', async ({
+  page,
+  own,
+}) => {
+  await enterDemo(page, own);
+  const api = new Api(page, own);
+  await page.goto(await api.start(await api.classDetail(), 'bench-cleave', 6));
+  await expect(row(page, 'glasses')).toBeVisible();
+  let answer = (): void => undefined;
+  const held = new Promise<void>((done) => (answer = done));
+  await page.route('**/catch-up', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.reload();
+  await expect(row(page, 'glasses')).toBeVisible();
+  await page.keyboard.press('p');
+  await expect(row(page, 'glasses')).toHaveAttribute('data-verdict', 'pass');
+  const current = page.locator('.row-of.current');
+  const at = await current.getAttribute('data-criterion');
+  expect(at).not.toBe('glasses');
+  const answered = page.waitForResponse('**/catch-up');
+  answer();
+  await answered;
+  await saved(page);
+  // The answer moves nothing under the hand.
+  await expect(current).toHaveAttribute('data-criterion', at!);
 });
 
 /** Clicks and types a good piece on the sheet that is open. */

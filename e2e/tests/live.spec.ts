@@ -67,7 +67,7 @@ test('two results that do not know of each other: both are shown, one is chosen,
   await verdict(second, 'glasses', 'fail');
   await second.context().setOffline(false);
   const choice = row(page, 'glasses').locator('[data-test=keep]');
-  await expect(choice.getByRole('listitem')).toHaveCount(2, { timeout: 15_000 });
+  await expect(choice.getByRole('listitem')).toHaveCount(2);
   await expect(choice).toContainText('pass');
   await expect(choice).toContainText('fail');
   await expect(row(page, 'glasses')).toHaveAttribute('data-state', 'conflict');
@@ -95,7 +95,7 @@ test('a trainee starts at the own bench, calls, and what is theirs counts once i
   await expect(trainee.getByText('Instructor called')).toBeVisible();
 
   const tile = page.locator(`[data-trainee="${name}"]`);
-  await expect(tile).toContainText('Calls since', { timeout: 8000 });
+  await expect(tile).toContainText('Calls since');
   await tile.locator('button').first().click();
   await expect(page.getByText('Calls you')).toBeVisible();
   await page.getByRole('button', { name: 'I am here' }).click();
@@ -114,7 +114,7 @@ test('a timer started on one device runs, and is stopped, on the other', async (
   const second = await another(browser, own, /As the lead/);
   await row(page, 'insertion').getByRole('button', { name: 'Start' }).click();
   const strip = second.getByRole('region', { name: 'Running timers' });
-  await expect(strip).toContainText('Adhesive touched to bottomed', { timeout: 8000 });
+  await expect(strip).toContainText('Adhesive touched to bottomed');
   await strip.getByRole('link').first().click();
   await expect(row(second, 'insertion').getByRole('timer')).toBeVisible();
   await row(second, 'insertion').getByRole('button', { name: 'Stop' }).click();
@@ -158,7 +158,7 @@ test('a stream that is cut, or held back on its way: the device asks by itself',
   await expect(row(second, 'glasses')).toBeVisible();
   await page.goto(address);
   await row(page, 'glasses').locator('.main').click();
-  await expect(row(second, 'glasses')).toHaveAttribute('data-verdict', 'pass', { timeout: 12_000 });
+  await expect(row(second, 'glasses')).toHaveAttribute('data-verdict', 'pass');
   await second.context().close();
 });
 
@@ -231,7 +231,6 @@ test('ten seconds of a full class: two instructors at four acts a second, twelve
 testWithWorker(
   'a new version waits until it is asked for, and what was entered is still there',
   async ({ page }) => {
-    test.setTimeout(120_000);
     const files = mkdtempSync(path.join(os.tmpdir(), 'clear-mark-web-'));
     cpSync(webDir, files, { recursive: true });
     const server = await DemoServer.make('demo', files);
@@ -240,7 +239,6 @@ testWithWorker(
       await page.waitForFunction(
         async () => (await navigator.serviceWorker.ready).active?.state === 'activated',
         undefined,
-        { timeout: 30_000 },
       );
       const api = new Api(page, server);
       await page.goto(await api.start(await api.classDetail(), 'bench-cleave', 5));
@@ -255,9 +253,7 @@ testWithWorker(
       await expect(offer).toBeVisible();
       await page.evaluate(() => (document.documentElement.dataset['before'] = 'yes'));
       await offer.click();
-      await page.waitForFunction(() => !('before' in document.documentElement.dataset), undefined, {
-        timeout: 30_000,
-      });
+      await page.waitForFunction(() => !('before' in document.documentElement.dataset), undefined);
       await verdict(page, 'glasses', 'pass');
       await verdict(page, 'shards-ready', 'pass');
       await expect(offer).toHaveCount(0);

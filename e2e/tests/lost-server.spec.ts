@@ -17,7 +17,7 @@ test('entries made while the server is away arrive once, in order, after it is b
   await expect(page.getByRole('dialog')).toContainText('shards ready');
   await page.keyboard.press('Escape');
   await own.start();
-  await expect(page.locator('[data-test=queue-state]')).toHaveText(/All saved/, { timeout: 20_000 });
+  await expect(page.locator('[data-test=queue-state]')).toHaveText(/All saved/);
   const stored = await own.db('entries').where({ attempt_id: attempt }).orderBy('seq');
   expect(stored.map((e: { criterion_id: string }) => e.criterion_id.split('/').pop())).toEqual([
     'glasses',
@@ -39,7 +39,7 @@ testWithWorker('entries survive a reload that comes before the server is back', 
   await expect(row(page, 'jacket-edge')).toHaveAttribute('data-verdict', 'fail');
   await expect(page.locator('[data-test=queue-state]')).toHaveText(/2 kept here/);
   await page.unroute('**/api/entries');
-  await expect(page.locator('[data-test=queue-state]')).toHaveText(/All saved/, { timeout: 20_000 });
+  await expect(page.locator('[data-test=queue-state]')).toHaveText(/All saved/);
   expect(await own.db('entries').where({ attempt_id: attempt })).toHaveLength(2);
 });
 
@@ -66,7 +66,7 @@ test('a server restarted while an instructor scores loses nothing that it acknow
       await own.start();
     }
   }
-  await expect(page.locator('[data-test=queue-state]')).toHaveText(/All saved/, { timeout: 20_000 });
+  await expect(page.locator('[data-test=queue-state]')).toHaveText(/All saved/);
   const stored = await own.db('entries').where({ attempt_id: attempt }).orderBy('seq');
   expect(stored.map((e: { criterion_id: string }) => e.criterion_id.split('/').pop())).toEqual(names);
 });

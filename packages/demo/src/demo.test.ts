@@ -173,5 +173,5 @@ describe('the null seed', () => {
     }
     expect(FAMILY_LEVEL).toBe(0.05);
     expect(marked).toBeLessThanOrEqual(4);
-  }, 60_000);
+  });
 });

@@ -44,7 +44,7 @@ beforeAll(async () => {
     face,
     ...Object.values(classroom.things),
   ];
-}, 60_000);
+});
 afterAll(() => world.close());
 
 const shapeOf = (schema: z.ZodType): Shape =>

@@ -34,7 +34,7 @@ beforeAll(async () => {
   await world.db('class_members').insert({ class_id: classId, person_id: instructor.id, role: 'instructor' });
   teacher = await world.signedIn(instructor);
   results = (await api.get(at('/results'))).body;
-}, 120_000);
+});
 afterAll(() => world.close());
 
 const traineeOf = (name: string): string => results.standings.find((s) => s.traineeName === name)!.traineeId;
@@ -301,7 +301,7 @@ describe('what stands apart', () => {
     } finally {
       await other.close();
     }
-  }, 120_000);
+  });
 });
 
 describe('a trainee who changed class, a method that retired half-way', () => {

@@ -19,7 +19,7 @@ beforeAll(async () => {
   classId = (await world.db('classes').where({ name: SCENARIO.className }).pluck('id'))[0];
   const lead: Person = await world.person('lead');
   api = await world.signedIn(lead);
-}, 120_000);
+});
 afterAll(() => world.close());
 
 /** Further outcomes of a skill, laid out as signing does. */

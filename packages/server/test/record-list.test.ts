@@ -15,7 +15,7 @@ beforeAll(async () => {
   const lead: Person = await world.person('lead');
   api = await world.signedIn(lead);
   all = (await list('')).total;
-}, 120_000);
+});
 afterAll(() => world.close());
 
 const list = async (query: string): Promise<AttemptList> =>

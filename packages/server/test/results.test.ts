@@ -19,7 +19,7 @@ beforeAll(async () => {
   const lead: Person = await world.person('lead');
   api = await world.signedIn(lead);
   results = (await api.get(`/classes/${classId}/results`)).body;
-}, 120_000);
+});
 afterAll(() => world.close());
 
 /** The samples of the method that most pieces were made by. */

@@ -13,7 +13,7 @@ beforeAll(async () => {
   world = await World.make(() => DEMO_NOW, await demoTemplate());
   classId = (await world.db('classes').whereNot({ name: SCENARIO.className }).pluck('id'))[0];
   api = await world.signedIn(await world.person('lead'));
-}, 120_000);
+});
 afterAll(() => world.close());
 
 interface Stored {

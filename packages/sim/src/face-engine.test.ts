@@ -140,7 +140,7 @@ describe('what else a picture shows', () => {
       expect(Math.hypot(f.centrePx[0] - x - 500 * i, f.centrePx[1] - y)).toBeLessThan(1);
       expect(f.face.ok && f.face.grade.zones.map((z) => z.zone)).toEqual(['A', 'B']);
     });
-  }, 60_000);
+  });
   it('a very fine picture gives the same sizes in its own pixels', () => {
     const face = randomFace(
       rngFrom(31),
@@ -153,7 +153,7 @@ describe('what else a picture shows', () => {
     expect(
       Math.hypot(found.centrePx[0] - face.scene.centre[0], found.centrePx[1] - face.scene.centre[1]),
     ).toBeLessThan(3);
-  }, 60_000);
+  });
 });
 
 describe('what is no face, or cannot be graded, is refused', () => {

@@ -100,7 +100,7 @@ describe('what is bent or has corners', () => {
     const features = found(painted(arc(70, 200, 330, [0, 40]), 3, -18));
     expect(features.map((f) => f.kind)).toEqual(['scratch']);
     expect(features[0]!.length).toBeGreaterThan(135);
-  }, 20_000);
+  });
   it('a triangle gets back what blur took off its corners, a disc gets nothing', () => {
     const r = 11;
     const corners = [90, 210, 330].map(

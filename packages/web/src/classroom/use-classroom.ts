@@ -51,6 +51,8 @@ export const useClassroom = defineStore('classroom', () => {
   let asking = false;
   let again = false;
   let afresh = false;
+  /** The question that is on its way asks for the class itself too. */
+  let wholly = false;
   let keeping: ReturnType<typeof setTimeout> | null = null;
   /** This class has been put on the device since it was opened. */
   let copied = false;
@@ -110,6 +112,8 @@ export const useClassroom = defineStore('classroom', () => {
       } while (again && classId.value === id);
       if (classId.value === id) again = false;
     } catch (error) {
+      // What was not answered is asked for as wholly the next time.
+      afresh ||= wholly;
       if (error instanceof Refusal) refusal.value = error;
       connection.value = 'away';
     } finally {
@@ -134,12 +138,18 @@ export const useClassroom = defineStore('classroom', () => {
 
   async function catchUp(id: string): Promise<void> {
     const all = afresh || tiles.value === null;
+    wholly = all;
     afresh = false;
     const known = knownOf(attempts.value, startedHere());
-    const reply = await call(ROUTES.catchUp, { params: { id }, body: { known, afresh: all } });
+    const askClass = (): Promise<ClassDetail> => call(ROUTES.classDetail, { params: { id } });
+    // Where the class is asked for in any case, both are asked at once.
+    const [reply, alongside] = await Promise.all([
+      call(ROUTES.catchUp, { params: { id }, body: { known, afresh: all } }),
+      all ? askClass() : null,
+    ]);
     if (classId.value !== id) return;
     if (all || detail.value === null || reply.tiles !== null) {
-      const said = await call(ROUTES.classDetail, { params: { id } });
+      const said = alongside ?? (await askClass());
       // Changed here while it was asked for: it is asked for again, and what came may be older than the change.
       if (!afresh || detail.value === null) detail.value = said;
     }
@@ -178,11 +188,14 @@ export const useClassroom = defineStore('classroom', () => {
     const before = attempts.value;
     const next = merge(before, reply.attempts, reply.closed, session.deviceId);
     if (reply.attempts.some((a) => next.get(a.id)?.incomplete)) again = true;
+    const opensNew = reply.attempts.some((a) => !before.has(a.id));
+    // What is open already shows what is newer at once.
+    if (!opensNew) attempts.value = next;
     // What can be opened from now on is on the device first: the network may be gone a second later.
-    if (!copied || reply.attempts.some((a) => !before.has(a.id))) await keepNow(next);
+    if (!copied || opensNew) await keepNow(next);
     else keepSoon();
     // Entries may have come by the stream while it was written.
-    if (next !== before) {
+    if (opensNew && next !== before) {
       attempts.value =
         attempts.value === before
           ? next

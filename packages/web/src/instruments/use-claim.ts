@@ -1,3 +1,4 @@
+import { useIntervalFn } from '@vueuse/core';
 import { onScopeDispose, ref } from 'vue';
 import { useInstruments } from './use-instruments.ts';
 
@@ -10,7 +11,8 @@ export function useClaim(attemptId: string) {
   const held = ref<string | null>(null);
   const words = ref<string | null>(null);
   const inUse = ref(false);
-  let renew: ReturnType<typeof setInterval> | null = null;
+  const renewing = useIntervalFn(() => void again(), RENEW_MS, { immediate: false });
+  let left = false;
 
   async function take(thingId: string, takeOver = false): Promise<boolean> {
     if (held.value !== null && held.value !== thingId) drop();
@@ -18,7 +20,9 @@ export function useClaim(attemptId: string) {
     words.value = reply.words;
     inUse.value = reply.inUse;
     held.value = reply.taken ? thingId : null;
-    renew ??= setInterval(() => void again(), RENEW_MS);
+    // The view may have been closed while it was asked for.
+    if (left) drop();
+    else renewing.resume();
     return reply.taken;
   }
   async function again(): Promise<void> {
@@ -27,9 +31,11 @@ export function useClaim(attemptId: string) {
   function drop(): void {
     if (held.value !== null) void instruments.release(held.value);
     held.value = null;
-    if (renew) clearInterval(renew);
-    renew = null;
+    renewing.pause();
   }
-  onScopeDispose(drop);
+  onScopeDispose(() => {
+    left = true;
+    drop();
+  });
   return { held, words, inUse, take, drop };
 }

@@ -1,4 +1,4 @@
-import { onMounted, onUnmounted } from 'vue';
+import { useEventListener } from '@vueuse/core';
 import { NO_SCAN, SCAN_PAUSE_MS, scanStep } from './scan.model.ts';
 
 /**
@@ -79,6 +79,5 @@ export function useScanner(scanned: (label: string) => boolean): void {
     field.dispatchEvent(new Event('input', { bubbles: true }));
   }
 
-  onMounted(() => window.addEventListener('keydown', onKey, { capture: true }));
-  onUnmounted(() => window.removeEventListener('keydown', onKey, { capture: true }));
+  useEventListener(window, 'keydown', onKey, { capture: true });
 }

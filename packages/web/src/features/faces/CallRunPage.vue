@@ -2,7 +2,8 @@
 import { type Call, FACE_FAULTS, type FaceFault } from '@clear-mark/core';
 import type { FinishedRun, OwnSeries } from '@clear-mark/contract';
 import { v7 } from 'uuid';
-import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
+import { useEventListener, useIntervalFn } from '@vueuse/core';
+import { computed, onMounted, ref, shallowRef } from 'vue';
 import { call, NoServer, callPictureUrl, ROUTES, wordsOf } from '../../api/client.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import CallsResultView from './CallsResultView.vue';
@@ -23,7 +24,6 @@ const loaded = ref(false);
 const busy = ref(false);
 const failure = ref<string | null>(null);
 const finished = shallowRef<FinishedRun | null>(null);
-let clock: ReturnType<typeof setInterval> | null = null;
 
 const left = computed(() => {
   const each = series.value?.secondsEach ?? null;
@@ -45,13 +45,9 @@ onMounted(async () => {
   } catch (error) {
     failure.value = wordsOf(error);
   }
-  clock = setInterval(tick, 250);
-  window.addEventListener('keydown', onKey);
 });
-onUnmounted(() => {
-  if (clock) clearInterval(clock);
-  window.removeEventListener('keydown', onKey);
-});
+useIntervalFn(tick, 250);
+useEventListener(window, 'keydown', onKey);
 
 async function begin(): Promise<void> {
   try {

@@ -17,6 +17,7 @@ const emit = defineEmits<{
   trainee: [said: Call | null];
   override: [verdict: { says: Call; reason: string } | null];
 }>();
+type Zone = ReviewedFace['grade']['zones'][number];
 const asking = ref(false);
 const reason = ref('');
 const other = computed((): Call => (props.reviewed.grade.verdict === 'pass' ? 'fail' : 'pass'));
@@ -83,15 +84,23 @@ const misfit = computed(() => {
     }}
   </p>
   <p v-if="misfit" class="notice">{{ misfit }}</p>
-  <table class="plain zones">
-    <tbody>
-      <tr v-for="(z, i) in reviewed.grade.zones" :key="z.zone" :data-zone="z.zone">
-        <th scope="row">{{ z.zone }}</th>
-        <td><VerdictRing :verdict="z.verdict" :size="22" word /></td>
-        <td>{{ zoneWords(i) }}</td>
-      </tr>
-    </tbody>
-  </table>
+  <el-table :data="[...reviewed.grade.zones]" row-key="zone" :show-header="false" class="zones">
+    <el-table-column width="42">
+      <template #default="{ row: z }: { row: Zone }"
+        ><b class="zone">{{ z.zone }}</b></template
+      >
+    </el-table-column>
+    <el-table-column width="120">
+      <template #default="{ row: z }: { row: Zone }"
+        ><VerdictRing :verdict="z.verdict" :size="22" word
+      /></template>
+    </el-table-column>
+    <el-table-column>
+      <template #default="{ row: z, $index: i }: { row: Zone; $index: number }"
+        ><span :data-zone="z.zone">{{ zoneWords(i) }}</span></template
+      >
+    </el-table-column>
+  </el-table>
   <p v-if="override" class="row">
     <span
       >You decided <b>{{ override.says }}</b>: {{ override.reason }}</span
@@ -135,17 +144,8 @@ const misfit = computed(() => {
 .said .el-button {
   padding: 0 10px;
 }
-.zones th {
-  width: 28px;
+.zones .zone {
   font-size: 1.125rem;
-  text-align: left;
-  vertical-align: middle;
-  color: var(--ink);
-  font-weight: 700;
-  border-bottom-color: var(--hair);
-}
-.zones td:nth-child(2) {
-  white-space: nowrap;
 }
 .over {
   margin-left: -14px;

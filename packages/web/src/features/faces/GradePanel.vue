@@ -8,7 +8,8 @@ import {
 } from '@clear-mark/core';
 import type { FaceDocument, FaceRow } from '@clear-mark/contract';
 import { FACE_REFUSAL_WORDS, sourceWords } from '@clear-mark/words';
-import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
+import { useEventListener } from '@vueuse/core';
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { call, fetchPicture, pictureUrl, ROUTES, wordsOf } from '../../api/client.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
@@ -105,13 +106,12 @@ watch([tableId, shows], () => {
 });
 const onPaste = (event: ClipboardEvent): void => fromFiles(event.clipboardData?.files, 'clipboard');
 onMounted(() => {
-  window.addEventListener('paste', onPaste);
   void classroom.open(props.classId);
   void list();
   const asked = route.query['face'];
   if (typeof asked === 'string') void open(asked);
 });
-onUnmounted(() => window.removeEventListener('paste', onPaste));
+useEventListener(window, 'paste', onPaste);
 
 async function list(): Promise<void> {
   try {

@@ -21,18 +21,24 @@ const wordsOf = (face: RowFiber['face']): string => {
     <VerdictRing v-if="row.verdict" :verdict="row.verdict" :size="34" word data-test="row-verdict" />
     <span v-else>not wholly graded</span>
   </div>
-  <table class="plain">
-    <tbody>
-      <tr v-for="f in row.fibers" :key="f.fiber" :data-fiber="f.fiber">
-        <th scope="row">{{ f.fiber }}</th>
-        <td>
-          <VerdictRing v-if="f.face.ok" :verdict="f.face.grade.verdict" :size="22" word />
-          <span v-else class="soft">not graded</span>
-        </td>
-        <td>{{ wordsOf(f.face) }}</td>
-      </tr>
-    </tbody>
-  </table>
+  <el-table :data="[...row.fibers]" row-key="fiber" :show-header="false">
+    <el-table-column width="46">
+      <template #default="{ row: f }: { row: RowFiber }"
+        ><b>{{ f.fiber }}</b></template
+      >
+    </el-table-column>
+    <el-table-column width="120">
+      <template #default="{ row: f }: { row: RowFiber }">
+        <VerdictRing v-if="f.face.ok" :verdict="f.face.grade.verdict" :size="22" word />
+        <span v-else class="soft">not graded</span>
+      </template>
+    </el-table-column>
+    <el-table-column>
+      <template #default="{ row: f }: { row: RowFiber }"
+        ><span :data-fiber="f.fiber">{{ wordsOf(f.face) }}</span></template
+      >
+    </el-table-column>
+  </el-table>
   <p class="small soft">Graded on zones A and B, as multi-fiber ferrules are.</p>
 </template>
 
@@ -44,16 +50,5 @@ const wordsOf = (face: RowFiber['face']): string => {
 }
 .three :deep(.word) {
   font-size: 1.375rem;
-}
-th {
-  width: 30px;
-  text-align: left;
-  vertical-align: middle;
-  color: var(--ink);
-  font-weight: 700;
-  border-bottom-color: var(--hair);
-}
-td:nth-child(2) {
-  white-space: nowrap;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { type EvidenceCode, piecesAhead, type Skill, verdictOfMark } from '@clear-mark/core';
+import type { SkillEvidence } from '@clear-mark/contract';
 import {
   aheadWords,
   evidenceWords,
@@ -32,6 +33,9 @@ const { found, failure, again } = useLoaded(
   },
 );
 const sheetOf = (attemptId: string) => ({ name: 'sheet', params: { classId: props.classId, attemptId } });
+interface Line {
+  row: SkillEvidence['outcomes'][number];
+}
 const newest = computed(() => [...(found.value?.outcomes ?? [])].reverse());
 const ahead = computed(() => {
   const { cell, policy } = found.value!;
@@ -90,33 +94,30 @@ const when = (iso: string): string =>
       <SignOffPanel :class-id="classId" :evidence="found" @signed="again" />
       <section v-if="newest.length > 0" class="section">
         <h2>The pieces behind it</h2>
-        <table class="plain">
-          <thead>
-            <tr>
-              <th>When</th>
-              <th>Piece</th>
-              <th>Method</th>
-              <th>{{ SKILL_WORDS[skill] }}</th>
-              <th class="n">Minutes</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="o in newest" :key="o.attemptId" data-test="piece">
-              <td>
-                <RouterLink :to="sheetOf(o.attemptId)">{{ when(o.startedAt) }}</RouterLink>
-              </td>
-              <td>{{ o.pieceLabel }}</td>
-              <td>{{ o.methodTitle }}</td>
-              <td>
-                <span class="row verdict">
-                  <VerdictRing :verdict="verdictOfMark(o.mark)" :size="22" />
-                  {{ VERDICT_WORDS[verdictOfMark(o.mark)] }}{{ o.mark === 'S' ? ', stop breach' : '' }}
-                </span>
-              </td>
-              <td class="n">{{ o.minutes === null ? 'not timed' : Math.round(o.minutes) }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <el-table :data="newest" row-key="attemptId" data-test="pieces">
+          <el-table-column prop="startedAt" label="When" min-width="180" sortable>
+            <template #default="{ row: o }: Line"
+              ><RouterLink :to="sheetOf(o.attemptId)" data-test="piece">{{
+                when(o.startedAt)
+              }}</RouterLink></template
+            >
+          </el-table-column>
+          <el-table-column prop="pieceLabel" label="Piece" min-width="160" sortable />
+          <el-table-column prop="methodTitle" label="Method" min-width="260" sortable />
+          <el-table-column prop="mark" :label="SKILL_WORDS[skill]" min-width="200" sortable>
+            <template #default="{ row: o }: Line">
+              <span class="row verdict">
+                <VerdictRing :verdict="verdictOfMark(o.mark)" :size="22" />
+                {{ VERDICT_WORDS[verdictOfMark(o.mark)] }}{{ o.mark === 'S' ? ', stop breach' : '' }}
+              </span>
+            </template>
+          </el-table-column>
+          <el-table-column prop="minutes" label="Minutes" align="right" width="120" sortable>
+            <template #default="{ row: o }: Line">{{
+              o.minutes === null ? 'not timed' : Math.round(o.minutes)
+            }}</template>
+          </el-table-column>
+        </el-table>
       </section>
     </template>
   </div>

@@ -23,6 +23,13 @@ const { found: series, failure } = useLoaded(
   () => call(ROUTES.lossSeries, { params: { id: props.classId }, query: query.value as never }),
 );
 const looks = computed(() => series.value?.points.map((p) => lookOf(p, series.value!)) ?? []);
+const LOOK_WORDS: Readonly<Record<string, string>> = { out: 'outside', run: 'ends a run' };
+interface Line {
+  row: { at: number; p: SeriesPoint; told: string };
+}
+const lines = computed<Line['row'][]>(
+  () => series.value?.points.map((p, at) => ({ at, p, told: LOOK_WORDS[looks.value[at]!] ?? '' })) ?? [],
+);
 const told = computed(() => looks.value.filter((look) => look !== 'plain').length);
 const sheetOf = (p: SeriesPoint) => ({
   name: 'sheet',
@@ -55,26 +62,18 @@ const when = (iso: string): string =>
         worse side; a square ends a run by the rules of Western Electric (1956). Shares by restricted maximum
         likelihood, their intervals 95 %; a tap on a point opens its piece.
       </p>
-      <table class="plain small">
-        <thead>
-          <tr>
-            <th>when</th>
-            <th>who</th>
-            <th class="n">dB</th>
-            <th>what</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="(p, i) in series.points" :key="i">
-            <td>
-              <RouterLink :to="sheetOf(p)">{{ when(p.startedAt) }}</RouterLink>
-            </td>
-            <td>{{ p.traineeName }}</td>
-            <td class="n">{{ p.db.toFixed(3) }}</td>
-            <td>{{ looks[i] === 'out' ? 'outside' : looks[i] === 'run' ? 'ends a run' : '' }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <el-table :data="lines" max-height="320" row-key="at">
+        <el-table-column prop="p.startedAt" label="When" min-width="180" sortable>
+          <template #default="{ row: { p } }: Line"
+            ><RouterLink :to="sheetOf(p)">{{ when(p.startedAt) }}</RouterLink></template
+          >
+        </el-table-column>
+        <el-table-column prop="p.traineeName" label="Trainee" min-width="150" sortable />
+        <el-table-column prop="p.db" label="dB" align="right" width="100" sortable>
+          <template #default="{ row: { p } }: Line">{{ p.db.toFixed(3) }}</template>
+        </el-table-column>
+        <el-table-column prop="told" label="Stands out" width="150" sortable />
+      </el-table>
     </details>
   </template>
 </template>
@@ -86,10 +85,5 @@ const when = (iso: string): string =>
   margin: 8px 0 10px;
   padding: 0;
   list-style: none;
-}
-table {
-  display: block;
-  max-height: 320px;
-  overflow: auto;
 }
 </style>

@@ -124,22 +124,15 @@ function open(sample: LossSample, bar: Bar): void {
           {{ db(s.summary.meanDistanceToLimitDb) }}, power mean {{ db(s.summary.powerMeanDb) }}; all in dB but
           the skewness. Samples of different wavelengths, methods or fiber classes are never put together.
         </p>
-        <table class="plain small">
-          <thead>
-            <tr>
-              <th>from dB</th>
-              <th>to under</th>
-              <th class="n">readings</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="bar in barsOf(s)" :key="bar.from">
-              <td>{{ bar.from.toFixed(2) }}</td>
-              <td>{{ bar.to.toFixed(2) }}</td>
-              <td class="n">{{ bar.count }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <el-table :data="barsOf(s)" row-key="from" max-height="320">
+          <el-table-column label="From, dB">
+            <template #default="{ row: bar }: { row: Bar }">{{ bar.from.toFixed(2) }}</template>
+          </el-table-column>
+          <el-table-column label="To under, dB">
+            <template #default="{ row: bar }: { row: Bar }">{{ bar.to.toFixed(2) }}</template>
+          </el-table-column>
+          <el-table-column prop="count" label="Readings" align="right" />
+        </el-table>
       </details>
     </article>
   </div>

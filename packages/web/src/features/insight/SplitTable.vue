@@ -34,7 +34,14 @@ const skills = computed(() => {
   return (Object.keys(SKILL_WORDS) as (keyof typeof SKILL_WORDS)[]).filter((s) => there.has(s));
 });
 
+interface Line {
+  row: Split['rows'][number];
+}
 const cellOf = (row: Split['rows'][number], skill: string) => row.skills.find((s) => s.skill === skill);
+const shareOf = (row: Split['rows'][number], skill: string): number => {
+  const rate = cellOf(row, skill)?.rate;
+  return rate?.kind === 'rate' ? rate.share : -1;
+};
 const linkOf = (row: Split['rows'][number], skill: string) =>
   props.link({
     skill,
@@ -59,36 +66,37 @@ const linkOf = (row: Split['rows'][number], skill: string) =>
   <p v-else-if="split && split.rows.length === 0" class="soft">
     No signed attempt names a {{ label(by).toLowerCase() }}. It is picked when a piece is started.
   </p>
-  <div v-else-if="split" class="scroll">
-    <table class="plain">
-      <thead>
-        <tr>
-          <th>{{ label(by) }}</th>
-          <th v-for="s in skills" :key="s">{{ SKILL_WORDS[s] }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="row in split.rows" :key="row.key" :data-split="row.label">
-          <td class="name">{{ row.label }}</td>
-          <td v-for="s in skills" :key="s" :data-skill="s">
-            <RouterLink v-if="cellOf(row, s)" class="cell" :to="linkOf(row, s)">
-              <template v-if="cellOf(row, s)!.rate.kind === 'rate'">
-                <span class="line">
-                  <b>{{ percent((cellOf(row, s)!.rate as { share: number }).share) }}</b>
-                  <span class="small soft">{{ (cellOf(row, s)!.rate as { n: number }).n }}</span>
-                  <span v-if="cellOf(row, s)!.signal" class="apart" :class="cellOf(row, s)!.signal">{{
-                    cellOf(row, s)!.signal === 'worse' ? 'worse than the rest' : 'better than the rest'
-                  }}</span>
-                </span>
-                <RateBar :rate="cellOf(row, s)!.rate" />
-              </template>
-              <span v-else class="soft">none yet</span>
-            </RouterLink>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-  </div>
+  <el-table v-else-if="split" :data="[...split.rows]" row-key="key" data-test="split">
+    <el-table-column prop="label" :label="label(by)" min-width="150" fixed sortable>
+      <template #default="{ row }: Line"
+        ><span class="name" :data-split="row.label">{{ row.label }}</span></template
+      >
+    </el-table-column>
+    <el-table-column
+      v-for="s in skills"
+      :key="s"
+      :label="SKILL_WORDS[s]"
+      min-width="145"
+      sortable
+      :sort-by="(row: Line['row']) => shareOf(row, s)"
+    >
+      <template #default="{ row }: Line">
+        <RouterLink v-if="cellOf(row, s)" class="cell" :data-skill="s" :to="linkOf(row, s)">
+          <template v-if="cellOf(row, s)!.rate.kind === 'rate'">
+            <span class="line">
+              <b>{{ percent((cellOf(row, s)!.rate as { share: number }).share) }}</b>
+              <span class="small soft">{{ (cellOf(row, s)!.rate as { n: number }).n }}</span>
+              <span v-if="cellOf(row, s)!.signal" class="apart" :class="cellOf(row, s)!.signal">{{
+                cellOf(row, s)!.signal === 'worse' ? 'worse than the rest' : 'better than the rest'
+              }}</span>
+            </span>
+            <RateBar :rate="cellOf(row, s)!.rate" />
+          </template>
+          <span v-else class="soft">none yet</span>
+        </RouterLink>
+      </template>
+    </el-table-column>
+  </el-table>
   <p class="soft small">
     Marked where Fisher’s exact test against the others of the same skill, adjusted by Holm over the whole
     table, is at most 0.05: with nothing but chance at work, one table in twenty would carry a mark.
@@ -96,13 +104,9 @@ const linkOf = (row: Split['rows'][number], skill: string) =>
 </template>
 
 <style scoped>
-.scroll {
-  overflow-x: auto;
-}
 .cell {
   display: block;
   min-height: var(--tap);
-  min-width: 120px;
   color: var(--ink);
   text-decoration: none;
 }
@@ -120,9 +124,5 @@ const linkOf = (row: Split['rows'][number], skill: string) =>
   text-decoration: underline;
   text-decoration-thickness: 2px;
   text-underline-offset: 3px;
-}
-td {
-  padding-top: 4px !important;
-  padding-bottom: 4px !important;
 }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { EvidenceCode, Policy } from '@clear-mark/core';
+import { type EvidenceCode, type Policy, STANDINGS } from '@clear-mark/core';
 import type { Results } from '@clear-mark/contract';
 import { evidenceWords, ruleWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
@@ -7,40 +7,47 @@ import { rateWords } from './insight.model.ts';
 import StandingMark from '../../shared/StandingMark.vue';
 
 const props = defineProps<{ classId: string; results: Results; policy: Policy }>();
+interface Line {
+  row: Results['standings'][number];
+}
+type Cell = Line['row']['cells'][number];
+const evidenceOf = ({ evidence: { code, params }, rate }: Cell): string =>
+  `${evidenceWords(code as EvidenceCode, params)} ${rateWords(rate)}`;
+const passedOf = ({ rate }: Cell): string => (rate.kind === 'rate' ? `${rate.k}/${rate.n}` : '');
 const skills = computed(() => props.results.standings[0]?.cells.map((c) => c.skill) ?? []);
 </script>
 
 <template>
-  <div class="scroll">
-    <table class="plain">
-      <thead>
-        <tr>
-          <th>Trainee</th>
-          <th v-for="s in skills" :key="s">{{ SKILL_WORDS[s] }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="row in results.standings" :key="row.traineeId" :data-standing-of="row.traineeName">
-          <td class="name">{{ row.traineeName }}</td>
-          <td v-for="cell in row.cells" :key="cell.skill" :data-skill="cell.skill">
-            <RouterLink
-              class="cell"
-              :to="{ name: 'evidence', params: { classId, traineeId: row.traineeId, skill: cell.skill } }"
-              :title="`${evidenceWords(cell.evidence.code as EvidenceCode, cell.evidence.params)} ${rateWords(cell.rate)}`"
-            >
-              <StandingMark :standing="cell.standing" />
-              <span class="words">
-                <span>{{ STANDING_WORDS[cell.standing] }}</span>
-                <span class="small soft">{{
-                  cell.rate.kind === 'rate' ? `${cell.rate.k}/${cell.rate.n}` : ''
-                }}</span>
-              </span>
-            </RouterLink>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-  </div>
+  <el-table :data="[...results.standings]" row-key="traineeId" data-test="standings">
+    <el-table-column prop="traineeName" label="Trainee" min-width="160" fixed sortable>
+      <template #default="{ row }: Line"
+        ><span class="name" :data-standing-of="row.traineeName">{{ row.traineeName }}</span></template
+      >
+    </el-table-column>
+    <el-table-column
+      v-for="(s, i) in skills"
+      :key="s"
+      :label="SKILL_WORDS[s]"
+      min-width="140"
+      sortable
+      :sort-by="(row: Line['row']) => STANDINGS.indexOf(row.cells[i]!.standing)"
+    >
+      <template #default="{ row }: Line">
+        <RouterLink
+          class="cell"
+          :data-skill="s"
+          :to="{ name: 'evidence', params: { classId, traineeId: row.traineeId, skill: s } }"
+          :title="evidenceOf(row.cells[i]!)"
+        >
+          <StandingMark :standing="row.cells[i]!.standing" />
+          <span class="words">
+            <span>{{ STANDING_WORDS[row.cells[i]!.standing] }}</span>
+            <span class="small soft">{{ passedOf(row.cells[i]!) }}</span>
+          </span>
+        </RouterLink>
+      </template>
+    </el-table-column>
+  </el-table>
   <details>
     <summary>How a standing is decided</summary>
     <p class="soft">
@@ -56,9 +63,6 @@ const skills = computed(() => props.results.standings[0]?.cells.map((c) => c.ski
 </template>
 
 <style scoped>
-.scroll {
-  overflow-x: auto;
-}
 .cell {
   display: flex;
   align-items: center;
@@ -80,9 +84,5 @@ const skills = computed(() => props.results.standings[0]?.cells.map((c) => c.ski
 }
 .name {
   white-space: nowrap;
-}
-td {
-  padding-top: 1px !important;
-  padding-bottom: 1px !important;
 }
 </style>

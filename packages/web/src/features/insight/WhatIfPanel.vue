@@ -16,6 +16,9 @@ const props = defineProps<{
   /** The method that the class works by most. */
   busiest: string | null;
 }>();
+interface Line {
+  row: NonNullable<typeof results.value>[number]['counts']['skills'][number];
+}
 const AS_IT_IS: WhatIfSetting = { label: 'A', passMark: null, limit: null, policy: null };
 const settings = reactive<WhatIfSetting[]>([{ ...AS_IT_IS }, { ...AS_IT_IS, label: 'B' }]);
 const methods = computed(() => props.detail.methods.filter((m) => m.inUse));
@@ -110,22 +113,21 @@ const skillName = (skill: string): string =>
       >
         <h3>{{ setting.label }}: {{ settingWords(setting, limits) }}</h3>
         <p class="said">{{ whatIfWords(r) }}</p>
-        <table class="plain">
-          <thead>
-            <tr>
-              <th>Skill</th>
-              <th>as signed</th>
-              <th>by {{ setting.label }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="s in r.skills" :key="s.skill" :data-skill="s.skill">
-              <td>{{ skillName(s.skill) }}</td>
-              <td class="soft">{{ rateWords(s.before) }}</td>
-              <td>{{ rateWords(s.after) }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <el-table :data="[...r.skills]" row-key="skill">
+          <el-table-column label="Skill" min-width="120">
+            <template #default="{ row: s }: Line"
+              ><span :data-skill="s.skill">{{ skillName(s.skill) }}</span></template
+            >
+          </el-table-column>
+          <el-table-column label="As signed" min-width="150">
+            <template #default="{ row: s }: Line"
+              ><span class="soft">{{ rateWords(s.before) }}</span></template
+            >
+          </el-table-column>
+          <el-table-column :label="`By ${setting.label}`" min-width="150">
+            <template #default="{ row: s }: Line">{{ rateWords(s.after) }}</template>
+          </el-table-column>
+        </el-table>
         <template v-if="r.standings.length > 0">
           <h4>Who would stand otherwise</h4>
           <ul class="plain-list">

@@ -2,7 +2,8 @@
 import type { Results } from '@clear-mark/contract';
 import type { Policy } from '@clear-mark/core';
 import { classSentences, SKILL_WORDS, traineeSentences } from '@clear-mark/words';
-import { computed, ref } from 'vue';
+import { useClipboard } from '@vueuse/core';
+import { computed } from 'vue';
 import NeedsList from './NeedsList.vue';
 import type { RecordsLink } from './records-link.ts';
 import SkillRates from './SkillRates.vue';
@@ -21,16 +22,8 @@ const allReady = computed(() =>
     (s) => s.cells.length > 0 && s.cells.every((c) => c.standing === 'competent'),
   ),
 );
-const copied = ref(false);
-async function copy(): Promise<void> {
-  const lines = [ofClass.value, ...ofTrainees.value.map((t) => t.words)];
-  try {
-    await navigator.clipboard.writeText(lines.join('\n'));
-    copied.value = true;
-  } catch {
-    copied.value = false;
-  }
-}
+const { copy, copied } = useClipboard({ copiedDuring: 4000, legacy: true });
+const lines = computed(() => [ofClass.value, ...ofTrainees.value.map((t) => t.words)].join('\n'));
 </script>
 
 <template>
@@ -41,7 +34,7 @@ async function copy(): Promise<void> {
       <ul>
         <li v-for="t in ofTrainees" :key="t.id">{{ t.words }}</li>
       </ul>
-      <el-button size="large" @click="copy">Copy all</el-button>
+      <el-button size="large" @click="copy(lines)">Copy all</el-button>
       <span v-if="copied" class="soft" role="status"> Copied.</span>
     </details>
   </section>

@@ -22,6 +22,15 @@ function set(at: number, what: Partial<UncertaintyPart>): void {
     parts().map((p, i) => (i === at ? { ...p, ...what } : p)),
   );
 }
+interface Line {
+  row: ReturnType<typeof uncertaintyBudget>['lines'][number];
+  $index: number;
+}
+const takeOut = (at: number): void =>
+  emit(
+    'change',
+    parts().filter((_, k) => k !== at),
+  );
 const problem = ref<string | null>(null);
 function setDb(at: number, text: string): void {
   const typed = readTyped(text, { least: 0, most: 5 });
@@ -50,68 +59,57 @@ function setDb(at: number, text: string): void {
       </div>
     </div>
     <p v-if="problem" class="notice bad" role="alert">{{ problem }}</p>
-    <table class="plain">
-      <thead>
-        <tr>
-          <th>Component</th>
-          <th class="n">dB</th>
-          <th>as</th>
-          <th class="n">u, dB</th>
-          <th>Share of the variance</th>
-          <th></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="(line, i) in budget.lines" :key="i">
-          <td>
-            <CommitField
-              class="lined name"
-              label="Component"
-              :value="line.name"
-              :maxlength="80"
-              @commit="(text) => text.trim() !== '' && set(i, { name: text.trim() })"
-            />
-          </td>
-          <td class="n">
-            <CommitField
-              class="lined db"
-              inputmode="decimal"
-              :label="`${line.name}, dB`"
-              :value="String(line.db)"
-              @commit="(text) => setDb(i, text)"
-            />
-          </td>
-          <td>
-            <ChoiceField
-              bare
-              :label="`${line.name}, shape`"
-              :model-value="line.shape"
-              :options="shapes"
-              @change="(shape) => set(i, { shape: shape as UncertaintyPart['shape'] })"
-            />
-          </td>
-          <td class="n">{{ line.standardDb.toFixed(3) }}</td>
-          <td>
-            <span class="bar"><i :style="{ width: `${line.share * 100}%` }" /></span>
-            {{ Math.round(line.share * 100) }} %
-          </td>
-          <td>
-            <el-button
-              size="large"
-              :aria-label="`Take out ${line.name}`"
-              @click="
-                emit(
-                  'change',
-                  parts().filter((_, k) => k !== i),
-                )
-              "
-            >
-              Take out
-            </el-button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <el-table :data="[...budget.lines]" data-test="budget">
+      <el-table-column label="Component" min-width="240">
+        <template #default="{ row: line, $index: i }: Line">
+          <CommitField
+            class="lined name"
+            label="Component"
+            :value="line.name"
+            :maxlength="80"
+            @commit="(text) => text.trim() !== '' && set(i, { name: text.trim() })"
+          />
+        </template>
+      </el-table-column>
+      <el-table-column label="dB" align="right" width="120">
+        <template #default="{ row: line, $index: i }: Line">
+          <CommitField
+            class="lined db"
+            inputmode="decimal"
+            :label="`${line.name}, dB`"
+            :value="String(line.db)"
+            @commit="(text) => setDb(i, text)"
+          />
+        </template>
+      </el-table-column>
+      <el-table-column label="Taken as" width="190">
+        <template #default="{ row: line, $index: i }: Line">
+          <ChoiceField
+            bare
+            :label="`${line.name}, shape`"
+            :model-value="line.shape"
+            :options="shapes"
+            @change="(shape) => set(i, { shape: shape as UncertaintyPart['shape'] })"
+          />
+        </template>
+      </el-table-column>
+      <el-table-column prop="standardDb" label="u, dB" align="right" width="110">
+        <template #default="{ row: line }: Line">{{ line.standardDb.toFixed(3) }}</template>
+      </el-table-column>
+      <el-table-column prop="share" label="Share of the variance" min-width="210">
+        <template #default="{ row: line }: Line">
+          <span class="bar"><i :style="{ width: `${line.share * 100}%` }" /></span>
+          {{ Math.round(line.share * 100) }} %
+        </template>
+      </el-table-column>
+      <el-table-column align="right" width="120">
+        <template #default="{ row: line, $index: i }: Line">
+          <el-button size="large" :aria-label="`Take out ${line.name}`" @click="takeOut(i)"
+            >Take out</el-button
+          >
+        </template>
+      </el-table-column>
+    </el-table>
     <p class="small soft">
       u is the root sum of squares, U = 2 u (JCGM 100:2008).
       {{ own ? 'The school’s own budget.' : 'The shipped budget: figures of the house.' }}
@@ -142,8 +140,5 @@ function setDb(at: number, text: string): void {
   display: block;
   height: 100%;
   background: var(--accent);
-}
-td {
-  padding: 2px 10px 2px 0;
 }
 </style>

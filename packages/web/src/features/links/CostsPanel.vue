@@ -119,19 +119,17 @@ const SLIDERS = [
       <p class="total" aria-live="polite">
         <span class="figure">{{ total.toFixed(2) }}</span> <span class="unit">dB</span> in all
       </p>
-      <table class="plain">
-        <tbody>
-          <tr v-for="c in causes" :key="c.name">
-            <td>
-              {{ c.name }}<br /><span class="small soft">{{ c.formula }}</span>
-            </td>
-            <td class="bar"><i :style="{ width: `${(c.db / scale) * 100}%` }" /></td>
-            <td class="n">
-              <b>{{ c.db.toFixed(3) }}</b> <span class="unit">dB</span>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <dl class="causes">
+        <div v-for="c in causes" :key="c.name">
+          <dt>
+            {{ c.name }}<span class="small soft">{{ c.formula }}</span>
+          </dt>
+          <dd class="bar"><i :style="{ width: `${(c.db / scale) * 100}%` }" /></dd>
+          <dd>
+            <b>{{ c.db.toFixed(3) }}</b> <span class="unit">dB</span>
+          </dd>
+        </div>
+      </dl>
       <p v-if="back !== null" class="small">
         Each open face sends {{ (faceReflectance(GLASS, 1) * 100).toFixed(1) }} % back: return loss
         {{ back.toFixed(1) }} dB.
@@ -198,8 +196,21 @@ input[type='range'] {
 .total .figure {
   font-size: 2.5rem;
 }
-.bar {
-  width: 34%;
+.causes > div {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 34% 100px;
+  gap: 12px;
+  align-items: center;
+  min-height: var(--tap);
+  padding: 4px 0;
+  border-bottom: 1px solid var(--hair);
+}
+.causes dt span {
+  display: block;
+}
+.causes dd {
+  margin: 0;
+  text-align: right;
 }
 .bar i {
   display: block;

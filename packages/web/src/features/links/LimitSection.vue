@@ -21,6 +21,10 @@ const props = defineProps<{
   terms: ReadonlyMap<number, LossTerms> | null;
 }>();
 const emit = defineEmits<{ method: [method: ReferenceMethod]; settings: [change: Partial<LossSettings>] }>();
+interface Line {
+  row: { nm: number; t: LossTerms };
+}
+const lines = computed(() => [...(props.terms ?? [])].map(([nm, t]) => ({ nm, t })));
 const settings = computed(() => props.link.settings);
 const sources = computed(() => {
   const { fiberDbPerKm, connectionDb, spliceDb, referenceEndDb } = props.rules;
@@ -80,32 +84,33 @@ const COEFFICIENT_WORDS: Readonly<Record<Coefficients, string>> = {
         Launch conditioned
       </el-button>
     </div>
-    <table v-if="terms" class="plain limits" data-test="limits">
-      <thead>
-        <tr>
-          <th>Wavelength</th>
-          <th class="n">Fiber</th>
-          <th class="n">Connections</th>
-          <th class="n">Splices</th>
-          <th class="n">Limit</th>
-          <th class="n">Good work</th>
-          <th class="n">U (k = 2)</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="[nm, t] in terms" :key="nm">
-          <td>{{ nm }} nm</td>
-          <td class="n">{{ t.fiberDb.toFixed(3) }}</td>
-          <td class="n">{{ t.connections }} → {{ t.connectionsDb.toFixed(2) }}</td>
-          <td class="n">{{ t.splicesDb.toFixed(2) }}</td>
-          <td class="n">
-            <span class="figure">{{ t.limitDb.toFixed(2) }}</span> <span class="unit">dB</span>
-          </td>
-          <td class="n">{{ t.expectedDb.toFixed(2) }}</td>
-          <td class="n">{{ t.uncertaintyDb.toFixed(2) }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <el-table v-if="terms" :data="lines" row-key="nm" class="limits" data-test="limits">
+      <el-table-column label="Wavelength" min-width="120">
+        <template #default="{ row }: Line">{{ row.nm }} nm</template>
+      </el-table-column>
+      <el-table-column label="Fiber" align="right" min-width="90">
+        <template #default="{ row: { t } }: Line">{{ t.fiberDb.toFixed(3) }}</template>
+      </el-table-column>
+      <el-table-column label="Connections" align="right" min-width="120">
+        <template #default="{ row: { t } }: Line"
+          >{{ t.connections }} → {{ t.connectionsDb.toFixed(2) }}</template
+        >
+      </el-table-column>
+      <el-table-column label="Splices" align="right" min-width="90">
+        <template #default="{ row: { t } }: Line">{{ t.splicesDb.toFixed(2) }}</template>
+      </el-table-column>
+      <el-table-column label="Limit" align="right" min-width="110">
+        <template #default="{ row: { t } }: Line"
+          ><span class="figure">{{ t.limitDb.toFixed(2) }}</span> <span class="unit">dB</span></template
+        >
+      </el-table-column>
+      <el-table-column label="Expected" align="right" min-width="110">
+        <template #default="{ row: { t } }: Line">{{ t.expectedDb.toFixed(2) }}</template>
+      </el-table-column>
+      <el-table-column label="U (k = 2)" align="right" min-width="110">
+        <template #default="{ row: { t } }: Line">{{ t.uncertaintyDb.toFixed(2) }}</template>
+      </el-table-column>
+    </el-table>
     <p v-else class="soft">No limit yet: complete the link above.</p>
     <p v-for="words in sources" :key="words" class="small soft">{{ words }}.</p>
   </section>

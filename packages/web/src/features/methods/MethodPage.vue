@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { coverageOf, type PracticeOption } from '@clear-mark/core';
+import { coverageOf, type Criterion, type PracticeOption } from '@clear-mark/core';
 import type { MethodVersion } from '@clear-mark/contract';
 import { COVERAGE_WORDS, SKILL_WORDS, sourceWords } from '@clear-mark/words';
 import { computed, onMounted, ref, shallowRef } from 'vue';
@@ -105,29 +105,27 @@ onMounted(async () => {
         <p v-for="(caution, n) in step.cautions ?? []" :key="n" class="caution">
           <b>{{ caution.stop ? 'Stop.' : 'Take care.' }}</b> {{ caution.text }}
         </p>
-        <table class="plain">
-          <thead>
-            <tr>
-              <th class="c">Criterion</th>
-              <th class="l">Limit</th>
-              <th>Source</th>
-              <th class="n">Points</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="c in step.criteria" :key="c.id">
-              <td>
-                {{ c.label }}
-                <span v-if="c.stop" class="small"><b>stop</b></span>
-                <span v-else-if="c.critical" class="small"><b>critical</b></span>
-                <span v-if="!c.required" class="small soft"> {{ COVERAGE_WORDS[coverageOf(c)] }}</span>
-              </td>
-              <td>{{ limitWords(c, preferences.lengthUnit) }}</td>
-              <td class="small soft">{{ sourcesOf(c).map(sourceWords).join('; ') }}</td>
-              <td class="n">{{ c.points }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <el-table :data="[...step.criteria]" row-key="id">
+          <el-table-column label="Criterion" min-width="300">
+            <template #default="{ row: c }: { row: Criterion }">
+              {{ c.label }}
+              <span v-if="c.stop" class="small"><b>stop</b></span>
+              <span v-else-if="c.critical" class="small"><b>critical</b></span>
+              <span v-if="!c.required" class="small soft"> {{ COVERAGE_WORDS[coverageOf(c)] }}</span>
+            </template>
+          </el-table-column>
+          <el-table-column label="Limit" min-width="200">
+            <template #default="{ row: c }: { row: Criterion }">{{
+              limitWords(c, preferences.lengthUnit)
+            }}</template>
+          </el-table-column>
+          <el-table-column label="Source" min-width="240">
+            <template #default="{ row: c }: { row: Criterion }"
+              ><span class="small soft">{{ sourcesOf(c).map(sourceWords).join('; ') }}</span></template
+            >
+          </el-table-column>
+          <el-table-column prop="points" label="Points" align="right" width="90" />
+        </el-table>
       </section>
       <section v-if="version.sheet.schools" class="section">
         <h2>Where practitioners disagree</h2>
@@ -150,11 +148,5 @@ onMounted(async () => {
 .summary {
   max-width: 70ch;
   margin: 8px 0 12px;
-}
-.c {
-  width: 34%;
-}
-.l {
-  width: 20%;
 }
 </style>

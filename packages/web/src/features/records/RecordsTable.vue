@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { AttemptOrder, AttemptRow } from '@clear-mark/contract';
 import type { Skill } from '@clear-mark/core';
-import { ElCheckbox, type Column, TableV2SortOrder } from 'element-plus';
+import { ElButton, ElCheckbox, type Column, TableV2SortOrder } from 'element-plus';
 import { computed, h, type VNode } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import { COLUMNS, lossText, type RecordLine, startedText } from './records.model.ts';
@@ -24,7 +24,7 @@ const LINE_PX = 44;
 
 const cells: Readonly<Record<string, (row: AttemptRow) => VNode | string>> = {
   trainee: (row) =>
-    h('button', { class: 'open', type: 'button', onClick: () => emit('open', row) }, row.traineeName),
+    h(ElButton, { class: 'open', text: true, onClick: () => emit('open', row) }, () => row.traineeName),
   piece: (row) => row.pieceLabel,
   verdict: (row) =>
     row.state === 'signed' ? h(VerdictRing, { verdict: row.verdict, word: true, size: 22 }) : 'open',

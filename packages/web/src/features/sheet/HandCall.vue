@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import type { Entry } from '@clear-mark/core';
-import { computed, onUnmounted, ref } from 'vue';
+import { computed } from 'vue';
 import { agoWords } from '../../shared/time-words.ts';
+import { useSlowClock } from '../../shared/use-slow-clock.ts';
 
 /** The raised hand of this bench: a trainee calls, an instructor answers. */
 const props = defineProps<{ hand: Entry | null; teaches: boolean }>();
 const emit = defineEmits<{ raise: []; lower: [] }>();
-const now = ref(Date.now());
-const clock = setInterval(() => (now.value = Date.now()), 10_000);
-onUnmounted(() => clearInterval(clock));
+const now = useSlowClock();
 const since = computed(() => {
   const words = agoWords(props.hand ? Date.parse(props.hand.at) : now.value, now.value);
   return words === 'just now' ? words : `${words} ago`;

@@ -1,42 +1,23 @@
 <script setup lang="ts">
-import {
-  type Cause,
-  CHARGE_PART,
-  type Criterion,
-  dismissPart,
-  type Entry,
-  HAND_PART,
-  type Skill,
-  TIMER_PART,
-} from '@clear-mark/core';
+import { type Cause, CHARGE_PART, dismissPart, HAND_PART, type Skill } from '@clear-mark/core';
 import type { ClassReference } from '@clear-mark/contract';
-import { computed, onMounted, onUnmounted, ref } from 'vue';
+import { useEventListener, whenever } from '@vueuse/core';
+import { computed, onMounted, ref } from 'vue';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
 import { useSession } from '../../session/session.ts';
 import BenchRail from './BenchRail.vue';
-import CriterionRow from './CriterionRow.vue';
 import HandCall from './HandCall.vue';
-import LimitDetails from './LimitDetails.vue';
-import LossField from './LossField.vue';
 import OutcomePanel from './OutcomePanel.vue';
-import ReadingsGrid from './ReadingsGrid.vue';
-import type { GridCriterion } from './readings-grid.model.ts';
+import SheetCautions from './SheetCautions.vue';
 import SheetDialogs from './SheetDialogs.vue';
 import SheetDock from './SheetDock.vue';
 import SheetHead from './SheetHead.vue';
+import SheetRow from './SheetRow.vue';
 import SplicerLine from './SplicerLine.vue';
 import StepHead from './StepHead.vue';
 import StopNotice from './StopNotice.vue';
-import {
-  openChecks,
-  openSampled,
-  ownReading,
-  proposalsOf,
-  type SheetCriterion,
-  standingDismissals,
-} from './sheet.model.ts';
-import { originOf } from './origins.model.ts';
+import { isEndFace, openChecks, openSampled, standingDismissals } from './sheet.model.ts';
 import RecordNotices from './RecordNotices.vue';
 import { useGradedFace } from './use-graded-face.ts';
 import { useSheet } from './use-sheet.ts';
@@ -56,8 +37,9 @@ const cursor = useSheetCursor(sheet, {
   isOpen: () => dialog.value !== null,
   step: (by) => railRef.value?.step(by),
 });
-const { current, byCriterion, entryOf } = cursor;
+const { current, byCriterion } = cursor;
 
+const nameOf = useNames();
 const { folded } = useStepText(() => sheet.document.value?.attempt.traineeId);
 const locked = computed(() => sheet.signed.value || !sheet.mine.value);
 const steps = computed(() => sheet.sheet.value?.steps ?? []);
@@ -69,41 +51,6 @@ const place = computed(() => ({
 const instrumentId = computed(
   () => sheet.document.value?.attempt.things.find((t) => t.kind === 'instrument')?.id ?? null,
 );
-/** Two results that do not know of each other, or a trainee's own that an instructor has to have seen. */
-function choiceOf({ criterion }: SheetCriterion) {
-  const outcome = sheet.outcomes.value.get(criterion.id);
-  if (outcome?.state === 'conflict') {
-    const entries = outcome.entryIds.flatMap((id) => sheet.entryById(id) ?? []);
-    return { act: 'keep' as const, entries };
-  }
-  if (outcome?.reasons[0]?.code !== 'open.proposed' || !session.teaches) return null;
-  return { act: 'seen' as const, entries: proposalsOf(sheet.entries.value, criterion.id) };
-}
-/** The chosen result, or the witnessed one, entered by the one who chose or saw. */
-function keep(entry: Entry): void {
-  const { kind, criterionId, part, value, voidReason, source } = entry;
-  sheet.add({ kind, criterionId, part, value, voidReason, source });
-}
-const nameOf = useNames();
-const labelOf = (id: string): string =>
-  sheet.criteria.value.find((c) => c.criterion.id === id)?.criterion.label ?? id;
-
-function originFor({ criterion }: SheetCriterion) {
-  const ids = sheet.outcomes.value.get(criterion.id)?.entryIds ?? [];
-  return originOf(
-    ids.flatMap((id) => sheet.entryById(id) ?? []),
-    nameOf,
-  );
-}
-
-function startTimer({ criterion }: SheetCriterion): void {
-  const value = { kind: 'timer', startedAt: new Date().toISOString() } as const;
-  sheet.add({ kind: 'timer', criterionId: criterion.id, part: TIMER_PART, value });
-}
-function dropTimer({ criterion }: SheetCriterion): void {
-  const running = sheet.bench.value.timers.find((e) => e.criterionId === criterion.id);
-  if (running) sheet.takeBack(running);
-}
 const atHand = computed(() => current.value ?? sheet.criteria.value[0] ?? null);
 const openOfStep = computed(
   () => openChecks(byCriterion.value.get(atHand.value?.step.id ?? '') ?? [], sheet.outcomes.value).length,
@@ -113,19 +60,8 @@ function raiseHand(): void {
   const criterionId = atHand.value!.criterion.id;
   sheet.add({ kind: 'hand', criterionId, part: HAND_PART, value: { kind: 'hand' } });
 }
-const isEndFace = (c: Criterion): boolean => c.id.endsWith('/end-face');
 const gradedFace = useGradedFace(props.classId, props.attemptId);
 const bench = useSheetInstruments(sheet);
-const isGrid = (c: Criterion): c is GridCriterion =>
-  c.kind === 'readings' || (c.kind === 'loss' && c.fibers !== undefined);
-/** Checks show their outcome; readings in parts ask for their entries themselves. */
-const needsEntry = (item: SheetCriterion): boolean =>
-  item.criterion.kind !== 'check' && item.criterion.kind !== 'loss' && item.criterion.kind !== 'readings';
-const aboutOf = ({ criterion }: SheetCriterion) =>
-  criterion.kind === 'call' && criterion.of !== undefined
-    ? (sheet.outcomes.value.get(criterion.of) ?? null)
-    : null;
-
 /** The newest reference for a wavelength and leg by the sheet's method, of the instrument in use when it has one. */
 function referenceFor(nm: number, fiber: number | null = null): ClassReference | null {
   const method = cursor.lossItem.value?.link.referenceMethod;
@@ -152,13 +88,15 @@ function dismiss(criterionId: string, symptom: string, cause: Cause): void {
   sheet.add({ kind: 'dismiss', criterionId, part, value: { kind: 'dismiss', symptom, cause } });
 }
 
+// What the device keeps is worked on at once, while the server is still asked for what is newer.
+useEventListener(window, 'keydown', cursor.onKey);
+whenever(() => sheet.criteria.value.length > 0, cursor.toFirstOpen, { immediate: true, once: true });
 onMounted(async () => {
+  const placed = current.value;
   await sheet.load();
-  cursor.toFirstOpen();
+  if (current.value === placed) cursor.toFirstOpen();
   if (sheet.criteria.value.some((c) => isEndFace(c.criterion))) void gradedFace.load();
-  window.addEventListener('keydown', cursor.onKey);
 });
-onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
 </script>
 
 <template>
@@ -194,14 +132,10 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
         :place="current?.step.place ?? null"
         :unit="preferences.lengthUnit"
       />
-      <details class="cautions" :open="!sheet.signed.value && sheet.entries.value.length === 0">
-        <summary>Cautions before the first step</summary>
-        <ul>
-          <li v-for="(caution, i) in sheet.sheet.value!.cautions" :key="i">
-            <b v-if="caution.stop">Stop. </b>{{ caution.text }}
-          </li>
-        </ul>
-      </details>
+      <SheetCautions
+        :cautions="sheet.sheet.value!.cautions"
+        :open="!sheet.signed.value && sheet.entries.value.length === 0"
+      />
       <SplicerLine
         v-if="bench.splicer.value && !locked"
         class="splicer"
@@ -217,85 +151,21 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
           :current="current?.step === step"
           :folded="folded"
         />
-        <template v-for="item in byCriterion.get(step.id)" :key="item.criterion.id">
-          <CriterionRow
-            :ref="(el) => cursor.register(item.criterion.id, el)"
-            :item="item"
-            :outcome="sheet.outcomes.value.get(item.criterion.id)!"
-            :entry="needsEntry(item) ? entryOf(item) : null"
-            :about="aboutOf(item)"
-            :current="current === item"
-            :locked="locked"
-            :length-unit="preferences.lengthUnit"
-            :place="place"
-            :offset-ms="sheet.offsetMs.value"
-            :choice="choiceOf(item)"
-            :name-of="nameOf"
-            :label-of="labelOf"
-            :origin="originFor(item)"
-            :port-light="item.criterion.kind === 'map' ? bench.portLight.value : null"
-            :graded="isEndFace(item.criterion) ? gradedFace.level.value : null"
-            @keep="keep"
-            @timer="(act) => (act === 'start' ? startTimer(item) : dropTimer(item))"
-            @select="cursor.select(item)"
-            @value="(value, source, note) => cursor.enter(item, '', value, source, note)"
-            @done="cursor.leave(item)"
-          >
-            <LossField
-              v-if="item.criterion.kind === 'loss' && !isGrid(item.criterion)"
-              :ref="(el) => cursor.registerField(item.criterion.id, el)"
-              :criterion="item.criterion"
-              :outcome="sheet.outcomes.value.get(item.criterion.id)!"
-              :entry-by-id="sheet.entryById"
-              :references="sheet.references.value"
-              :reference-for="referenceFor"
-              :locked="locked"
-              :attempt-id="attemptId"
-              :instrument-id="instrumentId"
-              :conditioned="bench.conditionedOf(item.criterion)"
-              :trainee-reading="(part) => ownReading(sheet.entries.value, item.criterion.id, part)"
-              @focus="cursor.select(item)"
-              @value="(part, value) => cursor.enter(item, part, bench.withCord(value), 'instrument')"
-              @void="
-                (part, reason) =>
-                  sheet.add({ kind: 'void', criterionId: item.criterion.id, part, voidReason: reason })
-              "
-              @reference="dialog = 'reference'"
-              @reread="dialog = 'reread'"
-            />
-            <template v-else-if="isGrid(item.criterion)">
-              <ReadingsGrid
-                :criterion="item.criterion"
-                :outcome="sheet.outcomes.value.get(item.criterion.id)!"
-                :entry-by-id="sheet.entryById"
-                :reference-for="referenceFor"
-                :locked="locked"
-                :attempt-id="attemptId"
-                :instrument-id="instrumentId"
-                @focus="cursor.select(item)"
-                @values="
-                  (values) =>
-                    cursor.enterParts(
-                      item,
-                      values.map((v) => ({ ...v, value: bench.withCord(v.value) })),
-                    )
-                "
-                @void="
-                  (part, reason) =>
-                    sheet.add({ kind: 'void', criterionId: item.criterion.id, part, voidReason: reason })
-                "
-                @reference="dialog = 'reference'"
-                @reread="dialog = 'reread'"
-                @done="cursor.leave(item)"
-              />
-              <LimitDetails
-                v-if="item.criterion.kind === 'loss'"
-                class="details"
-                :criterion="item.criterion"
-              />
-            </template>
-          </CriterionRow>
-        </template>
+        <SheetRow
+          v-for="item in byCriterion.get(step.id)"
+          :key="item.criterion.id"
+          :sheet="sheet"
+          :cursor="cursor"
+          :bench="bench"
+          :item="item"
+          :locked="locked"
+          :place="place"
+          :instrument-id="instrumentId"
+          :name-of="nameOf"
+          :graded="gradedFace.level.value"
+          :reference-for="referenceFor"
+          @dialog="dialog = $event"
+        />
       </section>
     </section>
     <div class="side">
@@ -383,18 +253,6 @@ onUnmounted(() => window.removeEventListener('keydown', cursor.onKey));
   position: sticky;
   top: 92px;
   z-index: 3;
-}
-.cautions {
-  padding: 0 20px;
-  border-bottom: 1px solid var(--hair);
-}
-.details {
-  grid-column: 1 / -1;
-  padding: 0 0 10px 42px;
-}
-.cautions ul {
-  margin: 0 0 12px;
-  padding-left: 20px;
 }
 .side {
   border-left: 1px solid var(--hair);

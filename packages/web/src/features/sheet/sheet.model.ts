@@ -26,6 +26,9 @@ export interface SheetCriterion {
   readonly index: number;
 }
 
+/** The criterion that a picture of the end face grades. */
+export const isEndFace = (c: Criterion): boolean => c.id.endsWith('/end-face');
+
 /** All criteria of a sheet in working order. */
 export function listCriteria(sheet: MethodSheet): SheetCriterion[] {
   return sheet.steps

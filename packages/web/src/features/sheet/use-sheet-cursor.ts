@@ -1,5 +1,6 @@
 import { CALLS, type EntryValue, partKey, partsOf } from '@clear-mark/core';
-import { computed, nextTick, shallowRef, triggerRef, onScopeDispose } from 'vue';
+import { useEventListener } from '@vueuse/core';
+import { computed, nextTick, shallowRef, triggerRef } from 'vue';
 import { actOfKey, isDigitKey, type KeyPress } from './keys.ts';
 import {
   lastToUndo,
@@ -88,9 +89,11 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
   }
   const go = (id: string): void => void goTo(sheet.criteria.value.find((c) => c.criterion.id === id));
 
+  /** Where the work goes on; who is there already stays there, and nothing moves under the hand. */
   function toFirstOpen(): void {
-    current.value =
-      nextOpen(sheet.criteria.value, sheet.outcomes.value, 0) ?? sheet.criteria.value[0] ?? null;
+    const first = nextOpen(sheet.criteria.value, sheet.outcomes.value, 0) ?? sheet.criteria.value[0] ?? null;
+    if (first === current.value) return;
+    current.value = first;
     if (sheet.entries.value.length > 0 && current.value) {
       void nextTick(() => rowElement(current.value!)?.scrollIntoView({ block: 'center' }));
     }
@@ -207,11 +210,10 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
 
   let lastByKey = false;
   const byHand = (): void => void (lastByKey = false);
-  window.addEventListener('pointerdown', byHand, { capture: true });
-  onScopeDispose(() => window.removeEventListener('pointerdown', byHand, { capture: true }));
+  useEventListener(window, 'pointerdown', byHand, { capture: true });
 
   function onKey(event: KeyboardEvent): void {
-    if (around.isOpen()) return;
+    if (around.isOpen() || sheet.document.value === null) return;
     lastByKey = true;
     const press: KeyPress = {
       key: event.key,

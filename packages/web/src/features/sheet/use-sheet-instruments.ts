@@ -62,3 +62,5 @@ export function useSheetInstruments(sheet: SheetState) {
   }
   return { splicer, portLight, takeSplice, cord, withCord, conditionedOf };
 }
+
+export type SheetInstruments = ReturnType<typeof useSheetInstruments>;

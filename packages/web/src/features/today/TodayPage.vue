@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { type LiveAttempt, useLiveOutcomes } from '../../classroom/live-outcomes.ts';
+import { useSlowClock } from '../../shared/use-slow-clock.ts';
 import BenchTile from './BenchTile.vue';
 import StartDialog from './StartDialog.vue';
 import { type Bench, benchesOf, classWords } from './today.model.ts';
@@ -14,8 +15,7 @@ const classroom = useClassroom();
 const live = useLiveOutcomes();
 const starting = ref<Bench | null>(null);
 /** For "since when": once in a while is often enough. */
-const now = ref(Date.now());
-let clock: ReturnType<typeof setInterval> | null = null;
+const now = useSlowClock();
 
 const benches = computed(() => benchesOf(classroom.tiles ?? [], live.attempts));
 const dayWords = computed(() =>
@@ -45,12 +45,6 @@ watch(
   },
   { immediate: true },
 );
-onMounted(() => {
-  clock = setInterval(() => (now.value = Date.now()), 10_000);
-});
-onUnmounted(() => {
-  if (clock) clearInterval(clock);
-});
 </script>
 
 <template>
