@@ -92,7 +92,7 @@ export default tseslint.config(
       'packages/web/src/{api,classroom,instruments,storage}/**',
       'packages/web/src/shell/{timers,update}.ts',
       'packages/web/src/service-worker.ts',
-      'packages/web/src/features/faces/{use-stand-in.ts,CameraPanel.vue}',
+      'packages/web/src/features/faces/inspect/{use-stand-in.ts,CameraPanel.vue}',
     ],
     rules: {
       'no-restricted-syntax': [

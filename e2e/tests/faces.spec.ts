@@ -10,7 +10,7 @@ const instructor = (page: Page) => page.locator('[data-test=instructor-verdict]'
 const input = (page: Page) => page.locator('input[type=file]');
 const toFaces = async (page: Page): Promise<void> => {
   await page.getByRole('link', { name: 'Faces' }).click();
-  await expect(page.getByRole('tab', { name: 'Grade a face' })).toBeVisible();
+  await expect(page.getByRole('tab', { name: 'Inspect' })).toBeVisible();
 };
 
 test('a picture is measured, graded by zones, and what is no face is refused', async ({ page, demo }) => {
@@ -204,7 +204,7 @@ test('a row of fibers is graded fiber by fiber, from the simulated scope', async
 test('the class’s own table of criteria is a new version and is graded by', async ({ page, demo }) => {
   await enterDemo(page, demo);
   await toFaces(page);
-  await page.getByRole('tab', { name: 'Criteria' }).click();
+  await page.getByRole('tab', { name: 'Zone criteria' }).click();
   await page.getByRole('button', { name: 'Multimode', exact: true }).click();
   await page.getByRole('button', { name: 'Make our own copy' }).click();
   const largest = page.getByLabel('Zone B, defects, to').nth(1);
@@ -215,7 +215,7 @@ test('the class’s own table of criteria is a new version and is graded by', as
   await largest.press('Enter');
   await page.getByRole('button', { name: 'Save as the next version' }).click();
   await expect(page.getByRole('button', { name: /Multimode, our copy/ })).toContainText('version 1');
-  await page.getByRole('tab', { name: 'Grade a face' }).click();
+  await page.getByRole('tab', { name: 'Inspect' }).click();
   await choose(page.getByRole('combobox', { name: 'Criteria' }), 'Multimode, our copy');
   await input(page).setInputFiles(png('pit.png', await pngOf(faceWith([speck(7, -42, 14)]))));
   // 7 um in zone B: too large by the shipped table, allowed by this one.

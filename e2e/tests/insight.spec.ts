@@ -13,7 +13,7 @@ test.describe('the stories of the demo, found within three taps', () => {
     await expect(page.getByRole('heading', { level: 1, name: 'Kwabena Ostrey: cleaving' })).toBeVisible();
     await expect(page.locator('[data-test=standing]')).toContainText('Retrain.');
     await expect(page.getByRole('img', { name: /Sequential chart of Kwabena Ostrey/ })).toBeVisible();
-    await page.locator("[data-test=piece]").first().click();
+    await page.locator('[data-test=piece]').first().click();
     await expect(page.getByRole('heading', { level: 1, name: 'Kwabena Ostrey' })).toBeVisible();
   });
 

@@ -28,7 +28,7 @@ const openSheet = async (page: Page): Promise<void> => {
 const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
   ['Today', async () => {}],
   ['Sheet', openSheet],
-  ...(['Link and limit', 'Ports', 'References', 'What costs what', 'Instruments'] as const).map(
+  ...(['Loss budget', 'Polarity', 'References', 'Joint loss', 'Instruments'] as const).map(
     (view): [string, (page: Page) => Promise<void>] => [
       `Links, ${view}`,
       async (page) => {
@@ -38,14 +38,14 @@ const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
       },
     ],
   ),
-  ...(['Grade a face', 'Blind calls', 'Criteria'] as const).map(
+  ...(['Inspect', 'Blind calls', 'Zone criteria'] as const).map(
     (view): [string, (page: Page) => Promise<void>] => [
       `Faces, ${view}`,
       async (page) => {
         await page.getByRole('link', { name: 'Faces' }).click();
         await page.getByRole('tab', { name: view }).click();
         await expect(page.locator('.kept .tile, [data-series], table').first()).toBeVisible();
-        if (view === 'Grade a face') {
+        if (view === 'Inspect') {
           await page.locator('.kept .tile').first().click();
           await expect(page.locator('[data-test=face-verdict]')).toBeVisible({ timeout: 30_000 });
         }

@@ -14,7 +14,7 @@ const withBench = testAlone.extend<{ bench: RunningStandIns }>({
   },
 });
 
-async function toLinks(page: Page, demo: DemoServer, view = 'Link and limit'): Promise<void> {
+async function toLinks(page: Page, demo: DemoServer, view = 'Loss budget'): Promise<void> {
   await enterDemo(page, demo);
   await page.getByRole('link', { name: 'Links' }).click();
   await page.getByRole('tab', { name: view }).click();
@@ -147,7 +147,7 @@ withBench('a splice in one tap, and the ports walked by light', async ({ page, o
 });
 
 test('a wrong map is explained by the parts, with what a walk cannot tell', async ({ page, demo }) => {
-  await toLinks(page, demo, 'Ports');
+  await toLinks(page, demo, 'Polarity');
   await page.getByRole('button', { name: 'All as they should be' }).click();
   await expect(page.locator('[data-test=explanation]')).toContainText('Every port comes out where it should');
   await page.getByRole('button', { name: /2 Trunk A/ }).click();
@@ -174,9 +174,9 @@ test('trays of splices with the class behind them, and what costs what', async (
   await page.getByRole('tab', { name: 'Splices' }).click();
   await expect(page.locator('.tray li')).toHaveCount(12);
   await expect(page.locator('.facts')).toContainText('144'); // With the twelve fibers of each ribbon.
-  await page.getByRole('tab', { name: 'What costs what' }).click();
+  await page.getByRole('tab', { name: 'Joint loss' }).click();
   // Common practice: 1 um off costs about 0.2 dB.
-  await expect(page.locator('tr', { hasText: 'Cores side by side' })).toContainText('0.205');
+  await expect(page.locator('.causes > div', { hasText: 'Cores side by side' })).toContainText('0.205');
   const gap = page.getByRole('slider', { name: /Gap/ });
   await gap.focus();
   while ((await gap.getAttribute('aria-valuenow')) !== '50') await page.keyboard.press('ArrowRight');

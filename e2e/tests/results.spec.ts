@@ -7,7 +7,7 @@ test.beforeEach(async ({ page, demo }) => {
 });
 
 test('a rate leads to exactly the attempts that it counts', async ({ page }) => {
-  const link = page.locator('tr:has([data-skill=cleave]) a').first();
+  const link = page.locator('[data-test=skill-rates] tr:has([data-skill=cleave]) a').first();
   const n = Number((await link.textContent())!.split(' of ')[1]);
   await link.click();
   await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${n} attempts`));

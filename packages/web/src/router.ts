@@ -40,7 +40,7 @@ export const router = createRouter({
     {
       path: '/class/:classId/insight/:traineeId/:skill',
       name: 'evidence',
-      component: () => import('./features/insight/EvidencePage.vue'),
+      component: () => import('./features/insight/needs/EvidencePage.vue'),
       props: true,
     },
     {
@@ -77,7 +77,7 @@ export const router = createRouter({
     {
       path: '/calls/:seriesId',
       name: 'calls',
-      component: () => import('./features/faces/CallRunPage.vue'),
+      component: () => import('./features/faces/calls/CallRunPage.vue'),
       props: true,
     },
     { path: '/me', name: 'me', component: () => import('./features/records/OwnRecordPage.vue') },

@@ -12,9 +12,13 @@ const own = shallowRef<readonly FaceCriteria[]>([]);
 const tables = computed(() => [...own.value, ...FACE_CRITERIA]);
 
 const VIEWS = [
-  { id: 'grade', label: 'Grade a face', view: defineAsyncComponent(() => import('./GradePanel.vue')) },
-  { id: 'calls', label: 'Blind calls', view: defineAsyncComponent(() => import('./CallsPanel.vue')) },
-  { id: 'criteria', label: 'Criteria', view: defineAsyncComponent(() => import('./TablesPanel.vue')) },
+  { id: 'grade', label: 'Inspect', view: defineAsyncComponent(() => import('./inspect/GradePanel.vue')) },
+  { id: 'calls', label: 'Blind calls', view: defineAsyncComponent(() => import('./calls/CallsPanel.vue')) },
+  {
+    id: 'criteria',
+    label: 'Zone criteria',
+    view: defineAsyncComponent(() => import('./criteria/TablesPanel.vue')),
+  },
 ] as const;
 const current = computed(() => VIEWS.find((v) => v.id === route.query['view']) ?? VIEWS[0]);
 

@@ -1,6 +1,6 @@
 import type { CoreClass, FaceStep, FaceFault } from '@clear-mark/core';
 
-import type { PictureProblem } from './face-orders.ts';
+import type { PictureProblem } from './engine/face-orders.ts';
 
 export const STEP_WORDS: Readonly<Record<FaceStep | 'reading', string>> = {
   reading: 'Reading the picture',

@@ -1,2 +1,2 @@
-export { default as AttemptFaces } from './AttemptFaces.vue';
-export { default as OwnCalls } from './OwnCalls.vue';
+export { default as AttemptFaces } from './inspect/AttemptFaces.vue';
+export { default as OwnCalls } from './calls/OwnCalls.vue';

@@ -1,6 +1,6 @@
 import type { StandingCell } from '@clear-mark/contract';
 import { type ChartLook, placesAxis } from '../../charts/chart-look.ts';
-import { FEW } from './skills.model.ts';
+import { FEW } from './learning/skills.model.ts';
 
 type RateValue = StandingCell['rate'];
 export interface RateAt {

@@ -10,16 +10,20 @@ const route = useRoute();
 const classroom = useClassroom();
 
 const VIEWS = [
-  { id: 'link', label: 'Link and limit', view: defineAsyncComponent(() => import('./LinkPanel.vue')) },
-  { id: 'ports', label: 'Ports', view: defineAsyncComponent(() => import('./PortsPanel.vue')) },
+  { id: 'link', label: 'Loss budget', view: defineAsyncComponent(() => import('./budget/LinkPanel.vue')) },
+  { id: 'ports', label: 'Polarity', view: defineAsyncComponent(() => import('./polarity/PortsPanel.vue')) },
   {
     id: 'references',
     label: 'References',
     view: defineAsyncComponent(() => import('../references/index.ts').then((m) => m.ReferencesPanel)),
   },
-  { id: 'splices', label: 'Splices', view: defineAsyncComponent(() => import('./SplicesPanel.vue')) },
-  { id: 'costs', label: 'What costs what', view: defineAsyncComponent(() => import('./CostsPanel.vue')) },
-  { id: 'bench', label: 'Instruments', view: defineAsyncComponent(() => import('./BenchPanel.vue')) },
+  { id: 'splices', label: 'Splices', view: defineAsyncComponent(() => import('./splices/SplicesPanel.vue')) },
+  { id: 'costs', label: 'Joint loss', view: defineAsyncComponent(() => import('./joint/CostsPanel.vue')) },
+  {
+    id: 'bench',
+    label: 'Instruments',
+    view: defineAsyncComponent(() => import('./instruments/BenchPanel.vue')),
+  },
 ] as const;
 const current = computed(() => VIEWS.find((v) => v.id === route.query['view']) ?? VIEWS[0]);
 

@@ -1,0 +1,281 @@
+<script setup lang="ts">
+import { type Call, FACE_FAULTS, type FaceFault } from '@clear-mark/core';
+import type { FinishedRun, OwnSeries } from '@clear-mark/contract';
+import { v7 } from 'uuid';
+import { useEventListener, useIntervalFn } from '@vueuse/core';
+import { computed, onMounted, ref, shallowRef } from 'vue';
+import { call, NoServer, callPictureUrl, ROUTES, wordsOf } from '../../../api/client.ts';
+import VerdictRing from '../../../shared/VerdictRing.vue';
+import CallsResultView from './CallsResultView.vue';
+import { KIND_WORDS } from '../face-words.ts';
+import ChoiceField from '../../../shared/ChoiceField.vue';
+
+/** One face after another, each called pass or fail, with no word of what it is until the end. */
+const props = defineProps<{ seriesId: string }>();
+const series = shallowRef<OwnSeries | null>(null);
+const runId = ref<string | null>(null);
+const answered = ref<ReadonlySet<number>>(new Set());
+const position = ref(0);
+const kind = ref<FaceFault>('scratch');
+const marks = ref<{ x: number; y: number; kind: FaceFault }[]>([]);
+const shownAt = ref(0);
+const now = ref(0);
+const loaded = ref(false);
+const busy = ref(false);
+const failure = ref<string | null>(null);
+const finished = shallowRef<FinishedRun | null>(null);
+
+const left = computed(() => {
+  const each = series.value?.secondsEach ?? null;
+  if (each === null || !loaded.value) return null;
+  return Math.max(0, Math.ceil(each - (now.value - shownAt.value) / 1000));
+});
+const picture = computed(() => (runId.value === null ? '' : callPictureUrl(runId.value, position.value)));
+
+onMounted(async () => {
+  try {
+    const own = await call(ROUTES.ownSeries, {});
+    series.value = own.find((s) => s.id === props.seriesId) ?? null;
+    if (!series.value) {
+      failure.value = 'There is no such series for you.';
+    } else if (series.value.run?.finished) {
+      runId.value = series.value.run.id;
+      await finish();
+    }
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+});
+useIntervalFn(tick, 250);
+useEventListener(window, 'keydown', onKey);
+
+async function begin(): Promise<void> {
+  try {
+    const run = await call(ROUTES.startRun, { params: { id: props.seriesId }, body: { id: v7() } });
+    runId.value = run.id;
+    answered.value = new Set(run.answered);
+    next();
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+}
+/** The next face without a call; after the last one the end. */
+function next(): void {
+  const faces = series.value?.faces ?? 0;
+  const open = Array.from({ length: faces }, (_, i) => i).find((i) => !answered.value.has(i));
+  [marks.value, loaded.value] = [[], false];
+  if (open === undefined) void finish();
+  else position.value = open;
+}
+function shown(): void {
+  loaded.value = true;
+  shownAt.value = performance.now();
+  now.value = shownAt.value;
+}
+function tick(): void {
+  now.value = performance.now();
+  // What nobody called in time is left without a call.
+  if (left.value === 0 && !busy.value && finished.value === null) {
+    answered.value = new Set([...answered.value, position.value]);
+    next();
+  }
+}
+async function say(said: Call): Promise<void> {
+  if (!loaded.value || busy.value || runId.value === null) return;
+  busy.value = true;
+  failure.value = null;
+  const ms = Math.round(performance.now() - shownAt.value);
+  try {
+    await call(ROUTES.answerCall, {
+      params: { id: runId.value },
+      body: { position: position.value, said, marks: said === 'fail' ? marks.value.slice(0, 20) : [], ms },
+    });
+    answered.value = new Set([...answered.value, position.value]);
+    next();
+  } catch (error) {
+    failure.value =
+      error instanceof NoServer ? 'The server does not answer. Call this face again.' : wordsOf(error);
+  } finally {
+    busy.value = false;
+  }
+}
+async function finish(): Promise<void> {
+  if (runId.value === null) return;
+  try {
+    finished.value = await call(ROUTES.finishRun, { params: { id: runId.value } });
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+}
+function mark(event: MouseEvent): void {
+  const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+  const x = (event.clientX - box.left) / box.width;
+  const y = (event.clientY - box.top) / box.height;
+  marks.value = [...marks.value, { x, y, kind: kind.value }];
+}
+function onKey(event: KeyboardEvent): void {
+  if (runId.value === null || finished.value || event.repeat) return;
+  if (event.key === 'g') void say('pass');
+  if (event.key === 'b') void say('fail');
+}
+</script>
+
+<template>
+  <div class="page">
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <template v-if="series && runId === null">
+      <h1>{{ series.label }}</h1>
+      <p>
+        {{ series.faces }} faces, one after another. Call each one pass or fail by the flat single-mode
+        criteria; tap on it where something is wrong. You hear how you did at the end.
+        <template v-if="series.secondsEach">You have {{ series.secondsEach }} seconds for each.</template>
+      </p>
+      <el-button size="large" type="primary" class="big" @click="begin">
+        {{ series.run ? 'Go on' : 'Begin' }}
+      </el-button>
+    </template>
+    <template v-else-if="series && finished">
+      <h1>{{ series.label }}</h1>
+      <CallsResultView :result="finished.result" />
+      <p v-if="finished.attemptId" class="soft">
+        It waits for an instructor’s signature, and then counts in Inspection.
+      </p>
+      <ul class="seen">
+        <li
+          v-for="c in finished.calls"
+          :key="c.position"
+          :class="{ wrong: c.said !== null && c.said !== c.reference }"
+        >
+          <div class="frame">
+            <img :src="callPictureUrl(runId!, c.position)" :alt="`Face ${c.position + 1}`" />
+            <span
+              v-for="(m, i) in c.marks"
+              :key="i"
+              class="dot"
+              :style="{ left: `${100 * m.x}%`, top: `${100 * m.y}%` }"
+            />
+          </div>
+          <VerdictRing :verdict="c.reference" :size="20" word />
+          <span class="small">{{
+            c.said === null ? 'no call' : c.said === c.reference ? 'you said so' : `you said ${c.said}`
+          }}</span>
+          <span v-if="c.reference === 'fail'" class="small soft">{{
+            c.faults.map((f) => KIND_WORDS[f]).join(', ')
+          }}</span>
+        </li>
+      </ul>
+    </template>
+    <template v-else-if="series && runId">
+      <div class="row spread">
+        <h1>Face {{ position + 1 }} of {{ series.faces }}</h1>
+        <span v-if="left !== null" class="figure" role="timer" aria-label="Seconds left"
+          >{{ left }}<span class="unit">s</span></span
+        >
+      </div>
+      <div class="frame large" @click="mark">
+        <img :key="picture" :src="picture" :alt="`Face ${position + 1}`" draggable="false" @load="shown" />
+        <span
+          v-for="(m, i) in marks"
+          :key="i"
+          class="dot"
+          :style="{ left: `${100 * m.x}%`, top: `${100 * m.y}%` }"
+          >{{ KIND_WORDS[m.kind] }}</span
+        >
+      </div>
+      <div class="row bottom">
+        <el-button size="large" class="call" :disabled="!loaded || busy" @click="say('pass')">
+          <VerdictRing verdict="pass" :size="28" word />
+        </el-button>
+        <el-button size="large" class="call" :disabled="!loaded || busy" @click="say('fail')">
+          <VerdictRing verdict="fail" :size="28" word />
+        </el-button>
+        <span class="fill" />
+        <label class="row">
+          <span class="soft">a tap on the picture marks</span>
+          <ChoiceField
+            v-model="kind"
+            bare
+            label="What a tap marks"
+            :options="FACE_FAULTS.map((k) => ({ value: k, label: KIND_WORDS[k] }))"
+          />
+        </label>
+        <el-button size="large" :disabled="marks.length === 0" @click="marks = marks.slice(0, -1)">
+          Undo
+        </el-button>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.big {
+  margin-top: 14px;
+  min-width: 160px;
+  min-height: 56px;
+}
+.frame {
+  position: relative;
+  line-height: 0;
+}
+.frame.large {
+  margin: 8px auto;
+  width: fit-content;
+  cursor: crosshair;
+}
+.large img {
+  max-width: 100%;
+  height: calc(100dvh - 230px);
+  background: #000;
+}
+.dot {
+  position: absolute;
+  transform: translate(-10px, -10px);
+  padding: 10px 0 0 24px;
+  line-height: 1;
+  color: #fff;
+  text-shadow: 0 0 3px #000;
+  font-size: 0.875rem;
+  white-space: nowrap;
+}
+.dot::before {
+  content: '';
+  position: absolute;
+  left: 0;
+  top: 0;
+  width: 16px;
+  height: 16px;
+  border: 2px solid #fff;
+  outline: 1px solid #000;
+  transform: rotate(45deg);
+}
+.call {
+  min-width: 150px;
+  min-height: 60px;
+}
+.fill {
+  flex: 1;
+}
+.seen {
+  list-style: none;
+  margin: 12px 0 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 14px;
+}
+.seen li {
+  display: grid;
+  gap: 2px;
+  width: 176px;
+  align-content: start;
+  border-top: 4px solid transparent;
+  padding-top: 4px;
+}
+.seen li.wrong {
+  border-top-color: var(--fail);
+}
+.seen img {
+  width: 176px;
+  height: auto;
+}
+</style>

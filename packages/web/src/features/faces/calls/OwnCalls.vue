@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import type { OwnSeries } from '@clear-mark/contract';
+import { onMounted, shallowRef } from 'vue';
+import { call, ROUTES } from '../../../api/client.ts';
+import { resultSentence } from './calls.model.ts';
+
+/** Series that are set for the one who is signed in. */
+const series = shallowRef<readonly OwnSeries[]>([]);
+onMounted(async () => {
+  series.value = await call(ROUTES.ownSeries, {}).catch(() => []);
+});
+</script>
+
+<template>
+  <section v-if="series.length > 0" class="section" aria-label="Blind calls">
+    <h2>Faces to call</h2>
+    <ul>
+      <li v-for="s in series" :key="s.id" class="row">
+        <RouterLink
+          class="act"
+          :class="{ next: !s.run?.finished }"
+          :to="{ name: 'calls', params: { seriesId: s.id } }"
+          >{{ s.run?.finished ? 'See' : s.run ? 'Go on' : 'Begin' }}</RouterLink
+        >
+        <span
+          ><b>{{ s.label }}</b
+          >, {{ s.faces }} faces<template v-if="s.run?.result"
+            >: {{ resultSentence(s.run.result) }}</template
+          ></span
+        >
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 6px 0 0;
+  padding: 0;
+  display: grid;
+  gap: 8px;
+}
+</style>

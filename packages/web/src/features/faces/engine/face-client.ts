@@ -1,0 +1,10 @@
+import { type WorkerClient, workerClient } from '../../../workers/worker-client.ts';
+import type { FaceNews, FaceOrder, StandInOrder, StandInPicture } from './face-orders.ts';
+
+/** The worker that measures pictures of end faces. */
+export const faceClient = (): WorkerClient<FaceOrder, FaceNews> =>
+  workerClient(() => new Worker(new URL('./face-worker.ts', import.meta.url), { type: 'module' }));
+
+/** The worker that draws what the simulated microscope sees. */
+export const standInClient = (): WorkerClient<StandInOrder, StandInPicture> =>
+  workerClient(() => new Worker(new URL('./stand-in-worker.ts', import.meta.url), { type: 'module' }));

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import type { GradedFace } from '@clear-mark/core';
+import { CORE_WORDS } from '../face-words.ts';
+import type { Tool } from './FaceView.vue';
+
+/** What can be done with the picture, and a line that says how. */
+defineProps<{ name: string; face: GradedFace }>();
+const tool = defineModel<Tool>('tool', { required: true });
+const flattened = defineModel<boolean>('flattened', { required: true });
+const loupe = defineModel<boolean>('loupe', { required: true });
+const width = defineModel<number>('width', { required: true });
+const toggle = (which: Tool): void => void (tool.value = tool.value === which ? 'look' : which);
+</script>
+
+<template>
+  <div class="row tools">
+    <el-button size="large" :aria-pressed="flattened" @click="flattened = !flattened"> Flattened </el-button>
+    <el-button size="large" :aria-pressed="loupe" @click="loupe = !loupe">Loupe</el-button>
+    <el-button size="large" :aria-pressed="tool === 'rule'" @click="toggle('rule')">Ruler</el-button>
+    <span class="fill" />
+    <el-button size="large" :aria-pressed="tool === 'defect'" @click="toggle('defect')">
+      Add a defect
+    </el-button>
+    <el-button size="large" :aria-pressed="tool === 'scratch'" @click="toggle('scratch')">
+      Add a scratch
+    </el-button>
+  </div>
+  <figcaption class="small soft">
+    <template v-if="tool === 'rule'">Tap two places to measure between them.</template>
+    <template v-else-if="tool === 'defect'">Tap both ends of its diameter.</template>
+    <label v-else-if="tool === 'scratch'" class="row">
+      Tap both ends of it; width
+      <el-input-number v-model="width" size="large" class="width" :min="0.2" :max="30" :step="0.2" /> µm
+    </label>
+    <template v-else>
+      {{ name }}. {{ face.umPerPx.toFixed(3) }} µm a pixel from the cladding,
+      {{ CORE_WORDS[face.core.class] }}. Corners: a defect; rails: a scratch; heavy: it decides.
+    </template>
+  </figcaption>
+</template>
+
+<style scoped>
+.tools {
+  margin-top: 8px;
+}
+.fill {
+  flex: 1;
+}
+.width {
+  width: 84px;
+}
+</style>
