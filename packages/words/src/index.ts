@@ -4,6 +4,7 @@ export * from './diagnosis.ts';
 export * from './errors.ts';
 export * from './faults.ts';
 export * from './loss-tests.ts';
+export * from './method-names.ts';
 export * from './names.ts';
 export * from './params.ts';
 export * from './reasons.ts';

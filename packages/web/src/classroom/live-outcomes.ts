@@ -21,6 +21,8 @@ export interface LiveAttempt {
   /** The first step that has something required open. */
   readonly stepNumber: number;
   readonly stepTitle: string;
+  /** When the newest entry was made, or the piece begun where there is none yet: ms, by this device's clock. */
+  readonly lastEntryAt: number;
   readonly hand: Entry | null;
   readonly timers: readonly RunningTimer[];
 }
@@ -60,6 +62,18 @@ export const useLiveOutcomes = defineStore('live-outcomes', () => {
     ]);
   });
 
+  const context = computed(() => {
+    const { marginalPassCounts, marginalFailCounts } = classroom.detail?.policy ?? DEFAULT_SCORING;
+    return {
+      references: classroom.references,
+      final: false,
+      marginalPassCounts,
+      marginalFailCounts,
+      attemptVoid: false,
+      timeZone: timeZone.value,
+    };
+  });
+
   const attempts = computed<readonly LiveAttempt[]>(() => {
     const next = new Map<string, { readonly key: string; readonly live: LiveAttempt }>();
     for (const attempt of classroom.attempts.values()) {
@@ -75,46 +89,47 @@ export const useLiveOutcomes = defineStore('live-outcomes', () => {
       const before = made.get(attempt.id);
       const same =
         before?.key === key && before.live.sheet === sheet && before.live.attempt.id === attempt.id;
-      next.set(attempt.id, same ? before : { key, live: liveOf(attempt, sheet, own) });
+      next.set(
+        attempt.id,
+        same ? before : { key, live: liveOf(attempt, sheet, own, context.value, classroom) },
+      );
     }
     made = next;
     return [...next.values()].map(({ live }) => live);
   });
 
-  function liveOf(attempt: KeptAttempt, sheet: MethodSheet, own: readonly Entry[]): LiveAttempt {
-    const there = new Set(attempt.entries.map((e) => e.id));
-    const entries: readonly Entry[] = [...attempt.entries, ...own.filter((e) => !there.has(e.id))];
-    const { marginalPassCounts, marginalFailCounts } = classroom.detail?.policy ?? DEFAULT_SCORING;
-    const outcome = score(sheet, entries, {
-      references: classroom.references,
-      final: false,
-      marginalPassCounts,
-      marginalFailCounts,
-      attemptVoid: false,
-      timeZone: timeZone.value,
-    });
-    const missing = new Set(outcome.missing);
-    const openSteps = new Set(
-      outcome.criteria.filter((c) => missing.has(c.criterionId)).map((c) => c.stepId),
-    );
-    const at = sheet.steps.findIndex((s) => openSteps.has(s.id));
-    const step = at < 0 ? sheet.steps.length - 1 : at;
-    const bench = atTheBench(entries);
-    return {
-      attempt,
-      sheet,
-      outcome,
-      stepNumber: step + 1,
-      stepTitle: sheet.steps[step]!.title,
-      hand: bench.hand,
-      timers: bench.timers.flatMap((e) => timerOf(attempt, sheet, e, classroom.classId, classroom.offsetMs)),
-    };
-  }
-
   const timers = computed(() => attempts.value.flatMap((a) => a.timers));
   const byId = computed(() => new Map(attempts.value.map((a) => [a.attempt.id, a])));
   return { attempts, timers, byId };
 });
+
+/** An open attempt scored as it stands, with what goes on at its bench. */
+function liveOf(
+  attempt: KeptAttempt,
+  sheet: MethodSheet,
+  own: readonly Entry[],
+  context: Parameters<typeof score>[2],
+  { classId, offsetMs }: { readonly classId: string; readonly offsetMs: number },
+): LiveAttempt {
+  const there = new Set(attempt.entries.map((e) => e.id));
+  const entries: readonly Entry[] = [...attempt.entries, ...own.filter((e) => !there.has(e.id))];
+  const outcome = score(sheet, entries, context);
+  const missing = new Set(outcome.missing);
+  const openSteps = new Set(outcome.criteria.filter((c) => missing.has(c.criterionId)).map((c) => c.stepId));
+  const at = sheet.steps.findIndex((s) => openSteps.has(s.id));
+  const step = at < 0 ? sheet.steps.length - 1 : at;
+  const bench = atTheBench(entries);
+  return {
+    attempt,
+    sheet,
+    outcome,
+    stepNumber: step + 1,
+    stepTitle: sheet.steps[step]!.title,
+    lastEntryAt: entries.reduce((last, e) => Math.max(last, Date.parse(e.at)), Date.parse(attempt.startedAt)),
+    hand: bench.hand,
+    timers: bench.timers.flatMap((e) => timerOf(attempt, sheet, e, classId, offsetMs)),
+  };
+}
 
 /** A running timer of a sheet. An entry that is not on the server yet was started on this device's clock. */
 export function timerOf(

@@ -1,20 +1,22 @@
 <script setup lang="ts">
-import { HAZARD_WORDS, VERDICT_WORDS } from '@clear-mark/words';
+import { HAZARD_WORDS, shortMethodName, VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { agoWords, clockText } from '../../shared/time-words.ts';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import { dueOf } from '../../classroom/timers.model.ts';
 import { timers } from '../../shell/timers.ts';
 import type { LiveAttempt } from '../../classroom/live-outcomes.ts';
+import type { Need } from './needs.model.ts';
 import type { Bench } from './today.model.ts';
 
 /** One bench: who, which method and step, how far, what runs, who calls since when; one tap to its sheet. */
-const props = defineProps<{ bench: Bench; classId: string; now: number }>();
+const props = defineProps<{ bench: Bench; needs: readonly Need[]; classId: string; now: number }>();
 const emit = defineEmits<{ open: [attempt: LiveAttempt | null] }>();
 const tile = computed(() => props.bench.tile);
 const first = computed(() => props.bench.open[0] ?? null);
 const others = computed(() => props.bench.open.slice(1));
 const hand = computed(() => props.bench.open.find((a) => a.hand)?.hand ?? null);
+const said = computed(() => props.needs.filter((n) => n.words !== ''));
 const running = computed(() =>
   props.bench.open
     .flatMap((a) => a.timers)
@@ -42,7 +44,9 @@ function stepWords({ outcome, stepTitle }: LiveAttempt): string {
         <span class="name">{{ tile.traineeName }}</span>
         <template v-if="first">
           <span class="what" :class="{ stopped: first.outcome.stops?.length }">{{ stepWords(first) }}</span>
-          <span class="soft small method">{{ first.sheet.title }}</span>
+          <span class="soft small method" :title="first.sheet.title">{{
+            shortMethodName(first.sheet.id, first.sheet.title)
+          }}</span>
           <span class="soft small"
             >{{ tile.benchLabel ?? 'no bench yet' }} · {{ first.stepNumber }} of
             {{ first.sheet.steps.length }} · {{ agoWords(Date.parse(first.attempt.startedAt), now) }}</span
@@ -55,6 +59,7 @@ function stepWords({ outcome, stepTitle }: LiveAttempt): string {
       </span>
     </button>
     <p v-if="hand" class="hand" role="status">Calls since {{ agoWords(Date.parse(hand.at), now) }}</p>
+    <p v-for="need in said" :key="need.kind" class="need" :data-need="need.kind">{{ need.words }}</p>
     <p
       v-for="{ timer, due } in running.slice(0, 2)"
       :key="timer.id"
@@ -149,6 +154,11 @@ function stepWords({ outcome, stepTitle }: LiveAttempt): string {
   border-radius: var(--round);
   width: fit-content;
 }
+.need {
+  margin: 0;
+  padding-left: 66px;
+  font-weight: 700;
+}
 .running {
   padding-left: 66px;
   font-size: 0.9375rem;
@@ -191,6 +201,7 @@ function stepWords({ outcome, stepTitle }: LiveAttempt): string {
     width: 40px;
     height: 40px;
   }
+  .need,
   .running,
   .pieces {
     padding-left: 52px;

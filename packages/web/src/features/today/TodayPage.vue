@@ -2,22 +2,20 @@
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useClassroom } from '../../classroom/use-classroom.ts';
-import { type LiveAttempt, useLiveOutcomes } from '../../classroom/live-outcomes.ts';
-import { useSlowClock } from '../../shared/use-slow-clock.ts';
+import type { LiveAttempt } from '../../classroom/live-outcomes.ts';
+import BoardBar from './BoardBar.vue';
 import BenchTile from './BenchTile.vue';
 import StartDialog from './StartDialog.vue';
-import { type Bench, benchesOf, classWords } from './today.model.ts';
+import { type Bench, classWords } from './today.model.ts';
+import { useBoard } from './use-board.ts';
 
 const props = defineProps<{ classId: string }>();
 const route = useRoute();
 const router = useRouter();
 const classroom = useClassroom();
-const live = useLiveOutcomes();
+const board = useBoard();
+const { benches, now } = board;
 const starting = ref<Bench | null>(null);
-/** For "since when": once in a while is often enough. */
-const now = useSlowClock();
-
-const benches = computed(() => benchesOf(classroom.tiles ?? [], live.attempts));
 const dayWords = computed(() =>
   classroom.day
     ? new Date(`${classroom.day}T12:00:00Z`).toLocaleDateString([], {
@@ -61,11 +59,26 @@ watch(
       No trainees in this class yet.
       <RouterLink class="act next" :to="{ name: 'setup', params: { classId } }">Enter the class</RouterLink>
     </p>
-    <div class="tiles">
+    <BoardBar
+      v-if="benches.length > 0"
+      :all="board.inGroup.value.length"
+      :counts="board.counts.value"
+      :filter="board.filter.value"
+      :groups="board.groups.value"
+      :group="board.group.value"
+      :order="board.order.value"
+      :room="board.room.value"
+      @filter="board.wanted.value = $event"
+      @group="board.group.value = $event"
+      @order="board.setOrder"
+      @room="board.setRoom"
+    />
+    <div class="tiles" :class="{ room: board.room.value }">
       <BenchTile
-        v-for="bench in benches"
+        v-for="{ bench, needs } in board.shown.value"
         :key="bench.tile.traineeId"
         :bench="bench"
+        :needs="needs"
         :class-id="classId"
         :now="now"
         @open="open(bench, $event)"
@@ -89,6 +102,10 @@ watch(
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
   gap: 0 16px;
+}
+/* To be read from the other end of the room. */
+.tiles.room {
+  zoom: 1.4;
 }
 @media (max-width: 800px) {
   /* Three columns, so that a class of sixteen is on one screen upright. */
