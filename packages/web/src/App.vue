@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, watch } from 'vue';
+import { useEventListener } from '@vueuse/core';
+import { computed, defineAsyncComponent, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { usePreferences } from './shell/preferences.ts';
 import TimerStrip from './shell/TimerStrip.vue';
@@ -8,14 +9,20 @@ import { useSession } from './session/session.ts';
 import { timers } from './shell/timers.ts';
 import { useScanner } from './shell/use-scanner.ts';
 import { useClassroom } from './classroom/use-classroom.ts';
+import { opensFind } from './shell/find.model.ts';
+import { useFind } from './shell/use-find.ts';
 import { useLiveOutcomes } from './classroom/live-outcomes.ts';
 
+/** Comes when it is first asked for. */
+const FindPanel = defineAsyncComponent(() => import('./shell/FindPanel.vue'));
 usePreferences();
+const find = useFind();
 const classroom = useClassroom();
 const live = useLiveOutcomes();
 const session = useSession();
 const route = useRoute();
 const router = useRouter();
+const bare = computed(() => route.name === 'start' || session.me === null);
 /** The class that this device follows: the one of the place, as long as an instructor is signed in. */
 watch(
   () => (session.teaches ? String(route.params['classId'] ?? '') : ''),
@@ -37,14 +44,19 @@ useScanner((label) => {
   void router.push({ name: 'sheet', params: { classId: classroom.classId, attemptId } });
   return true;
 });
+useEventListener(window, 'keydown', (event) => {
+  if (bare.value || find.isOpen || !opensFind(event)) return;
+  event.preventDefault();
+  find.isOpen = true;
+});
 timers.follow(() => ({ timers: live.timers, offsetMs: classroom.offsetMs }));
-const bare = computed(() => route.name === 'start' || session.me === null);
 </script>
 
 <template>
   <a class="skip" href="#main">Skip to the work</a>
   <TopBar v-if="!bare" />
   <TimerStrip v-if="!bare" />
+  <FindPanel v-if="!bare && find.isOpen" />
   <main id="main" tabindex="0">
     <RouterView v-slot="{ Component }">
       <component :is="Component" :key="route.path" />

@@ -4,28 +4,19 @@ import { useRoute, useRouter } from 'vue-router';
 import QueueState from './QueueState.vue';
 import { useSession } from '../session/session.ts';
 import { takeUpdate, updateWaiting } from './update.ts';
+import { PLACES } from './places.ts';
+import { useFind } from './use-find.ts';
 import PersonMenu from './PersonMenu.vue';
 import ChoiceField from '../shared/ChoiceField.vue';
 
 const session = useSession();
+const find = useFind();
 const route = useRoute();
 const router = useRouter();
 
 const classId = computed(() => String(route.params['classId'] ?? session.classes[0]?.id ?? ''));
 const current = computed(() => session.classes.find((c) => c.id === classId.value) ?? null);
-const places = computed(() =>
-  current.value && session.teaches
-    ? [
-        { name: 'today', label: 'Today' },
-        { name: 'faces', label: 'Faces' },
-        { name: 'links', label: 'Links' },
-        { name: 'insight', label: 'Insight' },
-        { name: 'retraining', label: 'Retraining' },
-        { name: 'records', label: 'Records' },
-        { name: 'setup', label: 'Class' },
-      ]
-    : [],
-);
+const places = computed(() => (current.value && session.teaches ? PLACES : []));
 const INSIDE: Readonly<Record<string, string>> = {
   sheet: 'today',
   evidence: 'insight',
@@ -73,6 +64,19 @@ function openClass(id: string): void {
     <el-button v-if="updateWaiting" size="large" type="primary" @click="takeUpdate">
       New version: load it
     </el-button>
+    <el-button
+      size="large"
+      text
+      class="find"
+      aria-label="Find, key /"
+      title="Find: key /"
+      @click="find.isOpen = true"
+    >
+      <svg viewBox="0 0 24 24" width="22" height="22" aria-hidden="true">
+        <circle cx="10" cy="10" r="6" fill="none" stroke="currentColor" stroke-width="2.4" />
+        <path d="M14.6 14.6 21 21" stroke="currentColor" stroke-width="2.8" stroke-linecap="round" />
+      </svg>
+    </el-button>
     <QueueState />
     <PersonMenu />
   </header>
@@ -88,6 +92,9 @@ function openClass(id: string): void {
   background: var(--sheet);
   min-height: 56px;
   flex-wrap: wrap;
+}
+.find {
+  padding: 0 10px;
 }
 .mark {
   display: inline-flex;

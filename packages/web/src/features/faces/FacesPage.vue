@@ -3,6 +3,7 @@ import { FACE_CRITERIA, type FaceCriteria } from '@clear-mark/core';
 import { computed, defineAsyncComponent, onMounted, shallowRef } from 'vue';
 import { useRoute } from 'vue-router';
 import { call, ROUTES } from '../../api/client.ts';
+import { PLACE_VIEWS } from '../../shell/places.ts';
 import ViewSwitch from '../../shared/ViewSwitch.vue';
 
 /** Is this end face good, and can this trainee see it. One view at a time, kept in the address. */
@@ -11,15 +12,12 @@ const route = useRoute();
 const own = shallowRef<readonly FaceCriteria[]>([]);
 const tables = computed(() => [...own.value, ...FACE_CRITERIA]);
 
-const VIEWS = [
-  { id: 'grade', label: 'Inspect', view: defineAsyncComponent(() => import('./inspect/GradePanel.vue')) },
-  { id: 'calls', label: 'Blind calls', view: defineAsyncComponent(() => import('./calls/CallsPanel.vue')) },
-  {
-    id: 'criteria',
-    label: 'Zone criteria',
-    view: defineAsyncComponent(() => import('./criteria/TablesPanel.vue')),
-  },
-] as const;
+const PANELS = {
+  grade: defineAsyncComponent(() => import('./inspect/GradePanel.vue')),
+  calls: defineAsyncComponent(() => import('./calls/CallsPanel.vue')),
+  criteria: defineAsyncComponent(() => import('./criteria/TablesPanel.vue')),
+};
+const VIEWS = PLACE_VIEWS.faces;
 const current = computed(() => VIEWS.find((v) => v.id === route.query['view']) ?? VIEWS[0]);
 
 async function load(): Promise<void> {
@@ -33,7 +31,7 @@ onMounted(load);
   <div class="page">
     <h1 class="sr">Faces</h1>
     <ViewSwitch place="Faces" :views="VIEWS" :current="current.id">
-      <component :is="current.view" :class-id="classId" :tables="tables" @saved="load" />
+      <component :is="PANELS[current.id]" :class-id="classId" :tables="tables" @saved="load" />
     </ViewSwitch>
   </div>
 </template>

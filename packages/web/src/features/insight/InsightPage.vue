@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router';
 import { call, ROUTES } from '../../api/client.ts';
 import { useLoaded } from '../../shared/use-loaded.ts';
 import { useSession } from '../../session/session.ts';
+import { PLACE_VIEWS } from '../../shell/places.ts';
 import ViewSwitch from '../../shared/ViewSwitch.vue';
 import InsightFilter from './InsightFilter.vue';
 import InstructorsPanel from './failures/InstructorsPanel.vue';
@@ -19,14 +20,7 @@ import WhyPanel from './failures/WhyPanel.vue';
 const props = defineProps<{ classId: string }>();
 const route = useRoute();
 const session = useSession();
-const VIEWS = [
-  { id: 'who', label: 'Who needs what' },
-  { id: 'skills', label: 'How it is learned' },
-  { id: 'loss', label: 'Loss' },
-  { id: 'why', label: 'Why it fails' },
-  { id: 'what-if', label: 'What if' },
-  { id: 'instructors', label: 'Instructors and items' },
-] as const;
+const VIEWS = PLACE_VIEWS.insight;
 const views = computed(() => VIEWS.filter((v) => v.id !== 'instructors' || session.me?.role === 'lead'));
 const view = computed(() => views.value.find((v) => v.id === route.query['view'])?.id ?? 'who');
 const busiest = computed(

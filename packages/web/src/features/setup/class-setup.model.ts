@@ -1,12 +1,7 @@
+import { PLACE_VIEWS } from '../../shell/places.ts';
 import type { ClassDetail } from '@clear-mark/contract';
 
-export const SETUP_VIEWS = [
-  { id: 'people', label: 'People' },
-  { id: 'equipment', label: 'Equipment' },
-  { id: 'methods', label: 'Methods' },
-  { id: 'practice', label: 'Practice options' },
-  { id: 'policy', label: 'Competence policy' },
-] as const;
+export const SETUP_VIEWS = PLACE_VIEWS.setup;
 export type SetupView = (typeof SETUP_VIEWS)[number]['id'];
 
 export interface SetupStep {

@@ -2,7 +2,6 @@
 import { type CordStamp, type Hazard, STOP_PART } from '@clear-mark/core';
 import { computed, ref } from 'vue';
 import { wordsOf } from '../../api/client.ts';
-import FindDialog from './FindDialog.vue';
 import KeysDialog from './KeysDialog.vue';
 import { RereadDialog } from '../references/index.ts';
 import NoteDialog from './NoteDialog.vue';
@@ -110,6 +109,5 @@ function leaveSigning(): void {
     @close="close"
     @stop="stopPiece"
   />
-  <FindDialog v-if="dialog === 'find'" :class-id="classId" @close="close" />
   <KeysDialog v-if="dialog === 'keys'" @close="close" />
 </template>

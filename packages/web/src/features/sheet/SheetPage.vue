@@ -5,6 +5,7 @@ import { useEventListener, whenever } from '@vueuse/core';
 import { computed, onMounted, ref } from 'vue';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
+import { useFind } from '../../shell/use-find.ts';
 import { useSession } from '../../session/session.ts';
 import BenchRail from './BenchRail.vue';
 import HandCall from './HandCall.vue';
@@ -29,12 +30,13 @@ import { useStepText } from './use-step-text.ts';
 const props = defineProps<{ classId: string; attemptId: string }>();
 const preferences = usePreferences();
 const session = useSession();
+const find = useFind();
 const sheet = useSheet(props.attemptId, props.classId);
 const dialog = ref<DialogName | null>(null);
 const railRef = ref<InstanceType<typeof BenchRail> | null>(null);
 const cursor = useSheetCursor(sheet, {
   open: (name) => (dialog.value = name),
-  isOpen: () => dialog.value !== null,
+  isOpen: () => dialog.value !== null || find.isOpen,
   step: (by) => railRef.value?.step(by),
 });
 const { current, byCriterion } = cursor;

@@ -15,7 +15,7 @@ export const KEYS = [
   { key: 'Z', does: 'Undo the last entry' },
   { key: '↓ ↑', does: 'Next and previous criterion' },
   { key: '] [', does: 'Next and previous trainee' },
-  { key: '/', does: 'Find a trainee or piece' },
+  { key: '/', does: 'Find a trainee, piece, method or place; on every page' },
   { key: 'G', does: 'Sign' },
   { key: '?', does: 'This list' },
 ] as const;
@@ -34,7 +34,6 @@ export type SheetAct =
   | 'previous'
   | 'next_trainee'
   | 'previous_trainee'
-  | 'find'
   | 'sign'
   | 'help';
 
@@ -52,7 +51,6 @@ const ACTS: Readonly<Record<string, SheetAct>> = {
   ArrowUp: 'previous',
   ']': 'next_trainee',
   '[': 'previous_trainee',
-  '/': 'find',
   g: 'sign',
   '?': 'help',
 };

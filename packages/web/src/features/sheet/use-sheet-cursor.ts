@@ -13,7 +13,7 @@ import {
 import type { SheetState } from './use-sheet.ts';
 import { useSession } from '../../session/session.ts';
 
-export type DialogName = 'note' | 'sign' | 'reference' | 'reread' | 'find' | 'keys' | 'stop';
+export type DialogName = 'note' | 'sign' | 'reference' | 'reread' | 'keys' | 'stop';
 
 interface Surroundings {
   readonly open: (name: DialogName) => void;
@@ -267,8 +267,6 @@ export function useSheetCursor(sheet: SheetState, around: Surroundings) {
         return around.step(1);
       case 'previous_trainee':
         return around.step(-1);
-      case 'find':
-        return around.open('find');
       case 'help':
         return around.open('keys');
       case 'undo':
