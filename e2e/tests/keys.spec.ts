@@ -1,4 +1,4 @@
-import { enterDemo, expect, row, saved, startPiece, testAlone as test } from '../world.ts';
+import { enterDemo, expect, row, saved, startPiece, test as onTheDemo, testAlone as test } from '../world.ts';
 
 /** Every key of the sheet, and what follows. */
 test('each key does what the list of keys says, and nothing with a modifier or in a field for text', async ({
@@ -128,9 +128,12 @@ test('each key does what the list of keys says, and nothing with a modifier or i
     await expect(page.getByRole('dialog')).toBeHidden();
   });
 
-  await test.step('/ finds a trainee', async () => {
+  await test.step('/ finds on the sheet too, and keys are letters in it', async () => {
     await page.keyboard.press('/');
-    await expect(page.getByRole('dialog')).toBeVisible();
+    const field = page.getByRole('combobox', { name: /Trainee, piece, method/ });
+    await expect(field).toBeFocused();
+    await page.keyboard.type('xsgz/');
+    await expect(field).toHaveValue('xsgz/');
     await page.keyboard.press('Escape');
     await expect(page.getByRole('dialog')).toBeHidden();
   });
@@ -152,3 +155,30 @@ test('each key does what the list of keys says, and nothing with a modifier or i
     await expect(page).toHaveURL(here);
   });
 });
+
+onTheDemo(
+  'find leads by keys alone to a view, a piece, a method, the records, an act',
+  async ({ page, demo }) => {
+    await enterDemo(page, demo);
+    const find = async (text: string, ...keys: string[]): Promise<void> => {
+      await page.keyboard.press('/');
+      await expect(page.getByRole('combobox', { name: /Trainee, piece, method/ })).toBeFocused();
+      await page.keyboard.type(text);
+      for (const key of [...keys, 'Enter']) await page.keyboard.press(key);
+      await expect(page.getByRole('dialog')).toBeHidden();
+    };
+    await find('polarity');
+    await expect(page).toHaveURL(/links\?view=ports/);
+    await find('holloweg');
+    await expect(page.getByRole('heading', { level: 1, name: 'Bastian Holloweg' })).toBeVisible();
+    await find('bench cleave');
+    await expect(page.getByRole('heading', { level: 1, name: 'Bench cleave with inspection' })).toBeVisible();
+    // The last of the list: the search of all records.
+    await find('cora', 'ArrowUp');
+    await expect(page).toHaveURL(/records\?search=cora/);
+    await find('night');
+    await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+    await page.getByRole('textbox', { name: /^Search/ }).press('/');
+    await expect(page.getByRole('dialog')).toBeHidden();
+  },
+);

@@ -6,8 +6,9 @@ import { enterDemo, expect, test } from '../world.ts';
 test.describe.configure({ mode: 'parallel' });
 
 /** What axe finds against WCAG 2.2 AA, or of the contrast of colours alone. */
-async function audit(page: Page, of: 'all' | 'contrast' = 'all'): Promise<string[]> {
+async function audit(page: Page, of: 'all' | 'contrast' = 'all', inside?: string): Promise<string[]> {
   const axe = new AxeBuilder({ page });
+  if (inside !== undefined) axe.include(inside);
   if (of === 'all') axe.withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']);
   else axe.withRules(['color-contrast']);
   const found = await axe.analyze();
@@ -116,23 +117,82 @@ const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
   ],
 ];
 
+/** Opens the application again at the class's board, signed in as before. */
+async function toBoard(page: Page, url: string): Promise<void> {
+  await page.goto(url);
+  await expect(page.locator('article.working').first()).toBeVisible();
+}
+async function look(page: Page, name: string, inside?: string): Promise<void> {
+  expect.soft(await audit(page, 'all', inside), name).toEqual([]);
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+  expect.soft(wide, `${name}: scrolls sideways`).toBeLessThanOrEqual(0);
+  await page.evaluate(() => {
+    document.documentElement.dataset['theme'] = 'dark';
+  });
+  // Colours that fade would be caught half-way.
+  await page.waitForTimeout(400);
+  expect.soft(await audit(page, 'contrast', inside), `${name}, by night`).toEqual([]);
+}
+
 // The two themes differ in their colours alone, by the tokens that `data-theme` chooses: by night only these are looked at again.
-for (const [name, open] of VIEWS) {
-  test(`${name}: WCAG 2.2 AA by axe, by day and by night, no sideways scrolling`, async ({ page, demo }) => {
+const TOGETHER = 6;
+for (let first = 0; first < VIEWS.length; first += TOGETHER) {
+  const some = VIEWS.slice(first, first + TOGETHER);
+  const names = some.map(([name]) => name).join(', ');
+  test(`WCAG 2.2 AA by axe, by day and by night, no sideways scrolling: ${names}`, async ({ page, demo }) => {
     await page.addInitScript(() => localStorage.setItem('theme', 'light'));
     await enterDemo(page, demo);
-    await open(page);
-    expect(await audit(page)).toEqual([]);
-    const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
-    expect(wide).toBeLessThanOrEqual(0);
-    await page.evaluate(() => {
-      document.documentElement.dataset['theme'] = 'dark';
-    });
-    // Colours that fade would be caught half-way.
-    await page.waitForTimeout(400);
-    expect(await audit(page, 'contrast')).toEqual([]);
+    for (const [name, open] of some) {
+      await toBoard(page, demo.url);
+      await open(page);
+      await look(page, name);
+    }
   });
 }
+
+const DIALOGS: readonly [string, (page: Page) => Promise<void>][] = [
+  ['Start', (page) => page.locator('.tile:not(.working) button.main').first().click()],
+  ['Find', (page) => page.keyboard.press('/')],
+  ['Person', (page) => page.getByRole('button', { name: /settings and sign out/ }).click()],
+  ['Queue', (page) => page.locator('[data-test=queue-state]').click()],
+  ...(['n', '!', 'g', '?'] as const).map((key): [string, (page: Page) => Promise<void>] => [
+    `Sheet, key ${key}`,
+    async (page) => {
+      await openSheet(page);
+      await page.keyboard.press(key);
+    },
+  ]),
+  [
+    'Record',
+    async (page) => {
+      await page.getByRole('link', { name: 'Records', exact: true }).click();
+      await page.locator('.el-table-v2__row .open').first().click();
+    },
+  ],
+];
+test('every dialog passes axe while it is open, by day and by night', async ({ page, demo }) => {
+  await page.addInitScript(() => localStorage.setItem('theme', 'light'));
+  await enterDemo(page, demo);
+  for (const [name, open] of DIALOGS) {
+    await toBoard(page, demo.url);
+    await open(page);
+    await expect(page.locator('[role=dialog]:visible, .el-popover:visible').first(), name).toBeVisible();
+    await look(page, `dialog ${name}`, '.el-dialog, .el-drawer, .el-popover');
+  }
+});
+
+test('at twice the size of the letters nothing is cut off sideways', async ({ page, demo }) => {
+  // 1280 px at 200 % are 640 px of the page.
+  await page.setViewportSize({ width: 640, height: 400 });
+  await enterDemo(page, demo);
+  for (const [name, open] of VIEWS) {
+    if (!['Today', 'Sheet', 'Records', 'Insight, Loss', 'Class, People'].includes(name)) continue;
+    await toBoard(page, demo.url);
+    await open(page);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(wide, name).toBeLessThanOrEqual(0);
+  }
+});
 
 test('the start page passes axe', async ({ page, demo }) => {
   await page.goto(`${demo.url}/`);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import type { InputInstance } from 'element-plus';
+import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { useClassroom } from '../classroom/use-classroom.ts';
 import { useSession } from '../session/session.ts';
@@ -7,6 +8,7 @@ import VerdictRing from '../shared/VerdictRing.vue';
 import { type Finding, findingsFor } from './find.model.ts';
 import { usePreferences } from './preferences.ts';
 import { useFind } from './use-find.ts';
+import { vFocus } from '../shared/v-focus.ts';
 
 /** One field that leads to a trainee, a piece, a method, a place or an act: by key, by touch, by mouse. */
 const router = useRouter();
@@ -15,6 +17,9 @@ const session = useSession();
 const preferences = usePreferences();
 const find = useFind();
 const text = ref('');
+const field = useTemplateRef<InputInstance>('field');
+/** Element Plus hands no role on to its input. */
+watch(field, (shown) => shown?.input?.setAttribute('role', 'combobox'), { flush: 'post' });
 const at = ref(0);
 const hits = computed((): Finding[] => {
   const typed = text.value.trim();
@@ -53,10 +58,10 @@ async function go(hit: Finding | undefined): Promise<void> {
 <template>
   <el-dialog v-model="find.isOpen" title="Find" width="560" append-to-body>
     <el-input
+      ref="field"
       v-model="text"
-      autofocus
+      v-focus
       size="large"
-      role="combobox"
       aria-label="Trainee, piece, method, place or act"
       aria-controls="find-hits"
       aria-expanded="true"

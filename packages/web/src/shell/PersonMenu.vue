@@ -56,12 +56,14 @@ async function leave(): Promise<void> {
         :model-value="preferences.contrast"
         size="large"
         active-text="High contrast"
+        aria-label="High contrast"
         @update:model-value="(on: string | number | boolean) => preferences.setContrast(Boolean(on))"
       />
       <el-switch
         :model-value="preferences.explained"
         size="large"
         active-text="Always tell how each step is done"
+        aria-label="Always tell how each step is done"
         @update:model-value="(on: string | number | boolean) => preferences.setExplained(Boolean(on))"
       />
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>

@@ -7,6 +7,7 @@ import { computed, reactive, ref } from 'vue';
 import { call, ROUTES, wordsOf } from '../../api/client.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { checkProblem } from './cord-check.model.ts';
+import { vFocus } from '../../shared/v-focus.ts';
 
 /** A test cord's own loss on a day, what it may lose, and until when that holds. */
 const props = defineProps<{ classId: string; cord: Thing }>();
@@ -70,7 +71,7 @@ async function save(): Promise<void> {
     </p>
     <el-form label-position="top" size="large" class="fields" @submit.prevent="save">
       <el-form-item label="Its loss, dB" :error="shown(problems.loss, form.lossDb)">
-        <el-input v-model="form.lossDb" inputmode="decimal" autofocus data-test="cord-loss" />
+        <el-input v-model="form.lossDb" v-focus inputmode="decimal" data-test="cord-loss" />
       </el-form-item>
       <el-form-item label="May lose, dB" :error="shown(problems.limit, form.limitDb)">
         <el-input v-model="form.limitDb" inputmode="decimal" data-test="cord-limit" />

@@ -3,6 +3,7 @@ import type { Entry, EntryValue, GradeCriterion } from '@clear-mark/core';
 import { VERDICT_WORDS } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import ScaleDrawing from '../../shared/ScaleDrawing.vue';
+import { vFocus } from '../../shared/v-focus.ts';
 
 const props = defineProps<{
   criterion: GradeCriterion;
@@ -65,7 +66,7 @@ const chosen = computed(() => (props.entry?.value?.kind === 'grade' ? props.entr
       <span
         >Graded in Faces: <b>{{ measured?.label }}</b>. Why not?</span
       >
-      <el-input v-model="reason" maxlength="500" aria-label="Why not as graded" autofocus />
+      <el-input v-model="reason" v-focus maxlength="500" aria-label="Why not as graded" />
       <el-button native-type="submit" :disabled="reason.trim() === ''">Overrule</el-button>
       <el-button @click="overruling = null">Cancel</el-button>
     </form>

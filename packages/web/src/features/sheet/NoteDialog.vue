@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
+import { vFocus } from '../../shared/v-focus.ts';
 
 defineProps<{ label: string; notes: readonly string[] }>();
 const emit = defineEmits<{ close: []; note: [text: string] }>();
@@ -16,10 +17,10 @@ const save = (): void => {
     </ul>
     <el-input
       v-model="text"
+      v-focus
       type="textarea"
       :rows="4"
       maxlength="2000"
-      autofocus
       aria-label="Note"
       @keydown.ctrl.enter="save"
     />
