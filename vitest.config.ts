@@ -17,6 +17,7 @@ export default defineConfig({
             'tools/**/*.test.ts',
           ],
           testTimeout: HANGS_MS,
+          hookTimeout: HANGS_MS,
           // Nothing here changes what a module holds, so files share what they import: a fifth of the time.
           pool: 'threads',
           isolate: false,
@@ -33,6 +34,7 @@ export default defineConfig({
           name: 'web',
           include: ['packages/web/src/**/*.test.ts'],
           testTimeout: HANGS_MS,
+          hookTimeout: HANGS_MS,
           // Each file mounts what it looks at and leaves nothing behind: half of the time.
           isolate: false,
           maxWorkers: 2,
