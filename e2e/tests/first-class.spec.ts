@@ -44,7 +44,7 @@ test('from nothing: the lead’s account, a class, a bench, a piece, a result', 
   await expect(page.getByText('Nothing is signed yet')).toBeVisible();
   await page.getByRole('link', { name: 'To today’s benches' }).click();
   await page.locator('[data-trainee="Ysolde Brack"] button').click();
-  await choose(page.getByLabel('Bench'), 'Bench A');
+  await choose(page.getByLabel('Bench', { exact: true }), 'Bench A');
   await page.getByRole('button', { name: 'Start the piece' }).click();
   await row(page, 'glasses').getByRole('button', { name: /Fail/ }).click();
   await page.getByRole('button', { name: 'Sign: fail' }).click();

@@ -50,7 +50,7 @@ const orders = BOARD_ORDERS.map((value) => ({ value, label: ORDER_WORDS[value] }
       />
       <ChoiceField
         bare
-        label="Order of the benches"
+        label="Order of the board"
         :model-value="order"
         :options="orders"
         @change="emit('order', $event)"

@@ -81,7 +81,7 @@ describe('the page of today', () => {
   it('stands as entered until another order is chosen, which the device keeps', async () => {
     const page = await board([tile(0), tile(1), tile(2)]);
     expect(names(page)).toEqual(['Zed Amberly', 'Ada Brook', 'Milo Crane']);
-    await pick(page, 'Order of the benches', 'name');
+    await pick(page, 'Order of the board', 'name');
     expect(names(page)).toEqual(['Ada Brook', 'Milo Crane', 'Zed Amberly']);
     page.unmount();
     setActivePinia(createPinia());
