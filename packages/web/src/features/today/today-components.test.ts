@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import type { ClassDetail, TodayTile } from '@clear-mark/contract';
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils';
+import { flushPromises, mount, type VueWrapper } from '@vue/test-utils';
 import { ElSelect } from 'element-plus';
 import { createPinia, setActivePinia } from 'pinia';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
@@ -37,7 +37,9 @@ beforeEach(() => {
   setActivePinia(createPinia());
   localStorage.clear();
 });
-enableAutoUnmount(afterEach);
+/** Unmounted after each test; the body stays, since Element Plus keeps the place of its lists there. */
+const mountedPages: VueWrapper[] = [];
+afterEach(() => mountedPages.splice(0).forEach((page) => page.unmount()));
 
 async function board(tiles: readonly TodayTile[] | null, groups: readonly string[] = ['', '', '']) {
   const classroom = useClassroom();
@@ -52,6 +54,7 @@ async function board(tiles: readonly TodayTile[] | null, groups: readonly string
     global: { plugins: [router] },
     attachTo: document.body,
   });
+  mountedPages.push(page);
   await flushPromises();
   return page;
 }
@@ -83,15 +86,15 @@ describe('the page of today', () => {
     expect(names(page)).toEqual(['Zed Amberly', 'Ada Brook', 'Milo Crane']);
     await pick(page, 'Order of the board', 'name');
     expect(names(page)).toEqual(['Ada Brook', 'Milo Crane', 'Zed Amberly']);
-    page.unmount();
+    mountedPages.pop()!.unmount();
     setActivePinia(createPinia());
     expect(names(await board([tile(0), tile(1)]))).toEqual(['Ada Brook', 'Zed Amberly']);
   });
 
   it('a class in groups can be looked at by group; one without has no such list', async () => {
-    const without = await board([tile(0)], ['']);
+    await board([tile(0)], ['']);
     expect(document.querySelector('[aria-label="Group"]')).toBeNull();
-    without.unmount();
+    mountedPages.pop()!.unmount();
     const page = await board([tile(0), tile(1), tile(2)], ['morning', 'evening', 'morning']);
     await pick(page, 'Group', 'morning');
     expect(names(page)).toEqual(['Zed Amberly', 'Milo Crane']);
