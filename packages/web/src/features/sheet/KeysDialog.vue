@@ -6,20 +6,30 @@ const emit = defineEmits<{ close: [] }>();
 
 <template>
   <el-dialog :model-value="true" title="Keys" width="520" append-to-body @close="emit('close')">
-    <table class="plain">
-      <tbody>
-        <tr v-for="k in KEYS" :key="k.key">
-          <td class="key">{{ k.key }}</td>
-          <td>{{ k.does }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <dl>
+      <div v-for="k in KEYS" :key="k.key">
+        <dt>{{ k.key }}</dt>
+        <dd>{{ k.does }}</dd>
+      </div>
+    </dl>
   </el-dialog>
 </template>
 
 <style scoped>
-.key {
+dl {
+  margin: 0;
+}
+dl > div {
+  display: grid;
+  grid-template-columns: 90px minmax(0, 1fr);
+  padding: 6px 0;
+  border-bottom: 1px solid var(--hair);
+}
+dt {
   font-weight: 700;
   white-space: nowrap;
+}
+dd {
+  margin: 0;
 }
 </style>

@@ -21,23 +21,21 @@ const sources = computed(() => [
 <template>
   <details>
     <summary>Where the limit comes from</summary>
-    <table class="plain small">
-      <tbody>
-        <tr v-for="{ nm, terms } in lines" :key="nm">
-          <td>{{ nm }} nm</td>
-          <td>
-            {{ distanceWords(criterion.link.lengthM, preferences.distanceUnit) }}
-            <template v-if="criterion.link.ownFiber">
-              of fiber, some by its own data sheet: {{ terms.fiberDb.toFixed(3) }} dB
-            </template>
-            <template v-else>× {{ rules.fiberDbPerKm[nm]!.db }} dB/km</template>
-            + {{ terms.connections }} × {{ rules.connectionDb.db }} dB + {{ criterion.link.splices }} ×
-            {{ rules.spliceDb.db }} dB = <b>{{ terms.limitDb.toFixed(3) }} dB</b>; good work
-            {{ terms.expectedDb.toFixed(2) }} dB; U (k = 2) {{ terms.uncertaintyDb.toFixed(2) }} dB
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <dl class="small">
+      <div v-for="{ nm, terms } in lines" :key="nm">
+        <dt>{{ nm }} nm</dt>
+        <dd>
+          {{ distanceWords(criterion.link.lengthM, preferences.distanceUnit) }}
+          <template v-if="criterion.link.ownFiber">
+            of fiber, some by its own data sheet: {{ terms.fiberDb.toFixed(3) }} dB
+          </template>
+          <template v-else>× {{ rules.fiberDbPerKm[nm]!.db }} dB/km</template>
+          + {{ terms.connections }} × {{ rules.connectionDb.db }} dB + {{ criterion.link.splices }} ×
+          {{ rules.spliceDb.db }} dB = <b>{{ terms.limitDb.toFixed(3) }} dB</b>; expected
+          {{ terms.expectedDb.toFixed(2) }} dB; U (k = 2) {{ terms.uncertaintyDb.toFixed(2) }} dB
+        </dd>
+      </div>
+    </dl>
     <p v-for="words in sources" :key="words" class="small soft">{{ words }}.</p>
     <p class="small soft">
       {{
@@ -48,3 +46,18 @@ const sources = computed(() => [
     </p>
   </details>
 </template>
+
+<style scoped>
+dl {
+  margin: 4px 0;
+}
+dl > div {
+  display: grid;
+  grid-template-columns: 80px minmax(0, 1fr);
+  padding: 4px 0;
+  border-bottom: 1px solid var(--hair);
+}
+dd {
+  margin: 0;
+}
+</style>

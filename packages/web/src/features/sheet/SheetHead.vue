@@ -4,6 +4,7 @@ import type { AttemptDocument } from '@clear-mark/contract';
 import { THING_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { AttemptFaces } from '../faces/index.ts';
+import { isEndFace } from './sheet.model.ts';
 
 const props = defineProps<{ document: AttemptDocument; classId: string }>();
 const attempt = computed(() => props.document.attempt);
@@ -20,9 +21,7 @@ const practice = computed(() =>
 );
 const otherwise = computed(() => practice.value.filter((s) => !s.shipped));
 /** Sheets on which an end face is judged. */
-const hasFace = computed(() =>
-  props.document.sheet.steps.some((s) => s.criteria.some((c) => c.id.endsWith('/end-face'))),
-);
+const hasFace = computed(() => props.document.sheet.steps.some((s) => s.criteria.some(isEndFace)));
 const KIND: Readonly<Record<string, string>> = {
   signed: 'Signed',
   signed_incomplete: 'Signed incomplete',

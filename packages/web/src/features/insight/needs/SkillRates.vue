@@ -9,6 +9,11 @@ defineProps<{ results: Results; link: RecordsLink }>();
 interface Line {
   row: Results['skills'][number];
 }
+/** What counts in no rate stands beside it. */
+const BESIDE = [
+  { verdict: 'void', label: 'Void' },
+  { verdict: 'incomplete', label: 'Incomplete' },
+] as const;
 const shareOf = ({ summary }: Line['row']): number =>
   summary.rate.kind === 'rate' ? summary.rate.share : -1;
 </script>
@@ -53,18 +58,20 @@ const shareOf = ({ summary }: Line['row']): number =>
         >
       </template>
     </el-table-column>
-    <el-table-column prop="summary.void" label="Void" align="right" width="90" sortable>
+    <el-table-column
+      v-for="{ verdict, label } in BESIDE"
+      :key="verdict"
+      :prop="`summary.${verdict}`"
+      :label="label"
+      align="right"
+      width="130"
+      sortable
+    >
       <template #default="{ row: { skill, summary } }: Line">
-        <RouterLink v-if="summary.void > 0" :to="link({ skill, verdict: 'void' })">{{
-          summary.void
-        }}</RouterLink><span v-else class="soft">0</span>
-      </template>
-    </el-table-column>
-    <el-table-column prop="summary.incomplete" label="Incomplete" align="right" width="130" sortable>
-      <template #default="{ row: { skill, summary } }: Line">
-        <RouterLink v-if="summary.incomplete > 0" :to="link({ skill, verdict: 'incomplete' })">{{
-          summary.incomplete
-        }}</RouterLink><span v-else class="soft">0</span>
+        <RouterLink v-if="summary[verdict] > 0" :to="link({ skill, verdict })">{{
+          summary[verdict]
+        }}</RouterLink>
+        <span v-else class="soft">0</span>
       </template>
     </el-table-column>
   </el-table>
