@@ -26,15 +26,18 @@ export class NoServer extends Error {
   override readonly name = 'NoServer';
 }
 
-type Given<T extends z.ZodType> = z.input<T>;
+type Input<T extends z.ZodType> = z.input<T>;
 type Part = 'params' | 'query' | 'body';
-/** What a call needs: parts that can be empty may be left out. */
-type Call<R extends Route> = {
-  [K in Part as Record<string, never> extends Given<R[K]> ? never : K]: Given<R[K]>;
-} & { [K in Part as Record<string, never> extends Given<R[K]> ? K : never]?: Given<R[K]> };
+/** What a request needs: parts that can be empty may be left out. */
+export type Given<R extends Route> = {
+  [K in Part as Record<string, never> extends Input<R[K]> ? never : K]: Input<R[K]>;
+} & { [K in Part as Record<string, never> extends Input<R[K]> ? K : never]?: Input<R[K]> };
 
 /** The one doorway to the server: shapes of requests and replies come from the contract. */
-export async function call<R extends Route>(route: R, given: Call<R>): Promise<z.infer<R['reply']>> {
+export async function request<R extends Route>(
+  route: R,
+  given: Given<R>,
+): Promise<z.infer<R['reply']>> {
   const parts = given as { params?: object; query?: object; body?: unknown };
   const response = await reach(route, pathOf(route.path, parts.params, parts.query), parts.body);
   const type = response.headers.get('content-type') ?? '';
@@ -124,19 +127,19 @@ export function pathOf(path: string, params: object = {}, query: object = {}): s
   return search === '' ? filled : `${filled}?${search}`;
 }
 
-/** Where a kept picture is, for an image to show; and one of a run of blind calls. */
 /** A kept picture as it was sent. Errors: `Refusal`, `NoServer`. */
 export async function fetchPicture(classId: string, faceId: string): Promise<Blob> {
   const response = await reachPicture(pictureUrl(classId, faceId), { method: 'GET' });
   return response.blob();
 }
 
+/** Where a kept picture is, for an image to show; and one of a run of blind calls. */
 export const pictureUrl = (classId: string, faceId: string): string =>
   pathOf(PICTURE_PATHS.face, { id: classId, faceId });
 export const callPictureUrl = (runId: string, position: number): string =>
   pathOf(PICTURE_PATHS.call, { id: runId, position });
 
-/** What to tell a person about any failure of a call. */
+/** What to tell a person about any failure of a request. */
 export function wordsOf(error: unknown): string {
   if (error instanceof Refusal) return error.message;
   if (error instanceof NoServer) {

@@ -6,7 +6,7 @@ import {
   type PracticeChoices,
 } from '@clear-mark/core';
 import { shallowRef } from 'vue';
-import { call, ROUTES } from '../api/client.ts';
+import { request, ROUTES } from '../api/client.ts';
 import { deviceStore } from '../storage/device-store.ts';
 
 interface Versioned {
@@ -22,7 +22,7 @@ export function sheetShelf() {
   async function need(versionId: string): Promise<void> {
     if (sheets.value.has(versionId)) return;
     const kept = await deviceStore.sheet(versionId).catch(() => null);
-    const sheet = kept ?? (await call(ROUTES.methodVersion, { params: { id: versionId } })).sheet;
+    const sheet = kept ?? (await request(ROUTES.methodVersion, { params: { id: versionId } })).sheet;
     // On the device before it is on the screen.
     if (!kept) await deviceStore.keepSheet(versionId, sheet).catch(() => undefined);
     sheets.value = new Map(sheets.value).set(versionId, sheet);

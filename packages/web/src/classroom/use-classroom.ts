@@ -10,7 +10,8 @@ import {
 } from '@clear-mark/contract';
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
-import { call, Refusal, ROUTES } from '../api/client.ts';
+import { Refusal, request, ROUTES } from '../api/client.ts';
+import { classChanged } from '../api/queries.ts';
 import { classStream } from './class-stream.ts';
 import { deviceStore } from '../storage/device-store.ts';
 import { kept, knownOf, merge, offsetOf, withEntries, withNews } from './classroom.model.ts';
@@ -43,8 +44,9 @@ export const useClassroom = defineStore('classroom', () => {
   const offsetMs = shallowRef(0);
   const refusal = shallowRef<Refusal | null>(null);
 
-  const stream = classStream((classChanged) => {
-    afresh ||= classChanged;
+  const stream = classStream((withClass) => {
+    afresh ||= withClass;
+    if (withClass) classChanged(classId.value);
     void ask();
   }, hear);
   let opening: Promise<void> = Promise.resolve();
@@ -141,10 +143,10 @@ export const useClassroom = defineStore('classroom', () => {
     wholly = all;
     afresh = false;
     const known = knownOf(attempts.value, startedHere());
-    const askClass = (): Promise<ClassDetail> => call(ROUTES.classDetail, { params: { id } });
+    const askClass = (): Promise<ClassDetail> => request(ROUTES.classDetail, { params: { id } });
     // Where the class is asked for in any case, both are asked at once.
     const [reply, alongside] = await Promise.all([
-      call(ROUTES.catchUp, { params: { id }, body: { known, afresh: all } }),
+      request(ROUTES.catchUp, { params: { id }, body: { known, afresh: all } }),
       all ? askClass() : null,
     ]);
     if (classId.value !== id) return;
@@ -185,6 +187,8 @@ export const useClassroom = defineStore('classroom', () => {
       ...reply.references,
     ];
     if (reply.tiles) tiles.value = reply.tiles;
+    // A piece that is closed counts in every view of the class.
+    if (reply.closed.length > 0) classChanged(classId.value);
     const before = attempts.value;
     const next = merge(before, reply.attempts, reply.closed, session.deviceId);
     if (reply.attempts.some((a) => next.get(a.id)?.incomplete)) again = true;

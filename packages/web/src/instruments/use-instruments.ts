@@ -6,7 +6,7 @@ import {
 } from '@clear-mark/contract';
 import { defineStore } from 'pinia';
 import { computed, onScopeDispose, ref, shallowRef } from 'vue';
-import { call, pathOf, Refusal, ROUTES, wordsOf } from '../api/client.ts';
+import { request, pathOf, Refusal, ROUTES, wordsOf } from '../api/client.ts';
 import { type EventStream, openEventStream } from '../api/event-stream.ts';
 import { useSession } from '../session/session.ts';
 import { fresh, heard, type LiveInstrument } from './instruments.model.ts';
@@ -44,7 +44,7 @@ export const useInstruments = defineStore('instruments', () => {
   async function open(): Promise<void> {
     const id = classId.value;
     if (id === '') return;
-    const list = await call(ROUTES.instruments, { params: { id } }).catch(() => null);
+    const list = await request(ROUTES.instruments, { params: { id } }).catch(() => null);
     if (classId.value !== id) return;
     watch ??= setInterval(() => {
       if (source === null || source.isClosed()) void open();
@@ -81,7 +81,7 @@ export const useInstruments = defineStore('instruments', () => {
   /** Null when it was done, otherwise the words of the refusal. */
   async function order(thingId: string, what: InstrumentOrder): Promise<string | null> {
     try {
-      await call(ROUTES.orderInstrument, { params: { id: classId.value, thingId }, body: what });
+      await request(ROUTES.orderInstrument, { params: { id: classId.value, thingId }, body: what });
       return null;
     } catch (error) {
       return wordsOf(error);
@@ -96,7 +96,7 @@ export const useInstruments = defineStore('instruments', () => {
   ): Promise<{ readonly taken: boolean; readonly words: string | null; readonly inUse: boolean }> {
     try {
       const body = { attemptId, deviceId: session.deviceId, takeOver };
-      await call(ROUTES.claimInstrument, { params: { id: classId.value, thingId }, body });
+      await request(ROUTES.claimInstrument, { params: { id: classId.value, thingId }, body });
       return { taken: true, words: null, inUse: false };
     } catch (error) {
       const inUse = error instanceof Refusal && error.code === 'instrument.in_use';
@@ -105,7 +105,7 @@ export const useInstruments = defineStore('instruments', () => {
   }
   async function release(thingId: string): Promise<void> {
     const params = { id: classId.value, thingId, deviceId: session.deviceId };
-    await call(ROUTES.releaseInstrument, { params }).catch(() => undefined);
+    await request(ROUTES.releaseInstrument, { params }).catch(() => undefined);
   }
 
   return { classId, live, all, ofKind, follow, open, order, claim, release };

@@ -1,7 +1,8 @@
 import type { ClassSummary, Person, StartInfo } from '@clear-mark/contract';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
-import { call, NoServer, ROUTES } from '../api/client.ts';
+import { NoServer, request, ROUTES } from '../api/client.ts';
+import { forgetReplies } from '../api/queries.ts';
 import { deviceStore, SESSION_SETTING } from '../storage/device-store.ts';
 import { useQueue } from '../storage/queue.ts';
 
@@ -22,10 +23,11 @@ export const useSession = defineStore('session', () => {
   const teaches = computed(() => me.value !== null && me.value.role !== 'trainee');
 
   async function refresh(): Promise<void> {
+    const before = me.value?.id;
     deviceId.value ||= await deviceStore.deviceId();
     try {
-      start.value = await call(ROUTES.start, {});
-      classes.value = start.value.me ? await call(ROUTES.classes, {}) : [];
+      start.value = await request(ROUTES.start, {});
+      classes.value = start.value.me ? await request(ROUTES.classes, {}) : [];
       fromKept.value = false;
       const kept: Kept = { start: { ...start.value, deviceKey: null }, classes: classes.value };
       await deviceStore
@@ -39,6 +41,7 @@ export const useSession = defineStore('session', () => {
       fromKept.value = true;
     }
     const { me: person, deviceKey } = start.value;
+    if (person?.id !== before) forgetReplies();
     if (person)
       await useQueue()
         .comeBack(person.id, deviceKey)
@@ -52,7 +55,7 @@ export const useSession = defineStore('session', () => {
 
   async function signOut(): Promise<void> {
     await useQueue().leaveDevice(start.value?.deviceKey ?? null);
-    await call(ROUTES.signOut, {});
+    await request(ROUTES.signOut, {});
     await refresh();
   }
 

@@ -2,7 +2,7 @@ import type { AttemptEntry, EntryReceipt, NewAttemptBody } from '@clear-mark/con
 import { defineStore } from 'pinia';
 import { v7 } from 'uuid';
 import { computed, shallowRef } from 'vue';
-import { call, Refusal, ROUTES } from '../api/client.ts';
+import { request, Refusal, ROUTES } from '../api/client.ts';
 import { deviceStore, type NewQueued, type Queued } from './device-store.ts';
 import { afterFailure, afterSuccess, mended, nextToSend, restsWith } from './queue.model.ts';
 import { seal, unseal } from './seal.ts';
@@ -132,7 +132,7 @@ export const useQueue = defineStore('queue', () => {
 
   async function sendEntries(batch: readonly Queued[]): Promise<void> {
     const body = { entries: batch.map((q) => q.entry), sentAt: new Date().toISOString() };
-    const { receipts } = await call(ROUTES.sendEntries, { body });
+    const { receipts } = await request(ROUTES.sendEntries, { body });
     await settle(receipts);
   }
 
@@ -142,11 +142,11 @@ export const useQueue = defineStore('queue', () => {
       if (queued.start) {
         const { classId, body } = queued.start;
         const now = { ...body, sentAt: new Date().toISOString() };
-        await call(ROUTES.startAttempt, { params: { id: classId }, body: now });
+        await request(ROUTES.startAttempt, { params: { id: classId }, body: now });
       } else if (queued.reference) {
         const { classId, body } = queued.reference;
         const now = { ...body, sentAt: new Date().toISOString() };
-        await call(ROUTES.addReference, { params: { id: classId }, body: now });
+        await request(ROUTES.addReference, { params: { id: classId }, body: now });
       }
       await leave([queued]);
     } catch (error) {

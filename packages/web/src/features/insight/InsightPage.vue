@@ -3,8 +3,8 @@ import { ResultFilter } from '@clear-mark/contract';
 import { DEFAULT_POLICY } from '@clear-mark/core';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
-import { call, ROUTES } from '../../api/client.ts';
-import { useLoaded } from '../../shared/use-loaded.ts';
+import { ROUTES } from '../../api/client.ts';
+import { useReply } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
 import { PLACE_VIEWS } from '../../shell/places.ts';
 import ViewSwitch from '../../shared/ViewSwitch.vue';
@@ -36,14 +36,11 @@ const filter = computed(() => {
   return parsed.success ? parsed.data : {};
 });
 const params = computed(() => ({ id: props.classId }));
-const { found: results, failure } = useLoaded(
-  () => [params.value, filter.value],
-  () => call(ROUTES.results, { params: params.value, query: filter.value as never }),
-);
-const { found: detail } = useLoaded(
-  () => params.value,
-  () => call(ROUTES.classDetail, { params: params.value }),
-);
+const { found: results, failure } = useReply(ROUTES.results, () => ({
+  params: params.value,
+  query: filter.value as never,
+}));
+const { found: detail } = useReply(ROUTES.classDetail, () => ({ params: params.value }));
 const narrowed = computed(() => Object.values(filter.value).some((v) => v !== undefined));
 const link: RecordsLink = (more) => ({
   name: 'records',

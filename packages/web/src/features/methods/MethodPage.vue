@@ -2,8 +2,9 @@
 import { coverageOf, type Criterion, type PracticeOption } from '@clear-mark/core';
 import type { MethodVersion } from '@clear-mark/contract';
 import { COVERAGE_WORDS, SKILL_WORDS, sourceWords } from '@clear-mark/words';
-import { computed, onMounted, ref, shallowRef } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { computed, onMounted, shallowRef } from 'vue';
+import { request, ROUTES } from '../../api/client.ts';
+import { useAct, useReply } from '../../api/queries.ts';
 import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import StepDrawing from '../../shared/StepDrawing.vue';
@@ -16,8 +17,12 @@ const props = defineProps<{ classId: string; versionId: string }>();
 const preferences = usePreferences();
 const session = useSession();
 const classroom = useClassroom();
-const version = shallowRef<MethodVersion | null>(null);
-const failure = ref<string | null>(null);
+/** As the device has it, until the server has answered. */
+const onDevice = shallowRef<MethodVersion | null>(null);
+const { found, failure: unread, put } = useReply(ROUTES.methodVersion, () => ({ params: { id: props.versionId } }));
+const { failure: unmoved, act } = useAct();
+const version = computed(() => found.value ?? onDevice.value);
+const failure = computed(() => unmoved.value ?? (version.value ? null : unread.value));
 const STATE: Readonly<Record<string, string>> = { draft: 'draft', in_force: 'in force', retired: 'retired' };
 
 const otherWays = (s: PracticeOption): string =>
@@ -26,23 +31,16 @@ const otherWays = (s: PracticeOption): string =>
     .map((o) => o.label)
     .join('; ');
 const isLead = computed(() => session.me?.role === 'lead');
-async function move(state: 'in_force' | 'retired'): Promise<void> {
-  try {
-    const params = { id: props.versionId };
-    version.value = await call(ROUTES.setMethodState, { params, body: { state } });
-    failure.value = null;
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-}
+const move = (state: 'in_force' | 'retired'): Promise<boolean> =>
+  act(async () => put(await request(ROUTES.setMethodState, { params: { id: props.versionId }, body: { state } })));
 
 /** Methods of today's class are on the device: shown from there at once, and without a network too. */
 async function fromDevice(): Promise<void> {
   const sheet = await deviceStore.sheet(props.versionId).catch(() => null);
-  if (!sheet || version.value) return;
+  if (!sheet) return;
   const known = classroom.detail?.methods.find((m) => m.versionId === props.versionId);
   const { id: methodId, version: number } = sheet;
-  version.value = {
+  onDevice.value = {
     id: props.versionId,
     methodId,
     version: number,
@@ -50,14 +48,9 @@ async function fromDevice(): Promise<void> {
     sheet,
   };
 }
-onMounted(async () => {
+onMounted(() => {
   void classroom.open(props.classId);
-  await fromDevice();
-  try {
-    version.value = await call(ROUTES.methodVersion, { params: { id: props.versionId } });
-  } catch (error) {
-    if (!version.value) failure.value = wordsOf(error);
-  }
+  void fromDevice();
 });
 </script>
 

@@ -3,7 +3,7 @@ import type { OwnBench } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../api/client.ts';
 import { labelOfPiece } from '../../shared/initials.ts';
 import { useSession } from '../../session/session.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
@@ -19,7 +19,7 @@ async function start(): Promise<void> {
   const me = session.me!;
   const now = new Date().toISOString();
   try {
-    const { attemptId } = await call(ROUTES.startAttempt, {
+    const { attemptId } = await request(ROUTES.startAttempt, {
       params: { id: props.bench.classId },
       body: {
         id: v7(),

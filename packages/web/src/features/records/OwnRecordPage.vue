@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { call, ROUTES } from '../../api/client.ts';
+import { computed } from 'vue';
+import { ROUTES } from '../../api/client.ts';
+import { useReply } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
-import { useLoaded } from '../../shared/use-loaded.ts';
 import { OwnCalls } from '../faces/index.ts';
 import OwnBench from './OwnBench.vue';
 import OwnPieces from './OwnPieces.vue';
@@ -9,17 +10,16 @@ import OwnSkills from './OwnSkills.vue';
 
 /** A trainee's home: the bench, how the skills stand and what is missing, blind calls, the own pieces. */
 const session = useSession();
-const { found, failure, again } = useLoaded(
-  () => session.me?.id,
-  async () => {
-    const [list, benches, skills] = await Promise.all([
-      call(ROUTES.ownRecord, {}),
-      call(ROUTES.ownBench, {}),
-      call(ROUTES.ownSkills, {}),
-    ]);
-    return { list, benches, skills };
-  },
+const list = useReply(ROUTES.ownRecord, () => ({}));
+const benches = useReply(ROUTES.ownBench, () => ({}));
+const skills = useReply(ROUTES.ownSkills, () => ({}));
+const found = computed(() =>
+  list.found.value && benches.found.value && skills.found.value
+    ? { list: list.found.value, benches: benches.found.value, skills: skills.found.value }
+    : null,
 );
+const failure = computed(() => list.failure.value ?? benches.failure.value ?? skills.failure.value);
+const again = (): Promise<unknown> => Promise.all([list.again(), benches.again(), skills.again()]);
 </script>
 
 <template>

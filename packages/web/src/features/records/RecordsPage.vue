@@ -2,9 +2,9 @@
 import { type AttemptOrder, AttemptListFilter, type AttemptRow, CSV_PATHS } from '@clear-mark/contract';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { call, pathOf, ROUTES } from '../../api/client.ts';
+import { pathOf, ROUTES } from '../../api/client.ts';
+import { useReply } from '../../api/queries.ts';
 import { download, tableCsv } from '../../charts/chart-file.ts';
-import { useLoaded } from '../../shared/use-loaded.ts';
 import { deviceSettings } from '../../storage/device-settings.ts';
 import { filterWords } from './attempt-table.model.ts';
 import RecordDrawer from './RecordDrawer.vue';
@@ -25,10 +25,7 @@ const records = useRecords(
   () => filter.value,
 );
 const { total, lines, failure } = records;
-const { found: detail } = useLoaded(
-  () => props.classId,
-  () => call(ROUTES.classDetail, { params: { id: props.classId } }),
-);
+const { found: detail } = useReply(ROUTES.classDetail, () => ({ params: { id: props.classId } }));
 const query = computed(() => route.query as Record<string, string>);
 const narrowed = computed(() => Object.keys(query.value).some((k) => k !== 'sort' && k !== 'up'));
 const words = computed(() =>

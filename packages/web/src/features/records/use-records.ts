@@ -1,6 +1,7 @@
 import type { AttemptListFilter, AttemptRow } from '@clear-mark/contract';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { ROUTES, wordsOf } from '../../api/client.ts';
+import { askOnce } from '../../api/queries.ts';
 import { linesOf, PAGE, pagesMissing } from './records.model.ts';
 
 /**
@@ -21,7 +22,7 @@ export function useRecords(classId: () => string, filter: () => AttemptListFilte
     try {
       const skip = (filter().skip ?? 0) + page * PAGE;
       const query = { ...filter(), skip: skip === 0 ? undefined : skip };
-      const list = await call(ROUTES.attemptList, { params: { id: classId() }, query: query as never });
+      const list = await askOnce(ROUTES.attemptList, { params: { id: classId() }, query: query as never });
       if (mine !== asked) return;
       failure.value = null;
       if (page === 0 || total.value === null) total.value = list.total;

@@ -4,7 +4,7 @@ import type { ClassReference } from '@clear-mark/contract';
 import { LIGHT_WORDS, REFERENCE_WORDS, typedProblem, VOID_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, reactive, ref } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../api/client.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { timeOfDay } from '../../shared/time-words.ts';
 import { driftOf } from './references.model.ts';
@@ -44,9 +44,9 @@ const ready = computed(
 
 async function change(
   reference: ClassReference,
-  body: Parameters<typeof call<typeof ROUTES.changeReference>>[1]['body'],
+  body: Parameters<typeof request<typeof ROUTES.changeReference>>[1]['body'],
 ): Promise<void> {
-  const changed = await call(ROUTES.changeReference, {
+  const changed = await request(ROUTES.changeReference, {
     params: { id: props.classId, referenceId: reference.id },
     body,
   });

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import {
-  type ClassDetail,
   type Plan,
   PLAN_CALENDAR_PATH,
   type PlanItem,
@@ -9,8 +8,9 @@ import {
 import { DEFAULT_POLICY } from '@clear-mark/core';
 import { SKILL_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
-import { computed, ref, shallowRef, watch } from 'vue';
-import { call, pathOf, ROUTES, wordsOf } from '../../api/client.ts';
+import { computed, ref } from 'vue';
+import { request, pathOf, ROUTES } from '../../api/client.ts';
+import { useAct, useReply } from '../../api/queries.ts';
 import { dayWords } from '../../shared/time-words.ts';
 import { useSession } from '../../session/session.ts';
 import { amountWords, planGroups } from './plan.model.ts';
@@ -18,40 +18,30 @@ import PlanRow from './PlanRow.vue';
 import SessionForm from './SessionForm.vue';
 
 const props = defineProps<{ classId: string }>();
-const plan = shallowRef<Plan | null>(null);
-const detail = shallowRef<ClassDetail | null>(null);
-const failure = ref<string | null>(null);
+const params = computed(() => ({ id: props.classId }));
+const { found: plan, failure: unread, again } = useReply(ROUTES.plan, () => ({ params: params.value }));
+const { found: detail } = useReply(ROUTES.classDetail, () => ({ params: params.value }));
+const acts = useAct();
+const failure = computed(() => acts.failure.value ?? unread.value);
 const adding = ref(false);
 const policy = computed(() => detail.value?.policy ?? DEFAULT_POLICY);
 const groups = computed(() => (plan.value ? planGroups(plan.value, policy.value) : []));
 const closed = computed(() => plan.value?.items.filter((i) => i.closedAt !== null) ?? []);
 const sessions = computed(() => plan.value?.sessions ?? []);
-const params = computed(() => ({ id: props.classId }));
 
 async function act(work: () => Promise<unknown>): Promise<void> {
-  try {
-    await work();
-    plan.value = await call(ROUTES.plan, { params: params.value });
-    failure.value = null;
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
+  if (await acts.act(work)) await again();
 }
-watch(
-  () => props.classId,
-  () => act(async () => (detail.value = await call(ROUTES.classDetail, { params: params.value }))),
-  { immediate: true },
-);
 const change = (item: PlanItem, body: PlanItemBody): Promise<void> =>
-  act(() => call(ROUTES.changePlanItem, { params: { ...params.value, itemId: item.id }, body }));
+  act(() => request(ROUTES.changePlanItem, { params: { ...params.value, itemId: item.id }, body }));
 const save = (session: Plan['sessions'][number]): Promise<void> =>
   act(async () => {
     const { id, ...body } = session;
-    await call(ROUTES.savePlanSession, { params: { ...params.value, sessionId: id }, body });
+    await request(ROUTES.savePlanSession, { params: { ...params.value, sessionId: id }, body });
     adding.value = false;
   });
 const drop = (id: string): Promise<void> =>
-  act(() => call(ROUTES.dropPlanSession, { params: { ...params.value, sessionId: id } }));
+  act(() => request(ROUTES.dropPlanSession, { params: { ...params.value, sessionId: id } }));
 
 function nextMorning(): Plan['sessions'][number] {
   const at = new Date();

@@ -1,19 +1,18 @@
 <script setup lang="ts">
-import type { Safekeeping } from '@clear-mark/contract';
 import { findingWords } from '@clear-mark/words';
-import { computed, onMounted, ref, shallowRef } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { computed } from 'vue';
+import { request, ROUTES } from '../../api/client.ts';
+import { useAct, useReply } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
 import { factsOf, type Mark, sizeWords } from './safekeeping.model.ts';
 
 /** How safe the records are: backups, checks of the chains, their heads. For the lead. */
 const session = useSession();
-const view = shallowRef<Safekeeping | null>(null);
-const failure = ref<string | null>(null);
-const checking = ref(false);
-const now = ref(Date.now());
+const { found: view, failure: unread, put } = useReply(ROUTES.safekeeping, () => ({}));
+const { failure: unchecked, busy: checking, act } = useAct();
+const failure = computed(() => unchecked.value ?? unread.value);
 
-const facts = computed(() => (view.value ? factsOf(view.value, now.value) : []));
+const facts = computed(() => (view.value ? factsOf(view.value, Date.now()) : []));
 const findings = computed(() => view.value?.checks[0]?.findings ?? []);
 const MARKS: Readonly<Record<Mark, string>> = { good: 'In order', bad: 'Needs you', open: 'Not there' };
 const classOf = (id: string | null): string | null => session.classes.find((c) => c.id === id)?.name ?? null;
@@ -21,22 +20,8 @@ const when = (iso: string): string =>
   new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
 const fileOf = (path: string): string => path.split('/').pop() ?? path;
 
-async function load(ask: () => Promise<Safekeeping>): Promise<void> {
-  failure.value = null;
-  try {
-    view.value = await ask();
-    now.value = Date.now();
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-}
-async function check(): Promise<void> {
-  checking.value = true;
-  await load(() => call(ROUTES.checkRecords, {}));
-  checking.value = false;
-}
+const check = (): Promise<boolean> => act(async () => put(await request(ROUTES.checkRecords, {})));
 const print = (): void => window.print();
-onMounted(() => load(() => call(ROUTES.safekeeping, {})));
 </script>
 
 <template>

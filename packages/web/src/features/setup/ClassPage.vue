@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { ClassDetail, Person } from '@clear-mark/contract';
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { ROUTES } from '../../api/client.ts';
+import { useReply } from '../../api/queries.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { useSession } from '../../session/session.ts';
 import { dayText } from '../../shared/day-range.model.ts';
@@ -22,9 +22,8 @@ const session = useSession();
 const route = useRoute();
 const router = useRouter();
 const isLead = computed(() => session.me?.role === 'lead');
-const detail = shallowRef<ClassDetail | null>(null);
-const people = shallowRef<readonly Person[]>([]);
-const failure = ref<string | null>(null);
+const { found: detail, failure, again } = useReply(ROUTES.classDetail, () => ({ params: { id: props.classId } }));
+const { found: people, again: peopleAgain } = useReply(ROUTES.people, () => ({}));
 const steps = computed(() => (detail.value ? setupSteps(detail.value) : []));
 const next = computed(() => steps.value.findIndex((s) => !s.done));
 /** Where the set-up is still under way its next step opens first; it stays open while it is worked at. */
@@ -42,19 +41,10 @@ const practiceKey = computed(() =>
     .join(),
 );
 
-async function refresh(): Promise<void> {
-  try {
-    detail.value = await call(ROUTES.classDetail, { params: { id: props.classId } });
-    people.value = await call(ROUTES.people, {});
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-}
 async function changed(): Promise<void> {
-  await refresh();
+  await Promise.all([again(), peopleAgain()]);
   classroom.renew(detail.value);
 }
-onMounted(() => void refresh());
 </script>
 
 <template>
@@ -84,7 +74,7 @@ onMounted(() => void refresh());
         </el-step>
       </el-steps>
       <ViewSwitch place="Class" :views="SETUP_VIEWS" :current="current">
-        <TraineesPanel v-if="current === 'people'" :detail="detail" :people="people" @changed="changed" />
+        <TraineesPanel v-if="current === 'people'" :detail="detail" :people="people ?? []" @changed="changed" />
         <template v-else-if="current === 'equipment'">
           <ThingsPanel :class-id="classId" :things="detail.things" @changed="changed" />
           <InstrumentsPanel :class-id="classId" :things="detail.things" />

@@ -3,7 +3,7 @@ import { dayIn, daysAfter } from '@clear-mark/core';
 import { v7 } from 'uuid';
 import { reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../api/client.ts';
 import { useSession } from '../../session/session.ts';
 import PeoplePanel from './PeoplePanel.vue';
 
@@ -17,7 +17,7 @@ const failure = ref<string | null>(null);
 async function add(): Promise<void> {
   failure.value = null;
   try {
-    const made = await call(ROUTES.addClass, { body: { id: v7(), ...form } });
+    const made = await request(ROUTES.addClass, { body: { id: v7(), ...form } });
     await session.refresh();
     await router.push({ name: 'setup', params: { classId: made.id } });
   } catch (error) {

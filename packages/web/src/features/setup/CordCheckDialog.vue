@@ -4,7 +4,7 @@ import type { Thing } from '@clear-mark/contract';
 import { typedProblem } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, reactive, ref } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../api/client.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { checkProblem } from './cord-check.model.ts';
 import { vFocus } from '../../shared/v-focus.ts';
@@ -43,7 +43,7 @@ async function save(): Promise<void> {
   failure.value = null;
   saving.value = true;
   try {
-    await call(ROUTES.addCordCheck, {
+    await request(ROUTES.addCordCheck, {
       params: { id: props.classId, thingId: props.cord.id },
       body: { id: v7(), ...form, lossDb: form.lossDb.trim(), limitDb: form.limitDb.trim() },
     });

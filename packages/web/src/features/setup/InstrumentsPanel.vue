@@ -7,8 +7,9 @@ import {
   type Thing,
 } from '@clear-mark/contract';
 import { INSTRUMENT_WORDS } from '@clear-mark/words';
-import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { computed, reactive, ref } from 'vue';
+import { request, ROUTES } from '../../api/client.ts';
+import { useAct, useReply } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
 import DayField from '../../shared/DayField.vue';
@@ -18,8 +19,8 @@ const props = defineProps<{ classId: string; things: readonly Thing[] }>();
 const session = useSession();
 /** The server goes to the address that is set here: only the lead sets it. */
 const isLead = computed(() => session.me?.role === 'lead');
-const known = shallowRef<readonly Instrument[]>([]);
-const failure = ref<string | null>(null);
+const { found: known, again } = useReply(ROUTES.instruments, () => ({ params: { id: props.classId } }));
+const { failure, act } = useAct();
 const open = ref<string | null>(null);
 const form = reactive<InstrumentSetting>({
   kind: 'power_meter',
@@ -32,20 +33,14 @@ const form = reactive<InstrumentSetting>({
 const rows = computed(() =>
   props.things
     .filter((t) => !t.retired && (t.kind === 'instrument' || t.kind === 'splicer'))
-    .map((thing) => ({ thing, instrument: known.value.find((i) => i.thingId === thing.id) ?? null })),
+    .map((thing) => ({ thing, instrument: known.value?.find((i) => i.thingId === thing.id) ?? null })),
 );
 const kindsFor = (thing: Thing): readonly InstrumentKind[] =>
   thing.kind === 'splicer' ? ['splicer'] : INSTRUMENT_KINDS.filter((k) => k !== 'splicer');
 
-async function run(act: () => Promise<unknown>): Promise<void> {
-  failure.value = null;
-  try {
-    await act();
-    open.value = null;
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-  known.value = await call(ROUTES.instruments, { params: { id: props.classId } }).catch(() => known.value);
+async function run(work: () => Promise<unknown>): Promise<void> {
+  if (await act(work)) open.value = null;
+  await again();
 }
 function edit(thing: Thing, instrument: Instrument | null): void {
   open.value = thing.id;
@@ -66,11 +61,10 @@ const save = (thingId: string): Promise<void> =>
       calibratedOn: form.calibratedOn || null,
       calibrationDueOn: form.calibrationDueOn || null,
     };
-    return call(ROUTES.setInstrument, { params: { id: props.classId, thingId }, body });
+    return request(ROUTES.setInstrument, { params: { id: props.classId, thingId }, body });
   });
 const drop = (thingId: string): Promise<void> =>
-  run(() => call(ROUTES.dropInstrument, { params: { id: props.classId, thingId } }));
-onMounted(() => run(() => Promise.resolve()));
+  run(() => request(ROUTES.dropInstrument, { params: { id: props.classId, thingId } }));
 </script>
 
 <template>

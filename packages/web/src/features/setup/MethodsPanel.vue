@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ClassDetail } from '@clear-mark/contract';
 import { ref } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../api/client.ts';
 
 /** Which methods the class is taught and scored by. */
 const props = defineProps<{ detail: ClassDetail }>();
@@ -12,7 +12,7 @@ async function use(method: Method, inUse: boolean): Promise<void> {
   failure.value = null;
   try {
     const body = { versionId: method.versionId, inUse };
-    await call(ROUTES.useMethod, { params: { id: props.detail.id }, body });
+    await request(ROUTES.useMethod, { params: { id: props.detail.id }, body });
   } catch (error) {
     failure.value = wordsOf(error);
   }

@@ -1,37 +1,31 @@
 <script setup lang="ts">
 import type { Person, Role } from '@clear-mark/contract';
 import { v7 } from 'uuid';
-import { onMounted, reactive, ref, shallowRef } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { reactive, ref } from 'vue';
+import { request, ROUTES } from '../../api/client.ts';
+import { useAct, useReply } from '../../api/queries.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** The lead makes the accounts of the others. */
-const people = shallowRef<readonly Person[]>([]);
+const { found: people, again } = useReply(ROUTES.people, () => ({}));
 const form = reactive<{ name: string; login: string; role: Role; password: string }>({
   name: '',
   login: '',
   role: 'instructor',
   password: '',
 });
-const failure = ref<string | null>(null);
+const { failure, act } = useAct();
 const made = ref<string | null>(null);
 
-async function refresh(): Promise<void> {
-  people.value = await call(ROUTES.people, {});
-}
 async function add(): Promise<void> {
-  failure.value = null;
   made.value = null;
-  try {
-    const person = await call(ROUTES.addPerson, { body: { id: v7(), ...form } });
+  await act(async () => {
+    const person = await request(ROUTES.addPerson, { body: { id: v7(), ...form } });
     made.value = `${person.name} can sign in as ${person.login}.`;
     Object.assign(form, { name: '', login: '', password: '' });
-    await refresh();
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
+    await again();
+  });
 }
-onMounted(() => void refresh());
 </script>
 
 <template>
@@ -55,7 +49,7 @@ onMounted(() => void refresh());
     </form>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <p v-if="made" class="soft" role="status">{{ made }}</p>
-    <el-table :data="people as Person[]" row-key="id">
+    <el-table :data="(people ?? []) as Person[]" row-key="id">
       <el-table-column prop="name" label="Name" sortable min-width="200" />
       <el-table-column prop="role" label="Role" sortable width="140" />
       <el-table-column prop="login" label="Sign-in name" sortable min-width="180">

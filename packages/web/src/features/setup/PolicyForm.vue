@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { COMPETENCE_RULES, type Policy } from '@clear-mark/core';
 import { computed, reactive, ref, watch } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../api/client.ts';
 import PolicyOperating from './PolicyOperating.vue';
 import { type NumberField, POLICY_FIELDS, RULE_WORDS, typedPolicy } from './policy.model.ts';
 
@@ -28,7 +28,7 @@ async function save(): Promise<void> {
   failure.value = null;
   saved.value = false;
   try {
-    await call(ROUTES.setPolicy, { params: { id: props.classId }, body: asked.value });
+    await request(ROUTES.setPolicy, { params: { id: props.classId }, body: asked.value });
     saved.value = true;
     emit('changed');
   } catch (error) {

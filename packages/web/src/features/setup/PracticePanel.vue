@@ -1,35 +1,25 @@
 <script setup lang="ts">
 import type { ClassPracticeOption } from '@clear-mark/contract';
 import { DECIDED_ELSEWHERE } from '@clear-mark/methods/practice-options';
-import { onMounted, ref, shallowRef } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { computed } from 'vue';
+import { request, ROUTES } from '../../api/client.ts';
+import { useAct, useReply } from '../../api/queries.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** The questions on which practitioners disagree: what this class does, what ships, and why. */
 const props = defineProps<{ classId: string }>();
-const options = shallowRef<readonly ClassPracticeOption[]>([]);
-const failure = ref<string | null>(null);
 const params = { id: props.classId };
+const { found: options, failure: unread, put } = useReply(ROUTES.classPracticeOptions, () => ({ params }));
+const { failure: unchanged, act } = useAct();
+const failure = computed(() => unchanged.value ?? unread.value);
 const classroom = useClassroom();
 
-onMounted(async () => {
-  try {
-    options.value = await call(ROUTES.classPracticeOptions, { params });
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-});
-
-async function choose(practice: ClassPracticeOption, option: string): Promise<void> {
-  try {
-    options.value = await call(ROUTES.choosePractice, { params, body: { practice: practice.id, option } });
-    failure.value = null;
+const choose = (practice: ClassPracticeOption, option: string): Promise<boolean> =>
+  act(async () => {
+    put(await request(ROUTES.choosePractice, { params, body: { practice: practice.id, option } }));
     classroom.renew();
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-}
+  });
 const usual = (s: ClassPracticeOption): string => s.options.find((o) => o.id === s.default)?.label ?? '';
 </script>
 
@@ -40,7 +30,7 @@ const usual = (s: ClassPracticeOption): string => s.options.find((o) => o.id ===
       A choice holds for pieces started from now on; each sheet shows by which it was scored.
     </p>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
-    <p v-if="options.length === 0" class="soft">Choices appear with the methods in use.</p>
+    <p v-if="options?.length === 0" class="soft">Choices appear with the methods in use.</p>
     <div v-for="s in options" :key="s.id" class="practice">
       <div class="question">
         <b>{{ s.question }}</b>

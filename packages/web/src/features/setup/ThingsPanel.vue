@@ -4,7 +4,7 @@ import type { Thing } from '@clear-mark/contract';
 import { THING_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, reactive, ref } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../api/client.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { cordState } from './cord-check.model.ts';
 import CordCheckDialog from './CordCheckDialog.vue';
@@ -45,7 +45,7 @@ async function run(act: () => Promise<unknown>): Promise<void> {
 }
 const add = (): Promise<void> =>
   run(async () => {
-    await call(ROUTES.addThing, {
+    await request(ROUTES.addThing, {
       params: { id: props.classId },
       body: { id: v7(), kind: form.kind, label: form.label.trim() },
     });
@@ -53,7 +53,7 @@ const add = (): Promise<void> =>
   });
 const retire = (thing: Thing): Promise<void> =>
   run(() =>
-    call(ROUTES.changeThing, {
+    request(ROUTES.changeThing, {
       params: { id: props.classId, thingId: thing.id },
       body: { retired: !thing.retired },
     }),

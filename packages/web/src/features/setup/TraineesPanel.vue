@@ -2,7 +2,7 @@
 import type { ClassDetail, Person } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../api/client.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
 import CommitField from '../../shared/CommitField.vue';
 import { namesIn } from './class-setup.model.ts';
@@ -35,18 +35,18 @@ const addTrainees = (): Promise<void> =>
   run(async () => {
     for (const name of roster.value.fresh) {
       const body = { role: 'trainee', personId: v7(), newPerson: { name } } as const;
-      await call(ROUTES.addMember, { params: params.value, body });
+      await request(ROUTES.addMember, { params: params.value, body });
     }
     names.value = '';
   });
 const addInstructor = (): Promise<void> =>
   run(async () => {
     const body = { role: 'instructor', personId: instructor.value, newPerson: null } as const;
-    await call(ROUTES.addMember, { params: params.value, body });
+    await request(ROUTES.addMember, { params: params.value, body });
     instructor.value = '';
   });
 const setGroup = (traineeId: string, group: string): Promise<void> =>
-  run(() => call(ROUTES.setGroup, { params: { ...params.value, traineeId }, body: { group } }));
+  run(() => request(ROUTES.setGroup, { params: { ...params.value, traineeId }, body: { group } }));
 </script>
 
 <template>

@@ -1,7 +1,8 @@
 import { type FaceLevel, levelOfFace } from '@clear-mark/core';
 import type { FaceRow } from '@clear-mark/contract';
 import { shallowRef } from 'vue';
-import { call, ROUTES } from '../../api/client.ts';
+import { ROUTES } from '../../api/client.ts';
+import { askOnce } from '../../api/queries.ts';
 
 /** The level that the piece's newest graded picture gives; null where none was graded, or the server is away. */
 export const levelOfRows = (rows: readonly FaceRow[]): FaceLevel | null => {
@@ -15,7 +16,7 @@ export function useGradedFace(classId: string, attemptId: string) {
   const level = shallowRef<FaceLevel | null>(null);
   async function load(): Promise<void> {
     if (classId === '') return;
-    const rows = await call(ROUTES.faces, { params: { id: classId }, query: { attemptId } }).catch(() => []);
+    const rows = await askOnce(ROUTES.faces, { params: { id: classId }, query: { attemptId } }).catch(() => []);
     level.value = levelOfRows(rows);
   }
   return { level, load };

@@ -22,7 +22,7 @@ import {
 } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
-import { call, NoServer, pathOf, ROUTES, sha256Hex, wordsOf } from '../../api/client.ts';
+import { request, NoServer, pathOf, ROUTES, sha256Hex, wordsOf } from '../../api/client.ts';
 import { type EventStream, openEventStream } from '../../api/event-stream.ts';
 import { useSession } from '../../session/session.ts';
 import { timers } from '../../shell/timers.ts';
@@ -126,7 +126,7 @@ export function useSheet(attemptId: string, classId: string) {
     if (classId !== '' && session.teaches && !asked.value) await classroom.open(classId);
     if (fromClass.value && !asked.value) return;
     try {
-      const doc = await call(ROUTES.attempt, { params: { id: attemptId } });
+      const doc = await request(ROUTES.attempt, { params: { id: attemptId } });
       // On the device before it is on the screen: the network may be gone a second later.
       const keep =
         doc.attempt.state === 'open' ? deviceStore.keepDocument(doc) : deviceStore.dropDocument(attemptId);
@@ -157,7 +157,7 @@ export function useSheet(attemptId: string, classId: string) {
   async function catchUp(): Promise<void> {
     const last = ownStored.value.reduce((most, e) => Math.max(most, e.seq), 0);
     try {
-      const reply = await call(ROUTES.attemptChanges, { params: { id: attemptId }, query: { after: last } });
+      const reply = await request(ROUTES.attemptChanges, { params: { id: attemptId }, query: { after: last } });
       ownOffsetMs.value = offsetOf(reply.now, Date.now());
       ownReferences.value = reply.references;
       const there = new Set(ownStored.value.map((e) => e.seq));
@@ -236,7 +236,7 @@ export function useSheet(attemptId: string, classId: string) {
   async function sign(reason: string | null, asVoid: boolean): Promise<void> {
     const seen = !asked.value && open.value ? seenIds(open.value) : stored.value.map((e) => e.id);
     const digest = await sha256Hex(seenText(seen));
-    const revision = await call(ROUTES.sign, {
+    const revision = await request(ROUTES.sign, {
       params: { id: attemptId },
       body: { upTo: seen.length, digest, reason: reason === null ? null : keepableText(reason), asVoid },
     });
@@ -253,14 +253,14 @@ export function useSheet(attemptId: string, classId: string) {
 
   /** The author stands by entries that another person handed in. */
   async function confirm(entryIds: readonly string[]): Promise<void> {
-    await call(ROUTES.confirmEntries, { params: { id: attemptId }, body: { entryIds: [...entryIds] } });
+    await request(ROUTES.confirmEntries, { params: { id: attemptId }, body: { entryIds: [...entryIds] } });
     asked.value = null;
-    const doc = await call(ROUTES.attempt, { params: { id: attemptId } });
+    const doc = await request(ROUTES.attempt, { params: { id: attemptId } });
     show(doc);
   }
   /** An attempt that nothing was entered for is taken back. */
   async function withdraw(): Promise<void> {
-    await call(ROUTES.withdrawAttempt, { params: { id: attemptId } });
+    await request(ROUTES.withdrawAttempt, { params: { id: attemptId } });
     await deviceStore.dropDocument(attemptId).catch(() => undefined);
     if (session.teaches) void classroom.ask();
   }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { call, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../api/client.ts';
 import { home } from '../../shell/home.ts';
 import { useSession } from '../../session/session.ts';
 
@@ -28,10 +28,10 @@ async function enter(how: () => Promise<unknown>): Promise<void> {
   }
 }
 const signIn = (): Promise<void> =>
-  enter(() => call(ROUTES.signIn, { body: { login: form.login, password: form.password } }));
-const setUp = (): Promise<void> => enter(() => call(ROUTES.setup, { body: { ...form } }));
+  enter(() => request(ROUTES.signIn, { body: { login: form.login, password: form.password } }));
+const setUp = (): Promise<void> => enter(() => request(ROUTES.setup, { body: { ...form } }));
 const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<void> =>
-  enter(() => call(ROUTES.demoSignIn, { body: { role } }));
+  enter(() => request(ROUTES.demoSignIn, { body: { role } }));
 </script>
 
 <template>

@@ -4,7 +4,7 @@ import type { FinishedRun, OwnSeries } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { useEventListener, useIntervalFn } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
-import { call, NoServer, callPictureUrl, ROUTES, wordsOf } from '../../../api/client.ts';
+import { request, NoServer, callPictureUrl, ROUTES, wordsOf } from '../../../api/client.ts';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 import CallsResultView from './CallsResultView.vue';
 import { KIND_WORDS } from '../face-words.ts';
@@ -34,7 +34,7 @@ const picture = computed(() => (runId.value === null ? '' : callPictureUrl(runId
 
 onMounted(async () => {
   try {
-    const own = await call(ROUTES.ownSeries, {});
+    const own = await request(ROUTES.ownSeries, {});
     series.value = own.find((s) => s.id === props.seriesId) ?? null;
     if (!series.value) {
       failure.value = 'There is no such series for you.';
@@ -51,7 +51,7 @@ useEventListener(window, 'keydown', onKey);
 
 async function begin(): Promise<void> {
   try {
-    const run = await call(ROUTES.startRun, { params: { id: props.seriesId }, body: { id: v7() } });
+    const run = await request(ROUTES.startRun, { params: { id: props.seriesId }, body: { id: v7() } });
     runId.value = run.id;
     answered.value = new Set(run.answered);
     next();
@@ -86,7 +86,7 @@ async function say(said: Call): Promise<void> {
   failure.value = null;
   const ms = Math.round(performance.now() - shownAt.value);
   try {
-    await call(ROUTES.answerCall, {
+    await request(ROUTES.answerCall, {
       params: { id: runId.value },
       body: { position: position.value, said, marks: said === 'fail' ? marks.value.slice(0, 20) : [], ms },
     });
@@ -102,7 +102,7 @@ async function say(said: Call): Promise<void> {
 async function finish(): Promise<void> {
   if (runId.value === null) return;
   try {
-    finished.value = await call(ROUTES.finishRun, { params: { id: runId.value } });
+    finished.value = await request(ROUTES.finishRun, { params: { id: runId.value } });
   } catch (error) {
     failure.value = wordsOf(error);
   }

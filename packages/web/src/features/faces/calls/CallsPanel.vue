@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import type { CallSeries, FaceRow } from '@clear-mark/contract';
-import { computed, onMounted, reactive, ref, shallowRef } from 'vue';
-import { call, pictureUrl, ROUTES, wordsOf } from '../../../api/client.ts';
+import type { CallSeries } from '@clear-mark/contract';
+import { computed, reactive, ref } from 'vue';
+import { pictureUrl, ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 import { choiceProblem } from './calls.model.ts';
 import CallsResultView from './CallsResultView.vue';
@@ -10,9 +11,8 @@ import ChoiceField from '../../../shared/ChoiceField.vue';
 
 /** Series of faces that are called blind: set, called by whoever is in the class, and what came of it. */
 const props = defineProps<{ classId: string }>();
-const series = shallowRef<readonly CallSeries[] | null>(null);
-const faces = shallowRef<readonly FaceRow[]>([]);
-const failure = ref<string | null>(null);
+const { found: series, failure, again } = useReply(ROUTES.callSeries, () => ({ params: { id: props.classId } }));
+const { found: faces } = useReply(ROUTES.faces, () => ({ params: { id: props.classId } }));
 const making = ref(false);
 const from = ref<'scope' | 'kept'>('scope');
 const chosen = ref<ReadonlySet<string>>(new Set());
@@ -20,24 +20,12 @@ const open = ref<string | null>(null);
 const maker = useSeries(() => props.classId);
 const order = reactive({ label: '', faces: 12, missWeight: 3, seconds: '' });
 
-const graded = computed(() => faces.value.filter((f) => f.verdict !== null && f.view === 'single'));
+const graded = computed(() => (faces.value ?? []).filter((f) => f.verdict !== null && f.view === 'single'));
 const problem = computed(() => {
   if (order.label.trim() === '') return 'Give the series a name.';
   if (from.value === 'scope') return null;
   return choiceProblem(graded.value.filter((f) => chosen.value.has(f.id)).map((f) => f.verdict));
 });
-
-async function load(): Promise<void> {
-  try {
-    [series.value, faces.value] = await Promise.all([
-      call(ROUTES.callSeries, { params: { id: props.classId } }),
-      call(ROUTES.faces, { params: { id: props.classId } }),
-    ]);
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-}
-onMounted(load);
 
 function pick(id: string): void {
   const next = new Set(chosen.value);
@@ -58,7 +46,7 @@ async function make(): Promise<void> {
   making.value = false;
   order.label = '';
   chosen.value = new Set();
-  await load();
+  await again();
 }
 const runWords = (s: CallSeries): string => {
   const done = s.runs.filter((r) => r.result !== null).length;

@@ -1,18 +1,14 @@
 <script setup lang="ts">
-import type { OwnSeries } from '@clear-mark/contract';
-import { onMounted, shallowRef } from 'vue';
-import { call, ROUTES } from '../../../api/client.ts';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import { resultSentence } from './calls.model.ts';
 
 /** Series that are set for the one who is signed in. */
-const series = shallowRef<readonly OwnSeries[]>([]);
-onMounted(async () => {
-  series.value = await call(ROUTES.ownSeries, {}).catch(() => []);
-});
+const { found: series } = useReply(ROUTES.ownSeries, () => ({}));
 </script>
 
 <template>
-  <section v-if="series.length > 0" class="section" aria-label="Blind calls">
+  <section v-if="series && series.length > 0" class="section" aria-label="Blind calls">
     <h2>Faces to call</h2>
     <ul>
       <li v-for="s in series" :key="s.id" class="row">

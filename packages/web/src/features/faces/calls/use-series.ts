@@ -3,7 +3,7 @@ import { faceCriteria, type FaceCriteria, type MeasuredFace, type FaceFault } fr
 import { type FaceState, shuffled } from '@clear-mark/sim';
 import { v7 } from 'uuid';
 import { ref } from 'vue';
-import { call, ROUTES, sendPicture, wordsOf } from '../../../api/client.ts';
+import { request, ROUTES, sendPicture, wordsOf } from '../../../api/client.ts';
 import { faceClient } from '../engine/face-client.ts';
 import type { FaceOrder, StandInPicture } from '../engine/face-orders.ts';
 import { useStandIn } from '../inspect/use-stand-in.ts';
@@ -84,7 +84,7 @@ export function useSeries(classId: () => string) {
     return shuffled(Math.random, [...of.pass, ...of.fail]);
   }
   async function set(order: SeriesOrder, faceIds: readonly string[]): Promise<void> {
-    await call(ROUTES.addSeries, {
+    await request(ROUTES.addSeries, {
       params: { id: classId() },
       body: {
         id: v7(),
@@ -115,7 +115,7 @@ async function keepEnd(classId: string, picture: StandInPicture, label: string):
   const sha256 = await sendPicture(classId, picture.png);
   const table = faceCriteria('sm-pc')!;
   const engine = await measuredBy(picture, table);
-  await call(ROUTES.addFace, {
+  await request(ROUTES.addFace, {
     params: { id: classId },
     body: {
       id,
@@ -135,7 +135,7 @@ async function keepEnd(classId: string, picture: StandInPicture, label: string):
     },
   });
   // What the simulated end is, is known: the reference does not hang on the engine.
-  await call(ROUTES.gradeFace, {
+  await request(ROUTES.gradeFace, {
     params: { id: classId, faceId: id },
     body: {
       id: v7(),

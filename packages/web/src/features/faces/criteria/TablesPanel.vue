@@ -2,7 +2,7 @@
 import { type FaceCriteria, FACE_CRITERIA, type FeatureRule, type ZoneRule } from '@clear-mark/core';
 import { sourceWords } from '@clear-mark/words';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { call, ROUTES, wordsOf } from '../../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../../api/client.ts';
 import CommitField from '../../../shared/CommitField.vue';
 import { RULE_KINDS, type RuleKind, ruleWords } from './zone-rule.model.ts';
 import ZoneRuleField from './ZoneRuleField.vue';
@@ -41,7 +41,7 @@ async function save(): Promise<void> {
   failure.value = null;
   try {
     const { title, zones, source, id } = draft.value;
-    const saved = await call(ROUTES.saveFaceTable, {
+    const saved = await request(ROUTES.saveFaceTable, {
       params: { id: props.classId },
       body: {
         base: id.replace('class/', ''),

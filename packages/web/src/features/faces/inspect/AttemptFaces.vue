@@ -1,25 +1,21 @@
 <script setup lang="ts">
-import type { FaceRow } from '@clear-mark/contract';
-import { onMounted, shallowRef } from 'vue';
-import { call, pictureUrl, ROUTES } from '../../../api/client.ts';
+import { pictureUrl, ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 
 /** The pictures that are kept with an attempt, and the way to take one. */
 const props = defineProps<{ classId: string; attemptId: string; open: boolean }>();
-const rows = shallowRef<readonly FaceRow[]>([]);
-onMounted(async () => {
-  // Without the server the sheet works all the same; the pictures are there again with it.
-  rows.value = await call(ROUTES.faces, {
-    params: { id: props.classId },
-    query: { attemptId: props.attemptId },
-  }).catch(() => []);
-});
+// Without the server the sheet works all the same; the pictures are there again with it.
+const { found: rows } = useReply(ROUTES.faces, () => ({
+  params: { id: props.classId },
+  query: { attemptId: props.attemptId },
+}));
 </script>
 
 <template>
   <div class="row faces" aria-label="Pictures of its end faces" role="group">
     <RouterLink
-      v-for="r in rows.slice(0, 4)"
+      v-for="r in rows?.slice(0, 4)"
       :key="r.id"
       class="act face"
       :to="{ name: 'faces', params: { classId }, query: { attempt: attemptId, face: r.id } }"
@@ -32,7 +28,7 @@ onMounted(async () => {
       v-if="open"
       class="act"
       :to="{ name: 'faces', params: { classId }, query: { attempt: attemptId } }"
-      >{{ rows.length === 0 ? 'Look at its end face' : 'Another picture' }}</RouterLink
+      >{{ rows?.length ? 'Another picture' : 'Look at its end face' }}</RouterLink
     >
   </div>
 </template>

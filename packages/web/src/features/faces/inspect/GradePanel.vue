@@ -11,7 +11,7 @@ import { FACE_REFUSAL_WORDS, sourceWords } from '@clear-mark/words';
 import { useEventListener } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { call, fetchPicture, pictureUrl, ROUTES, wordsOf } from '../../../api/client.ts';
+import { request, fetchPicture, pictureUrl, ROUTES, wordsOf } from '../../../api/client.ts';
 import { useClassroom } from '../../../classroom/use-classroom.ts';
 import CameraPanel from './CameraPanel.vue';
 import ChangeSince from './ChangeSince.vue';
@@ -115,7 +115,7 @@ useEventListener(window, 'paste', onPaste);
 
 async function list(): Promise<void> {
   try {
-    rows.value = await call(ROUTES.faces, { params: { id: props.classId } });
+    rows.value = await request(ROUTES.faces, { params: { id: props.classId } });
     listFailure.value = null;
   } catch (error) {
     listFailure.value = wordsOf(error);
@@ -123,10 +123,10 @@ async function list(): Promise<void> {
 }
 async function open(id: string): Promise<void> {
   try {
-    const document = await call(ROUTES.face, { params: { id: props.classId, faceId: id } });
+    const document = await request(ROUTES.face, { params: { id: props.classId, faceId: id } });
     const picture = await fetchPicture(props.classId, id);
     before.value = document.beforeId
-      ? await call(ROUTES.face, { params: { id: props.classId, faceId: document.beforeId } })
+      ? await request(ROUTES.face, { params: { id: props.classId, faceId: document.beforeId } })
       : null;
     keeping.open(document);
     chosen.value = null;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { FACE_STATES, type FaceState } from '@clear-mark/sim';
 import { computed, onMounted, ref, shallowRef } from 'vue';
-import { call, ROUTES, wordsOf } from '../../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../../api/client.ts';
 import type { StandInPicture } from '../engine/face-orders.ts';
 import { useStandIn } from './use-stand-in.ts';
 import ChoiceField from '../../../shared/ChoiceField.vue';
@@ -40,7 +40,7 @@ onMounted(async () => {
   bench.value = await pieceOfBench().catch(() => null);
 });
 const pieceOfBench = async (): Promise<{ dirt: { near: number } }> =>
-  ((await call(ROUTES.standInPiece, {})) as { piece: { dirt: { near: number } } }).piece;
+  ((await request(ROUTES.standInPiece, {})) as { piece: { dirt: { near: number } } }).piece;
 
 async function look(again: boolean): Promise<void> {
   busy.value = true;
@@ -73,7 +73,7 @@ async function clean(): Promise<void> {
   failure.value = null;
   cleaned.value += 1;
   try {
-    if (state.value === BENCH) await call(ROUTES.standInAct, { body: { act: 'clean', end: 'near' } });
+    if (state.value === BENCH) await request(ROUTES.standInAct, { body: { act: 'clean', end: 'near' } });
     await look(true);
   } catch (error) {
     failure.value = wordsOf(error);

@@ -3,7 +3,7 @@ import { NO_REVIEW } from '@clear-mark/core';
 import type { FaceDocument } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { ref, shallowRef } from 'vue';
-import { call, NoServer, ROUTES, sendPicture, wordsOf } from '../../../api/client.ts';
+import { request, NoServer, ROUTES, sendPicture, wordsOf } from '../../../api/client.ts';
 import type { FaceView } from '../engine/face-orders.ts';
 import type { ShownFace } from './use-face.ts';
 
@@ -77,7 +77,7 @@ export function useKeptFace(classId: () => string) {
   }
   async function add({ face, found, table, ...rest }: FaceToKeep): Promise<FaceDocument> {
     const sha256 = await sendPicture(classId(), face.picture);
-    return call(ROUTES.addFace, {
+    return request(ROUTES.addFace, {
       params: { id: classId() },
       body: {
         id: faceId,
@@ -98,7 +98,7 @@ export function useKeptFace(classId: () => string) {
     });
   }
   async function grade(id: string): Promise<void> {
-    await call(ROUTES.gradeFace, {
+    await request(ROUTES.gradeFace, {
       params: { id: classId(), faceId: id },
       body: { id: gradingId, review: review.value, traineeSaid: traineeSaid.value },
     });

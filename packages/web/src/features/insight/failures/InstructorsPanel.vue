@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import type { InstructorsView, ResultFilter } from '@clear-mark/contract';
-import { call, ROUTES } from '../../../api/client.ts';
-import { useLoaded } from '../../../shared/use-loaded.ts';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import { rateWords } from '../insight.model.ts';
 import type { RecordsLink } from '../records-link.ts';
 
 /** For the lead alone: how alike instructors judge, and what the items tell. */
 const props = defineProps<{ classId: string; filter: ResultFilter; link: RecordsLink }>();
-const { found, failure } = useLoaded(
-  () => props.filter,
-  () => call(ROUTES.instructorsView, { params: { id: props.classId }, query: props.filter as never }),
-);
+const { found, failure } = useReply(ROUTES.instructorsView, () => ({
+  params: { id: props.classId },
+  query: props.filter as never,
+}));
 type Pair = InstructorsView['pairs'][number];
 type Lenient = InstructorsView['leniency'][number];
 type Item = InstructorsView['items'][number];

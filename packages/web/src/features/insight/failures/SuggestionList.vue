@@ -2,20 +2,12 @@
 import type { Cause } from '@clear-mark/core';
 import type { SuggestionCount } from '@clear-mark/contract';
 import { CAUSE_WORDS } from '@clear-mark/words';
-import { onMounted, ref, shallowRef } from 'vue';
-import { call, ROUTES, wordsOf } from '../../../api/client.ts';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 
 /** How the suggested causes fared: what instructors charged, and what they put away as wrong. */
 const props = defineProps<{ classId: string }>();
-const counts = shallowRef<readonly SuggestionCount[] | null>(null);
-const failure = ref<string | null>(null);
-onMounted(async () => {
-  try {
-    counts.value = await call(ROUTES.suggestions, { params: { id: props.classId } });
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-});
+const { found: counts, failure } = useReply(ROUTES.suggestions, () => ({ params: { id: props.classId } }));
 </script>
 
 <template>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { ResultFilter, Results, Differences } from '@clear-mark/contract';
 import { noDifferenceWords, differenceWords } from '@clear-mark/words';
-import { call, ROUTES } from '../../../api/client.ts';
-import { useLoaded } from '../../../shared/use-loaded.ts';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import FailureList from './FailureList.vue';
 import type { RecordsLink } from '../records-link.ts';
 import SplitTable from '../learning/SplitTable.vue';
@@ -18,14 +18,8 @@ type Difference = Differences['skills'][number];
 const linkOf = ({ skill, source, id }: Difference) =>
   props.link({ skill, verdict: 'failed', ...(source === 'trainee' ? { trainee: id } : { thing: id }) });
 const given = () => ({ params: { id: props.classId }, query: props.filter as never });
-const { found, failure } = useLoaded(
-  () => props.filter,
-  () => call(ROUTES.failingTogether, given()),
-);
-const { found: out, failure: outFailure } = useLoaded(
-  () => props.filter,
-  () => call(ROUTES.differences, given()),
-);
+const { found, failure } = useReply(ROUTES.failingTogether, given);
+const { found: out, failure: outFailure } = useReply(ROUTES.differences, given);
 </script>
 
 <template>

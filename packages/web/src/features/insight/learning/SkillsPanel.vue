@@ -3,8 +3,8 @@ import type { ResultFilter } from '@clear-mark/contract';
 import { SKILL_WORDS } from '@clear-mark/words';
 import { computed, defineAsyncComponent } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { call, ROUTES } from '../../../api/client.ts';
-import { useLoaded } from '../../../shared/use-loaded.ts';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import type { RecordsLink } from '../records-link.ts';
 import { firstPassWords, paceWords, trendWords } from './skills.model.ts';
 
@@ -13,10 +13,10 @@ const LearningChart = defineAsyncComponent(() => import('./LearningChart.vue'));
 const DaysChart = defineAsyncComponent(() => import('./DaysChart.vue'));
 const route = useRoute();
 const router = useRouter();
-const { found: skills, failure } = useLoaded(
-  () => props.filter,
-  () => call(ROUTES.skillsInTime, { params: { id: props.classId }, query: props.filter as never }),
-);
+const { found: skills, failure } = useReply(ROUTES.skillsInTime, () => ({
+  params: { id: props.classId },
+  query: props.filter as never,
+}));
 const shown = computed(
   () => skills.value?.find((s) => s.skill === route.query['skill']) ?? skills.value?.[0],
 );

@@ -4,8 +4,8 @@ import type { ResultFilter, Split } from '@clear-mark/contract';
 import { SKILL_WORDS, THING_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { call, ROUTES } from '../../../api/client.ts';
-import { useLoaded } from '../../../shared/use-loaded.ts';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import { percent } from '../insight.model.ts';
 import RateBar from '../RateBar.vue';
 import type { RecordsLink } from '../records-link.ts';
@@ -20,14 +20,10 @@ const OFFERED = [
   'day',
 ] as const;
 const by = computed(() => (OFFERED.find((o) => o === route.query['by']) ?? 'cleaver') as string);
-const { found: split, failure } = useLoaded(
-  () => [by.value, props.filter],
-  () =>
-    call(ROUTES.split, {
-      params: { id: props.classId },
-      query: { ...props.filter, by: by.value } as never,
-    }),
-);
+const { found: split, failure } = useReply(ROUTES.split, () => ({
+  params: { id: props.classId },
+  query: { ...props.filter, by: by.value } as never,
+}));
 const label = (key: string): string => (key === 'day' ? 'Day' : THING_WORDS[key as keyof typeof THING_WORDS]);
 const skills = computed(() => {
   const there = new Set(split.value?.rows.flatMap((r) => r.skills.map((s) => s.skill)) ?? []);

@@ -3,8 +3,8 @@ import type { LossSample, ResultFilter } from '@clear-mark/contract';
 import { spreadSourceWords } from '@clear-mark/words';
 import { computed, defineAsyncComponent } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, ROUTES } from '../../../api/client.ts';
-import { useLoaded } from '../../../shared/use-loaded.ts';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import { boundWords, lookOf, type SeriesPoint } from './series.model.ts';
 
 const props = defineProps<{ classId: string; sample: LossSample; filter: ResultFilter }>();
@@ -18,10 +18,10 @@ const query = computed(() => ({
   wavelength: props.sample.wavelengthNm,
   ...(props.sample.direction === '' ? {} : { direction: props.sample.direction }),
 }));
-const { found: series, failure } = useLoaded(
-  () => query.value,
-  () => call(ROUTES.lossSeries, { params: { id: props.classId }, query: query.value as never }),
-);
+const { found: series, failure } = useReply(ROUTES.lossSeries, () => ({
+  params: { id: props.classId },
+  query: query.value as never,
+}));
 const looks = computed(() => series.value?.points.map((p) => lookOf(p, series.value!)) ?? []);
 const LOOK_WORDS: Readonly<Record<string, string>> = { out: 'outside', run: 'ends a run' };
 interface Line {

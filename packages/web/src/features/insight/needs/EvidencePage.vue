@@ -11,8 +11,8 @@ import {
 } from '@clear-mark/words';
 import { computed, defineAsyncComponent } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, ROUTES } from '../../../api/client.ts';
-import { useLoaded } from '../../../shared/use-loaded.ts';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 import { useSession } from '../../../session/session.ts';
 import RateBar from '../RateBar.vue';
@@ -25,13 +25,9 @@ const session = useSession();
 const CompetenceChart = defineAsyncComponent(() => import('./CompetenceChart.vue'));
 const router = useRouter();
 const skill = computed(() => props.skill as Skill);
-const { found, failure, again } = useLoaded(
-  () => [props.classId, props.traineeId, props.skill],
-  () => {
-    const params = { id: props.classId, traineeId: props.traineeId, skill: skill.value };
-    return call(ROUTES.skillEvidence, { params });
-  },
-);
+const { found, failure, again } = useReply(ROUTES.skillEvidence, () => ({
+  params: { id: props.classId, traineeId: props.traineeId, skill: skill.value },
+}));
 const sheetOf = (attemptId: string) => ({ name: 'sheet', params: { classId: props.classId, attemptId } });
 interface Line {
   row: SkillEvidence['outcomes'][number];

@@ -3,7 +3,7 @@ import type { SkillEvidence } from '@clear-mark/contract';
 import { ruleWords } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
-import { call, ROUTES, wordsOf } from '../../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../../api/client.ts';
 import { dayWords } from '../../../shared/time-words.ts';
 import { useSession } from '../../../session/session.ts';
 
@@ -23,7 +23,7 @@ async function sign(): Promise<void> {
   failure.value = null;
   try {
     const { trainee, cell } = props.evidence;
-    await call(ROUTES.signOff, {
+    await request(ROUTES.signOff, {
       params: { id: props.classId },
       body: { id, traineeId: trainee.id, skill: cell.skill, note: note.value },
     });

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { ClassDetail, ResultFilter, WhatIfSetting } from '@clear-mark/contract';
-import type { MethodSheet, Skill } from '@clear-mark/core';
+import type { Skill } from '@clear-mark/core';
 import { SKILL_WORDS, STANDING_WORDS, VERDICT_WORDS } from '@clear-mark/words';
-import { computed, nextTick, reactive, ref, shallowRef, watch } from 'vue';
-import { call, ROUTES, wordsOf } from '../../../api/client.ts';
+import { computed, nextTick, reactive, ref, watch } from 'vue';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import { rateWords } from '../insight.model.ts';
 import { useWhatIf } from './use-what-if.ts';
 import { movableLimits, settingWords, whatIfWords } from './what-if.model.ts';
@@ -26,25 +27,15 @@ const first = [props.filter.method, props.busiest].flatMap(
   (id) => methods.value.find((m) => m.methodId === id) ?? [],
 )[0];
 const versionId = ref((first ?? methods.value[0])?.versionId ?? '');
-const sheet = shallowRef<MethodSheet | null>(null);
-const failure = ref<string | null>(null);
+const { found: version, failure } = useReply(ROUTES.methodVersion, () =>
+  versionId.value === '' ? null : { params: { id: versionId.value } },
+);
+const sheet = computed(() => version.value?.sheet ?? null);
 const limits = computed(() => (sheet.value ? movableLimits(sheet.value) : []));
 const { results, progress, failure: refused, ms, run, cancel } = useWhatIf(() => props.detail.id);
 const bad = ref([false, false]);
 const moves = (s: WhatIfSetting): boolean => s.passMark !== null || s.limit !== null || s.policy !== null;
 
-watch(
-  versionId,
-  async (id) => {
-    if (id === '') return;
-    try {
-      sheet.value = (await call(ROUTES.methodVersion, { params: { id } })).sheet;
-    } catch (error) {
-      failure.value = wordsOf(error);
-    }
-  },
-  { immediate: true },
-);
 const shownAt = ref<HTMLElement | null>(null);
 watch(results, async (found) => {
   await nextTick();

@@ -1,6 +1,6 @@
 import type { ResultFilter, WhatIfCounts, WhatIfSetting } from '@clear-mark/contract';
 import { v7 } from 'uuid';
-import { call, ROUTES, wordsOf } from '../../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../../api/client.ts';
 
 const ASK_MS = 500;
 
@@ -23,11 +23,11 @@ export function useServerJob(classId: () => string) {
     const params = { id: classId(), jobId: mine };
     try {
       const body = { id: mine, settings: [...settings], filter };
-      let state = await call(ROUTES.startWhatIf, { params: { id: classId() }, body });
+      let state = await request(ROUTES.startWhatIf, { params: { id: classId() }, body });
       while (state.state === 'running' && job === mine) {
         tell({ done: state.done, total: state.total });
         await new Promise((resolve) => setTimeout(resolve, ASK_MS));
-        state = await call(ROUTES.whatIf, { params });
+        state = await request(ROUTES.whatIf, { params });
       }
       if (job !== mine) return { kind: 'cancelled' };
       job = null;
@@ -42,7 +42,7 @@ export function useServerJob(classId: () => string) {
     if (!job) return;
     const params = { id: classId(), jobId: job };
     job = null;
-    void call(ROUTES.cancelWhatIf, { params }).catch(() => undefined);
+    void request(ROUTES.cancelWhatIf, { params }).catch(() => undefined);
   }
   return { run, cancel };
 }

@@ -15,7 +15,7 @@ import {
   replayOf,
   unpackEntries,
 } from '@clear-mark/core';
-import { call } from '../../../api/client.ts';
+import { request } from '../../../api/client.ts';
 import { answerOrders } from '../../../workers/answer-orders.ts';
 import { MOST_HERE } from './what-if.model.ts';
 
@@ -54,7 +54,7 @@ async function load({ classId, filter }: WhatIfOrder, tell: Tell): Promise<Kept 
   let after: string | undefined;
   do {
     const query = { ...filter, ...(after === undefined ? {} : { after }) } as never;
-    const page: ReplayPage = await call(INSIGHT_ROUTES.replay, { params: { id: classId }, query });
+    const page: ReplayPage = await request(INSIGHT_ROUTES.replay, { params: { id: classId }, query });
     if (page.total > MOST_HERE) {
       tell({ news: 'too_many', total: page.total });
       return null;

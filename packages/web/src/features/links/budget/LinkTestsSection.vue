@@ -2,8 +2,9 @@
 import { type Direction, linkChanges, partKey, verdictOfMark } from '@clear-mark/core';
 import type { LinkTestOfClass } from '@clear-mark/contract';
 import { DIRECTION_WORDS, linkChangeWords } from '@clear-mark/words';
-import { computed, ref, shallowRef, watch } from 'vue';
-import { call, ROUTES, wordsOf } from '../../../api/client.ts';
+import { computed, ref, watch } from 'vue';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import { useSession } from '../../../session/session.ts';
 import { dayWords, timeOfDay } from '../../../shared/time-words.ts';
 import VerdictRing from '../../../shared/VerdictRing.vue';
@@ -11,25 +12,19 @@ import VerdictRing from '../../../shared/VerdictRing.vue';
 /** The signed tests of one link: two of them side by side, as before and after something was done to it. */
 const props = defineProps<{ classId: string; linkId: string }>();
 const session = useSession();
-const tests = shallowRef<readonly LinkTestOfClass[] | null>(null);
-const failure = ref<string | null>(null);
+const { found: tests, failure } = useReply(ROUTES.linkTests, () => ({
+  params: { id: props.classId, linkId: props.linkId },
+}));
 const beforeId = ref<string | null>(null);
 const afterId = ref<string | null>(null);
 
+/** The two newest, until others are chosen; a choice outlives a newer test. */
 watch(
-  () => props.linkId,
-  async (linkId) => {
-    tests.value = null;
-    failure.value = null;
-    try {
-      const found = await call(ROUTES.linkTests, { params: { id: props.classId, linkId } });
-      if (linkId !== props.linkId) return;
-      tests.value = found;
-      afterId.value = found[0]?.attemptId ?? null;
-      beforeId.value = found[1]?.attemptId ?? null;
-    } catch (error) {
-      failure.value = wordsOf(error);
-    }
+  tests,
+  (found) => {
+    const known = (id: string | null): boolean => found?.some((t) => t.attemptId === id) ?? false;
+    if (!known(afterId.value)) afterId.value = found?.[0]?.attemptId ?? null;
+    if (!known(beforeId.value)) beforeId.value = found?.[1]?.attemptId ?? null;
   },
   { immediate: true },
 );

@@ -1,6 +1,6 @@
 import type { ClassLink } from '@clear-mark/contract';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { call, ROUTES, wordsOf } from '../../../api/client.ts';
+import { request, ROUTES, wordsOf } from '../../../api/client.ts';
 import { useClassroom } from '../../../classroom/use-classroom.ts';
 
 const SAVE_AFTER_MS = 700;
@@ -51,7 +51,7 @@ export function useLinks(classId: string) {
     state.value = 'saving';
     try {
       const { id, ...body } = link;
-      await call(ROUTES.saveLink, { params: { id: classId, linkId: id }, body });
+      await request(ROUTES.saveLink, { params: { id: classId, linkId: id }, body });
       failure.value = null;
       if (draft.value === link) state.value = 'saved';
     } catch (error) {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref, shallowRef } from 'vue';
-import { call, Refusal, ROUTES, wordsOf } from '../../../api/client.ts';
+import { request, Refusal, ROUTES, wordsOf } from '../../../api/client.ts';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 
 /** The hands of the demo's simulated bench: what is done to its one piece, all its instruments see. */
@@ -18,7 +18,7 @@ const there = ref(false);
 
 async function load(): Promise<void> {
   try {
-    piece.value = ((await call(ROUTES.standInPiece, {})) as { piece: Piece }).piece;
+    piece.value = ((await request(ROUTES.standInPiece, {})) as { piece: Piece }).piece;
     there.value = true;
   } catch (error) {
     // Real use has no simulated bench.
@@ -28,7 +28,7 @@ async function load(): Promise<void> {
 async function act(order: Record<string, unknown>): Promise<void> {
   failure.value = null;
   try {
-    piece.value = ((await call(ROUTES.standInAct, { body: order })) as { piece: Piece }).piece;
+    piece.value = ((await request(ROUTES.standInAct, { body: order })) as { piece: Piece }).piece;
   } catch (error) {
     failure.value = wordsOf(error);
   }

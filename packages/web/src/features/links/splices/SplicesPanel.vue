@@ -1,27 +1,19 @@
 <script setup lang="ts">
 import { bothDirections, describeLoss, fiberColour, histogram, verdictOfMark } from '@clear-mark/core';
-import type { SpliceRow } from '@clear-mark/contract';
-import { computed, onMounted, ref, shallowRef } from 'vue';
-import { call, ROUTES, wordsOf } from '../../../api/client.ts';
+import { computed, ref } from 'vue';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 import { TRAY, traysOf } from './splices.model.ts';
 
 /** Splices in the trays that they lie in, and the class's distribution behind them. */
 const props = defineProps<{ classId: string }>();
-const rows = shallowRef<readonly SpliceRow[] | null>(null);
-const failure = ref<string | null>(null);
+const { found: rows, failure } = useReply(ROUTES.splices, () => ({ params: { id: props.classId } }));
 const chosen = ref<string | null>(null);
 /** Redo from here on. House. */
 const LIMIT_DB = 0.1;
 const BIN_DB = 0.02;
 
-onMounted(async () => {
-  try {
-    rows.value = await call(ROUTES.splices, { params: { id: props.classId } });
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-});
 const trays = computed(() => traysOf(rows.value ?? []));
 const tray = computed(() => trays.value.find((t) => t.traineeId === chosen.value) ?? trays.value[0] ?? null);
 const estimates = computed(() => (rows.value ?? []).flatMap((r) => r.estimateDb ?? []));
