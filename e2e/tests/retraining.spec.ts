@@ -27,7 +27,8 @@ test('the plan: a session, who is in it, what to lay out, edited, as a calendar 
   await page.getByRole('button', { name: 'Plan a session' }).click();
   const form = page.getByRole('form', { name: 'Session' });
   await form.getByLabel('Minutes').fill('two');
-  await expect(form.getByRole('alert')).toContainText('5 to 1440');
+  await form.getByRole('button', { name: 'Keep the session' }).click();
+  await expect(form.getByRole('alert')).toContainText('A number is needed.');
   await form.getByLabel('Minutes').fill('60');
   await form.getByLabel('Starts').fill('2 May 2030, 09:30');
   await form.getByLabel('Starts').press('Enter');
@@ -53,6 +54,7 @@ test('the plan: a session, who is in it, what to lay out, edited, as a calendar 
   expect(unfolded).toContain('DTSTART:20300502T083000Z');
   expect(unfolded).toContain('Cleaves with the jig only\\, 30 pieces');
   await page.getByRole('button', { name: 'Give the session up' }).click();
+  await page.getByRole('button', { name: 'Give it up' }).click();
   await expect(session).toHaveCount(0);
   await expect(item).toContainText('30');
 });

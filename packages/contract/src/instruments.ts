@@ -8,7 +8,7 @@ export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
 /** How an instrument of the class is reached. Host names and addresses only; the port of its SCPI socket. */
 export const InstrumentSetting = z.object({
   kind: oneOf(INSTRUMENT_KINDS),
-  host: z.string().regex(/^[a-z0-9.:-]{1,120}$/i),
+  host: z.string().regex(/^[a-z0-9.:-]{1,120}$/i, 'a host name or an address, such as 10.0.0.20'),
   port: z.number().int().min(1).max(65_535),
   readingsPerSecond: z.number().int().min(1).max(20),
   calibratedOn: Day.nullable(),

@@ -4,11 +4,15 @@ import { Id, Name, oneOf, ROLES } from './common.ts';
 export const Person = z.object({ id: Id, name: Name, login: z.string(), role: oneOf(ROLES) });
 export type Person = z.infer<typeof Person>;
 
+/** An account with the classes that its person is in, by name. */
+export const Account = Person.extend({ classes: z.array(z.object({ id: Id, name: Name })) });
+export type Account = z.infer<typeof Account>;
+
 export const Login = z
   .string()
   .trim()
   .toLowerCase()
-  .regex(/^[a-z0-9][a-z0-9._-]{1,39}$/);
+  .regex(/^[a-z0-9][a-z0-9._-]{1,39}$/, 'small letters, digits, dots and dashes, 2 to 40 of them');
 export const Password = z.string().min(1).max(200);
 
 export const SignInBody = z.object({ login: Login, password: Password });

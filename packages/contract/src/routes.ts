@@ -35,7 +35,15 @@ import { ClassLink, LinkBody, LinkTestOfClass, SpliceRow } from './links.ts';
 import { FACE_ROUTES } from './face-routes.ts';
 import { INSIGHT_ROUTES } from './insight.ts';
 import { ATTEMPT_ERRORS, ById, CLASS_ERRORS, route } from './route.ts';
-import { DemoSignInBody, NewPersonBody, Person, SetupBody, SignInBody, StartInfo } from './people.ts';
+import {
+  Account,
+  DemoSignInBody,
+  NewPersonBody,
+  Person,
+  SetupBody,
+  SignInBody,
+  StartInfo,
+} from './people.ts';
 import {
   AttemptList,
   AttemptListFilter,
@@ -74,7 +82,7 @@ export const ROUTES = {
     reply: Person,
     errors: ['auth.bad_setup_code', 'auth.setup_done', 'auth.weak_password', 'auth.throttled'],
   }),
-  people: route('get /people', 'instructor', { reply: z.array(Person) }),
+  people: route('get /people', 'instructor', { reply: z.array(Account) }),
   addPerson: route('post /people', 'lead', {
     body: NewPersonBody,
     reply: Person,

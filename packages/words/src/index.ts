@@ -3,6 +3,7 @@ export * from './conclusions.ts';
 export * from './diagnosis.ts';
 export * from './errors.ts';
 export * from './faults.ts';
+export * from './fields.ts';
 export * from './loss-tests.ts';
 export * from './method-names.ts';
 export * from './names.ts';

@@ -164,3 +164,10 @@ export const POWER_FAULT_WORDS: Readonly<Record<PowerFault, string>> = {
   over_range: 'more light than the meter can measure',
   unknown_unit: 'a unit that is not one of light',
 };
+
+/** What an account may do, by its role. */
+export const ROLE_MAY: Readonly<Record<'lead' | 'instructor' | 'trainee', string>> = {
+  lead: 'Every class: score, sign and sign off; accounts, instruments, safekeeping',
+  instructor: 'The own classes: score, sign, plan, set up',
+  trainee: 'The own bench and record',
+};

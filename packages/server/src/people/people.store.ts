@@ -1,4 +1,4 @@
-import type { Person, Role } from '@clear-mark/contract';
+import type { Account, Person, Role } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 
 const COLUMNS = ['id', 'name', 'login', 'role'] as const;
@@ -12,8 +12,18 @@ export const peopleStore = (db: Database) => ({
   byId: async (id: string): Promise<Person | null> =>
     (await db('people').select(COLUMNS).where({ id }).whereNull('disabled_at').first<Person>()) ?? null,
 
-  all: async (): Promise<Person[]> =>
-    db('people').select(COLUMNS).whereNull('disabled_at').orderBy('name').orderBy('id'),
+  all: async (): Promise<Account[]> =>
+    db('people')
+      .select([...COLUMNS])
+      .select(
+        db.raw(
+          `(select coalesce(json_agg(json_build_object('id', c.id, 'name', c.name) order by c.starts_on desc, c.name), '[]')
+              from class_members m join classes c on c.id = m.class_id where m.person_id = people.id) as classes`,
+        ),
+      )
+      .whereNull('disabled_at')
+      .orderBy('name')
+      .orderBy('id'),
 
   credentials: async (login: string): Promise<Credentials | null> => {
     const row = await db('people')

@@ -34,10 +34,7 @@ export type Given<R extends Route> = {
 } & { [K in Part as Record<string, never> extends Input<R[K]> ? K : never]?: Input<R[K]> };
 
 /** The one doorway to the server: shapes of requests and replies come from the contract. */
-export async function request<R extends Route>(
-  route: R,
-  given: Given<R>,
-): Promise<z.infer<R['reply']>> {
+export async function request<R extends Route>(route: R, given: Given<R>): Promise<z.infer<R['reply']>> {
   const parts = given as { params?: object; query?: object; body?: unknown };
   const response = await reach(route, pathOf(route.path, parts.params, parts.query), parts.body);
   const type = response.headers.get('content-type') ?? '';

@@ -42,7 +42,10 @@ export interface Reply<T> {
  * What a route replies to what is given, and again whenever that changes. An answer that comes after a newer question is
  * dropped. With `given` null nothing is asked.
  */
-export function useReply<R extends Route>(route: R, given: () => Given<R> | null): Reply<z.infer<R['reply']>> {
+export function useReply<R extends Route>(
+  route: R,
+  given: () => Given<R> | null,
+): Reply<z.infer<R['reply']>> {
   type T = z.infer<R['reply']>;
   const asked = computed(given);
   const { data, error, refetch } = useQuery(
@@ -52,7 +55,9 @@ export function useReply<R extends Route>(route: R, given: () => Given<R> | null
       enabled: computed(() => asked.value !== null),
       // Another filter of the same subject: what was there stays until its answer is.
       placeholderData: ((last: T | undefined, of: { queryKey: readonly unknown[] } | undefined) =>
-        last !== undefined && subjectOf(of?.queryKey) === subjectOf([null, asked.value]) ? last : undefined) as never,
+        last !== undefined && subjectOf(of?.queryKey) === subjectOf([null, asked.value])
+          ? last
+          : undefined) as never,
       shallow: true,
     },
     queries,

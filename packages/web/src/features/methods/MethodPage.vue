@@ -19,7 +19,11 @@ const session = useSession();
 const classroom = useClassroom();
 /** As the device has it, until the server has answered. */
 const onDevice = shallowRef<MethodVersion | null>(null);
-const { found, failure: unread, put } = useReply(ROUTES.methodVersion, () => ({ params: { id: props.versionId } }));
+const {
+  found,
+  failure: unread,
+  put,
+} = useReply(ROUTES.methodVersion, () => ({ params: { id: props.versionId } }));
 const { failure: unmoved, act } = useAct();
 const version = computed(() => found.value ?? onDevice.value);
 const failure = computed(() => unmoved.value ?? (version.value ? null : unread.value));
@@ -32,7 +36,9 @@ const otherWays = (s: PracticeOption): string =>
     .join('; ');
 const isLead = computed(() => session.me?.role === 'lead');
 const move = (state: 'in_force' | 'retired'): Promise<boolean> =>
-  act(async () => put(await request(ROUTES.setMethodState, { params: { id: props.versionId }, body: { state } })));
+  act(async () =>
+    put(await request(ROUTES.setMethodState, { params: { id: props.versionId }, body: { state } })),
+  );
 
 /** Methods of today's class are on the device: shown from there at once, and without a network too. */
 async function fromDevice(): Promise<void> {

@@ -1,10 +1,5 @@
 <script setup lang="ts">
-import {
-  type Plan,
-  PLAN_CALENDAR_PATH,
-  type PlanItem,
-  type PlanItemBody,
-} from '@clear-mark/contract';
+import { type Plan, PLAN_CALENDAR_PATH, type PlanItem, type PlanItemBody } from '@clear-mark/contract';
 import { DEFAULT_POLICY } from '@clear-mark/core';
 import { SKILL_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
@@ -34,12 +29,11 @@ async function act(work: () => Promise<unknown>): Promise<void> {
 }
 const change = (item: PlanItem, body: PlanItemBody): Promise<void> =>
   act(() => request(ROUTES.changePlanItem, { params: { ...params.value, itemId: item.id }, body }));
-const save = (session: Plan['sessions'][number]): Promise<void> =>
-  act(async () => {
-    const { id, ...body } = session;
-    await request(ROUTES.savePlanSession, { params: { ...params.value, sessionId: id }, body });
-    adding.value = false;
-  });
+async function save({ id, ...body }: Plan['sessions'][number]): Promise<void> {
+  await request(ROUTES.savePlanSession, { params: { ...params.value, sessionId: id }, body });
+  adding.value = false;
+  await again();
+}
 const drop = (id: string): Promise<void> =>
   act(() => request(ROUTES.dropPlanSession, { params: { ...params.value, sessionId: id } }));
 
@@ -80,7 +74,8 @@ const print = (): void => window.print();
       </div>
     </div>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
-    <SessionForm v-if="adding" :session="nextMorning()" @save="save" @leave="adding = false" />
+    <SessionForm v-if="adding" :session="nextMorning()" :save="save" @leave="adding = false" />
+    <el-skeleton v-if="!plan && !failure" :rows="6" animated />
     <template v-if="plan">
       <p v-if="groups.length === 0" class="empty">
         Nobody needs retraining. An item opens by itself when a standing asks for it.
@@ -94,9 +89,18 @@ const print = (): void => window.print();
       >
         <div class="row spread">
           <h2>{{ g.session ? when(g.session.startsAt) : 'Not in a session yet' }}</h2>
-          <el-button v-if="g.session" size="large" text class="tools" @click="drop(g.session.id)">
-            Give the session up
-          </el-button>
+          <el-popconfirm
+            v-if="g.session"
+            width="280"
+            title="Its trainees stay on the list, without a session."
+            confirm-button-text="Give it up"
+            cancel-button-text="Leave it"
+            @confirm="drop(g.session.id)"
+          >
+            <template #reference>
+              <el-button size="large" text class="tools">Give the session up</el-button>
+            </template>
+          </el-popconfirm>
         </div>
         <p v-if="g.session" class="soft">
           {{ [g.session.place, hours(g.session.minutes)].filter((w) => w !== '').join(', ') }}

@@ -1,59 +1,58 @@
 <script setup lang="ts">
-import type { PlanSession } from '@clear-mark/contract';
-import { computed, ref } from 'vue';
-import { typedWhole } from './plan.model.ts';
+import { type PlanSession, PlanSessionBody } from '@clear-mark/contract';
+import { typedNumber, useForm } from '../../shared/use-form.ts';
 
-const props = defineProps<{ session: PlanSession }>();
-const emit = defineEmits<{ save: [session: PlanSession]; leave: [] }>();
-const startsAt = ref<Date | null>(new Date(props.session.startsAt));
-const minutes = ref(String(props.session.minutes));
-const place = ref(props.session.place);
-const length = computed(() => typedWhole(minutes.value, 1440));
-const problem = computed(() =>
-  startsAt.value === null
-    ? 'Choose a day and a time.'
-    : length.value === null || length.value === undefined || length.value < 5
-      ? 'A session has from 5 to 1440 minutes.'
-      : null,
-);
-function keep(): void {
-  if (problem.value) return;
-  const at = startsAt.value!.toISOString();
-  emit('save', { id: props.session.id, startsAt: at, minutes: length.value!, place: place.value });
-}
+/** When and where retraining takes place, and for how long. */
+const props = defineProps<{ session: PlanSession; save: (session: PlanSession) => Promise<unknown> }>();
+const emit = defineEmits<{ leave: [] }>();
+const { startsAt, minutes, place } = props.session;
+const Typed = PlanSessionBody.extend({ minutes: typedNumber(PlanSessionBody.shape.minutes) });
+const { values, rules, form, failure, busy, send } = useForm(Typed, { startsAt, minutes: String(minutes), place });
+const keep = (): Promise<boolean> => send((body) => props.save({ id: props.session.id, ...body }));
 </script>
 
 <template>
-  <form class="row form" aria-label="Session" @submit.prevent="keep">
-    <div class="field">
-      <label for="session-starts" class="soft">Starts</label>
+  <el-form
+    ref="form"
+    class="form"
+    :model="values"
+    :rules="rules"
+    label-position="top"
+    size="large"
+    hide-required-asterisk
+    aria-label="Session"
+    @submit.prevent="keep"
+  >
+    <el-form-item prop="startsAt" label="Starts">
       <el-date-picker
-        id="session-starts"
-        v-model="startsAt"
         type="datetime"
-        size="large"
         format="D MMM YYYY, HH:mm"
         :clearable="false"
         name="starts"
+        :model-value="values.startsAt"
+        @update:model-value="(at: Date | null) => (values.startsAt = at?.toISOString() ?? '')"
       />
+    </el-form-item>
+    <el-form-item prop="minutes" label="Minutes">
+      <el-input v-model="values.minutes" inputmode="numeric" name="minutes" />
+    </el-form-item>
+    <el-form-item prop="place" label="Where" class="grow">
+      <el-input v-model="values.place" name="place" />
+    </el-form-item>
+    <div class="row acts">
+      <el-button size="large" type="primary" native-type="submit" :loading="busy">Keep the session</el-button>
+      <el-button size="large" text @click="emit('leave')">Leave it</el-button>
     </div>
-    <label class="field"
-      ><span>Minutes</span><el-input v-model="minutes" inputmode="numeric" name="minutes"
-    /></label>
-    <label class="field grow"
-      ><span>Where</span><el-input v-model="place" maxlength="80" name="place"
-    /></label>
-    <el-button size="large" type="primary" native-type="submit" :disabled="problem !== null"
-      >Keep the session</el-button
-    >
-    <el-button size="large" text @click="emit('leave')">Leave it</el-button>
-    <p v-if="problem" class="notice bad" role="alert">{{ problem }}</p>
-  </form>
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+  </el-form>
 </template>
 
 <style scoped>
 .form {
-  align-items: flex-end;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  align-items: flex-start;
   padding: 12px 0;
 }
 .form :deep(.el-date-editor) {
@@ -62,5 +61,8 @@ function keep(): void {
 .grow {
   flex: 1;
   min-width: 200px;
+}
+.acts {
+  margin-top: 28px;
 }
 </style>

@@ -22,7 +22,11 @@ const session = useSession();
 const route = useRoute();
 const router = useRouter();
 const isLead = computed(() => session.me?.role === 'lead');
-const { found: detail, failure, again } = useReply(ROUTES.classDetail, () => ({ params: { id: props.classId } }));
+const {
+  found: detail,
+  failure,
+  again,
+} = useReply(ROUTES.classDetail, () => ({ params: { id: props.classId } }));
 const { found: people, again: peopleAgain } = useReply(ROUTES.people, () => ({}));
 const steps = computed(() => (detail.value ? setupSteps(detail.value) : []));
 const next = computed(() => steps.value.findIndex((s) => !s.done));
@@ -74,7 +78,12 @@ async function changed(): Promise<void> {
         </el-step>
       </el-steps>
       <ViewSwitch place="Class" :views="SETUP_VIEWS" :current="current">
-        <TraineesPanel v-if="current === 'people'" :detail="detail" :people="people ?? []" @changed="changed" />
+        <TraineesPanel
+          v-if="current === 'people'"
+          :detail="detail"
+          :people="people ?? []"
+          @changed="changed"
+        />
         <template v-else-if="current === 'equipment'">
           <ThingsPanel :class-id="classId" :things="detail.things" @changed="changed" />
           <InstrumentsPanel :class-id="classId" :things="detail.things" />

@@ -1,29 +1,31 @@
 <script setup lang="ts">
 import { dayIn, daysAfter } from '@clear-mark/core';
+import { NewClassBody } from '@clear-mark/contract';
 import { v7 } from 'uuid';
-import { reactive, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { request, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES } from '../../api/client.ts';
 import { useSession } from '../../session/session.ts';
+import { dayText } from '../../shared/day-range.model.ts';
+import TimeZoneField from '../../shared/TimeZoneField.vue';
+import { useForm } from '../../shared/use-form.ts';
 import PeoplePanel from './PeoplePanel.vue';
 
 const session = useSession();
 const router = useRouter();
 const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
 const today = dayIn(timeZone, new Date());
-const form = reactive({ name: '', place: '', timeZone, startsOn: today, endsOn: daysAfter(today, 28) });
-const failure = ref<string | null>(null);
-
-async function add(): Promise<void> {
-  failure.value = null;
-  try {
-    const made = await request(ROUTES.addClass, { body: { id: v7(), ...form } });
+const { values, rules, form, refused, failure, busy, send } = useForm(
+  NewClassBody,
+  { id: v7(), name: '', place: '', timeZone, startsOn: today, endsOn: daysAfter(today, 28) },
+  { 'class.bad_time_zone': 'timeZone', 'class.dates_crossed': 'endsOn' },
+);
+const add = (): Promise<boolean> =>
+  send(async (body) => {
+    const made = await request(ROUTES.addClass, { body });
     await session.refresh();
     await router.push({ name: 'setup', params: { classId: made.id } });
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-}
+  });
+const beforeStart = (day: Date): boolean => dayIn(timeZone, day) < values.startsOn;
 </script>
 
 <template>
@@ -34,22 +36,50 @@ async function add(): Promise<void> {
       <ul class="list">
         <li v-for="c in session.classes" :key="c.id">
           <RouterLink class="act" :to="{ name: 'today', params: { classId: c.id } }">{{ c.name }}</RouterLink>
-          <span class="soft">{{ c.place }} · {{ c.startsOn }} to {{ c.endsOn }}</span>
+          <span class="soft">{{ c.place }} · {{ dayText(c.startsOn) }} to {{ dayText(c.endsOn) }}</span>
         </li>
       </ul>
     </section>
     <section class="section">
       <h2>New class</h2>
-      <form class="form" @submit.prevent="add">
-        <label class="field"><span>Name</span><el-input v-model="form.name" name="class-name" /></label>
-        <label class="field"><span>Place</span><el-input v-model="form.place" name="class-place" /></label>
-        <label class="field"><span>Time zone</span><el-input v-model="form.timeZone" /></label>
-        <label class="field"><span>Starts</span><el-input v-model="form.startsOn" type="date" /></label>
-        <label class="field"><span>Ends</span><el-input v-model="form.endsOn" type="date" /></label>
-        <el-button size="large" type="primary" native-type="submit" :disabled="form.name.trim() === ''"
-          >Make the class</el-button
-        >
-      </form>
+      <el-form
+        ref="form"
+        class="form"
+        :model="values"
+        :rules="rules"
+        label-position="top"
+        size="large"
+        hide-required-asterisk
+        @submit.prevent="add"
+      >
+        <el-form-item prop="name" label="Name">
+          <el-input v-model="values.name" name="class-name" />
+        </el-form-item>
+        <el-form-item prop="place" label="Place">
+          <el-input v-model="values.place" name="class-place" />
+        </el-form-item>
+        <el-form-item prop="timeZone" label="Time zone" :error="refused['timeZone']">
+          <TimeZoneField v-model="values.timeZone" aria-label="Time zone" />
+        </el-form-item>
+        <el-form-item prop="startsOn" label="Starts">
+          <el-date-picker
+            v-model="values.startsOn"
+            value-format="YYYY-MM-DD"
+            format="D MMM YYYY"
+            :clearable="false"
+          />
+        </el-form-item>
+        <el-form-item prop="endsOn" label="Ends" :error="refused['endsOn']">
+          <el-date-picker
+            v-model="values.endsOn"
+            value-format="YYYY-MM-DD"
+            format="D MMM YYYY"
+            :clearable="false"
+            :disabled-date="beforeStart"
+          />
+        </el-form-item>
+        <el-button size="large" type="primary" native-type="submit" :loading="busy">Make the class</el-button>
+      </el-form>
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     </section>
     <PeoplePanel v-if="session.me?.role === 'lead'" />
@@ -70,9 +100,15 @@ async function add(): Promise<void> {
 }
 .form {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
   gap: 10px 14px;
-  align-items: end;
+  align-items: start;
   margin-top: 8px;
+}
+.form > .el-button {
+  margin-top: 28px;
+}
+.form :deep(.el-date-editor) {
+  width: 100%;
 }
 </style>

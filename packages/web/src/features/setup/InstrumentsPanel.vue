@@ -3,16 +3,17 @@ import {
   INSTRUMENT_KINDS,
   type Instrument,
   type InstrumentKind,
-  type InstrumentSetting,
+  InstrumentSetting,
   type Thing,
 } from '@clear-mark/contract';
 import { INSTRUMENT_WORDS } from '@clear-mark/words';
-import { computed, reactive, ref } from 'vue';
+import { computed, ref } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct, useReply } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
 import DayField from '../../shared/DayField.vue';
+import { useForm } from '../../shared/use-form.ts';
 
 /** How the class's instruments are reached over the network, and until when they are calibrated. */
 const props = defineProps<{ classId: string; things: readonly Thing[] }>();
@@ -20,16 +21,19 @@ const session = useSession();
 /** The server goes to the address that is set here: only the lead sets it. */
 const isLead = computed(() => session.me?.role === 'lead');
 const { found: known, again } = useReply(ROUTES.instruments, () => ({ params: { id: props.classId } }));
-const { failure, act } = useAct();
+const dropping = useAct();
+const failure = computed(() => unsaved.value ?? dropping.failure.value);
 const open = ref<string | null>(null);
-const form = reactive<InstrumentSetting>({
-  kind: 'power_meter',
-  host: '',
-  port: 5025,
-  readingsPerSecond: 5,
-  calibratedOn: null,
-  calibrationDueOn: null,
-});
+const NEW = { host: '', port: 5025, readingsPerSecond: 5, calibratedOn: null, calibrationDueOn: null };
+const {
+  values,
+  rules,
+  form,
+  failure: unsaved,
+  busy,
+  send,
+  reset,
+} = useForm(InstrumentSetting, { kind: 'power_meter' as InstrumentKind, ...NEW });
 const rows = computed(() =>
   props.things
     .filter((t) => !t.retired && (t.kind === 'instrument' || t.kind === 'splicer'))
@@ -38,33 +42,30 @@ const rows = computed(() =>
 const kindsFor = (thing: Thing): readonly InstrumentKind[] =>
   thing.kind === 'splicer' ? ['splicer'] : INSTRUMENT_KINDS.filter((k) => k !== 'splicer');
 
-async function run(work: () => Promise<unknown>): Promise<void> {
-  if (await act(work)) open.value = null;
+async function settle(done: boolean): Promise<void> {
+  if (done) open.value = null;
   await again();
 }
 function edit(thing: Thing, instrument: Instrument | null): void {
   open.value = thing.id;
-  const { kind, host, port, readingsPerSecond, calibratedOn, calibrationDueOn } = instrument ?? {
-    kind: kindsFor(thing)[0]!,
-    host: '',
-    port: 5025,
-    readingsPerSecond: 5,
-    calibratedOn: null,
-    calibrationDueOn: null,
-  };
-  Object.assign(form, { kind, host: host ?? '', port, readingsPerSecond, calibratedOn, calibrationDueOn });
-}
-const save = (thingId: string): Promise<void> =>
-  run(() => {
-    const body = {
-      ...form,
-      calibratedOn: form.calibratedOn || null,
-      calibrationDueOn: form.calibrationDueOn || null,
-    };
-    return request(ROUTES.setInstrument, { params: { id: props.classId, thingId }, body });
+  const set = instrument ?? { kind: kindsFor(thing)[0]!, ...NEW };
+  reset({
+    kind: set.kind,
+    host: set.host ?? '',
+    port: set.port ?? NEW.port,
+    readingsPerSecond: set.readingsPerSecond,
+    calibratedOn: set.calibratedOn,
+    calibrationDueOn: set.calibrationDueOn,
   });
-const drop = (thingId: string): Promise<void> =>
-  run(() => request(ROUTES.dropInstrument, { params: { id: props.classId, thingId } }));
+}
+const save = async (thingId: string): Promise<void> =>
+  settle(
+    await send((body) => request(ROUTES.setInstrument, { params: { id: props.classId, thingId }, body })),
+  );
+const drop = async (thingId: string): Promise<void> =>
+  settle(
+    await dropping.act(() => request(ROUTES.dropInstrument, { params: { id: props.classId, thingId } })),
+  );
 </script>
 
 <template>
@@ -96,30 +97,47 @@ const drop = (thingId: string): Promise<void> =>
             {{ open === thing.id ? 'Close' : instrument ? 'Change' : 'Connect' }}
           </el-button>
         </div>
-        <form v-if="open === thing.id" class="row form" @submit.prevent="save(thing.id)">
+        <el-form
+          v-if="open === thing.id"
+          ref="form"
+          class="form"
+          :model="values"
+          :rules="rules"
+          label-position="top"
+          size="large"
+          hide-required-asterisk
+          @submit.prevent="save(thing.id)"
+        >
           <ChoiceField
-            v-model="form.kind"
+            v-model="values.kind"
             label="Kind"
             :options="kindsFor(thing).map((k) => ({ value: k, label: INSTRUMENT_WORDS[k] }))"
           />
-          <label class="field"
-            ><span>Address</span><el-input v-model.trim="form.host" placeholder="10.0.0.20" required
-          /></label>
-          <label class="field"
-            ><span>Port</span
-            ><el-input-number v-model="form.port" size="large" :controls="false" :min="1" :max="65535"
-          /></label>
-          <label class="field"
-            ><span>Readings a second</span
-            ><el-input-number v-model="form.readingsPerSecond" size="large" :min="1" :max="20"
-          /></label>
-          <DayField v-model="form.calibratedOn" clearable label="Calibrated on" />
-          <DayField v-model="form.calibrationDueOn" clearable label="Calibration until" />
-          <el-button size="large" type="primary" native-type="submit" :disabled="form.host === ''"
-            >Save</el-button
-          >
-          <el-button v-if="instrument" size="large" @click="drop(thing.id)">Disconnect</el-button>
-        </form>
+          <el-form-item prop="host" label="Address">
+            <el-input v-model.trim="values.host" placeholder="10.0.0.20" />
+          </el-form-item>
+          <el-form-item prop="port" label="Port">
+            <el-input-number v-model="values.port" :controls="false" />
+          </el-form-item>
+          <el-form-item prop="readingsPerSecond" label="Readings a second">
+            <el-input-number v-model="values.readingsPerSecond" />
+          </el-form-item>
+          <DayField v-model="values.calibratedOn" clearable label="Calibrated on" />
+          <DayField v-model="values.calibrationDueOn" clearable label="Calibration until" />
+          <div class="row">
+            <el-button size="large" type="primary" native-type="submit" :loading="busy">Save</el-button>
+            <el-popconfirm
+              v-if="instrument"
+              width="260"
+              :title="`No reading comes from ${thing.label} until it is connected again.`"
+              confirm-button-text="Disconnect"
+              cancel-button-text="Leave it"
+              @confirm="drop(thing.id)"
+            >
+              <template #reference><el-button size="large">Disconnect</el-button></template>
+            </el-popconfirm>
+          </div>
+        </el-form>
       </li>
     </ul>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>

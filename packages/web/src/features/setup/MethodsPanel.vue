@@ -1,22 +1,21 @@
 <script setup lang="ts">
 import type { ClassDetail } from '@clear-mark/contract';
-import { ref } from 'vue';
-import { request, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES } from '../../api/client.ts';
+import { useAct } from '../../api/queries.ts';
+import { offerUndo } from '../../shared/undo.ts';
 
 /** Which methods the class is taught and scored by. */
 const props = defineProps<{ detail: ClassDetail }>();
 const emit = defineEmits<{ changed: [] }>();
 type Method = ClassDetail['methods'][number];
-const failure = ref<string | null>(null);
+const { failure, act } = useAct();
 async function use(method: Method, inUse: boolean): Promise<void> {
-  failure.value = null;
-  try {
-    const body = { versionId: method.versionId, inUse };
-    await request(ROUTES.useMethod, { params: { id: props.detail.id }, body });
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
+  const body = { versionId: method.versionId, inUse };
+  const done = await act(() => request(ROUTES.useMethod, { params: { id: props.detail.id }, body }));
   emit('changed');
+  if (done) {
+    offerUndo(`${method.title} is ${inUse ? 'in use' : 'out of use'}.`, () => use(method, !inUse));
+  }
 }
 </script>
 

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { COMPETENCE_RULES, type Policy } from '@clear-mark/core';
-import { computed, reactive, ref, watch } from 'vue';
-import { request, ROUTES, wordsOf } from '../../api/client.ts';
+import { computed, reactive, watch } from 'vue';
+import { request, ROUTES } from '../../api/client.ts';
+import { useAct } from '../../api/queries.ts';
+import { offerUndo } from '../../shared/undo.ts';
 import PolicyOperating from './PolicyOperating.vue';
-import { type NumberField, POLICY_FIELDS, RULE_WORDS, typedPolicy } from './policy.model.ts';
+import { type NumberField, POLICY_FIELDS, policyProblem, RULE_WORDS, typedPolicy } from './policy.model.ts';
 
 const props = defineProps<{ classId: string; policy: Policy }>();
 const emit = defineEmits<{ changed: [] }>();
@@ -21,26 +23,24 @@ const parts = computed(() => [
   { title: 'What asks for more', fields: POLICY_FIELDS.filter((f) => f.part === 'asks') },
   { title: 'The charts', fields: POLICY_FIELDS.filter((f) => f.part === 'charts') },
 ]);
-const failure = ref<string | null>(null);
-const saved = ref(false);
+const problem = computed(() => policyProblem(asked.value));
+const { failure, busy, act } = useAct();
 
-async function save(): Promise<void> {
-  failure.value = null;
-  saved.value = false;
-  try {
-    await request(ROUTES.setPolicy, { params: { id: props.classId }, body: asked.value });
-    saved.value = true;
-    emit('changed');
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
+async function keep(body: Policy, before: Policy): Promise<void> {
+  const params = { id: props.classId };
+  if (!(await act(() => request(ROUTES.setPolicy, { params, body })))) return;
+  emit('changed');
+  offerUndo('Kept. Standings follow it from now on; signed outcomes stay.', () => keep(before, body));
 }
+const save = (): void => {
+  if (!problem.value) void keep({ ...asked.value }, { ...props.policy });
+};
 </script>
 
 <template>
   <section class="section">
     <h2>Competence policy</h2>
-    <form @submit.prevent="save">
+    <el-form label-position="top" size="large" hide-required-asterisk @submit.prevent="save">
       <fieldset v-for="part in parts" :key="part.title">
         <legend>{{ part.title }}</legend>
         <div v-if="part.title === 'What shows competence'" class="row rules" role="group" aria-label="Rule">
@@ -56,11 +56,15 @@ async function save(): Promise<void> {
           <p class="soft small why">{{ RULE_WORDS[form.competentBy].why }}</p>
         </div>
         <div class="form">
-          <label v-for="f in part.fields" :key="f.key" class="field">
-            <span>{{ f.label }}</span>
+          <el-form-item
+            v-for="f in part.fields"
+            :key="f.key"
+            :label="f.label"
+            :error="problem?.field === f.key ? problem.words : ''"
+          >
             <el-input v-model="form[f.key]" :inputmode="f.decimal ? 'decimal' : 'numeric'" />
-            <span class="soft small">{{ f.why }}</span>
-          </label>
+            <span v-if="problem?.field !== f.key" class="soft small">{{ f.why }}</span>
+          </el-form-item>
           <template v-if="part.title === 'What asks for more'">
             <el-checkbox v-model="form.stopRetrains" size="large" class="long"
               >A stop breach asks for retraining until it is cleared</el-checkbox
@@ -81,13 +85,13 @@ async function save(): Promise<void> {
           >
         </div>
       </fieldset>
-      <el-button size="large" type="primary" native-type="submit">Keep the policy</el-button>
-    </form>
+      <p v-if="problem && problem.field === null" class="notice bad" role="alert">{{ problem.words }}</p>
+      <el-button size="large" type="primary" native-type="submit" :disabled="problem !== null" :loading="busy"
+        >Keep the policy</el-button
+      >
+    </el-form>
     <PolicyOperating :policy="asked" />
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
-    <p v-if="saved" class="soft" role="status">
-      Kept. Standings follow it from now on; signed outcomes stay.
-    </p>
   </section>
 </template>
 

@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct, useReply } from '../../api/queries.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
+import { offerUndo } from '../../shared/undo.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
 
 /** The questions on which practitioners disagree: what this class does, what ships, and why. */
@@ -19,6 +20,9 @@ const choose = (practice: ClassPracticeOption, option: string): Promise<boolean>
   act(async () => {
     put(await request(ROUTES.choosePractice, { params, body: { practice: practice.id, option } }));
     classroom.renew();
+    const before = practice.chosen;
+    const label = practice.options.find((o) => o.id === option)?.label ?? '';
+    offerUndo(`From now on: ${label}.`, () => choose({ ...practice, chosen: option }, before));
   });
 const usual = (s: ClassPracticeOption): string => s.options.find((o) => o.id === s.default)?.label ?? '';
 </script>

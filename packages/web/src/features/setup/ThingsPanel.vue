@@ -1,19 +1,27 @@
 <script setup lang="ts">
 import { THING_KINDS, type ThingKind } from '@clear-mark/core';
-import type { Thing } from '@clear-mark/contract';
+import { NewThingBody, type Thing } from '@clear-mark/contract';
 import { THING_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
-import { computed, reactive, ref } from 'vue';
-import { request, ROUTES, wordsOf } from '../../api/client.ts';
+import { computed, ref } from 'vue';
+import { request, ROUTES } from '../../api/client.ts';
+import { useAct } from '../../api/queries.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { cordState } from './cord-check.model.ts';
 import CordCheckDialog from './CordCheckDialog.vue';
 import ChoiceField from '../../shared/ChoiceField.vue';
+import { offerUndo } from '../../shared/undo.ts';
+import { useForm } from '../../shared/use-form.ts';
 
 const props = defineProps<{ classId: string; things: readonly Thing[] }>();
 const emit = defineEmits<{ changed: [] }>();
-const form = reactive<{ kind: ThingKind; label: string }>({ kind: 'bench', label: '' });
-const failure = ref<string | null>(null);
+const params = computed(() => ({ id: props.classId }));
+const { values, rules, form, refused, failure, busy, send, reset } = useForm(
+  NewThingBody,
+  { id: v7(), kind: 'bench' as ThingKind, label: '' },
+  { 'thing.label_taken': 'label' },
+);
+const retiring = useAct();
 const classroom = useClassroom();
 const checking = ref<Thing | null>(null);
 const CORD_WORDS = {
@@ -34,30 +42,17 @@ const groups = computed(() =>
   ),
 );
 
-async function run(act: () => Promise<unknown>): Promise<void> {
-  failure.value = null;
-  try {
-    await act();
-    emit('changed');
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
+async function add(): Promise<void> {
+  if (!(await send((body) => request(ROUTES.addThing, { params: params.value, body })))) return;
+  reset({ id: v7(), label: '' });
+  emit('changed');
 }
-const add = (): Promise<void> =>
-  run(async () => {
-    await request(ROUTES.addThing, {
-      params: { id: props.classId },
-      body: { id: v7(), kind: form.kind, label: form.label.trim() },
-    });
-    form.label = '';
-  });
-const retire = (thing: Thing): Promise<void> =>
-  run(() =>
-    request(ROUTES.changeThing, {
-      params: { id: props.classId, thingId: thing.id },
-      body: { retired: !thing.retired },
-    }),
-  );
+async function retire(thing: Thing, retired = !thing.retired): Promise<void> {
+  const place = { params: { ...params.value, thingId: thing.id }, body: { retired } };
+  if (!(await retiring.act(() => request(ROUTES.changeThing, place)))) return;
+  emit('changed');
+  offerUndo(`${thing.label} is ${retired ? 'out of use' : 'in use again'}.`, () => retire(thing, !retired));
+}
 </script>
 
 <template>
@@ -82,17 +77,21 @@ const retire = (thing: Thing): Promise<void> =>
         </dd>
       </template>
     </dl>
-    <form class="row" @submit.prevent="add">
+    <el-form ref="form" class="row add" :model="values" :rules="rules" size="large" @submit.prevent="add">
       <ChoiceField
-        v-model="form.kind"
+        v-model="values.kind"
         bare
         label="Kind of equipment"
         :options="THING_KINDS.map((kind) => ({ value: kind, label: THING_WORDS[kind] }))"
       />
-      <el-input v-model="form.label" class="label" aria-label="Label" placeholder="Label" maxlength="60" />
-      <el-button size="large" native-type="submit" :disabled="form.label.trim() === ''">Add</el-button>
-    </form>
-    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+      <el-form-item prop="label" :error="refused['label']">
+        <el-input v-model="values.label" class="label" aria-label="Label" placeholder="Label" />
+      </el-form-item>
+      <el-button size="large" native-type="submit" :loading="busy">Add</el-button>
+    </el-form>
+    <p v-if="failure ?? retiring.failure.value" class="notice bad" role="alert">
+      {{ failure ?? retiring.failure.value }}
+    </p>
     <template v-if="cords.length > 0">
       <h3 class="cords">Checks of the test cords</h3>
       <el-table :data="cords" row-key="id" size="large" data-test="cord-checks">
@@ -152,5 +151,8 @@ dd {
 }
 .label {
   width: 260px;
+}
+.add {
+  align-items: flex-start;
 }
 </style>

@@ -2,7 +2,9 @@
 import type { ClassDetail, Person } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
-import { request, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES } from '../../api/client.ts';
+import { useAct } from '../../api/queries.ts';
+import { offerUndo } from '../../shared/undo.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
 import CommitField from '../../shared/CommitField.vue';
 import { namesIn } from './class-setup.model.ts';
@@ -10,8 +12,7 @@ import { namesIn } from './class-setup.model.ts';
 /** Who is in the class: trainees with their groups, instructors; a roster can be pasted. */
 const props = defineProps<{ detail: ClassDetail; people: readonly Person[] }>();
 const emit = defineEmits<{ changed: [] }>();
-const failure = ref<string | null>(null);
-const saving = ref(false);
+const { failure, busy: saving, act } = useAct();
 const names = ref('');
 const instructor = ref('');
 const params = computed(() => ({ id: props.detail.id }));
@@ -20,18 +21,12 @@ const otherInstructors = computed(() =>
   props.people.filter((p) => p.role !== 'trainee' && !props.detail.instructors.some((i) => i.id === p.id)),
 );
 
-async function run(act: () => Promise<unknown>): Promise<void> {
-  failure.value = null;
-  saving.value = true;
-  try {
-    await act();
-  } catch (error) {
-    failure.value = wordsOf(error);
-  }
-  saving.value = false;
+async function run(work: () => Promise<unknown>): Promise<boolean> {
+  const done = await act(work);
   emit('changed');
+  return done;
 }
-const addTrainees = (): Promise<void> =>
+const addTrainees = (): Promise<boolean> =>
   run(async () => {
     for (const name of roster.value.fresh) {
       const body = { role: 'trainee', personId: v7(), newPerson: { name } } as const;
@@ -39,14 +34,18 @@ const addTrainees = (): Promise<void> =>
     }
     names.value = '';
   });
-const addInstructor = (): Promise<void> =>
+const addInstructor = (): Promise<boolean> =>
   run(async () => {
     const body = { role: 'instructor', personId: instructor.value, newPerson: null } as const;
     await request(ROUTES.addMember, { params: params.value, body });
     instructor.value = '';
   });
-const setGroup = (traineeId: string, group: string): Promise<void> =>
-  run(() => request(ROUTES.setGroup, { params: { ...params.value, traineeId }, body: { group } }));
+async function setGroup(trainee: ClassDetail['trainees'][number], group: string): Promise<void> {
+  const place = { params: { ...params.value, traineeId: trainee.id }, body: { group } };
+  if (!(await run(() => request(ROUTES.setGroup, place)))) return;
+  const words = group === '' ? `${trainee.name} is in no group.` : `${trainee.name} is in group ${group}.`;
+  offerUndo(words, () => setGroup({ ...trainee, group }, trainee.group));
+}
 </script>
 
 <template>
@@ -68,7 +67,7 @@ const setGroup = (traineeId: string, group: string): Promise<void> =>
               :value="row.group"
               :label="`Group of ${row.name}`"
               placeholder="no group"
-              @commit="setGroup(row.id, $event)"
+              @commit="setGroup(row, $event)"
             />
           </template>
         </el-table-column>

@@ -1,5 +1,6 @@
-import { typedOrNull } from '@clear-mark/core';
-import type { CompetenceRule, Policy } from '@clear-mark/core';
+import { checkPolicy, type CompetenceRule, DomainError, type Policy, typedOrNull } from '@clear-mark/core';
+import { errorWords } from '@clear-mark/words';
+import { isErrorCode } from '@clear-mark/contract';
 
 export type NumberField = {
   [K in keyof Policy]: Policy[K] extends number ? K : never;
@@ -104,4 +105,16 @@ export function typedPolicy(form: Typed): Policy {
     return [key, typedOrNull(String(form[key]), { least: 0 }) ?? NaN] as const;
   });
   return { ...form, ...Object.fromEntries(numbers) } as Policy;
+}
+
+/** What is wrong with a policy, in words, and the field that it stands at; null where nothing is. */
+export function policyProblem(policy: Policy): { field: string | null; words: string } | null {
+  try {
+    checkPolicy(policy);
+    return null;
+  } catch (error) {
+    if (!(error instanceof DomainError) || !isErrorCode(error.code)) throw error;
+    const { field } = error.params;
+    return { field: typeof field === 'string' ? field : null, words: errorWords(error.code, error.params) };
+  }
 }

@@ -16,7 +16,9 @@ export function useGradedFace(classId: string, attemptId: string) {
   const level = shallowRef<FaceLevel | null>(null);
   async function load(): Promise<void> {
     if (classId === '') return;
-    const rows = await askOnce(ROUTES.faces, { params: { id: classId }, query: { attemptId } }).catch(() => []);
+    const rows = await askOnce(ROUTES.faces, { params: { id: classId }, query: { attemptId } }).catch(
+      () => [],
+    );
     level.value = levelOfRows(rows);
   }
   return { level, load };

@@ -157,7 +157,10 @@ export function useSheet(attemptId: string, classId: string) {
   async function catchUp(): Promise<void> {
     const last = ownStored.value.reduce((most, e) => Math.max(most, e.seq), 0);
     try {
-      const reply = await request(ROUTES.attemptChanges, { params: { id: attemptId }, query: { after: last } });
+      const reply = await request(ROUTES.attemptChanges, {
+        params: { id: attemptId },
+        query: { after: last },
+      });
       ownOffsetMs.value = offsetOf(reply.now, Date.now());
       ownReferences.value = reply.references;
       const there = new Set(ownStored.value.map((e) => e.seq));

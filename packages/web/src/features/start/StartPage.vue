@@ -1,37 +1,52 @@
 <script setup lang="ts">
-import { computed, reactive, ref } from 'vue';
+import { SetupBody, SignInBody } from '@clear-mark/contract';
+import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { request, ROUTES, wordsOf } from '../../api/client.ts';
+import { request, ROUTES } from '../../api/client.ts';
+import { useAct } from '../../api/queries.ts';
+import { useForm } from '../../shared/use-form.ts';
 import { home } from '../../shell/home.ts';
 import { useSession } from '../../session/session.ts';
 
 const session = useSession();
 const route = useRoute();
 const router = useRouter();
-const form = reactive({ code: '', name: '', login: '', password: '' });
-const failure = ref<string | null>(null);
-const busy = ref(false);
+const signing = useForm(SignInBody, { login: '', password: '' });
+const setting = useForm(
+  SetupBody,
+  { code: '', name: '', login: '', password: '' },
+  {
+    'auth.bad_setup_code': 'code',
+    'auth.weak_password': 'password',
+    'auth.common_password': 'password',
+    'auth.own_name_password': 'password',
+  },
+);
+const entering = useAct();
+const busy = computed(() => entering.busy.value || signing.busy.value || setting.busy.value);
+const failure = computed(() => entering.failure.value ?? signing.failure.value ?? setting.failure.value);
 const setup = computed(() => session.start?.setupNeeded === true && !session.start.demo);
 
-async function enter(how: () => Promise<unknown>): Promise<void> {
-  failure.value = null;
-  busy.value = true;
-  try {
-    await how();
-    await session.refresh();
-    const to = route.query['to'];
-    await router.push(typeof to === 'string' && to.startsWith('/') ? to : home(session));
-  } catch (error) {
-    failure.value = wordsOf(error);
-  } finally {
-    busy.value = false;
-  }
+async function enter(): Promise<void> {
+  await session.refresh();
+  const to = route.query['to'];
+  await router.push(typeof to === 'string' && to.startsWith('/') ? to : home(session));
 }
-const signIn = (): Promise<void> =>
-  enter(() => request(ROUTES.signIn, { body: { login: form.login, password: form.password } }));
-const setUp = (): Promise<void> => enter(() => request(ROUTES.setup, { body: { ...form } }));
-const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<void> =>
-  enter(() => request(ROUTES.demoSignIn, { body: { role } }));
+const signIn = (): Promise<boolean> =>
+  signing.send(async (body) => {
+    await request(ROUTES.signIn, { body });
+    await enter();
+  });
+const setUp = (): Promise<boolean> =>
+  setting.send(async (body) => {
+    await request(ROUTES.setup, { body });
+    await enter();
+  });
+const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<boolean> =>
+  entering.act(async () => {
+    await request(ROUTES.demoSignIn, { body: { role } });
+    await enter();
+  });
 </script>
 
 <template>
@@ -60,40 +75,74 @@ const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<void> =>
           <el-button size="large" :disabled="busy" @click="demo('trainee')">As a trainee</el-button>
         </div>
       </template>
-      <form v-else-if="setup" class="form" @submit.prevent="setUp">
+      <el-form
+        v-else-if="setup"
+        :ref="setting.form"
+        class="form"
+        :model="setting.values"
+        :rules="setting.rules"
+        label-position="top"
+        size="large"
+        hide-required-asterisk
+        @submit.prevent="setUp"
+      >
         <h2>First visit: the lead’s account</h2>
-        <label class="field"
-          ><span>One-time code, printed where the server was started</span
-          ><el-input v-model="form.code" autocomplete="one-time-code" name="code"
-        /></label>
-        <label class="field"
-          ><span>Your name</span><el-input v-model="form.name" name="name" autocomplete="name"
-        /></label>
-        <label class="field"
-          ><span>Sign-in name, small letters</span
-          ><el-input v-model="form.login" name="login" autocomplete="username"
-        /></label>
-        <label class="field"
-          ><span>Password, at least 10 characters</span
-          ><el-input v-model="form.password" name="password" type="password" autocomplete="new-password"
-        /></label>
+        <el-form-item
+          prop="code"
+          label="One-time code, printed where the server was started"
+          :error="setting.refused['code']"
+        >
+          <el-input v-model="setting.values.code" autocomplete="one-time-code" name="code" />
+        </el-form-item>
+        <el-form-item prop="name" label="Your name">
+          <el-input v-model="setting.values.name" name="name" autocomplete="name" />
+        </el-form-item>
+        <el-form-item prop="login" label="Sign-in name, small letters">
+          <el-input v-model="setting.values.login" name="login" autocomplete="username" />
+        </el-form-item>
+        <el-form-item
+          prop="password"
+          label="Password, at least 10 characters"
+          :error="setting.refused['password']"
+        >
+          <el-input
+            v-model="setting.values.password"
+            name="password"
+            type="password"
+            autocomplete="new-password"
+          />
+        </el-form-item>
         <el-button size="large" type="primary" class="wide" native-type="submit" :disabled="busy"
           >Make the account</el-button
         >
-      </form>
-      <form v-else class="form" @submit.prevent="signIn">
+      </el-form>
+      <el-form
+        v-else
+        :ref="signing.form"
+        class="form"
+        :model="signing.values"
+        :rules="signing.rules"
+        label-position="top"
+        size="large"
+        hide-required-asterisk
+        @submit.prevent="signIn"
+      >
         <h2>Sign in</h2>
-        <label class="field"
-          ><span>Sign-in name</span><el-input v-model="form.login" name="login" autocomplete="username"
-        /></label>
-        <label class="field"
-          ><span>Password</span
-          ><el-input v-model="form.password" name="password" type="password" autocomplete="current-password"
-        /></label>
+        <el-form-item prop="login" label="Sign-in name">
+          <el-input v-model="signing.values.login" name="login" autocomplete="username" />
+        </el-form-item>
+        <el-form-item prop="password" label="Password">
+          <el-input
+            v-model="signing.values.password"
+            name="password"
+            type="password"
+            autocomplete="current-password"
+          />
+        </el-form-item>
         <el-button size="large" type="primary" class="wide" native-type="submit" :disabled="busy"
           >Sign in</el-button
         >
-      </form>
+      </el-form>
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     </div>
   </div>

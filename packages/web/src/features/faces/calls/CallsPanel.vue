@@ -11,7 +11,11 @@ import ChoiceField from '../../../shared/ChoiceField.vue';
 
 /** Series of faces that are called blind: set, called by whoever is in the class, and what came of it. */
 const props = defineProps<{ classId: string }>();
-const { found: series, failure, again } = useReply(ROUTES.callSeries, () => ({ params: { id: props.classId } }));
+const {
+  found: series,
+  failure,
+  again,
+} = useReply(ROUTES.callSeries, () => ({ params: { id: props.classId } }));
 const { found: faces } = useReply(ROUTES.faces, () => ({ params: { id: props.classId } }));
 const making = ref(false);
 const from = ref<'scope' | 'kept'>('scope');
