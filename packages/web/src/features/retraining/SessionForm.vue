@@ -7,7 +7,11 @@ const props = defineProps<{ session: PlanSession; save: (session: PlanSession) =
 const emit = defineEmits<{ leave: [] }>();
 const { startsAt, minutes, place } = props.session;
 const Typed = PlanSessionBody.extend({ minutes: typedNumber(PlanSessionBody.shape.minutes) });
-const { values, rules, form, failure, busy, send } = useForm(Typed, { startsAt, minutes: String(minutes), place });
+const { values, rules, form, failure, busy, send } = useForm(Typed, {
+  startsAt,
+  minutes: String(minutes),
+  place,
+});
 const keep = (): Promise<boolean> => send((body) => props.save({ id: props.session.id, ...body }));
 </script>
 

@@ -9,7 +9,8 @@ import ReferenceDialog from './ReferenceDialog.vue';
 import SignDialog from './SignDialog.vue';
 import StopDialog from './StopDialog.vue';
 import type { SheetState } from './use-sheet.ts';
-import type { DialogName, SheetCursor } from './use-sheet-cursor.ts';
+import type { DialogName } from './cursor.model.ts';
+import type { SheetCursor } from './use-sheet-cursor.ts';
 
 /** The dialogs of a sheet, one at a time, and what is entered in them. */
 const props = defineProps<{

@@ -22,7 +22,8 @@ import { isEndFace, openChecks, openSampled, standingDismissals } from './sheet.
 import RecordNotices from './RecordNotices.vue';
 import { useGradedFace } from './use-graded-face.ts';
 import { useSheet } from './use-sheet.ts';
-import { type DialogName, useSheetCursor } from './use-sheet-cursor.ts';
+import type { DialogName } from './cursor.model.ts';
+import { useSheetCursor } from './use-sheet-cursor.ts';
 import { useSheetInstruments } from './use-sheet-instruments.ts';
 import { useNames } from './use-names.ts';
 import { useStepText } from './use-step-text.ts';
@@ -39,7 +40,7 @@ const cursor = useSheetCursor(sheet, {
   isOpen: () => dialog.value !== null || find.isOpen,
   step: (by) => railRef.value?.step(by),
 });
-const { current, byCriterion } = cursor;
+const { current, byStep } = cursor;
 
 const nameOf = useNames();
 const { folded } = useStepText(() => sheet.document.value?.attempt.traineeId);
@@ -55,7 +56,7 @@ const instrumentId = computed(
 );
 const atHand = computed(() => current.value ?? sheet.criteria.value[0] ?? null);
 const openOfStep = computed(
-  () => openChecks(byCriterion.value.get(atHand.value?.step.id ?? '') ?? [], sheet.outcomes.value).length,
+  () => openChecks(byStep.value.get(atHand.value?.step.id ?? '') ?? [], sheet.outcomes.value).length,
 );
 const sampledLeft = computed(() => openSampled(sheet.criteria.value, sheet.outcomes.value).length);
 function raiseHand(): void {
@@ -154,7 +155,7 @@ onMounted(async () => {
           :folded="folded"
         />
         <SheetRow
-          v-for="item in byCriterion.get(step.id)"
+          v-for="item in byStep.get(step.id)"
           :key="item.criterion.id"
           :sheet="sheet"
           :cursor="cursor"

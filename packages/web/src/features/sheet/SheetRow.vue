@@ -12,7 +12,8 @@ import ReadingsGrid from './ReadingsGrid.vue';
 import type { GridCriterion } from './readings-grid.model.ts';
 import { isEndFace, ownReading, proposalsOf, type SheetCriterion, type SheetPlace } from './sheet.model.ts';
 import type { SheetState } from './use-sheet.ts';
-import type { DialogName, SheetCursor } from './use-sheet-cursor.ts';
+import type { DialogName } from './cursor.model.ts';
+import type { SheetCursor } from './use-sheet-cursor.ts';
 import type { SheetInstruments } from './use-sheet-instruments.ts';
 
 /**
@@ -105,7 +106,6 @@ function timer(act: 'start' | 'drop'): void {
   >
     <LossField
       v-if="item.criterion.kind === 'loss' && !isGrid(item.criterion)"
-      :ref="(el) => cursor.registerField(id, el)"
       :criterion="item.criterion"
       :outcome="outcome"
       :entry-by-id="sheet.entryById"

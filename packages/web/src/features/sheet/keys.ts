@@ -71,4 +71,14 @@ export function actOfKey({ key, modified, focus }: KeyPress): SheetAct | null {
   return act;
 }
 
-export const isDigitKey = (key: string): boolean => /^[0-9.,-]$/.test(key);
+/** A figure, where no field is typed into: a level, a call, or the beginning of a number. */
+export const isDigitKey = ({ key, modified, focus }: KeyPress): boolean =>
+  !modified && (focus === 'page' || focus === 'control') && /^[0-9.,-]$/.test(key);
+
+export function focusKind(target: HTMLElement): KeyPress['focus'] {
+  if (target instanceof HTMLInputElement && target.dataset['number'] !== undefined) return 'number';
+  if (target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement) return 'text';
+  if (target instanceof HTMLButtonElement || target instanceof HTMLSelectElement) return 'control';
+  if (target instanceof HTMLAnchorElement || target.tagName === 'SUMMARY') return 'control';
+  return 'page';
+}

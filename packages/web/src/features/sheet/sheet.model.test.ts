@@ -122,8 +122,12 @@ describe('keys', () => {
     expect(KEYS.map((k) => k.key)).toContain('?');
   });
   it('digits go to the measurement', () => {
-    expect(['0', '9', ',', '.', '-'].every(isDigitKey)).toBe(true);
-    expect(isDigitKey('a')).toBe(false);
+    const press = (key: string, focus: 'page' | 'number' | 'control' | 'text' = 'page', modified = false) =>
+      isDigitKey({ key, focus, modified });
+    expect(['0', '9', ',', '.', '-'].every((key) => press(key))).toBe(true);
+    expect([press('a'), press('1', 'number'), press('1', 'text'), press('1', 'page', true)]).toEqual(
+      Array(4).fill(false),
+    );
   });
 });
 

@@ -197,3 +197,16 @@ export function ownReading(entries: readonly Entry[], criterionId: string, part:
   );
   return own[own.length - 1] ?? null;
 }
+
+/** The criteria of each step, by the step's id. */
+export function itemsByStep(
+  criteria: readonly SheetCriterion[],
+): ReadonlyMap<string, readonly SheetCriterion[]> {
+  const map = new Map<string, SheetCriterion[]>();
+  for (const item of criteria) {
+    const list = map.get(item.step.id);
+    if (list) list.push(item);
+    else map.set(item.step.id, [item]);
+  }
+  return map;
+}

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import type { GradedFace } from '@clear-mark/core';
 import { CORE_WORDS } from '../face-words.ts';
-import type { Tool } from './FaceView.vue';
+import type { Tool } from './face-tools.ts';
 
 /** What can be done with the picture, and a line that says how. */
-defineProps<{ name: string; face: GradedFace }>();
+defineProps<{ name: string; face: GradedFace; zoomed: boolean }>();
+const emit = defineEmits<{ closer: []; further: []; whole: [] }>();
 const tool = defineModel<Tool>('tool', { required: true });
 const flattened = defineModel<boolean>('flattened', { required: true });
 const loupe = defineModel<boolean>('loupe', { required: true });
@@ -17,6 +18,11 @@ const toggle = (which: Tool): void => void (tool.value = tool.value === which ? 
     <el-button size="large" :aria-pressed="flattened" @click="flattened = !flattened"> Flattened </el-button>
     <el-button size="large" :aria-pressed="loupe" @click="loupe = !loupe">Loupe</el-button>
     <el-button size="large" :aria-pressed="tool === 'rule'" @click="toggle('rule')">Ruler</el-button>
+    <el-button-group>
+      <el-button size="large" aria-label="Zoom in" @click="emit('closer')">+</el-button>
+      <el-button size="large" aria-label="Zoom out" :disabled="!zoomed" @click="emit('further')">−</el-button>
+      <el-button v-if="zoomed" size="large" @click="emit('whole')">Whole</el-button>
+    </el-button-group>
     <span class="fill" />
     <el-button size="large" :aria-pressed="tool === 'defect'" @click="toggle('defect')">
       Add a defect
@@ -34,7 +40,8 @@ const toggle = (which: Tool): void => void (tool.value = tool.value === which ? 
     </label>
     <template v-else>
       {{ name }}. {{ face.umPerPx.toFixed(3) }} µm a pixel from the cladding,
-      {{ CORE_WORDS[face.core.class] }}. Corners: a defect; rails: a scratch; heavy: it decides.
+      {{ CORE_WORDS[face.core.class] }}. Corners: a defect; rails: a scratch; heavy: it decides. Two fingers
+      or Ctrl and the wheel zoom.
     </template>
   </figcaption>
 </template>

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import type { FaceCriteria, GradedFace } from '@clear-mark/core';
 import { computed, ref, watch } from 'vue';
+import { useZoom } from '../../../shared/use-zoom.ts';
 import type { FlatImage } from '../engine/face-orders.ts';
+import { labelAt, pathOf } from './face-marks.model.ts';
+import type { Tool } from './face-tools.ts';
 import type { ShownFeature } from './face-view.model.ts';
 
 /**
  * The picture with its zones and what was found on it. Marks differ by shape and number, not by colour: a defect has four
  * corners round it, a scratch a pair of rails along it; what decides is drawn heavier, what was rejected is crossed.
  */
-export type Tool = 'look' | 'rule' | 'defect' | 'scratch';
 const props = defineProps<{
   name: string;
   url: string;
@@ -36,8 +38,8 @@ watch(
   () => ([first.value, measured.value] = [null, null]),
 );
 
-/** The picture is cropped to the contact zone, so that the glass is large on the screen. */
-const box = computed(() => {
+/** The picture is cropped to the contact zone, so that the glass is large on the screen; from there it can be zoomed. */
+const whole = computed(() => {
   const { face, width, height } = props;
   if (!face) return { x: 0, y: 0, width, height };
   const reach = Math.min(Math.max(width, height), (165 / face.umPerPx / 2) * 1.02);
@@ -45,6 +47,10 @@ const box = computed(() => {
   const y = Math.max(0, face.centrePx[1] - reach);
   return { x, y, width: Math.min(width, x + 2.5 * reach) - x, height: Math.min(height, y + 2 * reach) - y };
 });
+const { at: zoomed, seen, key, reset, closer, further } = useZoom(svg);
+const box = computed(() => seen(whole.value));
+watch(() => props.url, reset);
+defineExpose({ closer, further, reset, zoomed });
 const stroke = computed(() => box.value.width / 640);
 const px = (um: number): number => (props.face ? um / props.face.umPerPx : 0);
 const at = (xUm: number, yUm: number): [number, number] =>
@@ -84,50 +90,15 @@ const ruled = computed(() => {
   return { x: (from[0] + to[0]) / 2, y: (from[1] + to[1]) / 2, words: `${length.toFixed(1)} µm` };
 });
 
-/** Four corners round a defect. */
-function corners(f: ShownFeature): string {
-  const [x, y] = at(f.xUm, f.yUm);
-  const r = px(f.sizeUm / 2) + 4 * stroke.value;
-  const c = Math.max(4 * stroke.value, r * 0.5);
-  return [
-    [-1, -1],
-    [1, -1],
-    [1, 1],
-    [-1, 1],
-  ]
-    .map(([sx, sy]) => {
-      const cx = x + sx! * r;
-      const cy = y + sy! * r;
-      return `M${cx - sx! * c} ${cy}H${cx}V${cy - sy! * c}`;
-    })
-    .join('');
-}
-/** A pair of rails along a scratch. */
-function rails(f: ShownFeature): string {
-  const points = f.outlineUm.map(([x, y]) => at(x, y));
-  const off = px(f.sizeUm / 2) + 3.5 * stroke.value;
-  return [1, -1]
-    .map((side) =>
-      points
-        .map(([x, y], i) => {
-          const a = points[Math.max(0, i - 1)]!;
-          const b = points[Math.min(points.length - 1, i + 1)]!;
-          const d = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
-          const nx = (-(b[1] - a[1]) / d) * off * side;
-          const ny = ((b[0] - a[0]) / d) * off * side;
-          return `${i === 0 ? 'M' : 'L'}${(x + nx).toFixed(1)} ${(y + ny).toFixed(1)}`;
-        })
-        .join(''),
-    )
-    .join('');
-}
-const pathOf = (f: ShownFeature): string =>
-  f.kind === 'scratch' && f.outlineUm.length > 1 ? rails(f) : corners(f);
-const labelAt = (f: ShownFeature): [number, number] => {
-  const [x, y] = at(f.xUm, f.yUm);
-  const off = px((f.kind === 'defect' ? f.sizeUm : 0) / 2) + 9 * stroke.value;
-  return [x + off, y - off];
-};
+const drawn = computed(() => {
+  const scale = { px, at, stroke: stroke.value };
+  return props.features.map((f) => ({
+    f,
+    path: pathOf(f, scale),
+    label: labelAt(f, scale),
+    at: at(f.xUm, f.yUm),
+  }));
+});
 
 const LOUPE = 4;
 /** The loupe looks at what was chosen, or where the pointer is. */
@@ -148,7 +119,10 @@ const lens = computed(() => {
     :viewBox="`${box.x} ${box.y} ${box.width} ${box.height}`"
     role="img"
     :aria-label="`Picture ${name}`"
-    :class="{ aim: tool !== 'look' }"
+    aria-keyshortcuts="+ - 0"
+    tabindex="0"
+    :class="{ aim: tool !== 'look', zoomed: zoomed.k > 1 }"
+    @keydown="key"
     @click="tap"
     @pointermove="pointer = placeOf($event)"
     @pointerleave="pointer = null"
@@ -181,16 +155,16 @@ const lens = computed(() => {
         </text>
       </g>
       <g
-        v-for="f in features"
+        v-for="{ f, path, label, at: place } in drawn"
         :key="f.number"
         class="found"
         :class="{ chosen: chosen === f.number, decides: f.decides, rejected: f.rejected }"
         @click.stop="tool === 'look' ? emit('choose', f.number) : tap($event)"
       >
-        <path class="under" :d="pathOf(f)" :stroke-width="stroke * (f.decides ? 5 : 4)" />
-        <path :d="pathOf(f)" :stroke-width="stroke * (f.decides ? 3 : 1.8)" />
-        <circle class="touch" :cx="at(f.xUm, f.yUm)[0]" :cy="at(f.xUm, f.yUm)[1]" :r="14 * stroke" />
-        <text :x="labelAt(f)[0]" :y="labelAt(f)[1]" :font-size="14 * stroke">{{ f.number }}</text>
+        <path class="under" :d="path" :stroke-width="stroke * (f.decides ? 5 : 4)" />
+        <path :d="path" :stroke-width="stroke * (f.decides ? 3 : 1.8)" />
+        <circle class="touch" :cx="place[0]" :cy="place[1]" :r="14 * stroke" />
+        <text :x="label[0]" :y="label[1]" :font-size="14 * stroke">{{ f.number }}</text>
       </g>
     </g>
     <g v-if="lens" class="lens">
@@ -243,6 +217,10 @@ svg {
   display: block;
   background: var(--sunk);
   touch-action: manipulation;
+}
+svg.zoomed {
+  cursor: grab;
+  touch-action: none;
 }
 svg.aim {
   cursor: crosshair;

@@ -1,42 +1,28 @@
 <script setup lang="ts">
-import {
-  type AddedFeature,
-  FACE_CRITERIA,
-  type FaceCriteria,
-  reviewFace,
-  type FaceFault,
-} from '@clear-mark/core';
-import type { FaceDocument, FaceRow } from '@clear-mark/contract';
+import { FACE_CRITERIA, type FaceCriteria, type FaceFault } from '@clear-mark/core';
+import type { FaceDocument } from '@clear-mark/contract';
 import { FACE_REFUSAL_WORDS, sourceWords } from '@clear-mark/words';
 import { useEventListener } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { request, fetchPicture, pictureUrl, ROUTES, wordsOf } from '../../../api/client.ts';
+import { fetchPicture, pictureUrl, request, ROUTES, wordsOf } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import { useClassroom } from '../../../classroom/use-classroom.ts';
-import CameraPanel from './CameraPanel.vue';
 import ChangeSince from './ChangeSince.vue';
 import type { FaceView as Shows, StandInPicture } from '../engine/face-orders.ts';
-import {
-  addedBetween,
-  isGraded,
-  isRow,
-  type ShownFeature,
-  shownFeatures,
-  toggleKind,
-  toggleRejected,
-} from './face-view.model.ts';
+import { isGraded, isRow } from './face-view.model.ts';
 import FaceVerdicts from './FaceVerdicts.vue';
 import FaceTools from './FaceTools.vue';
-import FaceView, { type Tool } from './FaceView.vue';
+import FaceView from './FaceView.vue';
 import FeatureTable from './FeatureTable.vue';
 import KeepBar from './KeepBar.vue';
 import KeptFaces from './KeptFaces.vue';
+import PictureSources from './PictureSources.vue';
 import RowFibers from './RowFibers.vue';
 import RowVerdicts from './RowVerdicts.vue';
-import ScopePanel from './ScopePanel.vue';
 import { type FaceSource, useFace } from './use-face.ts';
+import { useFaceReview } from './use-face-review.ts';
 import { useKeptFace } from './use-kept-face.ts';
-import ChoiceField from '../../../shared/ChoiceField.vue';
 
 /** Is this end face good: a picture measured, graded by zones, reviewed, kept. */
 const props = defineProps<{ classId: string; tables: readonly FaceCriteria[] }>();
@@ -48,20 +34,23 @@ const { review, traineeSaid, kept, changed, busy } = keeping;
 
 const tableId = ref('sm-pc');
 const shows = ref<Shows>('single');
-const source = ref<'none' | 'camera' | 'scope'>('none');
-const tool = ref<Tool>('look');
 const flattened = ref(false);
 const loupe = ref(false);
 const chosen = ref<number | null>(null);
 const over = ref(false);
-const widthUm = ref(1);
 const attemptId = ref(typeof route.query['attempt'] === 'string' ? route.query['attempt'] : '');
 const faults = shallowRef<readonly FaceFault[]>([]);
 const before = shallowRef<FaceDocument | null>(null);
 /** The picture that comes next is of the face that is kept now, cleaned. */
 const pairs = ref(false);
-const rows = shallowRef<readonly FaceRow[]>([]);
-const listFailure = ref<string | null>(null);
+const view = ref<InstanceType<typeof FaceView> | null>(null);
+const {
+  found: rows,
+  failure: unread,
+  again,
+} = useReply(ROUTES.faces, () => ({ params: { id: props.classId } }));
+const unopened = ref<string | null>(null);
+const listFailure = computed(() => unopened.value ?? unread.value);
 
 const table = computed(
   () => kept.value?.table ?? props.tables.find((t) => t.id === tableId.value) ?? FACE_CRITERIA[0]!,
@@ -69,12 +58,7 @@ const table = computed(
 const graded = computed(() => (isGraded(found.value) ? found.value : null));
 const row = computed(() => (isRow(found.value) ? found.value : null));
 const refused = computed(() => (found.value && !found.value.ok ? found.value.reason : null));
-const reviewed = computed(() =>
-  graded.value ? reviewFace(graded.value.features, review.value, table.value) : null,
-);
-const features = computed(() =>
-  graded.value && reviewed.value ? shownFeatures(graded.value, review.value, reviewed.value) : [],
-);
+const { reviewed, features, tool, widthUm, add, reject, changeKind } = useFaceReview(keeping, graded, table);
 const beforeFace = computed(() => {
   const engine = before.value?.engine ?? null;
   return isGraded(engine) ? engine : null;
@@ -86,8 +70,7 @@ function begin(picture: Blob, name: string, from: FaceSource, known: readonly Fa
   faults.value = known;
   take(picture, name, from, shows.value, table.value);
 }
-function fromFiles(files: FileList | null | undefined, from: FaceSource): void {
-  const file = files?.[0];
+function fromFile(file: File | undefined, from: FaceSource): void {
   if (!file) return;
   before.value = pairs.value ? kept.value : null;
   begin(file, file.name || 'Pasted picture', from);
@@ -104,24 +87,16 @@ function fromCamera(picture: Blob): void {
 watch([tableId, shows], () => {
   if (!kept.value) measure(shows.value, table.value);
 });
-const onPaste = (event: ClipboardEvent): void => fromFiles(event.clipboardData?.files, 'clipboard');
+const onPaste = (event: ClipboardEvent): void => fromFile(event.clipboardData?.files[0], 'clipboard');
 onMounted(() => {
   void classroom.open(props.classId);
-  void list();
   const asked = route.query['face'];
   if (typeof asked === 'string') void open(asked);
 });
 useEventListener(window, 'paste', onPaste);
 
-async function list(): Promise<void> {
-  try {
-    rows.value = await request(ROUTES.faces, { params: { id: props.classId } });
-    listFailure.value = null;
-  } catch (error) {
-    listFailure.value = wordsOf(error);
-  }
-}
 async function open(id: string): Promise<void> {
+  unopened.value = null;
   try {
     const document = await request(ROUTES.face, { params: { id: props.classId, faceId: id } });
     const picture = await fetchPicture(props.classId, id);
@@ -134,7 +109,7 @@ async function open(id: string): Promise<void> {
     attemptId.value = document.attemptId ?? '';
     take(picture, document.label, document.source, document.view, document.table);
   } catch (error) {
-    listFailure.value = wordsOf(error);
+    unopened.value = wordsOf(error);
   }
 }
 async function keep(): Promise<void> {
@@ -150,19 +125,7 @@ async function keep(): Promise<void> {
     traineeId: attempt ? (classroom.attempts.get(attempt)?.traineeId ?? null) : null,
     beforeId: before.value?.id ?? null,
   });
-  if (done) await list();
-}
-function add(from: readonly [number, number], to: readonly [number, number]): void {
-  const added: AddedFeature | null =
-    tool.value === 'defect' || tool.value === 'scratch'
-      ? addedBetween(tool.value, from, to, widthUm.value)
-      : null;
-  tool.value = 'look';
-  if (added) keeping.revise({ ...review.value, added: [...review.value.added, added] });
-}
-const reject = (feature: ShownFeature): void => keeping.revise(toggleRejected(review.value, feature));
-function changeKind(feature: ShownFeature): void {
-  if (graded.value) keeping.revise(toggleKind(review.value, feature, graded.value));
+  if (done) await again();
 }
 </script>
 
@@ -170,45 +133,18 @@ function changeKind(feature: ShownFeature): void {
   <div
     @dragover.prevent="over = true"
     @dragleave="over = false"
-    @drop.prevent="((over = false), fromFiles($event.dataTransfer?.files, 'file'))"
+    @drop.prevent="((over = false), fromFile($event.dataTransfer?.files[0], 'file'))"
   >
-    <div class="row tools">
-      <label class="act" :class="{ next: source === 'none' && !face }">
-        Open a picture
-        <input
-          class="sr"
-          type="file"
-          accept="image/png,image/jpeg"
-          @change="(e) => fromFiles((e.target as HTMLInputElement).files, 'file')"
-        />
-      </label>
-      <el-button size="large" :aria-pressed="source === 'camera'" @click="source = 'camera'">
-        Camera
-      </el-button>
-      <el-button size="large" :aria-pressed="source === 'scope'" @click="source = 'scope'">
-        Simulated scope
-      </el-button>
-      <span class="fill" />
-      <ChoiceField
-        v-model="shows"
-        bare
-        label="Ferrule"
-        :disabled="kept !== null"
-        :options="[
-          { value: 'single', label: 'One fiber' },
-          { value: 'row', label: 'Row of fibers' },
-        ]"
-      />
-      <ChoiceField
-        v-model="tableId"
-        bare
-        label="Criteria"
-        :disabled="kept !== null"
-        :options="tables.map((c) => ({ value: c.id, label: c.title }))"
-      />
-    </div>
-    <CameraPanel v-if="source === 'camera'" @taken="fromCamera" @close="source = 'none'" />
-    <ScopePanel v-if="source === 'scope'" @taken="fromScope" @close="source = 'none'" />
+    <PictureSources
+      v-model:shows="shows"
+      v-model:table-id="tableId"
+      :tables="tables"
+      :kept="kept !== null"
+      :empty="!face"
+      @file="fromFile($event, 'file')"
+      @camera="fromCamera"
+      @scope="fromScope"
+    />
     <p v-if="failure" class="notice bad" role="alert">{{ failure }} Nothing was changed.</p>
     <div v-if="!face" class="drop" :class="{ over }">
       <p>Drop, paste or open a picture of an end face, PNG or JPEG; or take one from a video microscope.</p>
@@ -217,6 +153,7 @@ function changeKind(feature: ShownFeature): void {
     <div v-else class="two" :class="{ over }">
       <figure>
         <FaceView
+          ref="view"
           :name="face.name"
           :url="face.url"
           :width="face.width"
@@ -239,6 +176,10 @@ function changeKind(feature: ShownFeature): void {
           v-model:width="widthUm"
           :name="face.name"
           :face="graded"
+          :zoomed="(view?.zoomed.k ?? 1) > 1"
+          @closer="view?.closer()"
+          @further="view?.further()"
+          @whole="view?.reset()"
         />
         <figcaption v-else class="small soft">{{ face.name }}</figcaption>
         <RowFibers v-if="row" :row="row" :url="face.url" :width="face.width" :height="face.height" />
@@ -302,21 +243,11 @@ function changeKind(feature: ShownFeature): void {
       </div>
     </div>
     <p v-if="listFailure" class="notice bad">{{ listFailure }}</p>
-    <KeptFaces v-else :class-id="classId" :rows="rows" :open-id="kept?.id ?? null" @open="open" />
+    <KeptFaces v-else :class-id="classId" :rows="rows ?? []" :open-id="kept?.id ?? null" @open="open" />
   </div>
 </template>
 
 <style scoped>
-.tools {
-  flex-wrap: wrap;
-  margin-bottom: 8px;
-}
-.tools :deep(.choice) {
-  max-width: 260px;
-}
-.fill {
-  flex: 1;
-}
 .drop {
   margin: 16px 0;
   border: 2px dashed var(--hair-strong);
