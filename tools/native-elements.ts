@@ -9,12 +9,12 @@ export type NativeElement = (typeof NATIVE)[number];
 /** Where a control is our own, with the reason; folders end with a slash. Everything else stands on Element Plus. */
 export const OWN_CONTROLS: Readonly<Record<string, string>> = {
   'features/sheet/': 'a criterion is scored in one tap or by typing at once, many of them on one sheet',
-  'shared/MapField.vue': 'the ports of a walk, tapped one after the other',
+  'shared/MapField.vue': 'the ports of a walk, typed one after the other',
+  'shared/PortWalk.vue': 'the ports of a walk, tapped one after the other',
   'features/today/BenchTile.vue': 'a bench is a tile that is tapped',
   'features/faces/inspect/KeptFaces.vue': 'a picture is a tile that is tapped',
   'features/faces/calls/CallsPanel.vue': 'pictures are picked as tiles, a series is a line that opens',
   'features/faces/inspect/FeatureTable.vue': 'a line of the list lights its place in the picture',
-  'features/faces/inspect/GradePanel.vue': 'the picture of a file that is dropped, pasted or chosen',
   'charts/ChartView.vue': 'the twin of a chart for those who cannot see it, written by the chart',
 };
 

@@ -4,12 +4,12 @@ import {
   type CriterionOutcome,
   type Entry,
   type EntryValue,
-  fiberColour,
   type MapCriterion,
   readTyped,
 } from '@clear-mark/core';
 import { errorWords } from '@clear-mark/words';
 import { computed, nextTick, ref, watch } from 'vue';
+import PortWalk from './PortWalk.vue';
 
 /** The walk of the ports: light goes in at the near port that is marked, and the far port that lights is tapped. */
 const props = defineProps<{
@@ -20,7 +20,6 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ value: [value: EntryValue]; focus: []; done: [] }>();
 
-const ROW = 46;
 const ports = computed(() => Array.from({ length: props.criterion.ports }, (_, i) => i + 1));
 const far = computed<readonly (number | null)[]>(() =>
   props.entry?.value?.kind === 'map' ? props.entry.value.far : ports.value.map(() => null),
@@ -36,7 +35,6 @@ const expected = computed(() =>
   }),
 );
 const complete = computed(() => far.value.every((port) => port !== null));
-const right = (port: number): boolean => far.value[port - 1] === expected.value[port - 1];
 const takenBy = (port: number): number => far.value.indexOf(port) + 1;
 
 watch(
@@ -107,69 +105,20 @@ const partWords = (part: NonNullable<MapCriterion['parts']>[number]): string =>
         ? 'turned cassette'
         : 'cassette'
       : `${part.crossed ? 'A-to-B' : 'A-to-A'} cords`;
-const y = (port: number): number => (port - 0.5) * ROW;
 </script>
 
 <template>
   <div class="map-field">
-    <div class="walk" role="group" :aria-label="criterion.label">
-      <div class="side">
-        <button
-          v-for="port in ports"
-          :key="port"
-          class="port"
-          :class="{ here: port === near && !locked && !complete, clash: problem?.ports.includes(port) }"
-          type="button"
-          :aria-label="`Near port ${port}${far[port - 1] === null ? '' : far[port - 1] === 0 ? ', no light' : `, far port ${far[port - 1]}`}`"
-          :aria-current="port === near ? 'step' : undefined"
-          @click="choose(port)"
-        >
-          <i :style="{ background: `var(--fiber-${fiberColour(port)})` }" :title="fiberColour(port)" />
-          {{ port }}
-        </button>
-      </div>
-      <svg
-        :viewBox="`0 0 220 ${ROW * criterion.ports}`"
-        :height="ROW * criterion.ports"
-        width="220"
-        aria-hidden="true"
-      >
-        <template v-for="port in ports" :key="port">
-          <line
-            v-if="far[port - 1]"
-            x1="0"
-            :y1="y(port)"
-            x2="220"
-            :y2="y(far[port - 1]!)"
-            :class="complete ? (right(port) ? 'right' : 'wrong') : 'lit'"
-          />
-          <path
-            v-else-if="far[port - 1] === 0"
-            class="dark"
-            :d="`M0 ${y(port)}h34m-8 -8l16 16m0 -16l-16 16`"
-          />
-          <path
-            v-if="complete && far[port - 1] && !right(port)"
-            class="cross"
-            :d="`M22 ${y(port) - 7}l14 14m0 -14l-14 14`"
-          />
-        </template>
-      </svg>
-      <div class="side">
-        <button
-          v-for="port in ports"
-          :key="port"
-          class="port"
-          :class="{ taken: takenBy(port) > 0 }"
-          type="button"
-          :disabled="locked"
-          :aria-label="`Light at far port ${port}`"
-          @click="light(port)"
-        >
-          {{ port }}
-        </button>
-      </div>
-    </div>
+    <PortWalk
+      :label="criterion.label"
+      :far="far"
+      :expected="complete ? expected : null"
+      :near="near"
+      :clash="problem?.ports ?? []"
+      :locked="locked"
+      @choose="choose"
+      @light="light"
+    />
     <div class="beside">
       <p class="small soft">Near, where the light goes in. Far, where it comes out.</p>
       <template v-if="!locked">
@@ -215,71 +164,6 @@ const y = (port: number): number => (port - 0.5) * ROW;
   gap: 28px;
   padding: 0 0 12px 42px;
 }
-.walk {
-  display: flex;
-  flex: none;
-}
-.side {
-  display: grid;
-  grid-auto-rows: 46px;
-  align-items: center;
-}
-.port {
-  width: 58px;
-  height: 44px;
-  border: 1px solid var(--hair-strong);
-  border-radius: 22px;
-  display: inline-flex;
-  align-items: center;
-  justify-content: center;
-  gap: 6px;
-  background: var(--sheet);
-  font-weight: 700;
-  cursor: pointer;
-}
-.port i {
-  display: inline-block;
-  width: 10px;
-  height: 10px;
-  border: 1px solid var(--ink-soft);
-  border-radius: 50%;
-}
-.port.here {
-  border: 3px solid var(--accent);
-  background: var(--accent-wash);
-}
-.port.taken {
-  background: var(--sunk);
-  border-color: var(--ink-soft);
-}
-.port.clash {
-  border: 3px double var(--ink);
-}
-.port:disabled {
-  cursor: default;
-}
-line {
-  stroke-width: 3;
-}
-.lit {
-  stroke: var(--ink-soft);
-}
-.right {
-  stroke: var(--pass);
-}
-.wrong {
-  stroke: var(--fail);
-  stroke-dasharray: 9 5;
-}
-.cross,
-.dark {
-  fill: none;
-  stroke: var(--fail);
-  stroke-width: 3;
-}
-.dark {
-  stroke: var(--ink);
-}
 .beside {
   display: grid;
   align-content: start;
@@ -319,9 +203,6 @@ input:focus {
   .map-field {
     padding-left: 0;
     gap: 14px;
-  }
-  svg {
-    width: 120px;
   }
 }
 </style>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import type { CountCriterion, CriterionOutcome, Entry, EntryValue } from '@clear-mark/core';
 import { MAX_COUNT } from '@clear-mark/core';
-import { computed, ref, watch } from 'vue';
+import { computed } from 'vue';
 import { bandOfCriterion } from '../../shared/band-scale.model.ts';
 import BandScale from '../../shared/BandScale.vue';
 import { valueText } from './sheet.model.ts';
+import { useCommittedValue } from './use-committed-value.ts';
 
 const props = defineProps<{
   criterion: CountCriterion;
@@ -15,13 +16,15 @@ const props = defineProps<{
 const emit = defineEmits<{ value: [value: EntryValue]; focus: [] }>();
 
 const stands = computed(() => valueText(props.entry?.value ?? null));
-const text = ref(stands.value);
-watch(stands, (now) => {
-  text.value = now;
+const { text, changed, take } = useCommittedValue({
+  stands: () => stands.value,
+  settled: () => props.outcome.state === 'scored',
+  commit: () => {
+    if (count.value !== null) emit('value', { kind: 'count', count: count.value });
+  },
 });
 const scale = computed(() => bandOfCriterion(props.criterion)!);
 const count = computed(() => (/^\d{1,4}$/.test(text.value.trim()) ? Number(text.value) : null));
-const changed = computed(() => text.value !== stands.value);
 /** Said at once, and not only when it is taken: a grey button tells nobody why. */
 const wrong = computed(() =>
   text.value.trim() === '' || count.value !== null
@@ -33,12 +36,6 @@ function step(by: number): void {
   emit('focus');
   text.value = String(Math.min(MAX_COUNT, Math.max(0, (count.value ?? 0) + by)));
 }
-function take(): boolean {
-  if (count.value === null) return false;
-  if (changed.value || props.outcome.state !== 'scored') emit('value', { kind: 'count', count: count.value });
-  return true;
-}
-defineExpose({ take });
 </script>
 
 <template>

@@ -3,7 +3,6 @@ import {
   checkValue,
   type CriterionOutcome,
   decimalSlip,
-  DomainError,
   type Entry,
   type EntryValue,
   isWorkedOut,
@@ -15,12 +14,12 @@ import {
   compileBand,
   judgeBand,
 } from '@clear-mark/core';
-import type { ErrorCode } from '@clear-mark/contract';
-import { errorWords, UNIT_WORDS } from '@clear-mark/words';
-import { computed, ref, watch } from 'vue';
+import { UNIT_WORDS } from '@clear-mark/words';
+import { computed } from 'vue';
 import { bandOfCriterion } from '../../shared/band-scale.model.ts';
 import BandScale from '../../shared/BandScale.vue';
 import { valueText } from './sheet.model.ts';
+import { useCommittedValue } from './use-committed-value.ts';
 
 const props = defineProps<{
   criterion: MeasureCriterion;
@@ -33,13 +32,20 @@ const emit = defineEmits<{ value: [value: EntryValue]; focus: [] }>();
 
 const unit = computed<Unit>(() => (props.criterion.unit === 'mm' ? props.lengthUnit : props.criterion.unit));
 const stands = computed(() => valueText(props.entry?.value ?? null));
-const text = ref(stands.value);
-const asking = ref<string | null>(null);
-const error = ref<string | null>(null);
-watch(stands, (now) => {
-  text.value = now;
-  asking.value = null;
-  error.value = null;
+const {
+  text,
+  asking,
+  problem: error,
+  take,
+  leave,
+} = useCommittedValue({
+  stands: () => stands.value,
+  settled: () => props.outcome.state === 'scored',
+  looksSlipped: () => {
+    checkValue(props.criterion, '', typed.value);
+    return decimalSlip(props.criterion, typed.value) !== null;
+  },
+  commit: (_, confirmed) => emit('value', confirmed ? { ...typed.value, slipConfirmed: true } : typed.value),
 });
 
 const scale = computed(() => bandOfCriterion(props.criterion)!);
@@ -47,7 +53,7 @@ const shownUnit = computed<Unit>(() => {
   const value = props.entry?.value;
   return value?.kind === 'measure' && text.value === stands.value ? value.unit : unit.value;
 });
-const typed = computed<EntryValue>(() => ({
+const typed = computed<EntryValue & { kind: 'measure' }>(() => ({
   kind: 'measure',
   text: text.value.trim(),
   unit: shownUnit.value,
@@ -77,29 +83,6 @@ const left = computed(() =>
     ? `${Math.round(shown.value.value * 1000) / 1000} ${UNIT_WORDS[props.criterion.unit]} left`
     : null,
 );
-
-function take(): boolean {
-  error.value = null;
-  if (text.value.trim() === '') return false;
-  if (text.value === stands.value && props.outcome.state === 'scored') return true;
-  try {
-    checkValue(props.criterion, '', typed.value);
-  } catch (failed) {
-    if (!(failed instanceof DomainError)) throw failed;
-    error.value = errorWords(failed.code as ErrorCode, failed.params);
-    return false;
-  }
-  const slip = decimalSlip(props.criterion, typed.value);
-  if (slip !== null && asking.value !== text.value) {
-    asking.value = text.value;
-    return false;
-  }
-  const value = typed.value as EntryValue & { kind: 'measure' };
-  emit('value', slip === null ? value : { ...value, slipConfirmed: true });
-  asking.value = null;
-  return true;
-}
-defineExpose({ take });
 </script>
 
 <template>
@@ -126,7 +109,7 @@ defineExpose({ take });
         :aria-invalid="error !== null"
         @focus="emit('focus')"
         @keydown.enter.prevent="take"
-        @blur="text !== stands && asking === null && take()"
+        @blur="leave"
       />
       <span class="unit">{{ UNIT_WORDS[shownUnit] }}</span>
     </label>

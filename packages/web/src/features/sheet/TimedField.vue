@@ -11,12 +11,13 @@ import {
 } from '@clear-mark/core';
 import type { ErrorCode } from '@clear-mark/contract';
 import { errorWords } from '@clear-mark/words';
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import { bandOfCriterion } from '../../shared/band-scale.model.ts';
 import BandScale from '../../shared/BandScale.vue';
 import { clockText } from '../../shared/time-words.ts';
 import { timers } from '../../shell/timers.ts';
 import type { SheetPlace } from './sheet.model.ts';
+import { useCommittedValue } from './use-committed-value.ts';
 
 const props = defineProps<{
   criterion: TimedCriterion;
@@ -45,19 +46,22 @@ const leftAt = ref<string | null>(null);
 const leftFor = computed(() =>
   leftAt.value === null || startedAt.value === null ? null : secondsBetween(startedAt.value, leftAt.value),
 );
-const text = ref('');
-const error = ref<string | null>(null);
+const timeProblem = ref<string | null>(null);
+const {
+  text,
+  problem,
+  take: takeText,
+  leave,
+} = useCommittedValue({
+  stands: () => (props.outcome.value === null ? '' : clockText(props.outcome.value)),
+  commit: (written) => emit('value', { kind: 'timed', text: secondsFromText(written) }, 'typed'),
+});
+const error = computed(() => problem.value ?? timeProblem.value);
 const shown = computed(() => running.value ?? props.outcome.value);
-watch(
-  () => props.outcome.value,
-  (value) => {
-    text.value = value === null ? '' : clockText(value);
-  },
-  { immediate: true },
-);
 
 function toggle(): void {
   emit('focus');
+  timeProblem.value = null;
   const from = startedAt.value;
   if (from === null) return emit('start');
   const stoppedAt = new Date().toISOString();
@@ -86,7 +90,7 @@ function keep(from: string, stoppedAt: string): void {
     emit('value', value, 'timer');
   } catch (failed) {
     if (!(failed instanceof DomainError)) throw failed;
-    error.value = errorWords(failed.code as ErrorCode, failed.params);
+    timeProblem.value = errorWords(failed.code as ErrorCode, failed.params);
   }
 }
 function drop(): void {
@@ -94,24 +98,7 @@ function drop(): void {
   emit('drop');
 }
 
-function take(): boolean {
-  error.value = null;
-  if (running.value !== null) {
-    toggle();
-    return true;
-  }
-  if (text.value.trim() === '') return false;
-  if (props.outcome.value !== null && text.value === clockText(props.outcome.value)) return true;
-  try {
-    emit('value', { kind: 'timed', text: secondsFromText(text.value) }, 'typed');
-    return true;
-  } catch (failed) {
-    if (!(failed instanceof DomainError)) throw failed;
-    error.value = errorWords(failed.code as ErrorCode, failed.params);
-    return false;
-  }
-}
-defineExpose({ take, toggle });
+const take = (): void => void (running.value === null ? takeText() : toggle());
 </script>
 
 <template>
@@ -129,7 +116,7 @@ defineExpose({ take, toggle });
         :readonly="locked"
         @focus="emit('focus')"
         @keydown.enter.prevent="take"
-        @blur="take"
+        @blur="leave"
       />
     </label>
     <button v-if="!locked" class="act" :class="{ next: running !== null }" type="button" @click="toggle">

@@ -1,4 +1,11 @@
-import { DEFAULT_SCORING, type Entry, type EntryValue, type MethodSheet, score } from '@clear-mark/core';
+import {
+  coverageOf,
+  DEFAULT_SCORING,
+  type Entry,
+  type EntryValue,
+  type MethodSheet,
+  score,
+} from '@clear-mark/core';
 import { LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/methods';
 import { describe, expect, it } from 'vitest';
 import {
@@ -135,12 +142,7 @@ describe('what is entered moves on', () => {
     const sheet = played(LC_WEDGE_LOCATOR);
     const loss = sheet.criteria.find((c) => c.criterion.kind === 'loss')!;
     sheet.send({ on: 'select', item: loss });
-    const reading: EntryValue = {
-      kind: 'loss',
-      referenceId: null,
-      noLight: false,
-      text: '0.2',
-    } as EntryValue;
+    const reading: EntryValue = { kind: 'loss', unit: 'dB', text: '0.2', referenceId: 'r' };
     sheet.send(value(loss, reading, '1310'));
     const walk = sheet.done.filter((e) => e.do === 'part');
     expect(sheet.at()).toBe(loss);
@@ -185,7 +187,7 @@ describe('keys that act on several', () => {
     expect(added.map((e) => e.criterionId)).toEqual(
       items
         .slice(1)
-        .filter((c) => c.criterion.coverage !== 'trainee')
+        .filter((c) => coverageOf(c.criterion) !== 'trainee')
         .map((c) => c.criterion.id),
     );
     expect(added.every((e) => e.value?.kind === 'check' && e.value.passed)).toBe(true);

@@ -2,16 +2,21 @@ import {
   concludeLoss,
   type Conclusion,
   type CriterionOutcome,
+  type Direction,
   type Entry,
   isLossPart,
   lossDbOf,
   type LossCriterion,
   type LossPartOutcome,
   type LossReference,
+  type LossTerms,
   parsePart,
+  partKey,
+  partsOf,
   readingOf,
   readingsAgree,
 } from '@clear-mark/core';
+import type { ClassReference } from '@clear-mark/contract';
 import { termsOf } from '../../shared/limit-words.ts';
 
 /** Units that a loss is read in. */
@@ -76,3 +81,39 @@ export const newestCheck = <C extends { readonly at: string }>(
   a: C | undefined,
   b: C | undefined,
 ): C | undefined => (a && b ? (Date.parse(b.at) > Date.parse(a.at) ? b : a) : (a ?? b));
+
+/** A place of a loss test as it is shown: what stands there, by which reference, and how it was judged. */
+export interface ShownLossLine {
+  readonly nm: number;
+  readonly part: string;
+  readonly direction: Direction | null;
+  readonly entry: Entry | null;
+  readonly terms: LossTerms;
+  readonly reference: ClassReference | null;
+  readonly judged: LossPartOutcome | undefined;
+}
+
+/** The places of a loss test in their order; what was read keeps the reference that it was read by. */
+export function lossLines(
+  criterion: LossCriterion,
+  outcome: CriterionOutcome,
+  entryById: (id: string) => Entry | null,
+  references: readonly ClassReference[],
+  referenceFor: (wavelengthNm: number) => ClassReference | null,
+): ShownLossLine[] {
+  return partsOf(criterion).map((place) => {
+    const part = partKey(place);
+    const nm = place.wavelengthNm!;
+    const judged = outcome.parts.filter(isLossPart).find((p) => p.part === part);
+    const entry = judged?.entryId ? entryById(judged.entryId) : null;
+    const readBy = entry?.value?.kind === 'loss' ? entry.value.referenceId : null;
+    const reference = references.find((r) => r.id === readBy) ?? referenceFor(nm);
+    return { nm, part, direction: place.direction, entry, terms: termsOf(criterion, nm), reference, judged };
+  });
+}
+
+/** How long ago an instant was, such as `12 min old`. */
+export function ageWords(at: string, nowMs: number): string {
+  const minutes = Math.round((nowMs - Date.parse(at)) / 60_000);
+  return minutes < 60 ? `${minutes} min old` : `${Math.floor(minutes / 60)} h ${minutes % 60} min old`;
+}

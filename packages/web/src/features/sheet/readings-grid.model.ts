@@ -155,3 +155,7 @@ export function cellText(value: EntryValue | null, unit: Unit): string {
   const text = value.text ?? '';
   return value.unit === unit ? text : `${text} ${value.unit === 'uW' ? 'µW' : value.unit}`;
 }
+
+/** A cell's name, as it is read out and as a problem is told by. */
+export const cellName = ({ fibers, columns }: Grid, row: number, column: number): string =>
+  ['Fiber', String(fibers[row]), columns[column]!.label].filter((x) => x !== '').join(' ');

@@ -174,3 +174,5 @@ export function useGridCells(props: GridProps, acts: GridActs) {
     takeShown,
   };
 }
+
+export type GridCells = ReturnType<typeof useGridCells>;
