@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import VChart from 'vue-echarts';
 import { type ChartTable, download, fileName, tableCsv } from './chart-file.ts';
 import { useChartLook } from './chart-look.ts';
+import { chartPlaces, placeAfter } from './chart-walk.ts';
+import { withZoom } from './chart-zoom.ts';
 import { type ChartOption, chartPng } from './echarts.ts';
 
 /** The one doorway to charts: the drawing, the same as a table, and both as files. */
@@ -21,6 +23,25 @@ const look = useChartLook();
 const place = ref<HTMLElement | null>(null);
 const height = computed(() => props.height ?? 240);
 const failure = ref<string | null>(null);
+const drawn = computed(() => withZoom(props.option, look.value));
+
+/** By the arrow keys from point to point: shown as on a tap, and read out; Enter opens what is there. */
+const chart = ref<InstanceType<typeof VChart> | null>(null);
+const places = computed(() => chartPlaces(props.option));
+const at = ref(-1);
+watch(places, () => (at.value = -1));
+function key(event: KeyboardEvent): void {
+  const here = places.value[at.value];
+  if (event.key === 'Enter' && here) return emit('open', here);
+  const next = event.ctrlKey || event.metaKey ? null : placeAfter(event.key, at.value, places.value.length);
+  if (next === null) return;
+  event.preventDefault();
+  at.value = next;
+  const to = places.value[next];
+  chart.value?.dispatchAction(
+    to ? { type: 'showTip', seriesIndex: to.seriesIndex, dataIndex: to.dataIndex } : { type: 'hideTip' },
+  );
+}
 
 async function picture(): Promise<void> {
   failure.value = null;
@@ -45,14 +66,20 @@ const said = (value: string | number | null): string => (value === null ? '' : S
 <template>
   <div ref="place" class="view">
     <VChart
+      ref="chart"
+      class="chart"
+      tabindex="0"
+      aria-roledescription="chart; arrow keys go from point to point"
       :style="{ height: `${height}px` }"
-      :option="option"
+      :option="drawn"
       :init-options="{ renderer: 'svg' }"
       autoresize
       role="img"
       :aria-label="label"
+      @keydown="key"
       @click="emit('open', $event as never)"
     />
+    <p class="sr" aria-live="polite">{{ places[at]?.words }}</p>
     <div class="row files">
       <button class="act quiet" type="button" @click="picture">Picture (PNG)</button>
       <button class="act quiet" type="button" @click="figures">Figures (CSV)</button>
@@ -81,6 +108,10 @@ const said = (value: string | number | null): string => (value === null ? '' : S
 </template>
 
 <style scoped>
+.chart:focus-visible {
+  outline: 3px solid var(--accent);
+  outline-offset: 2px;
+}
 .view {
   width: 100%;
   min-width: 0;

@@ -1,10 +1,11 @@
 import { BarChart, CustomChart, LineChart, ScatterChart } from 'echarts/charts';
-import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
+import { DataZoomComponent, GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
 import { init, use } from 'echarts/core';
 import { CanvasRenderer, SVGRenderer } from 'echarts/renderers';
 import type { EChartsCoreOption } from 'echarts/core';
 
-use([BarChart, CustomChart, LineChart, ScatterChart, GridComponent, MarkLineComponent, TooltipComponent]);
+use([BarChart, CustomChart, LineChart, ScatterChart]);
+use([DataZoomComponent, GridComponent, MarkLineComponent, TooltipComponent]);
 use([SVGRenderer, CanvasRenderer]);
 
 export type ChartOption = EChartsCoreOption;

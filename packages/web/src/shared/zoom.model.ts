@@ -18,7 +18,8 @@ export interface Shift {
  */
 export function boxSeen(box: Box, { k, x, y }: Shift, widthPx: number): Box {
   const perPx = widthPx > 0 ? box.width / widthPx : 0;
-  const [width, height] = [box.width / k, box.height / k];
+  const width = box.width / k;
+  const height = box.height / k;
   const within = (at: number, from: number, room: number): number =>
     Math.min(Math.max(at, from), from + room);
   return {

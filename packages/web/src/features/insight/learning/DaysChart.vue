@@ -4,26 +4,17 @@ import { SKILL_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { useChartLook } from '../../../charts/chart-look.ts';
 import ChartView from '../../../charts/ChartView.vue';
-import { rateAxes, rateSeries, rateTable } from '../rate-series.ts';
+import { rateTable } from '../rate-series.ts';
+import { daysOption } from './learning-options.ts';
 
 const props = defineProps<{ skill: SkillInTime }>();
 const emit = defineEmits<{ open: [day: string] }>();
 const look = useChartLook();
-const short = (day: string): string => `${Number(day.slice(8))}.${Number(day.slice(5, 7))}.`;
 const rates = computed(() => props.skill.days.map((d) => ({ at: d.day, rate: d.rate })));
 const title = computed(() => `${SKILL_WORDS[props.skill.skill]}: passed by day`);
 const drawn = computed(() => props.skill.days.filter((d) => d.rate.kind === 'rate'));
 
-const option = computed(() => ({
-  animation: false,
-  tooltip: look.value.tooltip,
-  ...rateAxes(
-    props.skill.days.map((d) => short(d.day)),
-    'day',
-    look.value,
-  ),
-  series: rateSeries(rates.value, look.value),
-}));
+const option = computed(() => daysOption(props.skill, rates.value, look.value));
 </script>
 
 <template>

@@ -3,9 +3,10 @@ import type { SkillEvidence } from '@clear-mark/contract';
 import { chartLimits, competenceChart, dayIn, verdictOfMark, withVerdict } from '@clear-mark/core';
 import { SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
-import { placesAxis, useChartLook } from '../../../charts/chart-look.ts';
+import { useChartLook } from '../../../charts/chart-look.ts';
 import ChartView from '../../../charts/ChartView.vue';
 import { dayWords } from '../../../shared/time-words.ts';
+import { competenceOption } from './competence-option.ts';
 
 /** The sequential chart of one trainee in one skill: learning up to competence, then watching for what gets worse. */
 const props = defineProps<{ evidence: SkillEvidence; timeZone: string }>();
@@ -24,74 +25,17 @@ const title = computed(
 const day = (iso: string): string => dayWords(iso, props.timeZone, 'without');
 const wordsOf = (i: number): string => VERDICT_WORDS[verdictOfMark(marks.value[i]!)];
 
-const option = computed(() => {
-  const { token, soft, tooltip } = look.value;
-  const all = points.value;
-  const from = all.findIndex((p) => p.form === 'deterioration');
-  const turn = from < 0 ? all.length : from;
-  const top = Math.max(
-    limits.value.deterioration,
-    turn > 0 ? limits.value.learning : 0,
-    ...all.map((p) => p.sum),
-  );
-  const limit = (x0: number, x1: number, y: number, name: string) => [
+const option = computed(() =>
+  competenceOption(
     {
-      coord: [x0, y],
-      lineStyle: { color: token('--ink'), width: 2, type: 'solid' },
-      label: { ...soft, formatter: name, color: token('--ink'), position: 'insideStartTop' },
+      points: points.value,
+      limits: limits.value,
+      dayAt: (i) => day(judged.value[i]!.startedAt),
+      wordsAt: wordsOf,
     },
-    { coord: [Math.max(x0 + 0.01, x1), y] },
-  ];
-  const series = (form: 'learning' | 'deterioration') => ({
-    type: 'line',
-    showAllSymbol: true,
-    lineStyle: { color: token('--glass'), width: 2, type: form === 'learning' ? 'dashed' : 'solid' },
-    data: all.map((p) =>
-      p.form === form
-        ? {
-            value: p.sum,
-            name: `${day(judged.value[p.at]!.startedAt)}, ${wordsOf(p.at)}${p.signal ? ', at the limit' : ''}`,
-            symbol: p.failed ? 'diamond' : 'circle',
-            symbolSize: p.failed ? 14 : 9,
-            itemStyle: { color: p.failed ? token('--fail') : token('--pass') },
-          }
-        : null,
-    ),
-  });
-  return {
-    animation: false,
-    tooltip,
-    grid: { left: 44, right: 16, top: 22, bottom: 44 },
-    xAxis: placesAxis(
-      all.map((p) => String(p.at + 1)),
-      'outcome',
-      look.value,
-    ),
-    yAxis: {
-      type: 'value',
-      min: 0,
-      max: Math.ceil(top * 1.15 * 2) / 2,
-      axisLabel: { ...soft, formatter: (v: number) => v.toFixed(1) },
-      splitLine: { lineStyle: { color: token('--hair') } },
-    },
-    series: [
-      {
-        ...series('learning'),
-        markLine: {
-          symbol: 'none',
-          silent: true,
-          data: [
-            ...(turn > 0 ? [limit(0, turn - 1, limits.value.learning, 'shows competence')] : []),
-            ...(turn < all.length
-              ? [limit(turn, all.length - 1, limits.value.deterioration, 'getting worse')]
-              : []),
-          ],
-        },
-      },
-      series('deterioration'),
-    ],
-  };
-});
+    look.value,
+  ),
+);
 const table = computed(() => ({
   head: ['outcome', 'day', 'piece', 'verdict', 'chart', 'sum', 'limit', 'at the limit'],
   rows: points.value.map((p) => [
