@@ -11,7 +11,11 @@ test('a rate leads to exactly the attempts that it counts', async ({ page }) => 
   const n = Number((await link.textContent())!.split(' of ')[1]);
   await link.click();
   await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${n} attempts`));
-  await expect(page.getByText('Cleaving · with a verdict')).toBeVisible();
+  const chips = page.locator('[data-test=chips]');
+  await expect(chips).toContainText('Cleaving');
+  await chips.getByRole('button', { name: 'Take away: with a verdict' }).click();
+  await expect(page).not.toHaveURL(/verdict=/);
+  await expect(page.locator('[data-test=total]')).not.toHaveText(new RegExp(`^${n} attempts`));
 });
 
 test('the loss sample has its limit, its table twin, and its outliers', async ({ page }) => {
@@ -63,6 +67,7 @@ test('CSV of attempts and outcomes', async ({ page }) => {
 });
 
 test('filters live in the address', async ({ page }) => {
+  await page.getByRole('button', { name: 'Filter', exact: true }).click();
   await choose(page.getByLabel('Trainee'), 'Fausto Merrigan');
   await expect(page).toHaveURL(/trainee=/);
   await page.getByRole('tab', { name: 'Why it fails' }).click();
@@ -72,6 +77,8 @@ test('filters live in the address', async ({ page }) => {
   await expect(page.locator('[data-failure=boot-on]')).toBeVisible();
   await page.getByRole('tab', { name: 'Who needs what' }).click();
   await expect(page.locator('[data-standing-of]')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Take away: Fausto Merrigan' }).click();
+  await expect(page).not.toHaveURL(/trainee=/);
 });
 
 test('the policy says whom it would sign off and retrain while it is set', async ({ page }) => {

@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import type { ClassDetail, ResultFilter } from '@clear-mark/contract';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
 import DayRange from '../../shared/DayRange.vue';
+import FilterChips from '../../shared/FilterChips.vue';
 import { useResultFilter } from '../../shared/use-result-filter.ts';
 
 /** What the results are narrowed to; every choice lives in the address. */
 const props = defineProps<{ filter: ResultFilter; detail: ClassDetail | null }>();
 const classroom = useClassroom();
-const { trainees, equipment, course, methodsOf, set } = useResultFilter(() => props.detail);
+const { trainees, equipment, course, methodsOf, set, clear, chipsOf } = useResultFilter(() => props.detail);
+const chips = computed(() => chipsOf(props.filter));
+const open = ref(false);
 const groups = computed(() =>
   [...new Set(props.detail?.trainees.map((t) => t.group).filter((g) => g !== '') ?? [])].sort(),
 );
@@ -17,7 +20,13 @@ const methods = computed(() => methodsOf((props.detail?.methods ?? []).filter((m
 </script>
 
 <template>
-  <div class="row filters">
+  <div class="row bar">
+    <el-button size="large" :aria-expanded="open" @click="open = !open">
+      {{ open ? 'Hide the filters' : 'Filter' }}
+    </el-button>
+    <FilterChips :chips="chips" @clear="clear" @all="clear(chips.flatMap((c) => c.keys))" />
+  </div>
+  <div v-if="open" class="row filters">
     <ChoiceField
       label="Trainee"
       none="all"
@@ -59,7 +68,12 @@ const methods = computed(() => methodsOf((props.detail?.methods ?? []).filter((m
 </template>
 
 <style scoped>
+.bar {
+  justify-content: flex-end;
+}
 .filters {
+  flex-basis: 100%;
+  justify-content: flex-end;
   margin-bottom: 12px;
   align-items: flex-end;
 }

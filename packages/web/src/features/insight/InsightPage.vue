@@ -63,7 +63,6 @@ const link: RecordsLink = (more) => ({
     <ViewSwitch place="Insight" :views="views" :current="view">
       <p v-if="narrowed" class="notice narrowed">
         Rates and samples are narrowed; standings always rest on the whole history.
-        <RouterLink :to="{ query: view === 'who' ? {} : { view } }">Show everything</RouterLink>
       </p>
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
       <template v-if="results">

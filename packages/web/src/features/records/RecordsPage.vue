@@ -5,12 +5,15 @@ import { useRoute, useRouter } from 'vue-router';
 import { pathOf, ROUTES } from '../../api/client.ts';
 import { useReply } from '../../api/queries.ts';
 import { download, tableCsv } from '../../charts/chart-file.ts';
+import FilterChips from '../../shared/FilterChips.vue';
+import { moved } from '../../shared/moved.ts';
+import OrderedList from '../../shared/OrderedList.vue';
+import { useResultFilter } from '../../shared/use-result-filter.ts';
 import { deviceSettings } from '../../storage/device-settings.ts';
-import { filterWords } from './attempt-table.model.ts';
 import RecordDrawer from './RecordDrawer.vue';
 import RecordsFilter from './RecordsFilter.vue';
 import RecordsTable from './RecordsTable.vue';
-import { COLUMNS, columnsSeen, nextOrder, recordsTable } from './records.model.ts';
+import { columnsInOrder, columnsSeen, columnTurned, nextOrder, recordsTable } from './records.model.ts';
 import { useRecords } from './use-records.ts';
 
 const props = defineProps<{ classId: string }>();
@@ -28,13 +31,8 @@ const { total, lines, failure } = records;
 const { found: detail } = useReply(ROUTES.classDetail, () => ({ params: { id: props.classId } }));
 const query = computed(() => route.query as Record<string, string>);
 const narrowed = computed(() => Object.keys(query.value).some((k) => k !== 'sort' && k !== 'up'));
-const words = computed(() =>
-  filterWords(filter.value, {
-    trainee: detail.value?.trainees.find((t) => t.id === filter.value.trainee)?.name ?? null,
-    thing: detail.value?.things.find((t) => t.id === filter.value.thing)?.label ?? null,
-    criterion: query.value['criterionLabel'] ?? null,
-  }),
-);
+const { chipsOf, clear } = useResultFilter(() => detail.value);
+const chips = computed(() => chipsOf(filter.value));
 const csv = computed(() => ({
   attempts: pathOf(CSV_PATHS.attempts, { id: props.classId }, filter.value),
   outcomes: pathOf(CSV_PATHS.outcomes, { id: props.classId }, filter.value),
@@ -43,7 +41,13 @@ const csv = computed(() => ({
 const KEPT_AS = 'records-columns';
 const seen = ref(columnsSeen(deviceSettings.read(KEPT_AS)));
 watch(seen, (now) => deviceSettings.write(KEPT_AS, now.join(' ')));
-function order(column: AttemptOrder): void {
+/** Those that are seen first, in their order, then the others. */
+const order = computed(() => columnsInOrder(seen.value));
+const move = (from: number, to: number): void => {
+  const keys = moved(order.value, from, to).map((c) => c.key);
+  seen.value = keys.filter((key) => seen.value.includes(key));
+};
+function sortBy(column: AttemptOrder): void {
   const { sort: _, up: __, skip: ___, ...rest } = query.value;
   void router.replace({ query: { ...rest, ...nextOrder(filter.value, column) } });
 }
@@ -65,30 +69,26 @@ const shown = shallowRef<AttemptRow | null>(null);
 <template>
   <div class="page records">
     <div class="row spread">
-      <div>
-        <h1>Records</h1>
-        <p>
-          {{ words }}
-          <RouterLink v-if="narrowed" :to="{ query: {} }">show all</RouterLink>
-        </p>
-      </div>
+      <h1>Records</h1>
       <div class="row">
-        <el-popover trigger="click" placement="bottom-end" :width="220">
+        <el-popover trigger="click" placement="bottom-end" :width="320">
           <template #reference><el-button size="large">Columns</el-button></template>
-          <el-checkbox-group v-model="seen" class="columns">
-            <el-checkbox
-              v-for="c in COLUMNS.filter((each) => !each.fixed)"
-              :key="c.key"
-              :value="c.key"
-              :label="c.label"
-            />
-          </el-checkbox-group>
+          <OrderedList :items="order" label="Columns of the list" @move="move">
+            <template #default="{ item }">
+              <el-checkbox
+                :model-value="seen.includes(item.key)"
+                :label="item.label"
+                @change="seen = columnTurned(seen, item.key)"
+              />
+            </template>
+          </OrderedList>
         </el-popover>
         <a class="act" :href="csv.attempts" download>Attempts as CSV</a>
         <a class="act" :href="csv.outcomes" download>Outcomes as CSV</a>
       </div>
     </div>
     <RecordsFilter :filter="filter" :detail="detail" />
+    <FilterChips :chips="chips" @clear="clear" @all="router.replace({ query: {} })" />
     <p v-if="failure" class="notice bad" role="alert">
       {{ failure }} <el-button size="large" @click="records.again">Try again</el-button>
     </p>
@@ -117,7 +117,7 @@ const shown = shallowRef<AttemptRow | null>(null);
         :up="filter.up === 'yes'"
         :chosen="chosen"
         @look="records.look"
-        @sort="order"
+        @sort="sortBy"
         @open="shown = $event"
         @choose="choose"
       />
@@ -139,8 +139,5 @@ const shown = shallowRef<AttemptRow | null>(null);
 .list {
   flex: 1;
   min-height: 320px;
-}
-.columns {
-  display: grid;
 }
 </style>

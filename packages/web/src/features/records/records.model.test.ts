@@ -1,7 +1,9 @@
 import type { AttemptRow } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
 import {
+  columnsInOrder,
   columnsSeen,
+  columnTurned,
   linesOf,
   nextOrder,
   PAGE,
@@ -62,6 +64,16 @@ describe('columns', () => {
     expect(columnsSeen(null)).toEqual(USUAL_COLUMNS);
     expect(columnsSeen('loss gone cleave trainee')).toEqual(['loss', 'cleave']);
     expect(columnsSeen('')).toEqual([]);
+  });
+  it('stand in the order that was chosen, what is not seen after them', () => {
+    const keys = columnsInOrder(['loss', 'method']).map((c) => c.key);
+    expect(keys.slice(0, 3)).toEqual(['loss', 'method', 'started']);
+    expect(new Set(keys).size).toBe(keys.length);
+    expect(keys).not.toContain('trainee');
+  });
+  it('are seen and put away one by one; a new one comes last', () => {
+    expect(columnTurned(['loss'], 'method')).toEqual(['loss', 'method']);
+    expect(columnTurned(['loss', 'method'], 'loss')).toEqual(['method']);
   });
 });
 

@@ -61,6 +61,16 @@ export function columnsSeen(kept: string | null): string[] {
   return kept === null ? USUAL_COLUMNS : kept.split(' ').filter((key) => known.has(key));
 }
 
+/** Columns that can be chosen: those that are seen, in their order, then the others. */
+export function columnsInOrder(seen: readonly string[]): RecordColumn[] {
+  const free = COLUMNS.filter((c) => !c.fixed);
+  const shown = seen.flatMap((key) => free.find((c) => c.key === key) ?? []);
+  return [...shown, ...free.filter((c) => !seen.includes(c.key))];
+}
+/** The columns that are seen with one more at their end, or without it. */
+export const columnTurned = (seen: readonly string[], key: string): string[] =>
+  seen.includes(key) ? seen.filter((each) => each !== key) : [...seen, key];
+
 /** The same column again turns the order round; another begins with the newest, the first letter, the passes. */
 export function nextOrder(filter: AttemptListFilter, column: AttemptOrder): { sort?: string; up?: string } {
   const before = filter.sort ?? 'started';

@@ -1,35 +1,28 @@
 <script setup lang="ts">
 import {
-  FIBER_CLASSES,
-  fiberListText,
   isSingleMode,
-  LINK_ENDS,
   linkFindings,
   type LinkPlan,
-  type LinkSegment,
   type LossSettings,
-  readFiberList,
   REFERENCE_SET_UPS,
 } from '@clear-mark/core';
-import { EXAMPLE_LINKS, lossRulesFor } from '@clear-mark/methods/loss';
+import { lossRulesFor } from '@clear-mark/methods/loss';
 import { linkFindingWords, REFERENCE_STEPS, REFERENCE_WORDS } from '@clear-mark/words';
 import type { ClassLink } from '@clear-mark/contract';
-import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
 import { usePreferences } from '../../../shell/preferences.ts';
 import CommitField from '../../../shared/CommitField.vue';
 import BudgetTable from './BudgetTable.vue';
 import ChainDrawing from '../polarity/ChainDrawing.vue';
 import JudgePanel from './JudgePanel.vue';
-import { changedSegment, newLink, termsOfLink, withoutSegment, withSegment } from './link.model.ts';
+import { changedSegment, termsOfLink, withoutSegment } from './link.model.ts';
 import LaunchSection from './LaunchSection.vue';
 import LimitSection from './LimitSection.vue';
-import LinkDrawing from './LinkDrawing.vue';
+import LinkList from './LinkList.vue';
+import LinkParts from './LinkParts.vue';
 import LinkTestsSection from './LinkTestsSection.vue';
 import SegmentEdit from './SegmentEdit.vue';
 import { useLinks } from './use-links.ts';
-import ActMenu from '../../../shared/ActMenu.vue';
-import ChoiceField from '../../../shared/ChoiceField.vue';
 
 const props = defineProps<{ classId: string }>();
 const preferences = usePreferences();
@@ -53,77 +46,25 @@ const terms = computed(() =>
   draft.value && rules.value ? termsOfLink(draft.value.plan, draft.value.referenceMethod, rules.value) : null,
 );
 const setUp = computed(() => (draft.value ? REFERENCE_SET_UPS[draft.value.referenceMethod] : null));
-function add(kind: LinkSegment['kind']): void {
-  setPlan(withSegment(plan.value!, kind));
-  selected.value = plan.value!.segments.length - 1;
-}
 function remove(): void {
   setPlan(withoutSegment(plan.value!, selected.value!));
   selected.value = plan.value!.segments.length > 0 ? Math.max(0, selected.value! - 1) : null;
 }
-const darkProblem = ref<string | null>(null);
-function setDark(text: string): void {
-  const list = readFiberList(text, plan.value!.fibers);
-  darkProblem.value =
-    list.kind === 'fibers'
-      ? null
-      : `“${list.text}” is no fiber from 1 to ${list.most}. Write them like 3, 7-8.`;
-  if (list.kind === 'fibers') setPlan({ ...plan.value!, darkFibers: list.fibers });
-}
-const next = <T,>(list: readonly T[], now: T): T => list[(list.indexOf(now) + 1) % list.length]!;
-function turnEnd(end: 0 | 1): void {
-  const ends = [...plan.value!.ends] as [LinkPlan['ends'][0], LinkPlan['ends'][1]];
-  ends[end] = next(LINK_ENDS, ends[end]);
-  setPlan({ ...plan.value!, ends });
-}
-const turnJoint = (at: number): void =>
-  setPlan({
-    ...plan.value!,
-    joints: plan.value!.joints.map((j, i) => (i === at ? (j === 'splice' ? 'connection' : 'splice') : j)),
-  });
-/** A copy of a shipped example, under a name of its own. */
-function beginFrom(called: string): void {
-  const example = EXAMPLE_LINKS.find((l) => l.label === called);
-  if (!example) return;
-  const known = new Set(links.value.map((l) => l.label));
-  let label = example.label;
-  for (let n = 2; known.has(label); n++) label = `${example.label} ${n}`;
-  start({ ...newLink(v7(), label), ...(structuredClone(example) as object), label } as ClassLink);
-  selected.value = 0;
-}
-function begin(): void {
-  const known = new Set(links.value.map((l) => l.label));
-  let n = links.value.length + 1;
-  while (known.has(`Link ${n}`)) n += 1;
-  start(newLink(v7(), `Link ${n}`));
+function begin(link: ClassLink): void {
+  start(link);
   selected.value = 0;
 }
 </script>
 
 <template>
   <div class="two">
-    <nav aria-label="Links of the class">
-      <el-button
-        v-for="l in links.filter((x) => !x.retired || x.id === chosenId)"
-        :key="l.id"
-        size="large"
-        class="pick"
-        :aria-pressed="l.id === chosenId"
-        @click="(choose(l.id), (selected = 0))"
-      >
-        {{ l.id === chosenId && draft ? draft.label : l.label }}
-      </el-button>
-      <p v-if="links.length === 0" class="soft">No link described yet.</p>
-      <el-button size="large" :type="links.length === 0 ? 'primary' : 'default'" @click="begin"
-        >New link</el-button
-      >
-      <ActMenu
-        label="From an example"
-        name="New link from an example"
-        :acts="EXAMPLE_LINKS.map((e) => ({ value: e.label, label: e.label }))"
-        @choose="beginFrom"
-      />
-    </nav>
+    <LinkList
+      :links="links"
+      :chosen-id="chosenId"
+      :chosen-label="draft?.label ?? null"
+      @choose="(id) => (choose(id), (selected = 0))"
+      @start="begin"
+    />
     <div v-if="draft && plan && rules && setUp" class="work">
       <div class="row spread">
         <CommitField
@@ -138,46 +79,13 @@ function begin(): void {
         }}</span>
       </div>
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
-      <LinkDrawing
+      <LinkParts
         :plan="plan"
         :unit="preferences.distanceUnit"
         :selected="selected"
-        @select="(i) => (selected = i)"
-        @joint="turnJoint"
-        @end="turnEnd"
+        @select="selected = $event"
+        @change="setPlan"
       />
-      <p class="small soft">Tap an end or a joint to change it, a part to edit it.</p>
-      <div class="row">
-        <el-button size="large" @click="add('cable')">Add cable</el-button>
-        <el-button size="large" @click="add('cassette')">Add cassette</el-button>
-        <el-button size="large" @click="add('trunk')">Add trunk</el-button>
-        <ChoiceField
-          inline
-          label="Fiber"
-          :model-value="plan.fiberClass"
-          :options="FIBER_CLASSES.map((c) => ({ value: c, label: c }))"
-          @change="(fiberClass) => setPlan({ ...plan!, fiberClass })"
-        />
-        <ChoiceField
-          v-if="plan.segments.some((s) => s.kind !== 'cable')"
-          inline
-          label="Fibers"
-          :model-value="plan.fibers"
-          :options="[8, 12, 24].map((n) => ({ value: n, label: String(n) }))"
-          @change="(fibers) => setPlan({ ...plan!, fibers })"
-        />
-        <label v-if="plan.fibers > 2" class="row inline">
-          <span class="soft">Dark by design</span>
-          <CommitField
-            class="dark-list"
-            label="Fibers that are dark by design, such as 5-8"
-            placeholder="none"
-            :value="fiberListText(plan.darkFibers ?? [])"
-            @commit="setDark"
-          />
-        </label>
-      </div>
-      <p v-if="darkProblem" class="notice bad" role="alert">{{ darkProblem }}</p>
       <SegmentEdit
         v-if="segment"
         :key="`${draft.id} ${selected}`"
@@ -244,23 +152,10 @@ function begin(): void {
 </template>
 
 <style scoped>
-.dark-list {
-  width: 9em;
-}
 .two {
   display: grid;
   grid-template-columns: 230px minmax(0, 1fr);
   gap: 24px;
-}
-nav {
-  display: grid;
-  gap: 8px;
-  align-content: start;
-}
-.pick {
-  justify-content: flex-start;
-  text-align: left;
-  padding: 6px 12px;
 }
 .work {
   display: grid;
@@ -270,9 +165,6 @@ nav {
   font-size: 1.5rem;
   font-weight: 700;
   width: min(420px, 60vw);
-}
-.inline {
-  gap: 6px;
 }
 .chains {
   display: grid;
@@ -286,10 +178,6 @@ nav {
   }
   .two {
     grid-template-columns: minmax(0, 1fr);
-  }
-  nav {
-    display: flex;
-    flex-wrap: wrap;
   }
 }
 </style>

@@ -15,6 +15,7 @@ import {
   wavelengthsOf,
 } from '@clear-mark/core';
 import type { ClassLink } from '@clear-mark/contract';
+import { moved } from '../../../shared/moved.ts';
 
 /** A new link: one cable between two panels. */
 export const newLink = (id: string, label: string): ClassLink => ({
@@ -54,6 +55,19 @@ export function withoutSegment(plan: LinkPlan, at: number): LinkPlan {
   const joint = at === 0 ? 0 : at - 1;
   const joints = plan.joints.filter((_, i) => i !== joint);
   return { ...plan, segments, joints, fibers: hasRow(segments) ? plan.fibers : 1 };
+}
+
+/** The plan with a part at another place; joints stay where they are. */
+export const movedSegment = (plan: LinkPlan, from: number, to: number): LinkPlan => ({
+  ...plan,
+  segments: [...moved(plan.segments, from, to)],
+});
+
+/** A name that no link has yet: the wanted one, or with the first number that is free. */
+export function freshLabel(wanted: string, known: ReadonlySet<string>): string {
+  let label = wanted;
+  for (let n = 2; known.has(label); n += 1) label = `${wanted} ${n}`;
+  return label;
 }
 
 export function changedSegment(plan: LinkPlan, at: number, change: Partial<LinkSegment>): LinkPlan {
