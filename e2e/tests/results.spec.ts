@@ -35,7 +35,7 @@ test('the loss sample has its limit, its table twin, and its outliers', async ({
 
 test('losses in order of time: chart, words, table twin, and from a point to its piece', async ({ page }) => {
   await page.getByRole('tab', { name: 'Loss', exact: true }).click();
-  await page.getByRole('button', { name: 'In time, and why' }).click();
+  await page.getByRole('button', { name: 'Over time' }).click();
   await expect(page).toHaveURL(/loss=time/);
   const sample = page.locator('.sample').first();
   await expect(sample.getByRole('img', { name: /in order of time, 240 readings/ })).toBeVisible();
@@ -48,7 +48,7 @@ test('losses in order of time: chart, words, table twin, and from a point to its
   await outside.getByRole('link').click();
   await expect(page.getByRole('heading', { level: 1, name: who })).toBeVisible();
   await page.goBack();
-  await page.getByRole('button', { name: 'How they lie' }).click();
+  await page.getByRole('button', { name: 'Distribution' }).click();
   await expect(page.locator('.sample').first()).toContainText('More figures');
 });
 

@@ -74,7 +74,7 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'thing.label_taken': (p) => `${say(p, 'label')} exists already in this class.`,
   'attempt.trainee_not_in_class': () => 'That trainee is not in this class. Nothing was started.',
   'attempt.method_not_in_use': () => 'That method is not in use in this class. Nothing was started.',
-  'attempt.thing_not_in_class': () => 'One of the things used is not in this class. Nothing was started.',
+  'attempt.thing_not_in_class': () => 'One piece of the equipment is not in this class. Nothing was started.',
   'attempt.other_content': () => 'An attempt with this number exists already with other content.',
   'attempt.signed': () => 'This attempt is signed. Your entry is kept beside it for an amendment.',
   'attempt.withdrawn': () => 'This attempt was withdrawn. It takes nothing any more.',

@@ -65,20 +65,23 @@ const said = (value: string | number | null): string => (value === null ? '' : S
 
 <template>
   <div ref="place" class="view">
-    <VChart
-      ref="chart"
+    <div
       class="chart"
       tabindex="0"
-      aria-roledescription="chart; arrow keys go from point to point"
-      :style="{ height: `${height}px` }"
-      :option="drawn"
-      :init-options="{ renderer: 'svg' }"
-      autoresize
       role="img"
+      aria-roledescription="chart; arrow keys go from point to point"
       :aria-label="label"
       @keydown="key"
-      @click="emit('open', $event as never)"
-    />
+    >
+      <VChart
+        ref="chart"
+        :style="{ height: `${height}px` }"
+        :option="drawn"
+        :init-options="{ renderer: 'svg' }"
+        autoresize
+        @click="emit('open', $event as never)"
+      />
+    </div>
     <p class="sr" aria-live="polite">{{ places[at]?.words }}</p>
     <div class="row files">
       <button class="act quiet" type="button" @click="picture">Picture (PNG)</button>

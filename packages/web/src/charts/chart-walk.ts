@@ -20,13 +20,14 @@ export function chartPlaces(option: ChartOption): ChartPlace[] {
     silent
       ? []
       : (data ?? []).flatMap((item, dataIndex) => {
-          const words = wordsOf(item);
+          const words = pointWords(item);
           return words === null ? [] : [{ seriesIndex, dataIndex, words }];
         }),
   );
 }
 
-function wordsOf(item: unknown): string | null {
+/** What a point says: its name, or its value; null where there is none. */
+export function pointWords(item: unknown): string | null {
   if (item === null || item === undefined) return null;
   if (typeof item === 'number') return String(item);
   const { name, value } = item as { name?: unknown; value?: unknown };

@@ -6,7 +6,7 @@ import { withZoom, ZOOMED_FROM } from './chart-zoom.ts';
 const look: ChartLook = {
   token: (name) => name,
   soft: { color: 'soft', fontFamily: 'f', fontSize: 13 },
-  tooltip: { trigger: 'item', textStyle: { fontFamily: 'f' } },
+  tooltip: { trigger: 'item', textStyle: { fontFamily: 'f' }, formatter: () => '' },
 };
 const places = (n: number, type = 'category') => ({
   grid: { left: 40, bottom: 30 },

@@ -57,6 +57,7 @@ onUnmounted(() => sortable?.destroy());
   list-style: none;
   margin: 0;
   padding: 0;
+  max-width: 480px;
 }
 li {
   display: flex;

@@ -53,7 +53,7 @@ export function filterChips(filter: Filter, names: FilterNames): FilterChip[] {
   if (filter.trainee !== undefined) chips.push(chip(names.trainee ?? 'one trainee', 'trainee'));
   if (filter.group !== undefined) chips.push(chip(`group ${filter.group}`, 'group'));
   if (filter.method !== undefined) chips.push(chip(names.method ?? 'one method', 'method'));
-  if (filter.thing !== undefined) chips.push(chip(names.thing ?? 'one thing used', 'thing'));
+  if (filter.thing !== undefined) chips.push(chip(names.thing ?? 'one piece of equipment', 'thing'));
   if (filter.instructor !== undefined) {
     chips.push(chip(`signed by ${names.instructor ?? 'one instructor'}`, 'instructor'));
   }

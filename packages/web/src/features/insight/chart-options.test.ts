@@ -8,7 +8,7 @@ import { competenceOption } from './needs/competence-option.ts';
 const look: ChartLook = {
   token: (name) => name,
   soft: { color: 'soft', fontFamily: 'f', fontSize: 13 },
-  tooltip: { trigger: 'item', textStyle: { fontFamily: 'f' } },
+  tooltip: { trigger: 'item', textStyle: { fontFamily: 'f' }, formatter: () => '' },
 };
 const rate = (k: number, n: number) => ({ kind: 'rate', k, n, share: k / n, low: 0.1, high: 0.9 }) as const;
 
@@ -28,7 +28,7 @@ describe('the histogram of losses', () => {
   it('shows the limit and what good work loses, and reaches beyond the limit', () => {
     expect(option.series[0]!.markLine.data.map((l) => l.label.formatter)).toEqual([
       'limit 0.75',
-      'good work 0.30',
+      'expected 0.30',
     ]);
     expect(option.xAxis.max).toBeGreaterThan(0.75);
     expect(option.xAxis.min).toBe(0);

@@ -73,7 +73,7 @@ async function save(): Promise<void> {
       <el-form-item label="Its loss, dB" :error="shown(problems.loss, form.lossDb)">
         <el-input v-model="form.lossDb" v-focus inputmode="decimal" data-test="cord-loss" />
       </el-form-item>
-      <el-form-item label="May lose, dB" :error="shown(problems.limit, form.limitDb)">
+      <el-form-item label="Limit, dB" :error="shown(problems.limit, form.limitDb)">
         <el-input v-model="form.limitDb" inputmode="decimal" data-test="cord-limit" />
       </el-form-item>
       <el-form-item label="Checked on" :error="problems.days ?? ''">

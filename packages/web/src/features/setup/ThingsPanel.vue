@@ -99,7 +99,7 @@ async function retire(thing: Thing, retired = !thing.retired): Promise<void> {
         <el-table-column label="Loss, dB" width="110" align="right">
           <template #default="{ row }: { row: Cord }">{{ row.check?.lossDb }}</template>
         </el-table-column>
-        <el-table-column label="May lose, dB" width="130" align="right">
+        <el-table-column label="Limit, dB" width="130" align="right">
           <template #default="{ row }: { row: Cord }">{{ row.check?.limitDb }}</template>
         </el-table-column>
         <el-table-column prop="check.checkedOn" label="Checked" sortable width="130" />

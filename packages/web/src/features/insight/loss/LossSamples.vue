@@ -52,8 +52,8 @@ function open(sample: LossSample, bar: Bar): void {
     No valid reading yet. Readings come with the loss step of a sheet.
   </p>
   <div v-else class="row views" role="group" aria-label="Losses shown">
-    <el-button size="large" :aria-pressed="!inTime" @click="show(false)">How they lie</el-button>
-    <el-button size="large" :aria-pressed="inTime" @click="show(true)">In time, and why</el-button>
+    <el-button size="large" :aria-pressed="!inTime" @click="show(false)">Distribution</el-button>
+    <el-button size="large" :aria-pressed="inTime" @click="show(true)">Over time</el-button>
   </div>
   <div class="samples">
     <article
@@ -102,7 +102,7 @@ function open(sample: LossSample, bar: Bar): void {
               >{{ s.summary.over }}</RouterLink
             >
             <template v-else>0</template>
-            <span class="soft small"> {{ shareOver(s) }}</span>
+            <span class="soft small share">{{ shareOver(s) }}</span>
           </dd>
         </div>
         <div>
@@ -141,6 +141,9 @@ function open(sample: LossSample, bar: Bar): void {
 <style scoped>
 .views {
   margin-bottom: 12px;
+}
+.share {
+  margin-left: 8px;
 }
 .samples {
   display: grid;

@@ -54,7 +54,7 @@ export function histogramOption(sample: LossSample, bars: readonly Bar[], look: 
           silent: true,
           data: [
             line(limitDb, `limit ${limitDb.toFixed(2)}`, 'solid'),
-            line(expectedDb, `good work ${expectedDb.toFixed(2)}`, 'dashed'),
+            line(expectedDb, `expected ${expectedDb.toFixed(2)}`, 'dashed'),
           ],
         },
       },

@@ -46,7 +46,7 @@ const COEFFICIENT_WORDS: Readonly<Record<Coefficients, string>> = {
 
 <template>
   <section class="section">
-    <h2>What it may lose</h2>
+    <h2>Limit and expected loss</h2>
     <div class="row settings">
       <ChoiceField
         label="Reference by"

@@ -159,6 +159,8 @@ function begin(link: ClassLink): void {
 }
 .work {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  align-content: start;
   gap: 12px;
 }
 .name {
