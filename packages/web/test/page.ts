@@ -92,7 +92,7 @@ const testRouter = (): Router =>
     history: createMemoryHistory(),
     routes: NAMES.split(' ').map((name) => ({
       name,
-      path: `/${name}/:classId?/:attemptId?`,
+      path: `/${name}/:classId?/:attemptId?/:versionId?/:traineeId?/:skill?/:seriesId?`,
       component: { template: '<i />' },
     })),
   });

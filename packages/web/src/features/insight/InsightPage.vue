@@ -36,7 +36,7 @@ const filter = computed(() => {
   return parsed.success ? parsed.data : {};
 });
 const params = computed(() => ({ id: props.classId }));
-const { found: results, failure } = useReply(ROUTES.results, () => ({
+const { found: results, failure, again } = useReply(ROUTES.results, () => ({
   params: params.value,
   query: filter.value as never,
 }));
@@ -64,7 +64,10 @@ const link: RecordsLink = (more) => ({
       <p v-if="narrowed" class="notice narrowed">
         Rates and samples are narrowed; standings always rest on the whole history.
       </p>
-      <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+      <p v-if="failure" class="notice bad" role="alert">
+        {{ failure }} <el-button size="large" @click="again">Try again</el-button>
+      </p>
+      <el-skeleton v-if="!results && !failure" :rows="8" animated />
       <template v-if="results">
         <p v-if="results.signed === 0" class="empty">
           {{

@@ -46,7 +46,10 @@ const when = (iso: string): string =>
 <template>
   <div class="page">
     <RouterLink class="back" :to="{ name: 'insight', params: { classId } }">Insight</RouterLink>
-    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <p v-if="failure" class="notice bad" role="alert">
+      {{ failure }} <el-button size="large" @click="again">Try again</el-button>
+    </p>
+    <el-skeleton v-if="!found && !failure" :rows="6" animated />
     <template v-if="found">
       <div class="head">
         <StandingMark :standing="found.cell.standing" />
