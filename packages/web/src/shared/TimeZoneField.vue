@@ -2,10 +2,10 @@
 import { zoneChoices } from './time-zone.model.ts';
 
 /** A zone of time, found by typing a part of its name or its distance to UTC. */
-defineProps<{ modelValue: string; id?: string }>();
+const props = defineProps<{ modelValue: string; id?: string }>();
 const emit = defineEmits<{ 'update:modelValue': [zone: string] }>();
 defineOptions({ inheritAttrs: false });
-const choices = zoneChoices(new Date());
+const choices = zoneChoices(new Date(), props.modelValue);
 </script>
 
 <template>

@@ -15,8 +15,12 @@ describe('zones of time', () => {
     expect(aheadOfUtc('America/St_Johns', winter)).toBe('UTC-03:30');
   });
   it('are found by the name that people say, and UTC is one of them', () => {
-    const found = zoneChoices(winter, ['America/Sao_Paulo', 'Europe/Lisbon']);
+    const found = zoneChoices(winter, '', ['America/Sao_Paulo', 'Europe/Lisbon']);
     expect(found.map((z) => z.value)).toEqual(['America/Sao_Paulo', 'Europe/Lisbon', 'UTC']);
     expect(found[0]!.label).toBe('America/Sao Paulo (UTC-03:00)');
+  });
+  it('the one in use is among them, whatever this device calls it', () => {
+    const found = zoneChoices(winter, 'Asia/Kolkata', ['Asia/Calcutta']);
+    expect(found.map((z) => z.value)).toEqual(['Asia/Calcutta', 'UTC', 'Asia/Kolkata']);
   });
 });

@@ -17,9 +17,11 @@ export function aheadOfUtc(zone: string, at: Date): string {
 /** Every zone that this device knows, by name; what is searched is the name with spaces and the distance to UTC. */
 export function zoneChoices(
   at: Date,
+  inUse = '',
   zones: readonly string[] = Intl.supportedValuesOf('timeZone'),
 ): ZoneChoice[] {
-  const all = zones.includes('UTC') ? zones : [...zones, 'UTC'];
+  // Its own names, UTC, and the one in use, which another device may call otherwise.
+  const all = [...new Set([...zones, 'UTC', ...(inUse === '' ? [] : [inUse])])];
   return all.map((zone) => ({
     value: zone,
     label: `${zone.replaceAll('_', ' ')} (${aheadOfUtc(zone, at)})`,

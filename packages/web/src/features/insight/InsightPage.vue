@@ -36,7 +36,11 @@ const filter = computed(() => {
   return parsed.success ? parsed.data : {};
 });
 const params = computed(() => ({ id: props.classId }));
-const { found: results, failure, again } = useReply(ROUTES.results, () => ({
+const {
+  found: results,
+  failure,
+  again,
+} = useReply(ROUTES.results, () => ({
   params: params.value,
   query: filter.value as never,
 }));
