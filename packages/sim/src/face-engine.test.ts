@@ -1,63 +1,7 @@
-import { faceCriteria, measureFace, measureRow } from '@clear-mark/core';
+import { measureFace, measureRow } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
-import { FACE_STATES, normal, randomDefect, randomFace, randomRow, renderFace, rngFrom } from './index.ts';
-import { otherFace } from './other-face-for-tests.ts';
-import { type Judged, type Tally, tallyOf } from './tally-for-tests.ts';
-
-const PC = faceCriteria('sm-pc')!;
-
-/** Faces that nothing was tuned on, drawn here, at half the size of a camera's picture, so that the test stays short. */
-function ours(seed: number, count: number): Judged[] {
-  return Array.from({ length: count }, (_, i) => {
-    const rng = rngFrom(seed + i);
-    const scene = { width: 640, height: 480, umPerPx: 0.3 + 0.05 * rng(), noise: 1.2 + 1.6 * rng() };
-    const face = randomFace(rng, scene, FACE_STATES[i % FACE_STATES.length]!);
-    const truth = { ...face.scene, features: face.features };
-    return { truth, found: measureFace(face, PC) };
-  });
-}
-/** By the second renderer, of another light, optics, surface and shapes. */
-function others(seed: number, count: number): Judged[] {
-  return Array.from({ length: count }, (_, i) => {
-    const rng = rngFrom(seed + i);
-    const truth = otherFace(rng, 640, 480, 0.3 + 0.05 * rng());
-    return { truth, found: measureFace(truth, PC) };
-  });
-}
-
-/** What a run of so few faces may fall short of what a set of hundreds shows: `bench faces` measures that. */
-const SLACK = 0.05;
-
-describe.each<[string, () => Judged[]]>([
-  ['the shipped renderer', () => ours(77_000, 32)],
-  ['a second, different one', () => others(91_000, 28)],
-])('faces of %s, against what was drawn', (_, draw) => {
-  let judged: Judged[];
-  let tally: Tally;
-  it('each is measured: centre within half a micrometre, scale within half a percent', () => {
-    judged = draw();
-    tally = tallyOf(judged, PC);
-    expect(tally.refused).toBe(0);
-    expect(tally.scale95).toBeLessThan(0.005);
-    expect(tally.centre95Um).toBeLessThan(0.5);
-  }, 600_000);
-  it('defects', () => {
-    expect(tally.defect.n).toBeGreaterThan(25);
-    expect(tally.defect.recall).toBeGreaterThan(0.95 - SLACK);
-    expect(tally.defect.precision).toBeGreaterThan(0.95 - SLACK);
-    expect(tally.defect.medianError).toBeLessThan(0.1);
-  });
-  it('scratches', () => {
-    expect(tally.scratch.n).toBeGreaterThan(15);
-    expect(tally.scratch.recall).toBeGreaterThan(0.95 - SLACK);
-    expect(tally.scratch.precision).toBeGreaterThan(0.95 - SLACK);
-    expect(tally.scratch.medianError).toBeLessThan(0.1);
-  });
-  it('grades agree, and hardly a bad face passes', () => {
-    expect(tally.agreement).toBeGreaterThan(0.95 - SLACK);
-    expect(tally.falsePasses / tally.bad).toBeLessThan(0.02 + SLACK);
-  });
-});
+import { PC } from './held-to-truth-for-tests.ts';
+import { normal, randomDefect, randomFace, randomRow, renderFace, rngFrom } from './index.ts';
 
 describe('what else a picture shows', () => {
   const base = {
