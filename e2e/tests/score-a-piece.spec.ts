@@ -203,3 +203,20 @@ test('a reference is set at the sheet and readings follow it', async ({ page, de
   await second.press('Enter');
   await expect(row(page, 'loss')).toContainText('below zero, so the reference was bad');
 });
+
+test('a laptop shows nine criteria at once, wherever the work on the piece is', async ({ page, demo }) => {
+  await enterDemo(page, demo);
+  const working = page.locator('article.working button.main');
+  for (let i = 0; i < 3; i += 1) {
+    await working.nth(i).click();
+    await expect(page.locator('.outcome')).toBeVisible();
+    const seen = await page.locator('[data-criterion]').evaluateAll((rows) => {
+      const foot = document.querySelector('.dock')?.getBoundingClientRect().top ?? window.innerHeight;
+      const head = document.querySelector('[aria-label="Method sheet"] header')?.getBoundingClientRect().bottom ?? 0;
+      const boxes = rows.map((row) => row.getBoundingClientRect());
+      return boxes.filter((box) => box.top >= head - 1 && box.bottom <= foot + 1).length;
+    });
+    expect(seen).toBeGreaterThanOrEqual(9);
+    await page.getByRole('link', { name: 'Today', exact: true }).click();
+  }
+});

@@ -12,6 +12,8 @@ import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { Refusal, request, ROUTES } from '../api/client.ts';
 import { classChanged } from '../api/queries.ts';
+import { classCopy } from './class-copy.ts';
+import { classQuestion } from './class-question.ts';
 import { classStream } from './class-stream.ts';
 import { deviceStore } from '../storage/device-store.ts';
 import { kept, knownOf, merge, offsetOf, withEntries, withNews } from './classroom.model.ts';
@@ -21,8 +23,6 @@ import { useQueue } from '../storage/queue.ts';
 import { sheetShelf } from './sheet-shelf.ts';
 
 export type ConnectionState = 'starting' | 'live' | 'asking' | 'away';
-
-const KEEP_AFTER_MS = 5000;
 
 /**
  * The class that is taught on this device: its benches, open attempts and sheets, kept on the device and up to date
@@ -44,20 +44,37 @@ export const useClassroom = defineStore('classroom', () => {
   const offsetMs = shallowRef(0);
   const refusal = shallowRef<Refusal | null>(null);
 
+  const question = classQuestion({
+    classId: () => classId.value,
+    knowsNothing: () => tiles.value === null,
+    put: catchUp,
+    failed: (error) => {
+      if (error instanceof Refusal) refusal.value = error;
+      connection.value = 'away';
+    },
+  });
+  const { ask } = question;
   const stream = classStream((withClass) => {
-    afresh ||= withClass;
-    if (withClass) classChanged(classId.value);
+    if (withClass) {
+      question.wantWhole();
+      classChanged(classId.value);
+    }
     void ask();
   }, hear);
+  const copy = classCopy(() =>
+    classId.value === ''
+      ? null
+      : {
+          classId: classId.value,
+          detail: detail.value,
+          day: day.value,
+          tiles: tiles.value ?? [],
+          attempts: [...attempts.value.values()],
+          references: references.value,
+          savedAt: new Date().toISOString(),
+        },
+  );
   let opening: Promise<void> = Promise.resolve();
-  let asking = false;
-  let again = false;
-  let afresh = false;
-  /** The question that is on its way asks for the class itself too. */
-  let wholly = false;
-  let keeping: ReturnType<typeof setTimeout> | null = null;
-  /** This class has been put on the device since it was opened. */
-  let copied = false;
 
   /** Follows a class. Resolved when it is known, from the device or from the server, or cannot be. */
   function open(id: string): Promise<void> {
@@ -68,28 +85,26 @@ export const useClassroom = defineStore('classroom', () => {
     close();
     classId.value = id;
     if (id === '') return;
-    const copy = await deviceStore.classCopy(id).catch(() => null);
+    const known = await deviceStore.classCopy(id).catch(() => null);
     if (classId.value !== id) return;
-    if (copy) {
-      detail.value = copy.detail;
-      day.value = copy.day;
-      tiles.value = copy.tiles;
-      references.value = copy.references;
-      await shelf.needAll(copy.attempts.map((a) => a.methodVersionId)).catch(() => undefined);
-      attempts.value = new Map(copy.attempts.map((a) => [a.id, kept(a)]));
+    if (known) {
+      detail.value = known.detail;
+      day.value = known.day;
+      tiles.value = known.tiles;
+      references.value = known.references;
+      await shelf.needAll(known.attempts.map((a) => a.methodVersionId)).catch(() => undefined);
+      attempts.value = new Map(known.attempts.map((a) => [a.id, kept(a)]));
     }
     stream.open(id);
     // A copy is as old as the last visit: trainees, tools and methods may be others by now.
-    afresh = true;
+    question.wantWhole();
     await ask();
   }
 
   function close(): void {
     stream.close();
     classId.value = '';
-    copied = false;
-    if (keeping) clearTimeout(keeping);
-    keeping = null;
+    copy.close();
     detail.value = null;
     tiles.value = null;
     attempts.value = new Map();
@@ -98,50 +113,17 @@ export const useClassroom = defineStore('classroom', () => {
     refusal.value = null;
   }
 
-  /** One question at a time; what rings meanwhile is asked for afterwards. */
-  async function ask(): Promise<void> {
-    if (asking) {
-      again = true;
-      return;
-    }
-    const id = classId.value;
-    if (id === '') return;
-    asking = true;
-    try {
-      do {
-        again = false;
-        await catchUp(id);
-      } while (again && classId.value === id);
-      if (classId.value === id) again = false;
-    } catch (error) {
-      // What was not answered is asked for as wholly the next time.
-      afresh ||= wholly;
-      if (error instanceof Refusal) refusal.value = error;
-      connection.value = 'away';
-    } finally {
-      asking = false;
-    }
-    // Another class was opened meanwhile: its question is still to be asked.
-    if (again) {
-      again = false;
-      void ask();
-    }
-  }
-
   /**
    * The class itself was changed here: trainees, tools, methods. What the change was answered with holds at once, so
    * that a sheet which is opened next does not judge by what was before; the rest is asked for again.
    */
   function renew(changed: ClassDetail | null = null): void {
     if (changed?.id === classId.value) detail.value = changed;
-    afresh = true;
+    question.wantWhole();
     void ask();
   }
 
-  async function catchUp(id: string): Promise<void> {
-    const all = afresh || tiles.value === null;
-    wholly = all;
-    afresh = false;
+  async function catchUp(id: string, all: boolean): Promise<void> {
     const known = knownOf(attempts.value, startedHere());
     const askClass = (): Promise<ClassDetail> => request(ROUTES.classDetail, { params: { id } });
     // Where the class is asked for in any case, both are asked at once.
@@ -153,7 +135,7 @@ export const useClassroom = defineStore('classroom', () => {
     if (all || detail.value === null || reply.tiles !== null) {
       const said = alongside ?? (await askClass());
       // Changed here while it was asked for: it is asked for again, and what came may be older than the change.
-      if (!afresh || detail.value === null) detail.value = said;
+      if (!question.wantsWhole() || detail.value === null) detail.value = said;
     }
     await shelf.needAll(reply.attempts.map((a) => a.methodVersionId));
     if (classId.value !== id) return;
@@ -172,7 +154,7 @@ export const useClassroom = defineStore('classroom', () => {
     const { attempts: next, ask: missing } = withNews(attempts.value, news, session.deviceId);
     if (next !== attempts.value) {
       attempts.value = next;
-      keepSoon();
+      copy.keepSoon();
     }
     if (missing) void ask();
   }
@@ -191,13 +173,13 @@ export const useClassroom = defineStore('classroom', () => {
     if (reply.closed.length > 0) classChanged(classId.value);
     const before = attempts.value;
     const next = merge(before, reply.attempts, reply.closed, session.deviceId);
-    if (reply.attempts.some((a) => next.get(a.id)?.incomplete)) again = true;
+    if (reply.attempts.some((a) => next.get(a.id)?.incomplete)) question.askAgain();
     const opensNew = reply.attempts.some((a) => !before.has(a.id));
     // What is open already shows what is newer at once.
     if (!opensNew) attempts.value = next;
     // What can be opened from now on is on the device first: the network may be gone a second later.
-    if (!copied || opensNew) await keepNow(next);
-    else keepSoon();
+    if (!copy.isThere() || opensNew) await copy.keepNow({ attempts: [...next.values()] });
+    else copy.keepSoon();
     // Entries may have come by the stream while it was written.
     if (opensNew && next !== before) {
       attempts.value =
@@ -214,7 +196,7 @@ export const useClassroom = defineStore('classroom', () => {
   function adopt(attempt: OpenAttempt): void {
     attempts.value = new Map([[attempt.id, kept(attempt)], ...attempts.value]);
     // Nobody else knows of it yet: kept at once.
-    void keepNow();
+    void copy.keepNow();
   }
 
   /** An entry of this device that the server has acknowledged. */
@@ -222,7 +204,7 @@ export const useClassroom = defineStore('classroom', () => {
     const attempt = attempts.value.get(attemptId);
     if (!attempt || attempt.entries.some((e) => e.id === entry.id)) return;
     attempts.value = new Map(attempts.value).set(attemptId, withEntries(attempt, [entry], session.deviceId));
-    keepSoon();
+    copy.keepSoon();
   }
   queue.onSettled((entry, receipt) => {
     if (receipt.state !== 'accepted') return;
@@ -234,30 +216,8 @@ export const useClassroom = defineStore('classroom', () => {
 
   function addReference(reference: ClassReference): void {
     references.value = [reference, ...references.value.filter((r) => r.id !== reference.id)];
-    keepSoon();
+    copy.keepSoon();
   }
-
-  /** The copy is what the server said; what was entered here is in the queue. So now and then is often enough. */
-  function keepSoon(): void {
-    keeping ??= setTimeout(() => void keepNow(), KEEP_AFTER_MS);
-  }
-  async function keepNow(known = attempts.value): Promise<void> {
-    if (keeping) clearTimeout(keeping);
-    keeping = null;
-    if (classId.value === '') return;
-    copied = true;
-    const copy = {
-      classId: classId.value,
-      detail: detail.value,
-      day: day.value,
-      tiles: tiles.value ?? [],
-      attempts: [...known.values()],
-      references: references.value,
-      savedAt: new Date().toISOString(),
-    };
-    await deviceStore.keepClass(copy).catch(() => undefined);
-  }
-  document.addEventListener('visibilitychange', () => document.hidden && keeping && void keepNow());
 
   window.addEventListener('online', () => {
     if (classId.value !== '') stream.open(classId.value);

@@ -4,18 +4,10 @@ import { v7 } from 'uuid';
 import { computed, shallowRef } from 'vue';
 import { request, Refusal, ROUTES } from '../api/client.ts';
 import { deviceStore, type NewQueued, type Queued } from './device-store.ts';
-import { afterFailure, afterSuccess, mended, nextToSend, restsWith } from './queue.model.ts';
+import { deliveryOf } from './delivery.ts';
+import { mended, nextToSend } from './queue.model.ts';
 import { seal, unseal } from './seal.ts';
 
-const BATCH = 200;
-const FIRST_WAIT_MS = 1000;
-const LONGEST_WAIT_MS = 10_000;
-/** How long what the server failed on rests before it is tried again; what is beside it goes on meanwhile. */
-const REST_MS = 20_000;
-/** Failures of one item by itself before it rests. */
-const FAILURES = 2;
-
-export type DeliveryState = 'idle' | 'sending' | 'no_server' | 'signed_out';
 type Listener = (entry: AttemptEntry, receipt: EntryReceipt) => void;
 
 /**
@@ -25,21 +17,20 @@ type Listener = (entry: AttemptEntry, receipt: EntryReceipt) => void;
  */
 export const useQueue = defineStore('queue', () => {
   const items = shallowRef<readonly Queued[]>([]);
-  const delivery = shallowRef<DeliveryState>('idle');
   const storageFull = shallowRef(false);
   const listeners = new Set<Listener>();
   let who: { readonly id: string; readonly teaches: boolean } | null = null;
-  let wait = FIRST_WAIT_MS;
-  let timer: ReturnType<typeof setTimeout> | null = null;
-  let sending = false;
-  let size = BATCH;
-  let failures = 0;
-  const resting = shallowRef<ReadonlyMap<string, string>>(new Map());
-
   const waiting = computed(() => items.value.filter((q) => q.state === 'waiting').length);
   const stuck = computed(() => items.value.filter((q) => q.state !== 'waiting'));
-  const next = (most: number): readonly Queued[] =>
-    nextToSend(items.value, who, most, new Set(resting.value.keys()));
+  const {
+    state: delivery,
+    drain,
+    rest,
+    restsWhy,
+  } = deliveryOf(
+    (most, resting) => nextToSend(items.value, who, most, resting),
+    (batch) => (batch[0]!.entry === null ? sendOne(batch[0]!) : sendEntries(batch)),
+  );
 
   async function load(person: { readonly id: string; readonly teaches: boolean } | null): Promise<void> {
     who = person;
@@ -66,88 +57,16 @@ export const useQueue = defineStore('queue', () => {
   const pushReference = (given: NonNullable<Queued['reference']>, authorId: string): Promise<void> =>
     put({ entry: null, reference: given, id: given.body.id, authorId });
 
-  async function drain(): Promise<void> {
-    if (sending) return;
-    if (timer) clearTimeout(timer);
-    timer = null;
-    sending = true;
-    try {
-      for (;;) {
-        const batch = next(size);
-        if (batch.length === 0 || !(await send(batch))) break;
-      }
-    } finally {
-      sending = false;
-    }
-    if (delivery.value === 'no_server' && next(1).length > 0) {
-      timer = setTimeout(() => void drain(), wait);
-      wait = Math.min(wait * 2, LONGEST_WAIT_MS);
-    }
-  }
-
-  async function send(batch: readonly Queued[]): Promise<boolean> {
-    delivery.value = delivery.value === 'no_server' ? 'no_server' : 'sending';
-    try {
-      const [first] = batch;
-      if (first!.entry === null) await sendOne(first!);
-      else await sendEntries(batch);
-      delivery.value = 'idle';
-      wait = FIRST_WAIT_MS;
-      failures = 0;
-      size = afterSuccess(size, BATCH);
-      return true;
-    } catch (error) {
-      // Whatever went wrong, everything stays and is tried again.
-      const refusal = error instanceof Refusal ? error : null;
-      delivery.value = refusal?.status === 401 ? 'signed_out' : 'no_server';
-      return refusal !== null && refusal.status !== 401 && goesOn(batch, refusal);
-    }
-  }
-
-  /** The server answered and failed on this batch: a smaller one is tried, down to one, which rests then. */
-  function goesOn(batch: readonly Queued[], refusal: Refusal): boolean {
-    if (refusal.status === 429) return false;
-    size = afterFailure(batch.length);
-    if (batch.length > 1) return true;
-    failures += 1;
-    if (failures < FAILURES) return false;
-    failures = 0;
-    rest(batch[0]!, refusal.message);
-    return true;
-  }
-  /** What hangs together rests for a while; the rest of the queue goes on. */
-  function rest(queued: Queued, why: string): void {
-    const what = restsWith(queued);
-    resting.value = new Map(resting.value).set(what, why);
-    setTimeout(() => {
-      const left = new Map(resting.value);
-      left.delete(what);
-      resting.value = left;
-      void drain();
-    }, REST_MS);
-  }
-  /** Why an item rests at present; null when it does not. */
-  const restsWhy = (queued: Queued): string | null =>
-    queued.state === 'waiting' ? (resting.value.get(restsWith(queued)) ?? null) : null;
-
   async function sendEntries(batch: readonly Queued[]): Promise<void> {
     const body = { entries: batch.map((q) => q.entry), sentAt: new Date().toISOString() };
     const { receipts } = await request(ROUTES.sendEntries, { body });
     await settle(receipts);
   }
 
-  /** A started piece or a reference. A refusal is kept with its reason; what hangs on it will say so as well. */
+  /** A refusal is kept with its reason; what hangs on it will say so as well. */
   async function sendOne(queued: Queued): Promise<void> {
     try {
-      if (queued.start) {
-        const { classId, body } = queued.start;
-        const now = { ...body, sentAt: new Date().toISOString() };
-        await request(ROUTES.startAttempt, { params: { id: classId }, body: now });
-      } else if (queued.reference) {
-        const { classId, body } = queued.reference;
-        const now = { ...body, sentAt: new Date().toISOString() };
-        await request(ROUTES.addReference, { params: { id: classId }, body: now });
-      }
+      await sendAlone(queued);
       await leave([queued]);
     } catch (error) {
       if (!(error instanceof Refusal) || [401, 429].includes(error.status) || error.status >= 500)
@@ -206,18 +125,14 @@ export const useQueue = defineStore('queue', () => {
   async function leaveDevice(deviceKey: string | null): Promise<void> {
     await drain();
     if (!who) return;
-    const own = items.value.filter((q) => q.authorId === who!.id);
-    const sealed = own.length === 0 || deviceKey === null ? null : await seal(JSON.stringify(own), deviceKey);
-    // Without a key nothing could be opened again: what is unsent then stays as it is.
-    const orders = sealed === null && own.length > 0 ? [] : own.flatMap((q) => q.order ?? []);
-    await deviceStore.clearFor(who.id, sealed, orders);
+    await sealUnsent(
+      who.id,
+      items.value.filter((q) => q.authorId === who!.id),
+      deviceKey,
+    );
   }
   /** What this person had left unsent comes back into the queue. */
-  async function comeBack(personId: string, deviceKey: string | null): Promise<void> {
-    const sealed = deviceKey === null ? null : await deviceStore.sealed(personId);
-    const text = sealed === null ? null : await unseal(sealed, deviceKey!);
-    if (text !== null) await deviceStore.putBack(personId, JSON.parse(text) as Queued[]);
-  }
+  const comeBack = unsealUnsent;
 
   function onSettled(listener: Listener): () => void {
     listeners.add(listener);
@@ -243,3 +158,26 @@ export const useQueue = defineStore('queue', () => {
     onSettled,
   };
 });
+
+/** A started piece or a reference, which go by themselves. */
+async function sendAlone({ start, reference }: Queued): Promise<void> {
+  const sentAt = new Date().toISOString();
+  if (start) {
+    await request(ROUTES.startAttempt, { params: { id: start.classId }, body: { ...start.body, sentAt } });
+  } else if (reference) {
+    const body = { ...reference.body, sentAt };
+    await request(ROUTES.addReference, { params: { id: reference.classId }, body });
+  }
+}
+
+/** Locks what a person leaves unsent on this device. Without a key nothing could be opened again: it stays as it is then. */
+async function sealUnsent(personId: string, own: readonly Queued[], deviceKey: string | null): Promise<void> {
+  const sealed = own.length === 0 || deviceKey === null ? null : await seal(JSON.stringify(own), deviceKey);
+  const orders = sealed === null && own.length > 0 ? [] : own.flatMap((q) => q.order ?? []);
+  await deviceStore.clearFor(personId, sealed, orders);
+}
+async function unsealUnsent(personId: string, deviceKey: string | null): Promise<void> {
+  const sealed = deviceKey === null ? null : await deviceStore.sealed(personId);
+  const text = sealed === null ? null : await unseal(sealed, deviceKey!);
+  if (text !== null) await deviceStore.putBack(personId, JSON.parse(text) as Queued[]);
+}

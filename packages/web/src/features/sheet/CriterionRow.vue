@@ -258,9 +258,9 @@ function tap(): void {
 /* A mouse needs no finger's width: more of the sheet is seen at once. */
 @media (hover: hover) and (pointer: fine) {
   .row-of {
-    min-height: 40px;
-    padding-top: 1px;
-    padding-bottom: 1px;
+    min-height: 37px;
+    padding-top: 0;
+    padding-bottom: 0;
   }
   .main {
     min-height: 36px;

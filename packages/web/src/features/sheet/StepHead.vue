@@ -87,8 +87,8 @@ const told = computed(() => !props.folded || open.value);
 }
 @media (hover: hover) and (pointer: fine) {
   .step-head {
-    padding-top: 5px;
-    padding-bottom: 1px;
+    padding-top: 3px;
+    padding-bottom: 0;
   }
 }
 @media (pointer: coarse) {

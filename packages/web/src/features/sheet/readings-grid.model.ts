@@ -16,7 +16,8 @@ import {
   type ReadingsCriterion,
   type Unit,
 } from '@clear-mark/core';
-import { DIRECTION_WORDS } from '@clear-mark/words';
+import type { ErrorCode } from '@clear-mark/contract';
+import { DIRECTION_WORDS, errorWords } from '@clear-mark/words';
 import { termsOf } from '../../shared/limit-words.ts';
 
 export type GridCriterion = ReadingsCriterion | (LossCriterion & { readonly fibers: number });
@@ -145,6 +146,43 @@ export function readCell(
 function lossValue(written: string, unit: Unit, referenceId: string): EntryValue & { kind: 'loss' } {
   if (DARK.test(written)) return { kind: 'loss', unit: 'dBm', noLight: true, referenceId };
   return { kind: 'loss', ...parseReading(written, unit), referenceId };
+}
+
+export type HowTaken = 'typed' | 'confirmed' | 'pasted';
+interface TakenCell {
+  readonly value: EntryValue | null;
+  readonly problem: string | null;
+  /** It looks like a slip: taken when it is entered once more. */
+  readonly asks: boolean;
+}
+
+/** What becomes of a cell's text. Typed digits are asked about when they look like a slip; pasted ones were not typed. */
+export function takenOf(read: CellReading, text: string, how: HowTaken): TakenCell {
+  switch (read.state) {
+    case 'bad': {
+      const words =
+        read.code === 'entry.no_reference'
+          ? 'Set a reference first.'
+          : errorWords(read.code as ErrorCode, read.params);
+      return { value: null, problem: words, asks: false };
+    }
+    case 'ask':
+      if (how === 'typed') {
+        const problem = `${text.trim()} looks like a slip of the decimal sign. Enter again keeps it.`;
+        return { value: null, problem, asks: true };
+      }
+      return {
+        value: how === 'confirmed' ? { ...read.value, slipConfirmed: true } : read.value,
+        problem: null,
+        asks: false,
+      };
+    case 'empty':
+      return { value: null, problem: null, asks: false };
+    case 'value':
+      return { value: read.value, problem: null, asks: false };
+    default:
+      return read satisfies never;
+  }
 }
 
 /** A standing value as the text of its cell; its unit is written where it is not the one in use. */

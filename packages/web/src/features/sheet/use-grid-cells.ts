@@ -6,10 +6,16 @@ import {
   placePaste,
   type Unit,
 } from '@clear-mark/core';
-import type { ClassReference, ErrorCode } from '@clear-mark/contract';
-import { errorWords } from '@clear-mark/words';
+import type { ClassReference } from '@clear-mark/contract';
 import { computed, reactive, ref, watch } from 'vue';
-import { cellText, gridOf, type GridCriterion, readCell } from './readings-grid.model.ts';
+import {
+  cellText,
+  gridOf,
+  type GridCriterion,
+  type HowTaken,
+  readCell,
+  takenOf,
+} from './readings-grid.model.ts';
 
 interface GridProps {
   readonly criterion: GridCriterion;
@@ -37,10 +43,8 @@ export function useGridCells(props: GridProps, acts: GridActs) {
   const at = ref<string | null>(null);
   const inputs = new Map<string, HTMLInputElement>();
 
-  const standing = (part: string): EntryValue | null => {
-    const id = parts.value.get(part)?.entryId ?? null;
-    return id === null ? null : (props.entryById(id)?.value ?? null);
-  };
+  const standing = (part: string): EntryValue | null =>
+    props.entryById(parts.value.get(part)?.entryId ?? '')?.value ?? null;
   let shown: Record<string, string> = {};
   /** Cells follow what stands, but for those that are being typed in or are marked. */
   function follow(): void {
@@ -68,24 +72,14 @@ export function useGridCells(props: GridProps, acts: GridActs) {
    * Takes a cell's text: the value to store, or null with its problem marked. Typed digits are asked about when they
    * look like a slip; pasted ones were not typed.
    */
-  function takeText(part: string, text: string, how: 'typed' | 'confirmed' | 'pasted'): EntryValue | null {
+  function takeText(part: string, text: string, how: HowTaken): EntryValue | null {
     delete problems[part];
     const read = readCell(props.criterion, part, text, unit.value, referenceOf(part));
-    if (read.state === 'bad') {
-      problems[part] =
-        read.code === 'entry.no_reference'
-          ? 'Set a reference first.'
-          : errorWords(read.code as ErrorCode, read.params);
-      return null;
-    }
-    if (read.state === 'ask' && how === 'typed') {
-      asking.add(part);
-      problems[part] = `${text.trim()} looks like a slip of the decimal sign. Enter again keeps it.`;
-      return null;
-    }
-    asking.delete(part);
-    if (read.state === 'empty') return null;
-    return read.state === 'ask' && how === 'confirmed' ? { ...read.value, slipConfirmed: true } : read.value;
+    const { value, problem, asks } = takenOf(read, text, how);
+    if (problem !== null) problems[part] = problem;
+    if (asks) asking.add(part);
+    else if (problem === null) asking.delete(part);
+    return value;
   }
 
   function take(part: string, byEnter: boolean): boolean {
@@ -120,13 +114,10 @@ export function useGridCells(props: GridProps, acts: GridActs) {
     input?.select();
   }
   function onArrow(event: KeyboardEvent, part: string): void {
-    const by = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] }[event.key];
-    const input = event.target as HTMLInputElement;
-    const inside =
-      event.key === 'ArrowLeft' ? input.selectionStart !== 0 : input.selectionEnd !== input.value.length;
-    if (!by || (by[0] === 0 && inside)) return;
+    const by = stepOf(event);
+    if (!by) return;
     const { row, column } = grid.value.placeOf(part);
-    const next = grid.value.partAt(row + by[0]!, column + by[1]!);
+    const next = grid.value.partAt(row + by[0], column + by[1]);
     if (next === null) return;
     event.preventDefault();
     event.stopPropagation();
@@ -173,6 +164,21 @@ export function useGridCells(props: GridProps, acts: GridActs) {
     onPaste,
     takeShown,
   };
+}
+
+const STEPS: Readonly<Record<string, readonly [rows: number, columns: number]>> = {
+  ArrowDown: [1, 0],
+  ArrowUp: [-1, 0],
+  ArrowRight: [0, 1],
+  ArrowLeft: [0, -1],
+};
+/** Where an arrow key leads from a cell; null while it still moves inside the cell's text. */
+function stepOf(event: KeyboardEvent): readonly [rows: number, columns: number] | null {
+  const by = STEPS[event.key];
+  const input = event.target as HTMLInputElement;
+  const inside =
+    event.key === 'ArrowLeft' ? input.selectionStart !== 0 : input.selectionEnd !== input.value.length;
+  return !by || (by[0] === 0 && inside) ? null : by;
 }
 
 export type GridCells = ReturnType<typeof useGridCells>;
