@@ -186,6 +186,8 @@ const personMenu = (page: Page) => page.getByRole('button', { name: /settings an
 export async function signOut(page: Page): Promise<void> {
   await personMenu(page).click();
   await page.getByRole('button', { name: 'Sign out', exact: true }).click();
+  // What is unsent is locked first: whoever goes on before that is still signed in.
+  await page.waitForURL((url) => url.pathname === '/');
 }
 
 /** Chooses the person's own units, such as `in, ft`. */

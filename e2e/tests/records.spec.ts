@@ -84,12 +84,22 @@ test('which columns are seen is kept on the device', async ({ page, demo }) => {
   const head = page.locator('[data-test=records] .el-table-v2__header');
   await expect(head).not.toContainText('Cleaving');
   await page.getByRole('button', { name: 'Columns' }).click();
-  await page.locator('.columns').getByText('Cleaving').click();
-  await page.locator('.columns').getByText('Method').click();
+  const columns = page.getByRole('list', { name: 'Columns of the list' });
+  await columns.getByText('Cleaving').click();
+  await columns.getByText('Method').click();
   await expect(head).toContainText('Cleaving');
+  const keys = (): Promise<(string | null)[]> =>
+    columns.locator('li').evaluateAll((all) => all.map((li) => li.getAttribute('data-key')));
+  expect((await keys()).slice(0, 3)).toEqual(['started', 'loss', 'cleave']);
+  await columns.getByRole('button', { name: 'Cleaving earlier' }).click();
+  expect((await keys()).slice(0, 3)).toEqual(['started', 'cleave', 'loss']);
+  // By its handle, over the first line.
+  await columns.locator('[data-key=loss] .handle').dragTo(columns.locator('[data-key=started] .handle'));
+  await expect.poll(async () => (await keys())[0]).toBe('loss');
   await page.reload();
   await expect(head).toContainText('Cleaving');
   await expect(head).not.toContainText('Method');
+  await expect(head).toContainText(/Loss.*Started.*Cleaving/s);
 });
 
 test.describe('on a phone', () => {

@@ -13,6 +13,7 @@ import { benchInstruments } from './instruments.ts';
 import { benchLibrary } from './library.ts';
 import { benchLoad } from './load.ts';
 import type { Measured } from './measured.ts';
+import { benchRecords } from './records.ts';
 import { benchInsight, benchInsightQuantiles, benchResults } from './results.ts';
 import { benchWhatIf } from './what-if.ts';
 import { benchWhatIfStop } from './what-if-stop.ts';
@@ -24,6 +25,7 @@ import { benchTimers } from './timers.ts';
 const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   score: () => Promise.resolve(benchScore()),
   results: (url) => benchResults(url),
+  records: (url) => benchRecords(url),
   bundle: () => benchBundle(),
   library: () => Promise.resolve(benchLibrary()),
   tap: (url) => benchTap(url),

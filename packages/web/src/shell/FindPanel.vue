@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core';
 import type { InputInstance } from 'element-plus';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -36,6 +37,14 @@ const hits = computed((): Finding[] => {
   return [...found, records];
 });
 watch(text, () => (at.value = 0));
+/** What is typed before the field has the focus is not lost. */
+useEventListener(window, 'keydown', (event) => {
+  if (event.target instanceof HTMLInputElement || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (event.key === 'Enter') void go(hits.value[at.value]);
+  else if (event.key.length === 1) text.value += event.key;
+  else return;
+  event.preventDefault();
+});
 
 function move(by: number): void {
   const n = hits.value.length;

@@ -40,6 +40,15 @@ describe('the find panel', () => {
     expect(chosen()).toBe(hits().at(-1));
     expect(field.getAttribute('aria-activedescendant')).toBe(`find-hit-${hits().length - 1}`);
   });
+  it('takes what is typed before its field has the focus', async () => {
+    const { field } = await find();
+    for (const key of 'rec') window.dispatchEvent(new KeyboardEvent('keydown', { key, cancelable: true }));
+    await settled();
+    expect(field.value).toBe('rec');
+    window.dispatchEvent(new KeyboardEvent('keydown', { key: 'Shift', cancelable: true }));
+    await settled();
+    expect(field.value).toBe('rec');
+  });
   it('says when nothing is called that', async () => {
     const { type } = await find();
     await type('qqqq zzzz');

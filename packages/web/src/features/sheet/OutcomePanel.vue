@@ -261,4 +261,16 @@ ul {
     min-width: 150px;
   }
 }
+@media (max-width: 480px) {
+  .whole {
+    flex-wrap: wrap;
+  }
+  .whole > div {
+    flex: 1;
+    min-width: 110px;
+  }
+  .sign {
+    min-width: 96px;
+  }
+}
 </style>

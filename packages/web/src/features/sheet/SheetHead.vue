@@ -105,6 +105,7 @@ const whenFull = (iso: string): string =>
 .head {
   padding: 6px 20px 4px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 4px;
   background: var(--sheet);
   position: sticky;
@@ -186,15 +187,27 @@ const whenFull = (iso: string): string =>
 code {
   font-family: inherit;
 }
+/* What sticks would cover what is read: at 200 % a laptop has 400 px. */
+@media (max-height: 600px) {
+  .head {
+    position: static;
+  }
+}
 @media (max-width: 800px) {
   .line {
     flex-wrap: wrap;
   }
   .under {
     justify-content: flex-start;
+    max-width: 100%;
+  }
+  .practice:not([open]) {
+    flex: 0 1 auto;
+    min-width: 0;
   }
   .method {
     text-align: left;
+    max-width: 100%;
   }
 }
 </style>
