@@ -104,6 +104,7 @@ test('by keys alone: a piece is found, a check passes, it is taken back, and ano
   await page.keyboard.press('z');
   await page.keyboard.press('/');
   await page.keyboard.type('Retraining');
+  await expect(page.getByRole('option').first()).toContainText('Retraining');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: 'Retraining' })).toBeVisible();
   await reach(/Plan a session/);

@@ -45,9 +45,11 @@ useScanner((label) => {
   return true;
 });
 useEventListener(window, 'keydown', (event) => {
-  if (bare.value || find.isOpen || !opensFind(event)) return;
+  if (bare.value) return;
+  if (find.take(event)) return event.preventDefault();
+  if (find.isOpen || !opensFind(event)) return;
   event.preventDefault();
-  find.isOpen = true;
+  find.open();
 });
 timers.follow(() => ({ timers: live.timers, offsetMs: classroom.offsetMs }));
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core';
 import type { InputInstance } from 'element-plus';
+import { storeToRefs } from 'pinia';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { useClassroom } from '../classroom/use-classroom.ts';
@@ -17,7 +17,7 @@ const classroom = useClassroom();
 const session = useSession();
 const preferences = usePreferences();
 const find = useFind();
-const text = ref('');
+const { text } = storeToRefs(find);
 const field = useTemplateRef<InputInstance>('field');
 /** Element Plus hands no role on to its input. */
 watch(field, (shown) => shown?.input?.setAttribute('role', 'combobox'), { flush: 'post' });
@@ -37,15 +37,6 @@ const hits = computed((): Finding[] => {
   return [...found, records];
 });
 watch(text, () => (at.value = 0));
-/** What is typed before the field has the focus is not lost. */
-useEventListener(window, 'keydown', (event) => {
-  if (event.target instanceof HTMLInputElement || event.ctrlKey || event.metaKey || event.altKey) return;
-  if (event.key === 'Enter') void go(hits.value[at.value]);
-  else if (event.key.length === 1) text.value += event.key;
-  else return;
-  event.preventDefault();
-});
-
 function move(by: number): void {
   const n = hits.value.length;
   if (n > 0) at.value = (at.value + by + n) % n;

@@ -70,7 +70,7 @@ function openClass(id: string): void {
       class="find"
       aria-label="Find, key /"
       title="Find: key /"
-      @click="find.isOpen = true"
+      @click="find.open()"
     >
       <svg viewBox="0 0 24 24" width="22" height="22" aria-hidden="true">
         <circle cx="10" cy="10" r="6" fill="none" stroke="currentColor" stroke-width="2.4" />

@@ -9,7 +9,7 @@ freshPages();
 describe('the find panel', () => {
   async function find() {
     const opened = await openPage(FindPanel, { at: '/today' });
-    useFind().isOpen = true;
+    useFind().open();
     await settled();
     const field = document.querySelector<HTMLInputElement>('.el-dialog input')!;
     const key = async (name: string): Promise<void> => {
@@ -40,14 +40,19 @@ describe('the find panel', () => {
     expect(chosen()).toBe(hits().at(-1));
     expect(field.getAttribute('aria-activedescendant')).toBe(`find-hit-${hits().length - 1}`);
   });
-  it('takes what is typed before its field has the focus', async () => {
+  it('takes what is typed before its field has the focus, and nothing else', async () => {
     const { field } = await find();
-    for (const key of 'rec') window.dispatchEvent(new KeyboardEvent('keydown', { key, cancelable: true }));
+    const finder = useFind();
+    const press = (key: string, more: KeyboardEventInit = {}): boolean =>
+      finder.take(new KeyboardEvent('keydown', { key, ...more }));
+    expect([...'rec'].every((key) => press(key))).toBe(true);
+    expect([press('Shift'), press('c', { ctrlKey: true }), press('Enter')]).toEqual([false, false, false]);
     await settled();
     expect(field.value).toBe('rec');
-    window.dispatchEvent(new KeyboardEvent('keydown', { key: 'Shift', cancelable: true }));
-    await settled();
-    expect(field.value).toBe('rec');
+    finder.isOpen = false;
+    expect(press('x')).toBe(false);
+    finder.open();
+    expect(finder.text).toBe('');
   });
   it('says when nothing is called that', async () => {
     const { type } = await find();

@@ -11,6 +11,19 @@ export const useFind = defineStore('find', () => {
   const classroom = useClassroom();
   const live = useLiveOutcomes();
   const isOpen = ref(false);
+  /** What is searched for. */
+  const text = ref('');
+  function open(): void {
+    text.value = '';
+    isOpen.value = true;
+  }
+  /** A letter that comes while the panel is open and its field has not the focus yet; whether it was one. */
+  function take({ key, ctrlKey, metaKey, altKey, target }: KeyboardEvent): boolean {
+    const elsewhere = target instanceof HTMLInputElement && target.dataset['number'] === undefined;
+    if (!isOpen.value || elsewhere || key.length !== 1 || ctrlKey || metaKey || altKey) return false;
+    text.value += key;
+    return true;
+  }
 
   const sheetOf = (attemptId: string): Finding['to'] => ({
     name: 'sheet',
@@ -62,5 +75,5 @@ export const useFind = defineStore('find', () => {
     const places = id === '' ? [] : placesOf(id, session.me?.role === 'lead');
     return [...pieces.value, ...places, ...methods.value, ...ACTS];
   });
-  return { isOpen, all };
+  return { isOpen, text, open, take, all };
 });
