@@ -2,7 +2,7 @@ import '@fontsource/atkinson-hyperlegible-next/latin-400.css';
 import '@fontsource/atkinson-hyperlegible-next/latin-700.css';
 import '@fontsource/atkinson-hyperlegible-next/latin-ext-400.css';
 import '@fontsource/atkinson-hyperlegible-next/latin-ext-700.css';
-import 'element-plus/es/components/message/style/css';
+import 'element-plus/theme-chalk/el-message.css';
 import './theme/tokens.css';
 import './theme/base.css';
 import './theme/element-plus.css';
