@@ -68,7 +68,9 @@ const print = (): void => window.print();
         <p class="soft">{{ detail?.name }}: who practises what, how many pieces, when</p>
       </div>
       <div class="row tools">
-        <el-button size="large" type="primary" @click="adding = true">Plan a session</el-button>
+        <el-button size="large" :type="adding ? 'default' : 'primary'" @click="adding = true"
+          >Plan a session</el-button
+        >
         <el-button size="large" @click="print">Print</el-button>
         <a class="act" :href="pathOf(PLAN_CALENDAR_PATH, { id: classId })" download>Calendar file</a>
       </div>

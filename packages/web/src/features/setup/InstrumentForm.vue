@@ -11,7 +11,6 @@ import { computed } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct } from '../../api/queries.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
-import DayField from '../../shared/DayField.vue';
 import { useForm } from '../../shared/use-form.ts';
 
 /** Where one instrument is, how often it is read, and until when it is calibrated. */
@@ -58,11 +57,14 @@ async function drop(): Promise<void> {
     hide-required-asterisk
     @submit.prevent="save"
   >
-    <ChoiceField
-      v-model="values.kind"
-      label="Kind"
-      :options="kinds.map((k) => ({ value: k, label: INSTRUMENT_WORDS[k] }))"
-    />
+    <el-form-item label="Kind">
+      <ChoiceField
+        v-model="values.kind"
+        bare
+        label="Kind"
+        :options="kinds.map((k) => ({ value: k, label: INSTRUMENT_WORDS[k] }))"
+      />
+    </el-form-item>
     <el-form-item prop="host" label="Address">
       <el-input v-model.trim="values.host" placeholder="10.0.0.20" />
     </el-form-item>
@@ -72,8 +74,12 @@ async function drop(): Promise<void> {
     <el-form-item prop="readingsPerSecond" label="Readings a second">
       <el-input-number v-model="values.readingsPerSecond" />
     </el-form-item>
-    <DayField v-model="values.calibratedOn" clearable label="Calibrated on" />
-    <DayField v-model="values.calibrationDueOn" clearable label="Calibration until" />
+    <el-form-item prop="calibratedOn" label="Calibrated on">
+      <el-date-picker v-model="values.calibratedOn" value-format="YYYY-MM-DD" placeholder="no day" />
+    </el-form-item>
+    <el-form-item prop="calibrationDueOn" label="Calibration until">
+      <el-date-picker v-model="values.calibrationDueOn" value-format="YYYY-MM-DD" placeholder="no day" />
+    </el-form-item>
     <div class="row">
       <el-button size="large" type="primary" native-type="submit" :loading="busy">Save</el-button>
       <el-popconfirm
@@ -99,7 +105,9 @@ async function drop(): Promise<void> {
   align-items: flex-start;
   padding: 8px 0 12px;
 }
-.form :deep(.el-input) {
+.form :deep(.el-input-number),
+.form :deep(.el-date-editor),
+.form > .el-form-item > :deep(.el-form-item__content) > .el-input {
   width: 150px;
 }
 .form > .row {

@@ -42,7 +42,7 @@ function settle(): void {
         <div class="row spread">
           <span>
             <b>{{ thing.label }}</b>
-            <span class="soft">
+            <span class="soft where">
               {{
                 instrument
                   ? `${INSTRUMENT_WORDS[instrument.kind]} at ${instrument.host}:${instrument.port}, calibration ${instrument.calibrationDueOn ? `until ${instrument.calibrationDueOn}` : 'not entered'}`
@@ -76,5 +76,8 @@ ul {
 li {
   border-top: 1px solid var(--hair);
   padding: 6px 0;
+}
+.where {
+  margin-left: 10px;
 }
 </style>

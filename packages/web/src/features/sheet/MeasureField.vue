@@ -163,6 +163,7 @@ input:focus {
   width: 30px;
 }
 .take {
+  justify-self: end;
   min-width: 52px;
   padding: 0 8px;
 }
