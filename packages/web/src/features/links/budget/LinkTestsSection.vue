@@ -18,13 +18,18 @@ const { found: tests, failure } = useReply(ROUTES.linkTests, () => ({
 const beforeId = ref<string | null>(null);
 const afterId = ref<string | null>(null);
 
-/** The two newest, until others are chosen; a choice outlives a newer test. */
+/** The two newest, until others are chosen; a choice outlives a newer test, and ends with its link. */
+const chosen = ref(false);
+watch(
+  () => props.linkId,
+  () => (chosen.value = false),
+);
 watch(
   tests,
   (found) => {
-    const known = (id: string | null): boolean => found?.some((t) => t.attemptId === id) ?? false;
-    if (!known(afterId.value)) afterId.value = found?.[0]?.attemptId ?? null;
-    if (!known(beforeId.value)) beforeId.value = found?.[1]?.attemptId ?? null;
+    if (chosen.value) return;
+    afterId.value = found?.[0]?.attemptId ?? null;
+    beforeId.value = found?.[1]?.attemptId ?? null;
   },
   { immediate: true },
 );
@@ -81,13 +86,13 @@ const db = (x: number | null): string => (x === null ? 'no light' : x.toFixed(2)
       <div class="pair">
         <label class="field">
           <span>Before</span>
-          <el-select v-model="beforeId" size="large" filterable>
+          <el-select v-model="beforeId" size="large" filterable @change="chosen = true">
             <el-option v-for="t in tests" :key="t.attemptId" :value="t.attemptId" :label="nameOf(t)" />
           </el-select>
         </label>
         <label class="field">
           <span>After</span>
-          <el-select v-model="afterId" size="large" filterable>
+          <el-select v-model="afterId" size="large" filterable @change="chosen = true">
             <el-option v-for="t in tests" :key="t.attemptId" :value="t.attemptId" :label="nameOf(t)" />
           </el-select>
         </label>

@@ -3,6 +3,7 @@ import type { LinkTestOfClass } from '@clear-mark/contract';
 import { flushPromises, mount } from '@vue/test-utils';
 import { createPinia, setActivePinia } from 'pinia';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { forgetReplies } from '../../../api/queries.ts';
 import LinkTestsSection from './LinkTestsSection.vue';
 
 const test = (n: number, lossDb: number | null): LinkTestOfClass => ({
@@ -40,6 +41,7 @@ async function shown(status: number, body: unknown) {
 beforeEach(() => setActivePinia(createPinia()));
 afterEach(() => {
   document.body.innerHTML = '';
+  forgetReplies();
   vi.unstubAllGlobals();
 });
 
