@@ -33,6 +33,7 @@ export default defineConfig({
         test: {
           name: 'web',
           include: ['packages/web/src/**/*.test.ts'],
+          setupFiles: ['packages/web/test/setup.ts'],
           testTimeout: HANGS_MS,
           hookTimeout: HANGS_MS,
           // Each file mounts what it looks at and leaves nothing behind: half of the time.
