@@ -202,3 +202,7 @@ export async function expectUnits(page: Page, units: string): Promise<void> {
   await expect(page.locator('.units')).toContainText(units);
   await personMenu(page).click();
 }
+
+/** How far the page is wider than its window, px: 0 or less where nothing scrolls sideways. */
+export const tooWide = (page: Page): Promise<number> =>
+  page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);

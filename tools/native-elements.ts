@@ -15,7 +15,6 @@ export const OWN_CONTROLS: Readonly<Record<string, string>> = {
   'features/faces/inspect/KeptFaces.vue': 'a picture is a tile that is tapped',
   'features/faces/calls/CallsPanel.vue': 'pictures are picked as tiles, a series is a line that opens',
   'features/faces/inspect/FeatureTable.vue': 'a line of the list lights its place in the picture',
-  'charts/ChartView.vue': 'the twin of a chart for those who cannot see it, written by the chart',
 };
 
 export interface Found {

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { enterDemo, expect, test } from '../world.ts';
+import { enterDemo, expect, test, tooWide } from '../world.ts';
 
 // Each view by itself, so that both workers are busy to the end.
 test.describe.configure({ mode: 'parallel' });
@@ -133,7 +133,7 @@ async function backToBoard(page: Page, url: string): Promise<void> {
 }
 async function look(page: Page, name: string, inside?: string): Promise<void> {
   expect.soft(await audit(page, 'all', inside), name).toEqual([]);
-  const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+  const wide = await tooWide(page);
   expect.soft(wide, `${name}: scrolls sideways`).toBeLessThanOrEqual(0);
   await page.evaluate(() => {
     document.documentElement.dataset['theme'] = 'dark';
@@ -198,7 +198,7 @@ test('at twice the size of the letters nothing is cut off sideways', async ({ pa
     if (!['Today', 'Sheet', 'Records', 'Insight, Loss', 'Class, People'].includes(name)) continue;
     await toBoard(page, demo.url);
     await open(page);
-    const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    const wide = await tooWide(page);
     expect(wide, name).toBeLessThanOrEqual(0);
   }
 });
@@ -214,7 +214,7 @@ test.describe('on an upright tablet', () => {
   test('the sheet works by touch, every target is at least 44 px', async ({ page, demo }) => {
     await enterDemo(page, demo);
     await openSheet(page);
-    const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    const wide = await tooWide(page);
     expect(wide).toBeLessThanOrEqual(0);
     const open = page.locator('.row-of.check[data-state=open]').first();
     const name = await open.getAttribute('data-criterion');

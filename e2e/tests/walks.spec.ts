@@ -1,10 +1,10 @@
 import type { Page } from '@playwright/test';
-import { enterDemo, expect, signOut, testAlone as test } from '../world.ts';
+import { enterDemo, expect, signOut, testAlone as test, tooWide } from '../world.ts';
 
 test.describe.configure({ mode: 'parallel' });
 
 const inside = async (page: Page, where: string): Promise<void> => {
-  const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+  const wide = await tooWide(page);
   expect(wide, `${where}: scrolls sideways`).toBeLessThanOrEqual(0);
 };
 /** By hand on a screen that is touched, else by mouse. */

@@ -4,6 +4,8 @@ export * from './common.ts';
 export * from './errors.ts';
 export * from './faces.ts';
 export * from './insight.ts';
+export * from './plan.ts';
+export * from './what-if.ts';
 export * from './instruments.ts';
 export * from './links.ts';
 export * from './methods.ts';

@@ -1,13 +1,11 @@
-import { CRITERION_KINDS, SKILLS, STANDINGS, THING_KINDS, VERDICTS } from '@clear-mark/core';
+import { CRITERION_KINDS, SKILLS, THING_KINDS } from '@clear-mark/core';
 import { z } from 'zod';
 import { PolicyShape } from './classes.ts';
-import { Day, Id, Instant, oneOf, QueryWhole } from './common.ts';
-import { MethodVersion } from './methods.ts';
+import { Day, Id, oneOf } from './common.ts';
 import { RateShape, ResultFilter, StandingCell } from './results.ts';
 import { CLASS_ERRORS, ById, route } from './route.ts';
 
 const maybe = z.number().nullable();
-const whole = z.number().int();
 
 const SurvivalShape = z.object({
   n: z.number(),
@@ -129,151 +127,6 @@ export const Differences = z.object({
 });
 export type Differences = z.infer<typeof Differences>;
 
-export const PlanItem = z.object({
-  id: Id,
-  traineeId: Id,
-  traineeName: z.string(),
-  skill: oneOf(SKILLS),
-  standing: oneOf(STANDINGS),
-  evidence: StandingCell.shape.evidence,
-  behind: StandingCell.shape.behind,
-  window: z.string(),
-  openedAt: z.string(),
-  closedAt: z.string().nullable(),
-  reopened: z.number(),
-  /** Minutes that a piece takes: the class's own median, or the drill's where too few were timed. */
-  minutesEach: z.number(),
-  minutesFrom: z.enum(['class', 'drill']),
-  pieces: maybe,
-  minutes: maybe,
-  drill: z.string().nullable(),
-  sessionId: Id.nullable(),
-});
-export type PlanItem = z.infer<typeof PlanItem>;
-
-export const PlanSession = z.object({
-  id: Id,
-  startsAt: z.string(),
-  minutes: whole.min(5).max(1440),
-  place: z.string().trim().max(80),
-});
-export type PlanSession = z.infer<typeof PlanSession>;
-
-export const Plan = z.object({ items: z.array(PlanItem), sessions: z.array(PlanSession) });
-export type Plan = z.infer<typeof Plan>;
-
-/** How a trainee's own skills stand in a class, what is missing, and what is planned. */
-export const OwnSkills = z.object({
-  classId: Id,
-  className: z.string(),
-  timeZone: z.string(),
-  policy: PolicyShape,
-  skills: z.array(
-    StandingCell.extend({
-      /** What to practise, where something is asked for. */
-      drill: z.string().nullable(),
-      /** The session that the trainee is in for it. */
-      session: PlanSession.nullable(),
-    }),
-  ),
-});
-export type OwnSkills = z.infer<typeof OwnSkills>;
-
-export const PlanItemBody = z.object({
-  pieces: whole.min(1).max(500).nullable(),
-  minutes: whole.min(1).max(10_000).nullable(),
-  drill: z.string().trim().max(500).nullable(),
-  sessionId: Id.nullable(),
-});
-export type PlanItemBody = z.infer<typeof PlanItemBody>;
-export const PlanSessionBody = PlanSession.omit({ id: true }).extend({ startsAt: Instant });
-
-/** Where a page ended: the instant and the id of its last attempt. */
-const ReplayCursor = z
-  .string()
-  .regex(/^20\d\d-[01]\d-[0-3]\dT[0-2]\d:[0-5]\d:[0-5]\d(\.\d{1,6})?Z [0-9a-f-]{36}$/)
-  .refine(
-    (text) => Number.isFinite(Date.parse(text.split(' ')[0]!)) && Id.safeParse(text.split(' ')[1]).success,
-  );
-
-/** One signed attempt with what scoring needs of it, small enough that thousands can be sent. */
-export const ReplayAttempt = z.object({
-  id: Id,
-  traineeId: Id,
-  traineeName: z.string(),
-  pieceLabel: z.string(),
-  startedAt: z.string(),
-  versionId: Id,
-  schools: z.record(z.string(), z.string()),
-  link: z.unknown(),
-  asVoid: z.boolean(),
-  /** Packed, as core makes them. */
-  entries: z.array(z.unknown()),
-});
-export type ReplayAttempt = z.infer<typeof ReplayAttempt>;
-export const ReplayPage = z.object({
-  total: z.number(),
-  attempts: z.array(ReplayAttempt),
-  /** Sheets and references that were not sent with a page before. */
-  versions: z.array(MethodVersion),
-  references: z.array(z.unknown()),
-  next: z.string().nullable(),
-});
-export type ReplayPage = z.infer<typeof ReplayPage>;
-
-/** What is moved: a limit, a pass mark, the policy. */
-const limit = z.number().min(-1e6).max(1e6).nullable();
-export const WhatIfSetting = z.object({
-  label: z.string().max(80),
-  passMark: z.number().min(0).max(100).nullable(),
-  limit: z.object({ criterionId: z.string().max(200), max: limit, min: limit }).nullable(),
-  policy: PolicyShape.nullable(),
-});
-export type WhatIfSetting = z.infer<typeof WhatIfSetting>;
-
-export const WhatIfCounts = z.object({
-  attempts: z.number(),
-  changed: z.number(),
-  newlyFailed: z.number(),
-  newlyPassed: z.number(),
-  skills: z.array(z.object({ skill: z.string(), before: RateShape, after: RateShape })),
-  standings: z.array(
-    z.object({
-      traineeId: Id,
-      traineeName: z.string(),
-      skill: oneOf(SKILLS),
-      before: oneOf(STANDINGS),
-      after: oneOf(STANDINGS),
-    }),
-  ),
-  /** The first of those that come out otherwise. */
-  changes: z.array(
-    z.object({
-      attemptId: Id,
-      traineeName: z.string(),
-      pieceLabel: z.string(),
-      startedAt: z.string(),
-      before: oneOf(VERDICTS),
-      after: oneOf(VERDICTS),
-    }),
-  ),
-});
-export type WhatIfCounts = z.infer<typeof WhatIfCounts>;
-
-export const WhatIfJob = z.object({
-  id: Id,
-  state: z.enum(['running', 'done', 'cancelled', 'failed']),
-  done: z.number(),
-  total: z.number(),
-  results: z.array(WhatIfCounts),
-});
-export type WhatIfJob = z.infer<typeof WhatIfJob>;
-export const WhatIfBody = z.object({
-  id: Id,
-  settings: z.array(WhatIfSetting).min(1).max(2),
-  filter: ResultFilter,
-});
-
 const KappaShape = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('none'), reason: z.string() }),
   z.object({ kind: z.literal('kappa'), kappa: z.number(), low: z.number(), high: z.number() }),
@@ -329,11 +182,6 @@ export type InstructorsView = z.infer<typeof InstructorsView>;
 
 export const GroupBody = z.object({ group: z.string().trim().max(30) });
 
-const PLAN_ERRORS = [...CLASS_ERRORS, 'not_found.plan_item'] as const;
-const OfItem = ById.extend({ itemId: Id });
-const OfSession = ById.extend({ sessionId: Id });
-const OfJob = ById.extend({ jobId: Id });
-
 export const INSIGHT_ROUTES = {
   skillsInTime: route('get /classes/:id/results/skills', 'instructor', {
     params: ById,
@@ -376,47 +224,4 @@ export const INSIGHT_ROUTES = {
     body: GroupBody,
     errors: [...CLASS_ERRORS, 'not_found.person'],
   }),
-  plan: route('get /classes/:id/plan', 'instructor', { params: ById, reply: Plan, errors: CLASS_ERRORS }),
-  ownSkills: route('get /me/skills', 'signed_in', { reply: z.array(OwnSkills) }),
-  changePlanItem: route('put /classes/:id/plan/items/:itemId', 'instructor', {
-    params: OfItem,
-    body: PlanItemBody,
-    errors: PLAN_ERRORS,
-  }),
-  savePlanSession: route('put /classes/:id/plan/sessions/:sessionId', 'instructor', {
-    params: OfSession,
-    body: PlanSessionBody,
-    errors: PLAN_ERRORS,
-  }),
-  dropPlanSession: route('delete /classes/:id/plan/sessions/:sessionId', 'instructor', {
-    params: OfSession,
-    errors: PLAN_ERRORS,
-  }),
-  replay: route('get /classes/:id/replay', 'instructor', {
-    params: ById,
-    query: ResultFilter.extend({
-      after: ReplayCursor.optional(),
-      size: QueryWhole.optional(),
-    }),
-    reply: ReplayPage,
-    errors: CLASS_ERRORS,
-  }),
-  startWhatIf: route('post /classes/:id/what-if', 'instructor', {
-    params: ById,
-    body: WhatIfBody,
-    reply: WhatIfJob,
-    errors: [...CLASS_ERRORS, 'what_if.too_many', 'what_if.bad_limit', 'what_if.bad_pass_mark'],
-  }),
-  whatIf: route('get /classes/:id/what-if/:jobId', 'instructor', {
-    params: OfJob,
-    reply: WhatIfJob,
-    errors: [...CLASS_ERRORS, 'not_found.job'],
-  }),
-  cancelWhatIf: route('delete /classes/:id/what-if/:jobId', 'instructor', {
-    params: OfJob,
-    errors: [...CLASS_ERRORS, 'not_found.job'],
-  }),
 } as const;
-
-/** The plan's sessions as an iCalendar file. */
-export const PLAN_CALENDAR_PATH = '/api/classes/:id/plan.ics';

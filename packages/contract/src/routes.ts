@@ -34,6 +34,8 @@ import { ClaimBody, Instrument, InstrumentClaim, InstrumentOrder, InstrumentSett
 import { ClassLink, LinkBody, LinkTestOfClass, SpliceRow } from './links.ts';
 import { FACE_ROUTES } from './face-routes.ts';
 import { INSIGHT_ROUTES } from './insight.ts';
+import { PLAN_ROUTES } from './plan.ts';
+import { WHAT_IF_ROUTES } from './what-if.ts';
 import { ATTEMPT_ERRORS, ById, CLASS_ERRORS, route } from './route.ts';
 import {
   Account,
@@ -61,6 +63,8 @@ import { Safekeeping } from './safekeeping.ts';
 export const ROUTES = {
   ...FACE_ROUTES,
   ...INSIGHT_ROUTES,
+  ...PLAN_ROUTES,
+  ...WHAT_IF_ROUTES,
   health: route('get /health', 'open', {
     reply: z.object({ status: z.literal('ok'), database: z.literal('ok') }),
     errors: ['server.unavailable'],

@@ -197,3 +197,7 @@ export async function pressAnywhere(words: string, within = ''): Promise<void> {
   found.click();
   await settled();
 }
+
+/** What a page warns of, in order. */
+export const alerts = (page: { findAll: (s: string) => { text: () => string }[] }): string[] =>
+  page.findAll('[role=alert]').map((a) => a.text());

@@ -60,7 +60,10 @@ function figures(): void {
     new Blob([tableCsv(props.table)], { type: 'text/csv;charset=utf-8' }),
   );
 }
-const said = (value: string | number | null): string => (value === null ? '' : String(value));
+/** The twin for those who cannot see the chart; made when it is opened. */
+const twinOpen = ref(false);
+const alignOf = (column: number) => (typeof props.table.rows[0]?.[column] === 'number' ? 'right' : 'left');
+const said = (value: string | number | null | undefined): string => String(value ?? '');
 </script>
 
 <template>
@@ -84,25 +87,16 @@ const said = (value: string | number | null): string => (value === null ? '' : S
     </div>
     <p class="sr" aria-live="polite">{{ places[at]?.words }}</p>
     <div class="row files">
-      <button class="act quiet" type="button" @click="picture">Picture (PNG)</button>
-      <button class="act quiet" type="button" @click="figures">Figures (CSV)</button>
-      <details v-if="!ownTable">
+      <el-button size="large" text @click="picture">Picture (PNG)</el-button>
+      <el-button size="large" text @click="figures">Figures (CSV)</el-button>
+      <details v-if="!ownTable" @toggle="twinOpen = ($event.target as HTMLDetailsElement).open">
         <summary>As a table</summary>
         <div class="twin">
-          <table class="plain small">
-            <thead>
-              <tr>
-                <th v-for="h in table.head" :key="h">{{ h }}</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="(row, i) in table.rows" :key="i">
-                <td v-for="(value, j) in row" :key="j" :class="{ n: typeof value === 'number' }">
-                  {{ said(value) }}
-                </td>
-              </tr>
-            </tbody>
-          </table>
+          <el-table v-if="twinOpen" :data="[...table.rows]" max-height="320" size="small">
+            <el-table-column v-for="(h, j) in table.head" :key="h" :label="h" :align="alignOf(j)">
+              <template #default="{ row }: { row: ChartTable['rows'][number] }">{{ said(row[j]) }}</template>
+            </el-table-column>
+          </el-table>
         </div>
       </details>
     </div>
@@ -123,7 +117,8 @@ const said = (value: string | number | null): string => (value === null ? '' : S
   gap: 4px;
   align-items: flex-start;
 }
-.files .act {
+.files .el-button {
+  margin: 0;
   padding: 0 10px 0 0;
   color: var(--accent);
 }
@@ -131,8 +126,7 @@ const said = (value: string | number | null): string => (value === null ? '' : S
   flex-basis: 100%;
 }
 .twin {
-  max-height: 320px;
-  overflow: auto;
+  max-width: 760px;
 }
 @media print {
   .files {

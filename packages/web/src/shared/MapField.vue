@@ -180,18 +180,7 @@ const partWords = (part: NonNullable<MapCriterion['parts']>[number]): string =>
 }
 input {
   width: 64px;
-  min-height: var(--tap);
-  border: 0;
-  border-bottom: 2px solid var(--hair-strong);
-  background: transparent;
   text-align: center;
-  font-size: 1.5rem;
-  font-weight: 700;
-}
-input:focus {
-  outline: none;
-  border-bottom-color: var(--accent);
-  background: var(--sheet);
 }
 .say {
   border-left: 4px solid var(--ink);

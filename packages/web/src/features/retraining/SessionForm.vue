@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { type PlanSession, PlanSessionBody } from '@clear-mark/contract';
+import CheckedForm from '../../shared/CheckedForm.vue';
 import { typedNumber, useForm } from '../../shared/use-form.ts';
 
 /** When and where retraining takes place, and for how long. */
@@ -7,26 +8,17 @@ const props = defineProps<{ session: PlanSession; save: (session: PlanSession) =
 const emit = defineEmits<{ leave: [] }>();
 const { startsAt, minutes, place } = props.session;
 const Typed = PlanSessionBody.extend({ minutes: typedNumber(PlanSessionBody.shape.minutes) });
-const { values, rules, form, failure, busy, send } = useForm(Typed, {
+const checked = useForm(Typed, {
   startsAt,
   minutes: String(minutes),
   place,
 });
+const { values, failure, busy, send } = checked;
 const keep = (): Promise<boolean> => send((body) => props.save({ id: props.session.id, ...body }));
 </script>
 
 <template>
-  <el-form
-    ref="form"
-    class="form"
-    :model="values"
-    :rules="rules"
-    label-position="top"
-    size="large"
-    hide-required-asterisk
-    aria-label="Session"
-    @submit.prevent="keep"
-  >
+  <CheckedForm :of="checked" class="form" aria-label="Session" @send="keep">
     <el-form-item prop="startsAt" label="Starts">
       <el-date-picker
         type="datetime"
@@ -48,7 +40,7 @@ const keep = (): Promise<boolean> => send((body) => props.save({ id: props.sessi
       <el-button size="large" text @click="emit('leave')">Leave it</el-button>
     </div>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
-  </el-form>
+  </CheckedForm>
 </template>
 
 <style scoped>

@@ -7,6 +7,7 @@ import { request, ROUTES } from '../../api/client.ts';
 import { useSession } from '../../session/session.ts';
 import { dayText } from '../../shared/day-range.model.ts';
 import TimeZoneField from '../../shared/TimeZoneField.vue';
+import CheckedForm from '../../shared/CheckedForm.vue';
 import { useForm } from '../../shared/use-form.ts';
 import PeoplePanel from './PeoplePanel.vue';
 
@@ -14,11 +15,12 @@ const session = useSession();
 const router = useRouter();
 const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
 const today = dayIn(timeZone, new Date());
-const { values, rules, form, refused, failure, busy, send } = useForm(
+const checked = useForm(
   NewClassBody,
   { id: v7(), name: '', place: '', timeZone, startsOn: today, endsOn: daysAfter(today, 28) },
   { 'class.bad_time_zone': 'timeZone', 'class.dates_crossed': 'endsOn' },
 );
+const { values, refused, failure, busy, send } = checked;
 const add = (): Promise<boolean> =>
   send(async (body) => {
     const made = await request(ROUTES.addClass, { body });
@@ -42,16 +44,7 @@ const beforeStart = (day: Date): boolean => dayIn(timeZone, day) < values.starts
     </section>
     <section class="section">
       <h2>New class</h2>
-      <el-form
-        ref="form"
-        class="form"
-        :model="values"
-        :rules="rules"
-        label-position="top"
-        size="large"
-        hide-required-asterisk
-        @submit.prevent="add"
-      >
+      <CheckedForm :of="checked" class="form" @send="add">
         <el-form-item prop="name" label="Name">
           <el-input v-model="values.name" name="class-name" />
         </el-form-item>
@@ -79,7 +72,7 @@ const beforeStart = (day: Date): boolean => dayIn(timeZone, day) < values.starts
           />
         </el-form-item>
         <el-button size="large" type="primary" native-type="submit" :loading="busy">Make the class</el-button>
-      </el-form>
+      </CheckedForm>
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     </section>
     <PeoplePanel v-if="session.me?.role === 'lead'" />

@@ -11,6 +11,7 @@ import { computed } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct } from '../../api/queries.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
+import CheckedForm from '../../shared/CheckedForm.vue';
 import { useForm } from '../../shared/use-form.ts';
 
 /** Where one instrument is, how often it is read, and until when it is calibrated. */
@@ -19,14 +20,7 @@ const emit = defineEmits<{ done: [] }>();
 const kinds: readonly InstrumentKind[] =
   props.thing.kind === 'splicer' ? ['splicer'] : INSTRUMENT_KINDS.filter((k) => k !== 'splicer');
 const { instrument } = props;
-const {
-  values,
-  rules,
-  form,
-  failure: unsaved,
-  busy,
-  send,
-} = useForm(InstrumentSetting, {
+const checked = useForm(InstrumentSetting, {
   kind: instrument?.kind ?? kinds[0]!,
   host: instrument?.host ?? '',
   port: instrument?.port ?? 5025,
@@ -34,6 +28,7 @@ const {
   calibratedOn: instrument?.calibratedOn ?? null,
   calibrationDueOn: instrument?.calibrationDueOn ?? null,
 });
+const { values, failure: unsaved, busy, send } = checked;
 const dropping = useAct();
 const failure = computed(() => unsaved.value ?? dropping.failure.value);
 const params = computed(() => ({ id: props.classId, thingId: props.thing.id }));
@@ -47,16 +42,7 @@ async function drop(): Promise<void> {
 </script>
 
 <template>
-  <el-form
-    ref="form"
-    class="form"
-    :model="values"
-    :rules="rules"
-    label-position="top"
-    size="large"
-    hide-required-asterisk
-    @submit.prevent="save"
-  >
+  <CheckedForm :of="checked" class="form" @send="save">
     <el-form-item label="Kind">
       <ChoiceField
         v-model="values.kind"
@@ -94,7 +80,7 @@ async function drop(): Promise<void> {
       </el-popconfirm>
     </div>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
-  </el-form>
+  </CheckedForm>
 </template>
 
 <style scoped>

@@ -5,20 +5,21 @@ import { v7 } from 'uuid';
 import { ref } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import { useReply } from '../../api/queries.ts';
+import { PASSWORD_REFUSALS } from '../../shared/password-refusals.ts';
+import CheckedForm from '../../shared/CheckedForm.vue';
 import { useForm } from '../../shared/use-form.ts';
 
 /** The lead makes the accounts of the others. */
 const { found: people, again } = useReply(ROUTES.people, () => ({}));
-const { values, rules, form, refused, failure, busy, send, reset } = useForm(
+const checked = useForm(
   NewPersonBody.extend({ password: Password }),
   { id: v7(), name: '', login: '', role: 'instructor', password: '' },
   {
     'person.login_taken': 'login',
-    'auth.weak_password': 'password',
-    'auth.common_password': 'password',
-    'auth.own_name_password': 'password',
+    ...PASSWORD_REFUSALS,
   },
 );
+const { values, refused, failure, busy, send, reset } = checked;
 const made = ref<string | null>(null);
 
 const hasAccount = (account: Account): boolean => !account.login.startsWith('t-');
@@ -36,16 +37,7 @@ async function add(): Promise<void> {
 <template>
   <section class="section">
     <h2>Accounts</h2>
-    <el-form
-      ref="form"
-      class="form"
-      :model="values"
-      :rules="rules"
-      label-position="top"
-      size="large"
-      hide-required-asterisk
-      @submit.prevent="add"
-    >
+    <CheckedForm :of="checked" class="form" @send="add">
       <el-form-item prop="name" label="Name">
         <el-input v-model="values.name" name="person-name" />
       </el-form-item>
@@ -66,7 +58,7 @@ async function add(): Promise<void> {
         />
       </el-form-item>
       <el-button size="large" native-type="submit" :loading="busy">Make the account</el-button>
-    </el-form>
+    </CheckedForm>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <p v-if="made" class="soft" role="status">{{ made }}</p>
     <el-table :data="(people ?? []) as Account[]" empty-text="No account but yours yet" row-key="id">

@@ -11,16 +11,18 @@ import { cordState } from './cord-check.model.ts';
 import CordCheckDialog from './CordCheckDialog.vue';
 import ChoiceField from '../../shared/ChoiceField.vue';
 import { offerUndo } from '../../shared/undo.ts';
+import CheckedForm from '../../shared/CheckedForm.vue';
 import { useForm } from '../../shared/use-form.ts';
 
 const props = defineProps<{ classId: string; things: readonly Thing[] }>();
 const emit = defineEmits<{ changed: [] }>();
 const params = computed(() => ({ id: props.classId }));
-const { values, rules, form, refused, failure, busy, send, reset } = useForm(
+const checked = useForm(
   NewThingBody,
   { id: v7(), kind: 'bench' as ThingKind, label: '' },
   { 'thing.label_taken': 'label' },
 );
+const { values, refused, failure, busy, send, reset } = checked;
 const retiring = useAct();
 const classroom = useClassroom();
 const checking = ref<Thing | null>(null);
@@ -77,7 +79,7 @@ async function retire(thing: Thing, retired = !thing.retired): Promise<void> {
         </dd>
       </template>
     </dl>
-    <el-form ref="form" class="row add" :model="values" :rules="rules" size="large" @submit.prevent="add">
+    <CheckedForm :of="checked" class="row add" @send="add">
       <ChoiceField
         v-model="values.kind"
         bare
@@ -88,7 +90,7 @@ async function retire(thing: Thing, retired = !thing.retired): Promise<void> {
         <el-input v-model="values.label" class="label" aria-label="Label" placeholder="Label" />
       </el-form-item>
       <el-button size="large" native-type="submit" :loading="busy">Add</el-button>
-    </el-form>
+    </CheckedForm>
     <p v-if="failure ?? retiring.failure.value" class="notice bad" role="alert">
       {{ failure ?? retiring.failure.value }}
     </p>

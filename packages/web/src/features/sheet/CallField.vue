@@ -33,7 +33,6 @@ function choose(which: 'said' | 'truth', call: Call): void {
   if (props.criterion.of !== undefined) emit('value', { kind: 'call', said: said.value });
   else if (truth.value !== null) emit('value', { kind: 'call', said: said.value, reference: truth.value });
 }
-defineExpose({ choose: (index: number) => CALLS[index] && choose('said', CALLS[index]) });
 </script>
 
 <template>

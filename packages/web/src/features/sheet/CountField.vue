@@ -96,18 +96,7 @@ function step(by: number): void {
 }
 input {
   width: 56px;
-  min-height: var(--tap);
-  border: 0;
-  border-bottom: 2px solid var(--hair-strong);
-  background: transparent;
   text-align: center;
-  font-size: 1.5rem;
-  font-weight: 700;
-}
-input:focus {
-  outline: none;
-  border-bottom-color: var(--accent);
-  background: var(--sheet);
 }
 .act {
   font-size: 1.25rem;

@@ -174,18 +174,6 @@ function noLight(): void {
 }
 input {
   width: 92px;
-  min-height: var(--tap);
-  border: 0;
-  border-bottom: 2px solid var(--hair-strong);
-  background: transparent;
-  text-align: right;
-  font-size: 1.5rem;
-  font-weight: 700;
-}
-input:focus {
-  outline: none;
-  border-bottom-color: var(--accent);
-  background: var(--sheet);
 }
 input:read-only {
   border-bottom-style: dashed;

@@ -145,19 +145,7 @@ const left = computed(() =>
 }
 input {
   width: 84px;
-  min-height: var(--tap);
-  border: 0;
-  border-bottom: 2px solid var(--hair-strong);
-  background: transparent;
-  text-align: right;
-  font-size: 1.5rem;
-  font-weight: 700;
   padding: 0 4px;
-}
-input:focus {
-  outline: none;
-  border-bottom-color: var(--accent);
-  background: var(--sheet);
 }
 .unit {
   width: 30px;

@@ -144,28 +144,19 @@ const take = (): void => void (running.value === null ? takeText() : toggle());
 .clock,
 input {
   width: 92px;
+}
+.clock {
   min-height: var(--tap);
-  text-align: right;
-  font-size: 1.5rem;
-  font-weight: 700;
   display: inline-flex;
   align-items: center;
   justify-content: flex-end;
-}
-input {
-  border: 0;
-  border-bottom: 2px solid var(--hair-strong);
-  background: transparent;
+  font-size: 1.5rem;
+  font-weight: 700;
 }
 input::placeholder {
   font-weight: 400;
   font-size: 1rem;
   color: var(--ink-soft);
-}
-input:focus {
-  outline: none;
-  border-bottom-color: var(--accent);
-  background: var(--sheet);
 }
 .act {
   min-width: 76px;

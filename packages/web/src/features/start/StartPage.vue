@@ -4,6 +4,8 @@ import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct } from '../../api/queries.ts';
+import CheckedForm from '../../shared/CheckedForm.vue';
+import { PASSWORD_REFUSALS } from '../../shared/password-refusals.ts';
 import { useForm } from '../../shared/use-form.ts';
 import { home } from '../../shell/home.ts';
 import { useSession } from '../../session/session.ts';
@@ -17,9 +19,7 @@ const setting = useForm(
   { code: '', name: '', login: '', password: '' },
   {
     'auth.bad_setup_code': 'code',
-    'auth.weak_password': 'password',
-    'auth.common_password': 'password',
-    'auth.own_name_password': 'password',
+    ...PASSWORD_REFUSALS,
   },
 );
 const entering = useAct();
@@ -75,17 +75,7 @@ const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<boolean> =>
           <el-button size="large" :disabled="busy" @click="demo('trainee')">As a trainee</el-button>
         </div>
       </template>
-      <el-form
-        v-else-if="setup"
-        :ref="setting.form"
-        class="form"
-        :model="setting.values"
-        :rules="setting.rules"
-        label-position="top"
-        size="large"
-        hide-required-asterisk
-        @submit.prevent="setUp"
-      >
+      <CheckedForm v-else-if="setup" :of="setting" class="form" @send="setUp">
         <h2>First visit: the lead’s account</h2>
         <el-form-item
           prop="code"
@@ -115,18 +105,8 @@ const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<boolean> =>
         <el-button size="large" type="primary" class="wide" native-type="submit" :disabled="busy"
           >Make the account</el-button
         >
-      </el-form>
-      <el-form
-        v-else
-        :ref="signing.form"
-        class="form"
-        :model="signing.values"
-        :rules="signing.rules"
-        label-position="top"
-        size="large"
-        hide-required-asterisk
-        @submit.prevent="signIn"
-      >
+      </CheckedForm>
+      <CheckedForm v-else :of="signing" class="form" @send="signIn">
         <h2>Sign in</h2>
         <el-form-item prop="login" label="Sign-in name">
           <el-input v-model="signing.values.login" name="login" autocomplete="username" />
@@ -142,7 +122,7 @@ const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<boolean> =>
         <el-button size="large" type="primary" class="wide" native-type="submit" :disabled="busy"
           >Sign in</el-button
         >
-      </el-form>
+      </CheckedForm>
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     </div>
   </div>

@@ -1,5 +1,5 @@
 import {
-  INSIGHT_ROUTES,
+  WHAT_IF_ROUTES,
   type ReplayPage,
   type ResultFilter,
   type WhatIfCounts,
@@ -54,7 +54,7 @@ async function load({ classId, filter }: WhatIfOrder, tell: Tell): Promise<Kept 
   let after: string | undefined;
   do {
     const query = { ...filter, ...(after === undefined ? {} : { after }) } as never;
-    const page: ReplayPage = await request(INSIGHT_ROUTES.replay, { params: { id: classId }, query });
+    const page: ReplayPage = await request(WHAT_IF_ROUTES.replay, { params: { id: classId }, query });
     if (page.total > MOST_HERE) {
       tell({ news: 'too_many', total: page.total });
       return null;
