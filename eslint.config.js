@@ -62,16 +62,8 @@ export default tseslint.config(
   {
     // What connects a page is a function of small functions.
     files: ['packages/web/src/**/use-*.ts', 'packages/web/src/storage/queue.ts'],
-    // The class on this device: one store, its question and its copy stand beside it.
-    ignores: ['packages/web/src/classroom/use-classroom.ts'],
     rules: {
       'max-lines-per-function': ['error', { max: 120, skipBlankLines: true, skipComments: true }],
-    },
-  },
-  {
-    files: ['packages/web/src/classroom/use-classroom.ts'],
-    rules: {
-      'max-lines-per-function': ['error', { max: 190, skipBlankLines: true, skipComments: true }],
     },
   },
   {
