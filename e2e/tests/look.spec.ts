@@ -178,6 +178,14 @@ const DIALOGS: readonly [string, (page: Page) => Promise<void>][] = [
       await page.locator('.el-table-v2__row .open').first().click();
     },
   ],
+  [
+    'Check of a cord',
+    async (page) => {
+      await page.getByRole('link', { name: 'Class', exact: true }).click();
+      await page.getByRole('tab', { name: 'Equipment' }).click();
+      await page.getByRole('button', { name: 'Check', exact: true }).first().click();
+    },
+  ],
 ];
 test('every dialog passes axe while it is open, by day and by night', async ({ page, demo }) => {
   await page.addInitScript(() => localStorage.setItem('theme', 'light'));

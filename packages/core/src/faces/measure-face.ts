@@ -4,8 +4,8 @@ import type { Circle } from './pixels/enclosing-circle.ts';
 import { findCladding } from './cladding/find-cladding.ts';
 import { type Core, findCore } from './cladding/find-core.ts';
 import { findFeatures, type FoundFeature } from './find-features.ts';
-import { findOutside, type OutsideDefect } from './spots/find-outside.ts';
-import { flattenFace, type FlattenedFace } from './cladding/flatten.ts';
+import { findOutside } from './spots/find-outside.ts';
+import { flattenFace } from './cladding/flatten.ts';
 import { type FaceFeature, type FaceGrade, gradeFace } from './grading/grade-face.ts';
 import { checkImage, type GreyImage, inGrey, shrink } from './pixels/image.ts';
 
@@ -84,11 +84,10 @@ export function measureFace(
   const found = findFeatures(flat, blurPx, settings);
   const onGlass = found.map(place);
   onStep?.('contact_zone');
-  const scratches = found
-    .filter((f) => f.kind === 'scratch')
-    .map((f) => f.points.map(([x, y]) => [flat.left + x, flat.top + y] as const));
-  const outside = findOutside(image, circle, umPerPx, scratches, settings);
-  const features = [...onGlass, ...outside.defects.map((d) => placedOutside(d, circle, umPerPx))];
+  const rimEnd = circle.r + edge.cladding.ringPx + settings.cladding.rimBlurs * blurPx + 1;
+  const outside = findOutside(image, circle, umPerPx, rimEnd, blurPx, settings);
+  const onFerrule = outside.features.map(placed({ left: 0, top: 0 }, circle, umPerPx));
+  const features = [...onGlass, ...onFerrule];
   return {
     ok: true,
     umPerPx,
@@ -126,7 +125,7 @@ const uncertaintyOf = (sizeUm: number, umPerPx: number): number =>
   2 * Math.hypot((0.5 * umPerPx) / Math.sqrt(3), (0.005 * sizeUm) / Math.sqrt(3));
 
 const placed =
-  (flat: FlattenedFace, circle: Circle, umPerPx: number) =>
+  (flat: { readonly left: number; readonly top: number }, circle: Circle, umPerPx: number) =>
   (f: FoundFeature): MeasuredFeature => {
     const at = (x: number, y: number): readonly [number, number] => [
       (flat.left + x - circle.x) * umPerPx,
@@ -151,22 +150,6 @@ const placed =
         .map(([x, y]) => at(x, y)),
     };
   };
-
-function placedOutside(d: OutsideDefect, circle: Circle, umPerPx: number): MeasuredFeature {
-  return {
-    kind: 'defect',
-    sizeUm: d.size * umPerPx,
-    xUm: (d.x - circle.x) * umPerPx,
-    yUm: (d.y - circle.y) * umPerPx,
-    nearestUm: d.nearest * umPerPx,
-    farthestUm: d.farthest * umPerPx,
-    areaUm2: d.area * umPerPx ** 2,
-    // Found on a copy of about 1 um a pixel.
-    uncertaintyUm: Math.max(1, uncertaintyOf(d.size * umPerPx, umPerPx)),
-    contrast: d.contrast,
-    outlineUm: [],
-  };
-}
 
 /** Of every seventh pixel. */
 function percentile({ data }: GreyImage, share: number): number {

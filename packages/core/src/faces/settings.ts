@@ -23,6 +23,8 @@ export interface FaceSettings {
   readonly cladding: {
     /** Share of the angles at which the edge has to be seen; a picture cut off at a side shows fewer. */
     readonly leastSeen: number;
+    /** So many standard deviations of the blur beyond the rim nothing of it is left. */
+    readonly rimBlurs: number;
   };
   readonly core: {
     /** A core differs from the glass round it by this many levels; a single-mode core, being small, by twice as many. */
@@ -136,8 +138,12 @@ export interface FaceSettings {
     readonly alongDeg: number;
   };
   readonly spots: {
-    /** A seed stands this many spreads above the noise of its scale. */
-    readonly seed: number;
+    /** Peaks of noise that a whole face may show at one scale and of one sign as something that lies on it. */
+    readonly falsePerScale: number;
+    /** However still the picture: a seed stands out this many spreads at least. */
+    readonly leastSeed: number;
+    /** So many peaks tell how high noise reaches. */
+    readonly tellingPeaks: number;
     /** At the rim so many times as much: there the blurred edge is never taken out without a trace. */
     readonly seedAtRim: number;
     /** A seed grows to where it falls under this share of its highest pixel, which noise lifts over the spot's height. */
@@ -193,18 +199,8 @@ export interface FaceSettings {
   };
   /** The ferrule round the cladding. */
   readonly outside: {
-    /** The grain of a ferrule hides what is smaller; um, house. */
-    readonly leastUm: number;
-    /** A spot so many times longer than wide is a scratch, which is not looked for here. */
-    readonly elongation: number;
-    /** A scratch of the glass goes on over the ferrule for so far; um. */
-    readonly goesOnUm: number;
-    /** And lies this far off its own direction at most; um. */
-    readonly asideUm: number;
-    /** How much it bends on the way, a share of the way. */
-    readonly bends: number;
-    /** A scratch that ends this near to the edge of the glass has crossed it; um. */
-    readonly atEdgeUm: number;
+    /** A picture whose pixels are half of this or less is searched on a coarser copy; um. */
+    readonly copyUm: number;
   };
   readonly compare: {
     /** How far apart the same mark may be measured in two pictures, on top of half of its size; um, house. */
@@ -224,6 +220,7 @@ export const FACE_SETTINGS: FaceSettings = {
   },
   cladding: {
     leastSeen: 0.6,
+    rimBlurs: 2.5,
   },
   core: {
     leastStep: 1.5,
@@ -290,14 +287,16 @@ export const FACE_SETTINGS: FaceSettings = {
     alongDeg: 25,
   },
   spots: {
-    seed: 5,
+    falsePerScale: 0.01,
+    leastSeed: 4.5,
+    tellingPeaks: 40,
     seedAtRim: 1.6,
     growsTo: 0.43,
     leastPx: 4,
     mostPx: 60_000,
     leastPeak: 5.4,
     broadPx: 40,
-    broadPeak: 6.2,
+    broadPeak: 1.15,
     thinPx: 9,
     closePx: 5,
   },
@@ -321,12 +320,7 @@ export const FACE_SETTINGS: FaceSettings = {
     madeOfShortLine: 0.85,
   },
   outside: {
-    leastUm: 5,
-    elongation: 4,
-    goesOnUm: 45,
-    asideUm: 2.5,
-    bends: 0.12,
-    atEdgeUm: 5,
+    copyUm: 0.62,
   },
   compare: {
     apartUm: 2.5,

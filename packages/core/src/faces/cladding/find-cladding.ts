@@ -10,6 +10,8 @@ export interface Cladding {
   readonly circle: Circle;
   /** Blur of the edge, standard deviation in pixels. */
   readonly blurPx: number;
+  /** Width of the ring round it that is darker than glass and ferrule, as of adhesive; 0 where none is seen. */
+  readonly ringPx: number;
   /** Level of the cladding near its edge. */
   readonly level: number;
 }
@@ -45,7 +47,7 @@ export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SET
   if (!rim) return { state: 'none' };
   return {
     state: 'found',
-    cladding: { circle: { ...circle, r: rim.radius }, blurPx: rim.blur, level: rim.inside },
+    cladding: { circle: { ...circle, r: rim.radius }, blurPx: rim.blur, ringPx: rim.ring?.width ?? 0, level: rim.inside },
   };
 }
 

@@ -111,7 +111,7 @@ const BINS_PER_PX = 2;
 const TELLING = 48_000;
 
 /** Subtracts the median of each ring half a pixel wide, and returns the medians. */
-function takeRings({ level, distance, inside, side, spans }: FlatFace, settings: FaceSettings): Float32Array {
+export function takeRings({ level, distance, inside, side, spans }: FlatFace, settings: FaceSettings): Float32Array {
   const medians = mediansOf(
     ringsOf(level, distance, inside, BINS_PER_PX, Math.max(1, Math.round(level.length / TELLING))),
     settings,

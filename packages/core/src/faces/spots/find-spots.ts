@@ -4,6 +4,7 @@ import type { FlatFace } from '../cladding/flatten.ts';
 import { halved, HALVED, type Halved, fullResolutionIndex } from '../pixels/halve.ts';
 import type { PeeledFace } from '../lines/peel-lines.ts';
 import { hullOf } from '../pixels/hull.ts';
+import { selectNth } from '../pixels/quantile.ts';
 import { smooth, spreadByDistance, spreadOf } from '../cladding/smooth.ts';
 
 /** Pixels of one sign that stand out together. */
@@ -17,6 +18,9 @@ export interface Spot {
 /** Smoothing at which spots are grown; standard deviation in pixels. The finest scale is this one. */
 export const FINE = 0.7;
 
+/** The finest scale that is searched. */
+const FINEST = 1;
+
 /** What the search of spots works on: the face smoothed a little, and the noise of it. */
 export interface SpotGround {
   readonly face: FlatFace;
@@ -26,10 +30,16 @@ export interface SpotGround {
   readonly spread: number;
   /** Levels that a line may have left; a spot stands out of them. */
   readonly doubt: Float32Array | null;
-  /** Noise by the distance at each scale, found when it is first asked for. */
-  readonly noiseOf: Map<number, Float32Array>;
+  /** Noise by the distance at each scale, and the height that chance does not reach, found when first asked for. */
+  readonly chanceOf: Map<number, Chance>;
   /** Copies of half and a quarter of the size, made when they are first asked for. */
   readonly copies: { half?: SmallFace; quarter?: SmallFace };
+}
+/** What noise does at one scale: its spread by the distance, and how many spreads a peak of either sign may reach by chance. */
+interface Chance {
+  readonly noise: Float32Array;
+  readonly dark: number;
+  readonly bright: number;
 }
 interface SmallFace extends Halved {
   readonly distance: Float32Array;
@@ -37,13 +47,14 @@ interface SmallFace extends Halved {
 
 export function spotGround(face: FlatFace, settings: FaceSettings): SpotGround {
   const fine = smooth(face.level, face.side, FINE, face.spans);
+  const finest = chanceAt(fine, face, settings);
   return {
     face,
     fine,
-    noise: spreadByDistance(fine, face, settings),
+    noise: finest.noise,
     spread: spreadOf(fine, face.inside),
     doubt: null,
-    noiseOf: new Map(),
+    chanceOf: new Map([[FINEST, finest]]),
     copies: {},
   };
 }
@@ -112,35 +123,70 @@ function smaller(face: SmallFace): SmallFace {
 }
 
 function seedsIn(
-  { face, doubt, noiseOf }: SpotGround,
+  { face, doubt, chanceOf }: SpotGround,
   scale: number,
   soft: Float32Array,
   { side, inside, distance }: SmallFace,
   shrunk: number,
   settings: FaceSettings,
 ): Seed[] {
-  const noise = noiseOf.get(scale) ?? spreadByDistance(soft, { inside, distance }, settings);
-  noiseOf.set(scale, noise);
+  const chance = chanceOf.get(scale) ?? chanceAt(soft, { side, inside, distance }, settings);
+  chanceOf.set(scale, chance);
+  const { noise, dark, bright } = chance;
   const seeds: Seed[] = [];
   // Nearly every pixel is under the least that any ring asks for.
   let least = Infinity;
-  for (const n of noise) least = Math.min(least, settings.spots.seed * n);
+  for (const n of noise) least = Math.min(least, Math.min(dark, bright) * n);
   for (let i = 0; i < soft.length; i++) {
     const height = Math.abs(soft[i]!);
     if (height <= least || inside[i] === 0) continue;
-    if (height <= settings.spots.seed * noise[Math.floor(distance[i]!)]! || !isPeak(soft, side, i)) continue;
+    const asked = (soft[i]! < 0 ? dark : bright) * noise[Math.floor(distance[i]!)]!;
+    if (height <= asked || !isPeak(soft, side, i)) continue;
     const at = fullResolutionIndex(i, side, face.side, shrunk);
     // At the rim a slope ends as a peak does: what starts there stands out more.
-    if (
-      isAtRim(inside, side, i) &&
-      height <= settings.spots.seedAtRim * settings.spots.seed * noise[Math.floor(distance[i]!)]!
-    )
-      continue;
-    if (doubt && height <= settings.spots.seed * noise[Math.floor(distance[i]!)]! + doubt[at]!) continue;
+    if (isAtRim(inside, side, i) && height <= settings.spots.seedAtRim * asked) continue;
+    if (doubt && height <= asked + doubt[at]!) continue;
     seeds.push({ i: at, height });
   }
   return seeds;
 }
+
+/**
+ * How high noise reaches at a scale. The heights of its peaks are taken to follow Rayleigh's law, as those of any smooth
+ * Gaussian field do nearly (S. O. Rice 1945, from memory), with the spread that the lower nine tenths of them show: what
+ * lies on the face is in the rest. The height that a whole face exceeds `falsePerScale` times by chance is asked for.
+ */
+function chanceAt(
+  soft: Float32Array,
+  { side, inside, distance }: Pick<SmallFace, 'side' | 'inside' | 'distance'>,
+  settings: FaceSettings,
+): Chance {
+  const noise = spreadByDistance(soft, { inside, distance }, settings);
+  const peaks: [number[], number[]] = [[], []];
+  const step = Math.max(1, Math.round(soft.length / MOST_LOOKED_AT));
+  for (let y = 1, row = side; y < side - 1; y += step, row = y * side) {
+    for (let i = row + 1; i < row + side - 1; i++) {
+      if (inside[i] === 0 || !isPeak(soft, side, i)) continue;
+      const height = soft[i]! / noise[Math.floor(distance[i]!)]!;
+      peaks[height < 0 ? 0 : 1].push(Math.abs(height));
+    }
+  }
+  const [dark, bright] = peaks.map((heights) => {
+    const squares = Float32Array.from(heights, (h) => h * h);
+    const n = squares.length;
+    if (n < settings.spots.tellingPeaks) return settings.spots.leastSeed;
+    const half = selectNth(squares, Math.floor(0.5 * n));
+    const tenth = selectNth(squares, Math.floor(0.9 * n));
+    // From the half to the tenth that is higher the exceedance falls to a fifth.
+    const scale = (tenth - half) / Math.log(5);
+    const exceeded = Math.log((0.5 * n * step) / settings.spots.falsePerScale);
+    return Math.max(settings.spots.leastSeed, Math.sqrt(half + scale * Math.max(0, exceeded)));
+  });
+  return { noise, dark: dark!, bright: bright! };
+}
+
+/** Of a square of more pixels every second or third row is looked at for what noise does. */
+const MOST_LOOKED_AT = 60_000;
 
 const isAtRim = (inside: Uint8Array, side: number, i: number): boolean =>
   !inside[i - 1] || !inside[i + 1] || !inside[i - side] || !inside[i + side];
@@ -175,13 +221,15 @@ export function growSpot(
     }
   }
   const own = noise[Math.floor(distance[seed]!)]!;
-  if (peak < settings.spots.leastPeak * own) return null;
+  const chance = ground.chanceOf.get(FINEST);
+  const asked = chance ? (sign < 0 ? chance.dark : chance.bright) : settings.spots.leastPeak;
+  if (peak < asked * own) return null;
   const least = Math.max(2.2 * own, settings.spots.growsTo * peak);
   const pixels = flooded(ground, [seed], taken, (i) => sign * fine[i]! >= least, settings);
   if (pixels.length > settings.spots.mostPx) return null;
   const kept = pixels.filter((i) => sign * fine[i]! >= least);
   // Among many pixels one is high by chance, and the glass is cloudy: what is broad has to stand out more.
-  if (kept.length === 0 || (kept.length > settings.spots.broadPx && peak < settings.spots.broadPeak * own))
+  if (kept.length === 0 || (kept.length > settings.spots.broadPx && peak < settings.spots.broadPeak * asked * own))
     return null;
   return { pixels: kept, sign, peak: highest(fine, kept) };
 }
