@@ -1,6 +1,6 @@
 import type { FaceSettings } from './settings.ts';
 import { lostAtCorners } from './spots/corners.ts';
-import { type FlatFace, takeCentreAgain } from './cladding/flatten.ts';
+import type { FlatFace } from './cladding/flatten.ts';
 import { findLines, isSameLine } from './lines/find-lines.ts';
 import {
   circleOf,
@@ -64,7 +64,6 @@ export function findFeatures(
   );
   const lines = withoutCracks(found, before, settings);
   const peeled = peelLines(face, lines, settings);
-  if (lines.length > 0) takeCentreAgain(peeled, settings);
   const ground = lines.length === 0 ? before : peeledGround(peeled, before);
   const rest: Spot[] = [];
   const all = [...lines];

@@ -2,7 +2,7 @@ import { FACE_SETTINGS, type FaceSettings } from './settings.ts';
 import type { FaceCriteria } from './grading/criteria.ts';
 import type { Circle } from './pixels/enclosing-circle.ts';
 import { findCladding } from './cladding/find-cladding.ts';
-import { type Core, findCore } from './cladding/find-core.ts';
+import { type Core, coreOf } from './cladding/find-core.ts';
 import { findFeatures, type FoundFeature } from './find-features.ts';
 import { findOutside } from './spots/find-outside.ts';
 import { flattenFace } from './cladding/flatten.ts';
@@ -94,7 +94,7 @@ export function measureFace(
     centrePx: [circle.x, circle.y],
     claddingDiameterPx: 2 * circle.r,
     blurUm: blurPx * umPerPx,
-    core: findCore(flat.rings, umPerPx, settings),
+    core: coreOf(flat.core, umPerPx, settings),
     contactSeen: outside.seen,
     features,
     grade: gradeFace(features, table),

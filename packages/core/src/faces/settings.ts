@@ -27,8 +27,10 @@ export interface FaceSettings {
     readonly rimBlurs: number;
   };
   readonly core: {
-    /** A core differs from the glass round it by this many levels; a single-mode core, being small, by twice as many. */
-    readonly leastStep: number;
+    /** On each of its sides a core stands out of the glass by this many times what chance does to the middle levels. */
+    readonly chance: number;
+    /** Between the radii of single-mode and multimode cores; um. */
+    readonly betweenSingleAnd50Um: number;
     /** Between the radii of 50 and 62.5 um cores, 25 and 31.25 um. */
     readonly between50And62Um: number;
   };
@@ -36,8 +38,8 @@ export interface FaceSettings {
   readonly light: {
     /** A ring's median is of this many values; near the centre rings are joined until they hold them. */
     readonly leastOfRing: number;
-    /** Round the centre a line covers much of a ring, so rings this near are taken again without it; px. */
-    readonly nearCentrePx: number;
+    /** So near to the centre what lies there would pull the median of a ring: one median for all; um. */
+    readonly pooledUm: number;
   };
   readonly noise: {
     /** Pixels that a ring needs for a spread of its own. */
@@ -223,12 +225,13 @@ export const FACE_SETTINGS: FaceSettings = {
     rimBlurs: 2.5,
   },
   core: {
-    leastStep: 1.5,
+    chance: 3,
+    betweenSingleAnd50Um: 14,
     between50And62Um: 28,
   },
   light: {
     leastOfRing: 110,
-    nearCentrePx: 26,
+    pooledUm: 9,
   },
   noise: {
     leastOfRing: 80,

@@ -3,7 +3,7 @@ import type { Circle } from '../pixels/enclosing-circle.ts';
 import { fitCircle } from './fit-circle.ts';
 import { type GreyImage, sampleAt, shrink } from '../pixels/image.ts';
 import { middleOf, selectNth } from '../pixels/quantile.ts';
-import { fitRimProfile } from './rim-profile.ts';
+import { fitRimProfile, type RimProfile } from './rim-profile.ts';
 
 /** The cladding's outer edge, in pixels, and how sharply it stands in the picture. */
 export interface Cladding {
@@ -43,8 +43,16 @@ export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SET
     circle = fitted.circle;
   }
   if (isCut(image, circle)) return { state: 'cut' };
-  const rim = fitRimProfile(rimProfile(image, circle), circle.r);
+  const rim = fitRimProfile(rimProfile(image, circle, 0, 1), circle.r);
   if (!rim) return { state: 'none' };
+  const parts = partsOf(image, circle, rim);
+  const through = fitCircle(parts.xs, parts.ys, { ...circle, r: rim.radius });
+  if (through && Math.abs(through.circle.r / rim.radius - 1) < 0.03) {
+    const { x, y, r } = through.circle;
+    const cladding = { circle: { x, y, r }, blurPx: middleOf(Float32Array.from(parts.blurs)) };
+    if (isCut(image, cladding.circle)) return { state: 'cut' };
+    return { state: 'found', cladding: { ...cladding, ringPx: rim.ring?.width ?? 0, level: rim.inside } };
+  }
   return {
     state: 'found',
     cladding: { circle: { ...circle, r: rim.radius }, blurPx: rim.blur, ringPx: rim.ring?.width ?? 0, level: rim.inside },
@@ -217,12 +225,39 @@ function edgePoints(image: GreyImage, { x, y, r }: Circle): { xs: number[]; ys: 
   return { xs, ys };
 }
 
-/** The median over the angles of the level at each distance, every half pixel from 0.85 to 1.15 radii. */
-function rimProfile(image: GreyImage, { x, y, r }: Circle): { at: number[]; level: number[] } {
+/** Parts of the rim that are fitted on their own: a ring that is wider on one side would pull a fit of all. */
+const PARTS = 12;
+
+/** Where the glass ends in each part of the rim, and how soft its edge is. */
+function partsOf(
+  image: GreyImage,
+  circle: Circle,
+  rim: RimProfile,
+): { xs: number[]; ys: number[]; blurs: number[] } {
+  const found = { xs: [] as number[], ys: [] as number[], blurs: [] as number[] };
+  for (let part = 0; part < PARTS; part++) {
+    const own = fitRimProfile(rimProfile(image, circle, part / PARTS, 1 / PARTS), circle.r, rim);
+    if (!own) continue;
+    const t = ((part + 0.5) / PARTS) * 2 * Math.PI;
+    found.xs.push(circle.x + own.radius * Math.cos(t));
+    found.ys.push(circle.y + own.radius * Math.sin(t));
+    found.blurs.push(own.blur);
+  }
+  return found;
+}
+
+/** The median over a part of the rim of the level at each distance, every half pixel from 0.85 to 1.15 radii. */
+function rimProfile(
+  image: GreyImage,
+  { x, y, r }: Circle,
+  from: number,
+  share: number,
+): { at: number[]; level: number[] } {
   const at: number[] = [];
   const level: number[] = [];
-  const ways = Array.from({ length: RIM_ANGLES }, (_, a) => {
-    const t = (a / RIM_ANGLES) * 2 * Math.PI;
+  const angles = Math.max(24, Math.round(RIM_ANGLES * share));
+  const ways = Array.from({ length: angles }, (_, a) => {
+    const t = (from + ((a + 0.5) / angles) * share) * 2 * Math.PI;
     return { ux: Math.cos(t), uy: Math.sin(t) };
   });
   const lights = Float32Array.from(ways, ({ ux, uy }) => {
@@ -232,15 +267,15 @@ function rimProfile(image: GreyImage, { x, y, r }: Circle): { at: number[]; leve
     return sum / 4;
   });
   const middle = middleOf(lights.slice());
-  const values = new Float32Array(RIM_ANGLES);
+  const values = new Float32Array(angles);
   for (let d = 0.85 * r; d <= 1.15 * r; d += 0.5) {
     let n = 0;
-    for (let a = 0; a < RIM_ANGLES; a++) {
+    for (let a = 0; a < angles; a++) {
       const value = sampleAt(image, x + d * ways[a]!.ux, y + d * ways[a]!.uy);
       // The light's unevenness is taken out by the cladding's own level at that angle.
       if (value !== null && lights[a]! > 1) values[n++] = (value * middle) / lights[a]!;
     }
-    if (n < RIM_ANGLES / 2) continue;
+    if (n < angles / 2) continue;
     at.push(d);
     level.push(middleOf(values.subarray(0, n)));
   }

@@ -1,6 +1,7 @@
 import type { FaceSettings } from '../settings.ts';
 import type { Circle } from '../pixels/enclosing-circle.ts';
 import type { GreyImage } from '../pixels/image.ts';
+import { type CoreFit, coreAt, fitCore, fitMiddle } from './fit-core.ts';
 import { fitLight, type Light, lightOfRow } from './light.ts';
 import { middleOf } from '../pixels/quantile.ts';
 import { joined, ringsOf } from '../pixels/rings.ts';
@@ -35,9 +36,9 @@ export function spansOf(inside: Uint8Array, side: number): Int16Array {
   return spans;
 }
 
-/** A flattened face with what a clean one of its make shows: the level at each half pixel from the centre, light taken out. */
+/** A flattened face with its core, which was taken out; null where none is lit. */
 export interface FlattenedFace extends FlatFace {
-  readonly rings: Float32Array;
+  readonly core: CoreFit | null;
 }
 
 /** Half a pixel within the edge: beyond it the blurred ferrule is all there is. */
@@ -53,8 +54,40 @@ export function flattenFace(image: GreyImage, circle: Circle, settings: FaceSett
   // A multimode core reaches half way out and is no part of the fit.
   const light = fitLight(image, circle, 0.55, 0.93, 2);
   if (light) takeLight(flat, light);
-  const rings = takeRings(flat, settings);
-  return { ...flat, rings };
+  const umPerPx = CLADDING_RADIUS_UM / circle.r;
+  const core = takeCore(flat, circle.x - flat.left, circle.y - flat.top, umPerPx, settings);
+  takeRings(flat, settings, settings.light.pooledUm / umPerPx);
+  return { ...flat, core };
+}
+
+const CLADDING_RADIUS_UM = 62.5;
+
+/** Measures the core and subtracts it. */
+function takeCore(
+  face: FlatFace,
+  fx: number,
+  fy: number,
+  umPerPx: number,
+  settings: FaceSettings,
+): CoreFit | null {
+  const core = fitCore(face, fx, fy, umPerPx, settings);
+  if (!core) return null;
+  subtract(face, core, fx, fy);
+  const [mx, my] = [fx + core.x, fy + core.y];
+  const isWide = core.r * umPerPx >= settings.core.betweenSingleAnd50Um;
+  const middle = isWide ? fitMiddle(face, mx, my, umPerPx, settings) : null;
+  if (middle) subtract(face, middle, mx, my);
+  return core;
+}
+
+function subtract({ level, inside, side }: FlatFace, core: CoreFit, fx: number, fy: number): void {
+  const reach = Math.hypot(core.x, core.y) + core.r + 4 * core.soft;
+  for (let y = Math.max(0, Math.ceil(fy - reach)); y <= Math.min(side - 1, fy + reach); y++) {
+    for (let x = Math.max(0, Math.ceil(fx - reach)); x <= Math.min(side - 1, fx + reach); x++) {
+      const i = y * side + x;
+      if (inside[i]) level[i]! -= coreAt(core, x - fx, y - fy);
+    }
+  }
 }
 
 /** The square round a circle with the levels of what is `inside`: between two distances from the centre, pixels. */
@@ -110,22 +143,36 @@ const BINS_PER_PX = 2;
 /** Of a square about so many pixels tell its rings. */
 const TELLING = 48_000;
 
-/** Subtracts the median of each ring half a pixel wide, and returns the medians. */
-export function takeRings({ level, distance, inside, side, spans }: FlatFace, settings: FaceSettings): Float32Array {
+/**
+ * Subtracts the median of each ring half a pixel wide; of all that lies within `pooledPx` of the middle one median, since what
+ * lies there would pull that of a small ring.
+ */
+export function takeRings(
+  { level, distance, inside, side, spans }: FlatFace,
+  settings: FaceSettings,
+  pooledPx = 0,
+): void {
   const medians = mediansOf(
     ringsOf(level, distance, inside, BINS_PER_PX, Math.max(1, Math.round(level.length / TELLING))),
     settings,
+    pooledPx,
   );
   for (let y = 0; y < side; y++) {
     const end = y * side + spans[2 * y + 1]!;
     for (let i = y * side + spans[2 * y]!; i < end; i++)
       if (inside[i]) level[i]! -= valueAt(medians, distance[i]!);
   }
-  return medians;
 }
 
-function mediansOf(rings: readonly Float32Array[], settings: FaceSettings): Float32Array {
+function mediansOf(
+  rings: readonly Float32Array[],
+  settings: FaceSettings,
+  pooledPx: number,
+): Float32Array {
+  const pooled = Math.min(rings.length, Math.ceil(pooledPx * BINS_PER_PX));
+  const inner = pooled > 0 ? middleOf(joined(rings.slice(0, pooled))) : 0;
   return Float32Array.from(rings, (_, d) => {
+    if (d < pooled) return inner;
     let reach = 0;
     let values = rings[d]!;
     while (values.length < settings.light.leastOfRing && reach < 16) {
@@ -144,28 +191,4 @@ function valueAt(medians: Float32Array, distance: number): number {
   if (low >= medians.length - 1) return medians[medians.length - 1]!;
   const a = medians[low]!;
   return a + (medians[low + 1]! - a) * (d - low);
-}
-
-/**
- * Takes the rings round the centre once more from a face whose lines are taken out: a line that runs through the core had
- * pulled their medians, which would stay behind as a spot.
- */
-export function takeCentreAgain({ level, distance, inside, side }: FlatFace, settings: FaceSettings): void {
-  const at: number[] = [];
-  const half = side >> 1;
-  const reach = settings.light.nearCentrePx + 3;
-  for (let y = Math.max(0, half - reach); y < Math.min(side, half + reach); y++) {
-    for (let x = Math.max(0, half - reach); x < Math.min(side, half + reach); x++) {
-      const i = y * side + x;
-      if (inside[i] && distance[i]! < settings.light.nearCentrePx) at.push(i);
-    }
-  }
-  const levels = Float32Array.from(at, (i) => level[i]!);
-  const distances = Float32Array.from(at, (i) => distance[i]!);
-  const medians = mediansOf(
-    ringsOf(levels, distances, new Uint8Array(at.length).fill(1), BINS_PER_PX),
-    settings,
-  );
-  if (medians.length < settings.light.nearCentrePx * BINS_PER_PX) return;
-  for (const i of at) level[i]! -= valueAt(medians, distance[i]!);
 }

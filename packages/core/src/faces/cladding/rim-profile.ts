@@ -28,57 +28,91 @@ function modelOf([r, s, inside, outside, width, ring]: Parameters, at: Float64Ar
 }
 
 /**
- * Fits a blurred step, and a blurred step with a dark ring before it, to a profile and keeps the ring only where it halves
- * the misfit. The radius is the inner side of the ring: where the cladding ends. Null where the profile shows no edge.
- * Levenberg-Marquardt with numeric derivatives; at most 30 rounds.
+ * A line of adhesive is about so dark beside glass and ferrule, give or take; house, and it only decides where the blur is
+ * wider than the line, so that width and darkness cannot be told apart.
  */
-export function fitRimProfile(profile: Sampled, guess: number): RimProfile | null {
+const ADHESIVE = { level: 0.4, spread: 0.15 };
+
+/** Levels that a rim differs by at least, so that it is one. */
+const LEAST_CONTRAST = 4;
+
+/**
+ * Fits a blurred step, and a blurred step with a ring before it, darker or brighter than glass and ferrule, to a profile; the
+ * ring is kept where it explains a tenth of what the step leaves. The radius is the inner side of the ring: where the cladding
+ * ends. Null where the profile shows no edge. Levenberg-Marquardt with numeric derivatives; at most 30 rounds. With `like`,
+ * the fit of the whole rim, it starts there alone.
+ */
+export function fitRimProfile(
+  profile: Sampled,
+  guess: number,
+  like: RimProfile | null = null,
+): RimProfile | null {
   if (profile.at.length < 20) return null;
-  const level = (from: number, to: number): number => {
-    const values = profile.level.filter(
-      (_, i) => profile.at[i]! >= from * guess && profile.at[i]! <= to * guess,
-    );
-    values.sort((a, b) => a - b);
-    return values[Math.floor(values.length / 2)] ?? 0;
-  };
-  const inside = level(0.86, 0.94);
-  const outside = level(1.08, 1.15);
-  const lowest = Math.min(...profile.level.filter((_, i) => Math.abs(profile.at[i]! - guess) < 0.06 * guess));
-  const step = descend(profile, [guess, 1.5, inside, outside, 0, 0], [true, true, true, true, false, false]);
-  const depth = Math.min(inside, outside) - lowest;
+  const inside = levelOf(profile, 0.86 * guess, 0.94 * guess);
+  const outside = levelOf(profile, 1.08 * guess, 1.15 * guess);
+  const near = profile.level.filter((_, i) => Math.abs(profile.at[i]! - guess) < 0.06 * guess);
+  const dip = Math.min(inside, outside) - Math.min(...near);
+  const bump = Math.max(...near) - Math.max(inside, outside);
+  const isDark = dip >= bump;
+  const blur = like?.blur ?? 1.3;
+  const step = descend(profile, [like?.radius ?? guess, blur, inside, outside, 0, 0], STEP_ONLY, 0);
   const fits = [step];
-  if (depth > 4) {
-    for (const width of [1.5, 4, 7]) {
-      const start: Parameters = [guess - width / 2, 1.2, inside, outside, width, lowest - 0.2 * depth];
-      fits.push(descend(profile, start, [true, true, true, true, true, true]));
+  // A part is what the whole rim is.
+  if (!like || like.ring) {
+    // What a deviation of one spread of the adhesive's level costs: as much as the misfit of a few places.
+    const doubt = isDark ? Math.max(0.25, step.misfit / profile.at.length) : 0;
+    for (const width of like?.ring ? [like.ring.width] : [1, 2.5, 5]) {
+      const level = isDark ? ADHESIVE.level * Math.min(inside, outside) : Math.max(...near) + 0.2 * bump;
+      const radius = like?.radius ?? guess - width / 2;
+      fits.push(descend(profile, [radius, blur, inside, outside, width, level], ALL, doubt));
     }
   }
-  const best = fits.reduce((a, b) => (b.misfit < (a === step ? 0.5 : 1) * a.misfit ? b : a));
-  const [radius, blur, levelIn, levelOut, width, ring] = best.parameters;
-  const contrast = Math.max(Math.abs(levelIn - levelOut), best === step ? 0 : levelIn - ring);
-  if (!(contrast > 4) || Math.abs(radius - guess) > 0.1 * guess || !(blur > 0)) return null;
+  const best = fits.reduce((a, b) => (b.misfit < (a === step ? 0.9 : 1) * a.misfit ? b : a));
+  const [radius, blurs, levelIn, levelOut, width, ring] = best.parameters;
+  const contrast = Math.max(
+    Math.abs(levelIn - levelOut),
+    best === step ? 0 : Math.abs(levelIn - ring) * Math.min(1, width / blurs),
+  );
+  if (!(contrast > LEAST_CONTRAST) || Math.abs(radius - guess) > 0.1 * guess || !(blurs > 0)) return null;
   return {
     radius,
-    blur,
+    blur: blurs,
     inside: levelIn,
     outside: levelOut,
     ring: best === step ? null : { width, level: ring },
   };
 }
 
+const STEP_ONLY = [true, true, true, true, false, false];
+const ALL = [true, true, true, true, true, true];
+
+function levelOf(profile: Sampled, from: number, to: number): number {
+  const values = profile.level.filter((_, i) => profile.at[i]! >= from && profile.at[i]! <= to);
+  values.sort((a, b) => a - b);
+  return values[Math.floor(values.length / 2)] ?? 0;
+}
+
 const LEAST_BLUR = 0.3;
 const ROUNDS = 30;
+/** A spread of the adhesive's level off costs as much as the misfit of so many places. */
+const COST = 6;
 
 function descend(
   profile: Sampled,
   start: Parameters,
   free: readonly boolean[],
+  doubt: number,
 ): { parameters: Parameters; misfit: number } {
   const at = Float64Array.from(profile.at);
   const misfitOf = (p: Parameters): number => {
     const off = modelOf(p, at);
     for (let i = 0; i < off.length; i++) off[i]! -= profile.level[i]!;
-    return dot(off, off);
+    return dot(off, off) + COST * doubt * unlikely(p) ** 2;
+  };
+  /** How many spreads the ring's level is off that of adhesive. */
+  const unlikely = ([, , inside, outside, , ring]: Parameters): number => {
+    const least = Math.max(10, Math.min(inside, outside));
+    return (ring / least - ADHESIVE.level) / ADHESIVE.spread;
   };
   const steps = [0.01, 0.01, 0.1, 0.1, 0.01, 0.1];
   let parameters = start;
@@ -96,6 +130,13 @@ function descend(
     const residual = model.map((v, i) => profile.level[i]! - v);
     const a = which.map((_, i) => which.map((__, j) => dot(gradient[i]!, gradient[j]!)));
     const b = which.map((_, i) => dot(gradient[i]!, residual));
+    const ringAt = which.indexOf(5);
+    if (doubt > 0 && ringAt >= 0) {
+      const least = Math.max(10, Math.min(parameters[2], parameters[3]));
+      const each = 1 / (least * ADHESIVE.spread);
+      a[ringAt]![ringAt]! += COST * doubt * each * each;
+      b[ringAt]! -= COST * doubt * each * unlikely(parameters);
+    }
     a.forEach((row, i) => (row[i]! *= 1 + damping));
     const delta = solve(a, b);
     if (!delta) break;

@@ -1,0 +1,312 @@
+import type { FaceSettings } from '../settings.ts';
+import type { FlatFace } from './flatten.ts';
+import { phi } from '../pixels/line-profile.ts';
+import { middleOf } from '../pixels/quantile.ts';
+import { solve } from '../pixels/solve.ts';
+
+/**
+ * A core as it lies on the glass: a disc with a soft edge, brighter or darker than the glass, flat or falling off to its
+ * edge. Pixels from the fiber's centre; levels.
+ */
+export interface CoreFit {
+  readonly x: number;
+  readonly y: number;
+  /** Where its edge is half as high. */
+  readonly r: number;
+  /** Softness of the edge, standard deviation. */
+  readonly soft: number;
+  /** Height in the middle, and what it changes by to the edge. */
+  readonly height: number;
+  readonly fall: number;
+}
+
+interface Samples {
+  readonly x: Float32Array;
+  readonly y: Float32Array;
+  readonly level: Float32Array;
+}
+/** What a core may be: radii and offsets in um, and whether its light may fall off to the edge. */
+interface Kind {
+  readonly fromUm: number;
+  readonly toUm: number;
+  readonly startsUm: readonly number[];
+  readonly softest: number;
+  readonly offUm: number;
+  readonly falls: boolean;
+  /** How far out the glass is looked at, um. */
+  readonly lookUm: number;
+}
+const MULTIMODE: Kind = {
+  fromUm: 21,
+  toUm: 35,
+  startsUm: [25, 31.25],
+  softest: 4,
+  offUm: 3,
+  falls: true,
+  lookUm: 46,
+};
+const SINGLE_MODE: Kind = {
+  fromUm: 2.6,
+  toUm: 7,
+  startsUm: [4.2, 5.4],
+  softest: 2.8,
+  offUm: 2,
+  falls: false,
+  lookUm: 15,
+};
+
+/** The dip, or the hump, that many a graded-index core has in its very middle. */
+const MIDDLE: Kind = {
+  fromUm: 0.6,
+  toUm: 3,
+  startsUm: [1.4, 2.4],
+  softest: 2,
+  offUm: 0.8,
+  falls: false,
+  lookUm: 9,
+};
+
+const MOST_SAMPLES = 3000;
+const ROUNDS = 12;
+
+/** The share of its height that a core shows at a distance from its middle. */
+const shareAt = (d: number, r: number, soft: number): number => phi((r - d) / soft);
+
+/** Levels that a core adds at a place; pixels from the fiber's centre. */
+export function coreAt(core: CoreFit, x: number, y: number): number {
+  const d = Math.hypot(x - core.x, y - core.y);
+  return shareAt(d, core.r, core.soft) * (core.height + core.fall * (d / core.r) ** 2);
+}
+
+/** What the middle of a multimode core adds, once that core is taken out; null where it shows nothing of its own. */
+export function fitMiddle(
+  face: FlatFace,
+  fx: number,
+  fy: number,
+  umPerPx: number,
+  settings: FaceSettings,
+): CoreFit | null {
+  return fitKind(face, fx, fy, umPerPx, MIDDLE, settings);
+}
+
+/**
+ * Measures the core on a face whose light was taken out: centre, radius, softness and height by least squares, what does not
+ * fit (dirt, scratches) weighed down by Tukey's biweight. First a multimode core is tried, then a single-mode one. A core is
+ * one only when it stands out on all four sides of its middle; null where none does, as where no light goes through. `fx`
+ * and `fy` are the fiber's centre in the square.
+ */
+export function fitCore(
+  face: FlatFace,
+  fx: number,
+  fy: number,
+  umPerPx: number,
+  settings: FaceSettings,
+): CoreFit | null {
+  for (const kind of [MULTIMODE, SINGLE_MODE]) {
+    const core = fitKind(face, fx, fy, umPerPx, kind, settings);
+    if (core) return core;
+  }
+  return null;
+}
+
+function fitKind(
+  face: FlatFace,
+  fx: number,
+  fy: number,
+  umPerPx: number,
+  kind: Kind,
+  settings: FaceSettings,
+): CoreFit | null {
+  const samples = sampled(face, fx, fy, kind.lookUm / umPerPx);
+  if (samples.level.length < 80) return null;
+  const fits = kind.startsUm.map((r) => descend(samples, kind, r / umPerPx, umPerPx));
+  const best = fits.reduce((a, b) => (b && (!a || b.misfit < a.misfit) ? b : a));
+  return best && isAllRound(samples, best.core, best.spread, settings) ? best.core : null;
+}
+
+function sampled({ level, inside, side }: FlatFace, fx: number, fy: number, reach: number): Samples {
+  const step = Math.max(1, Math.floor(Math.sqrt((Math.PI * reach * reach) / MOST_SAMPLES)));
+  const [xs, ys, levels]: [number[], number[], number[]] = [[], [], []];
+  for (let y = Math.ceil(fy - reach); y <= fy + reach; y += step) {
+    for (let x = Math.ceil(fx - reach); x <= fx + reach; x += step) {
+      const i = y * side + x;
+      if (inside[i] !== 1 || Math.hypot(x - fx, y - fy) > reach) continue;
+      xs.push(x - fx);
+      ys.push(y - fy);
+      levels.push(level[i]!);
+    }
+  }
+  return { x: Float32Array.from(xs), y: Float32Array.from(ys), level: Float32Array.from(levels) };
+}
+
+type Shape = readonly [x: number, y: number, r: number, soft: number];
+
+interface Fitted {
+  readonly core: CoreFit;
+  readonly misfit: number;
+  readonly spread: number;
+}
+
+/** Gauss and Newton's rounds in the shape, the levels by linear least squares in each; Tukey's weights on what is left. */
+function descend(samples: Samples, kind: Kind, startPx: number, umPerPx: number): Fitted | null {
+  const px = 1 / umPerPx;
+  let shape: Shape = [0, 0, startPx, Math.max(1, 0.8 * px)];
+  const weights = new Float64Array(samples.level.length).fill(1);
+  let best = levelsOf(samples, shape, weights, kind.falls);
+  if (!best) return null;
+  for (let round = 0; round < ROUNDS; round++) {
+    weigh(best.off, weights);
+    const now = levelsOf(samples, shape, weights, kind.falls);
+    if (!now) return null;
+    const step = stepOf(samples, shape, now, weights, kind.falls);
+    if (!step) break;
+    let moved = false;
+    for (const share of [1, 0.5, 0.2]) {
+      const next = held(
+        shape.map((v, k) => v + share * step[k]!),
+        kind,
+        px,
+      );
+      const tried = levelsOf(samples, next, weights, kind.falls);
+      if (!tried || !(tried.misfit < now.misfit)) continue;
+      moved = now.misfit - tried.misfit > 1e-5 * now.misfit;
+      shape = next;
+      best = tried;
+      break;
+    }
+    if (!moved) break;
+  }
+  const [x, y, r, soft] = shape;
+  const { height, fall } = best;
+  return { core: { x, y, r, soft, height, fall }, misfit: best.misfit, spread: spreadOf(best.off) };
+}
+
+/** A shape within what its kind may be. */
+function held(shape: readonly number[], kind: Kind, px: number): Shape {
+  const [x, y, r, soft] = shape as unknown as Shape;
+  const off = Math.hypot(x, y);
+  const most = kind.offUm * px;
+  const back = off > most ? most / off : 1;
+  return [
+    x * back,
+    y * back,
+    Math.min(kind.toUm * px, Math.max(kind.fromUm * px, r)),
+    Math.min(kind.softest * px, Math.max(0.35, soft)),
+  ];
+}
+
+const spreadOf = (off: Float64Array): number =>
+  Math.max(0.05, 1.4826 * middleOf(Float32Array.from(off, Math.abs)));
+
+function weigh(off: Float64Array, weights: Float64Array): void {
+  const cut = 4.685 * spreadOf(off);
+  for (let i = 0; i < off.length; i++) {
+    const u = off[i]! / cut;
+    weights[i] = Math.abs(u) < 1 ? (1 - u * u) ** 2 : 0;
+  }
+}
+
+interface Levels {
+  readonly height: number;
+  readonly fall: number;
+  readonly off: Float64Array;
+  readonly misfit: number;
+}
+
+/** Ground, height and fall that fit best to a shape. */
+function levelsOf(
+  { x, y, level }: Samples,
+  [cx, cy, r, soft]: Shape,
+  weights: Float64Array,
+  falls: boolean,
+): Levels | null {
+  const size = falls ? 3 : 2;
+  const a = Array.from({ length: size }, () => new Float64Array(size));
+  const b = new Float64Array(size);
+  const rows = new Float64Array(level.length * 3);
+  for (let i = 0; i < level.length; i++) {
+    const d = Math.hypot(x[i]! - cx, y[i]! - cy);
+    const share = shareAt(d, r, soft);
+    const at = 3 * i;
+    rows[at] = 1;
+    rows[at + 1] = share;
+    rows[at + 2] = share * (d / r) ** 2;
+    const w = weights[i]!;
+    for (let k = 0; k < size; k++) {
+      b[k]! += w * rows[at + k]! * level[i]!;
+      for (let l = 0; l < size; l++) a[k]![l]! += w * rows[at + k]! * rows[at + l]!;
+    }
+  }
+  const solved = solve(a, b);
+  if (!solved) return null;
+  const off = new Float64Array(level.length);
+  let misfit = 0;
+  for (let i = 0; i < level.length; i++) {
+    let sum = level[i]!;
+    for (let k = 0; k < size; k++) sum -= solved[k]! * rows[3 * i + k]!;
+    off[i] = sum;
+    misfit += weights[i]! * sum * sum;
+  }
+  return { height: solved[1]!, fall: falls ? solved[2]! : 0, off, misfit };
+}
+
+/** Step of the shape by numeric derivatives, the levels held. */
+function stepOf(
+  samples: Samples,
+  shape: Shape,
+  { height, fall, off }: Levels,
+  weights: Float64Array,
+  falls: boolean,
+): readonly number[] | null {
+  const { x, y } = samples;
+  const at = (s: Shape, i: number): number => {
+    const d = Math.hypot(x[i]! - s[0], y[i]! - s[1]);
+    return shareAt(d, s[2], s[3]) * (height + (falls ? fall * (d / s[2]) ** 2 : 0));
+  };
+  const small = [0.05, 0.05, 0.05, 0.03];
+  const a = Array.from({ length: 4 }, () => new Float64Array(4));
+  const b = new Float64Array(4);
+  const row = new Float64Array(4);
+  for (let i = 0; i < off.length; i++) {
+    const w = weights[i]!;
+    if (w === 0) continue;
+    const here = at(shape, i);
+    for (let k = 0; k < 4; k++) {
+      const moved = shape.map((v, j) => (j === k ? v + small[k]! : v)) as unknown as Shape;
+      row[k] = (at(moved, i) - here) / small[k]!;
+    }
+    for (let k = 0; k < 4; k++) {
+      b[k]! += w * row[k]! * off[i]!;
+      for (let l = 0; l < 4; l++) a[k]![l]! += w * row[k]! * row[l]!;
+    }
+  }
+  for (let k = 0; k < 4; k++) a[k]![k]! *= 1.01;
+  return solve(a, b);
+}
+
+/** On each of its four sides the middle level within differs from that outside, the same way, by enough. */
+function isAllRound(
+  { x, y, level }: Samples,
+  core: CoreFit,
+  spread: number,
+  settings: FaceSettings,
+): boolean {
+  const within: number[][] = [[], [], [], []];
+  const beyond: number[][] = [[], [], [], []];
+  for (let i = 0; i < level.length; i++) {
+    const dx = x[i]! - core.x;
+    const dy = y[i]! - core.y;
+    const d = Math.hypot(dx, dy);
+    const side = (dx > 0 ? 1 : 0) + (dy > 0 ? 2 : 0);
+    if (d < core.r - 0.5 * core.soft) within[side]!.push(level[i]!);
+    else if (d > core.r + 2 * core.soft) beyond[side]!.push(level[i]!);
+  }
+  const sign = Math.sign(core.height + 0.5 * core.fall);
+  return within.every((values, side) => {
+    const outside = beyond[side]!;
+    if (values.length < 4 || outside.length < 4) return false;
+    const step = sign * (middleOf(Float32Array.from(values)) - middleOf(Float32Array.from(outside)));
+    const chance = spread * Math.sqrt(1.57 / values.length + 1.57 / outside.length);
+    return step > settings.core.chance * chance;
+  });
+}
