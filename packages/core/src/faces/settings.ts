@@ -216,8 +216,8 @@ export const FACE_SETTINGS: FaceSettings = {
     leastSidePx: 160,
     leastLevel: 16,
     smallestUm: 2,
-    pixelsForSmallest: 3,
-    mostBlurUm: 1.2,
+    pixelsForSmallest: 2,
+    mostBlurUm: 1.6,
     coarsePixelUm: 0.32,
   },
   cladding: {

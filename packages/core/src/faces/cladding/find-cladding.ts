@@ -1,9 +1,10 @@
 import { FACE_SETTINGS, type FaceSettings } from '../settings.ts';
 import type { Circle } from '../pixels/enclosing-circle.ts';
 import { fitCircle } from './fit-circle.ts';
-import { type GreyImage, sampleAt, shrink } from '../pixels/image.ts';
-import { middleOf, selectNth } from '../pixels/quantile.ts';
+import { type GreyImage, sampleAt } from '../pixels/image.ts';
+import { middleOf } from '../pixels/quantile.ts';
 import { fitRimProfile, type RimProfile } from './rim-profile.ts';
+import { voteForCircle } from './vote.ts';
 
 /** The cladding's outer edge, in pixels, and how sharply it stands in the picture. */
 export interface Cladding {
@@ -20,9 +21,10 @@ export type CladdingFound =
   | { readonly state: 'none' }
   | { readonly state: 'cut' };
 
-const COARSE_WIDTH = 200;
 const ANGLES = 360;
 const RIM_ANGLES = 240;
+/** How far from the circle the rim is looked for, round by round: shares of the radius, wide at first. */
+const REACHES = [0.2, 0.12, 0.08, 0.08];
 
 /**
  * Finds the cladding circle: a vote of the edges of a coarse copy for its centre, the radius from the edges round that
@@ -31,17 +33,19 @@ const RIM_ANGLES = 240;
  * `cut` when the circle is not wholly in the picture, `none` when there is no circle.
  */
 export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SETTINGS): CladdingFound {
-  const guess = vote(image);
+  const guess = voteForCircle(image);
   if (!guess) return { state: 'none' };
   let circle = guess;
-  for (let round = 0; round < 3; round++) {
-    const edge = edgePoints(image, circle);
+  let spread = Infinity;
+  for (const reach of REACHES) {
+    const edge = edgePoints(image, circle, reach);
     if (edge.xs.length < settings.cladding.leastSeen * ANGLES)
       return { state: isCut(image, circle) ? 'cut' : 'none' };
     const fitted = fitCircle(edge.xs, edge.ys, circle);
-    if (!fitted || fitted.spread > 0.03 * fitted.circle.r) return { state: 'none' };
-    circle = fitted.circle;
+    if (!fitted) return { state: 'none' };
+    ({ circle, spread } = fitted);
   }
+  if (spread > 0.03 * circle.r) return { state: 'none' };
   if (isCut(image, circle)) return { state: 'cut' };
   const rim = fitRimProfile(rimProfile(image, circle, 0, 1), circle.r);
   if (!rim) return { state: 'none' };
@@ -62,145 +66,10 @@ export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SET
 const isCut = ({ width, height }: GreyImage, { x, y, r }: Circle): boolean =>
   x - r < 1 || y - r < 1 || x + r > width - 2 || y + r > height - 2;
 
-/** A first circle from a coarse copy: edges vote along their gradient. */
-function vote(image: GreyImage): Circle | null {
-  const factor = Math.max(1, Math.round(image.width / COARSE_WIDTH));
-  const small = shrink(image, factor);
-  const { width: w, height: h } = small;
-  if (w < 24 || h < 24) return null;
-  // Grain of the ferrule makes edges everywhere; the rim is longer than any of them.
-  const level = boxMean(boxMean(small.level, w, h), w, h);
-  const gx = new Float32Array(w * h);
-  const gy = new Float32Array(w * h);
-  const size = new Float32Array(w * h);
-  for (let y = 1; y < h - 1; y++) {
-    for (let x = 1; x < w - 1; x++) {
-      const i = y * w + x;
-      const up = i - w;
-      const down = i + w;
-      const left = level[up - 1]! + level[down - 1]!;
-      const right = level[up + 1]! + level[down + 1]!;
-      gx[i] = right - left + 2 * (level[i + 1]! - level[i - 1]!);
-      const above = level[up - 1]! + level[up + 1]!;
-      const below = level[down - 1]! + level[down + 1]!;
-      gy[i] = below - above + 2 * (level[down]! - level[up]!);
-      size[i] = Math.sqrt(gx[i]! * gx[i]! + gy[i]! * gy[i]!);
-    }
-  }
-  const cut = Math.max(4, selectNth(size.slice(), Math.floor(size.length * 0.94)));
-  const least = 0.1 * Math.min(w, h);
-  const most = 0.56 * Math.min(w, h);
-  const votes = new Float32Array(w * h);
-  for (let y = 1; y < h - 1; y++) {
-    for (let x = 1; x < w - 1; x++) {
-      const i = y * w + x;
-      if (size[i]! < cut) continue;
-      const ux = gx[i]! / size[i]!;
-      const uy = gy[i]! / size[i]!;
-      for (let way = -1; way <= 1; way += 2) {
-        for (let r = least; r <= most; r += 2) {
-          const cx = Math.floor(x + way * r * ux + 0.5);
-          const cy = Math.floor(y + way * r * uy + 0.5);
-          if (cx < 0 || cy < 0 || cx >= w || cy >= h) break;
-          // A larger circle has more edge: each radius gets the same say.
-          votes[cy * w + cx]! += 1 / r;
-        }
-      }
-    }
-  }
-  const soft = boxSum(votes, w, h, 2);
-  let best = 0;
-  for (let i = 0; i < soft.length; i++) if (soft[i]! > soft[best]!) best = i;
-  const cx = best % w;
-  const cy = Math.floor(best / w);
-  const r = radiusRound(size, gx, gy, w, h, cx, cy, cut, least, most);
-  if (r === null) return null;
-  const middle = (factor - 1) / 2;
-  return { x: cx * factor + middle, y: cy * factor + middle, r: r * factor };
-}
-
-/** The radius round a centre at which most of the circle is edge. */
-function radiusRound(
-  size: Float32Array,
-  gx: Float32Array,
-  gy: Float32Array,
-  w: number,
-  h: number,
-  cx: number,
-  cy: number,
-  cut: number,
-  least: number,
-  most: number,
-): number | null {
-  // Round the rim the light goes up, or down, all the way; chance edges point either way.
-  const seen = Array.from({ length: Math.ceil(most) + 3 }, () => new Float32Array(72));
-  for (let y = 1; y < h - 1; y++) {
-    for (let x = 1; x < w - 1; x++) {
-      const i = y * w + x;
-      if (size[i]! < cut) continue;
-      const dx = x - cx;
-      const dy = y - cy;
-      const d = Math.hypot(dx, dy);
-      if (d < least || d > most) continue;
-      const along = (dx * gx[i]! + dy * gy[i]!) / d;
-      if (Math.abs(along) < 0.85 * size[i]!) continue;
-      seen[Math.round(d)]![Math.floor(((Math.atan2(dy, dx) + Math.PI) / (2 * Math.PI)) * 71.99)]! += along;
-    }
-  }
-  const around = (r: number): number => {
-    let sum = 0;
-    for (let k = 0; k < 72; k++) sum += Math.sign(seen[r]![k]! + seen[r + 1]![k]!);
-    return Math.abs(sum) / 72;
-  };
-  const shares = Array.from({ length: Math.floor(most) - Math.ceil(least) + 1 }, (_, i) => ({
-    r: Math.ceil(least) + i,
-    share: around(Math.ceil(least) + i),
-  }));
-  const fullest = Math.max(...shares.map((s) => s.share));
-  if (fullest < 0.5) return null;
-  // A multimode core is a circle as well: of those that are seen about as fully, the cladding is the outermost.
-  const full = shares.filter((s) => s.share >= Math.max(0.5, 0.6 * fullest));
-  const outermost = full[full.length - 1]!;
-  return full.filter((s) => s.r > outermost.r - 3).reduce((a, b) => (b.share > a.share ? b : a)).r;
-}
-
-/** The mean of nine pixels; those at the edge stay as they are. */
-function boxMean(from: Float32Array, w: number, h: number): Float32Array {
-  const out = from.slice();
-  for (let y = 1; y < h - 1; y++) {
-    for (let x = 1, i = y * w + 1; x < w - 1; x++, i++) {
-      const above = from[i - w - 1]! + from[i - w]! + from[i - w + 1]!;
-      const below = from[i + w - 1]! + from[i + w]! + from[i + w + 1]!;
-      out[i] = (above + from[i - 1]! + from[i]! + from[i + 1]! + below) / 9;
-    }
-  }
-  return out;
-}
-
-/** The sum of the pixels within `reach` rows and columns, 0 where these leave the picture. */
-function boxSum(from: Float32Array, w: number, h: number, reach: number): Float32Array {
-  const rows = new Float32Array(from.length);
-  for (let y = 0; y < h; y++) {
-    let sum = 0;
-    for (let x = 0; x < w; x++) {
-      sum += from[y * w + x]!;
-      if (x > 2 * reach) sum -= from[y * w + x - 2 * reach - 1]!;
-      if (x >= 2 * reach) rows[y * w + x - reach] = sum;
-    }
-  }
-  const out = new Float32Array(from.length);
-  for (let y = reach; y < h - reach; y++) {
-    for (let dy = -reach; dy <= reach; dy++) {
-      for (let x = 0; x < w; x++) out[y * w + x]! += rows[(y + dy) * w + x]!;
-    }
-  }
-  return out;
-}
-
-/** Where the rim is at each angle: the steepest place within a few percent of the circle. */
-function edgePoints(image: GreyImage, { x, y, r }: Circle): { xs: number[]; ys: number[] } {
+/** Where the rim is at each angle: the steepest place within a share of the radius from the circle. */
+function edgePoints(image: GreyImage, { x, y, r }: Circle, share: number): { xs: number[]; ys: number[] } {
   const [xs, ys]: [number[], number[]] = [[], []];
-  const reach = Math.max(5, 0.08 * r);
+  const reach = Math.max(5, share * r);
   const levels = new Float64Array(Math.floor(4 * reach) + 7);
   for (let a = 0; a < ANGLES; a++) {
     const t = (a / ANGLES) * 2 * Math.PI;

@@ -59,12 +59,13 @@ export function fitRimProfile(
   const fits = [step];
   // A part is what the whole rim is.
   if (!like || like.ring) {
-    // What a deviation of one spread of the adhesive's level costs: as much as the misfit of a few places.
-    const doubt = isDark ? Math.max(0.25, step.misfit / profile.at.length) : 0;
     for (const width of like?.ring ? [like.ring.width] : [1, 2.5, 5]) {
       const level = isDark ? ADHESIVE.level * Math.min(inside, outside) : Math.max(...near) + 0.2 * bump;
       const radius = like?.radius ?? guess - width / 2;
-      fits.push(descend(profile, [radius, blur, inside, outside, width, level], ALL, doubt));
+      const free = descend(profile, [radius, blur, inside, outside, width, level], ALL, 0);
+      // What a deviation of one spread of the adhesive's level costs: as much as the misfit of a few places.
+      const doubt = Math.max(0.25, free.misfit / profile.at.length);
+      fits.push(isDark ? descend(profile, free.parameters, ALL, doubt) : free);
     }
   }
   const best = fits.reduce((a, b) => (b.misfit < (a === step ? 0.9 : 1) * a.misfit ? b : a));

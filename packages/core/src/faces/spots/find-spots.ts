@@ -4,7 +4,7 @@ import type { FlatFace } from '../cladding/flatten.ts';
 import { halved, HALVED, type Halved, fullResolutionIndex } from '../pixels/halve.ts';
 import type { PeeledFace } from '../lines/peel-lines.ts';
 import { hullOf } from '../pixels/hull.ts';
-import { selectNth } from '../pixels/quantile.ts';
+import { middleOf, selectNth } from '../pixels/quantile.ts';
 import { smooth, spreadByDistance, spreadOf } from '../cladding/smooth.ts';
 
 /** Pixels of one sign that stand out together. */
@@ -162,27 +162,43 @@ function chanceAt(
   settings: FaceSettings,
 ): Chance {
   const noise = spreadByDistance(soft, { inside, distance }, settings);
-  const peaks: [number[], number[]] = [[], []];
+  const sectors = Array.from({ length: 2 * SECTORS }, (): number[] => []);
   const step = Math.max(1, Math.round(soft.length / MOST_LOOKED_AT));
+  const half = side / 2;
   for (let y = 1, row = side; y < side - 1; y += step, row = y * side) {
     for (let i = row + 1; i < row + side - 1; i++) {
       if (inside[i] === 0 || !isPeak(soft, side, i)) continue;
       const height = soft[i]! / noise[Math.floor(distance[i]!)]!;
-      peaks[height < 0 ? 0 : 1].push(Math.abs(height));
+      const turn = Math.atan2(y - half, i - row - half) / (2 * Math.PI) + 0.5;
+      const sector = Math.min(SECTORS - 1, Math.floor(turn * SECTORS));
+      sectors[height < 0 ? sector : SECTORS + sector]!.push(Math.abs(height));
     }
   }
-  const [dark, bright] = peaks.map((heights) => {
-    const squares = Float32Array.from(heights, (h) => h * h);
-    const n = squares.length;
-    if (n < settings.spots.tellingPeaks) return settings.spots.leastSeed;
-    const half = selectNth(squares, Math.floor(0.5 * n));
-    const tenth = selectNth(squares, Math.floor(0.9 * n));
-    // From the half to the tenth that is higher the exceedance falls to a fifth.
-    const scale = (tenth - half) / Math.log(5);
-    const exceeded = Math.log((0.5 * n * step) / settings.spots.falsePerScale);
-    return Math.max(settings.spots.leastSeed, Math.sqrt(half + scale * Math.max(0, exceeded)));
-  });
-  return { noise, dark: dark!, bright: bright! };
+  const reachOf = (parts: readonly number[][]): number => {
+    const all = parts.flat();
+    const some = parts.filter((part) => part.length >= settings.spots.tellingPeaks);
+    const sets = 2 * some.length > parts.length ? some : [all];
+    const each = sets.map((set) => reachByChance(set, all.length * step, settings));
+    return middleOf(Float32Array.from(each));
+  };
+  const [dark, bright] = [reachOf(sectors.slice(0, SECTORS)), reachOf(sectors.slice(SECTORS))];
+  return { noise, dark, bright };
+}
+
+/** Glass that is broken on one side tells nothing of the noise of the rest: the middle one of so many sectors does. */
+const SECTORS = 8;
+
+/** The height that `count` peaks like these exceed `falsePerScale` times by chance. */
+function reachByChance(heights: readonly number[], count: number, settings: FaceSettings): number {
+  const n = heights.length;
+  if (n < settings.spots.tellingPeaks) return settings.spots.leastPeak;
+  const squares = Float32Array.from(heights, (h) => h * h);
+  const half = selectNth(squares, Math.floor(0.5 * n));
+  const tenth = selectNth(squares, Math.floor(0.9 * n));
+  // From the half to the tenth that is higher the exceedance falls to a fifth.
+  const scale = (tenth - half) / Math.log(5);
+  const exceeded = Math.log((0.5 * count) / settings.spots.falsePerScale);
+  return Math.max(settings.spots.leastSeed, Math.sqrt(half + scale * Math.max(0, exceeded)));
 }
 
 /** Of a square of more pixels every second or third row is looked at for what noise does. */
