@@ -59,7 +59,12 @@ export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SET
   }
   return {
     state: 'found',
-    cladding: { circle: { ...circle, r: rim.radius }, blurPx: rim.blur, ringPx: rim.ring?.width ?? 0, level: rim.inside },
+    cladding: {
+      circle: { ...circle, r: rim.radius },
+      blurPx: rim.blur,
+      ringPx: rim.ring?.width ?? 0,
+      level: rim.inside,
+    },
   };
 }
 

@@ -164,11 +164,7 @@ export function takeRings(
   }
 }
 
-function mediansOf(
-  rings: readonly Float32Array[],
-  settings: FaceSettings,
-  pooledPx: number,
-): Float32Array {
+function mediansOf(rings: readonly Float32Array[], settings: FaceSettings, pooledPx: number): Float32Array {
   const pooled = Math.min(rings.length, Math.ceil(pooledPx * BINS_PER_PX));
   const inner = pooled > 0 ? middleOf(joined(rings.slice(0, pooled))) : 0;
   return Float32Array.from(rings, (_, d) => {

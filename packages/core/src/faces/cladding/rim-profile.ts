@@ -33,6 +33,9 @@ function modelOf([r, s, inside, outside, width, ring]: Parameters, at: Float64Ar
  */
 const ADHESIVE = { level: 0.4, spread: 0.15 };
 
+/** A ring has at most this share of the level of the darker of glass and ferrule: less of a difference is the ferrule's. */
+const MOST_OF_DARKER = 0.85;
+
 /** Levels that a rim differs by at least, so that it is one. */
 const LEAST_CONTRAST = 4;
 
@@ -53,7 +56,8 @@ export function fitRimProfile(
   const near = profile.level.filter((_, i) => Math.abs(profile.at[i]! - guess) < 0.06 * guess);
   const dip = Math.min(inside, outside) - Math.min(...near);
   const bump = Math.max(...near) - Math.max(inside, outside);
-  const isDark = dip >= bump;
+  // A ring that the blur hides altogether is a dark one.
+  const isDark = dip >= bump || bump < LEAST_CONTRAST;
   const blur = like?.blur ?? 1.3;
   const step = descend(profile, [like?.radius ?? guess, blur, inside, outside, 0, 0], STEP_ONLY, 0);
   const fits = [step];
@@ -68,7 +72,12 @@ export function fitRimProfile(
       fits.push(isDark ? descend(profile, free.parameters, ALL, doubt) : free);
     }
   }
-  const best = fits.reduce((a, b) => (b.misfit < (a === step ? 0.9 : 1) * a.misfit ? b : a));
+  // What stands out lies beyond either side of it.
+  const standsOut = ([, , a, b, , ring]: Parameters): boolean =>
+    isDark ? ring < MOST_OF_DARKER * Math.min(a, b) : MOST_OF_DARKER * ring > Math.max(a, b);
+  const best = fits
+    .filter((f) => f === step || standsOut(f.parameters))
+    .reduce((a, b) => (b.misfit < (a === step ? 0.9 : 1) * a.misfit ? b : a));
   const [radius, blurs, levelIn, levelOut, width, ring] = best.parameters;
   const contrast = Math.max(
     Math.abs(levelIn - levelOut),
@@ -95,6 +104,8 @@ function levelOf(profile: Sampled, from: number, to: number): number {
 
 const LEAST_BLUR = 0.3;
 const ROUNDS = 30;
+/** A ring is no wider than this share of the radius: three micrometres. */
+const WIDEST = 0.05;
 /** A spread of the adhesive's level off costs as much as the misfit of so many places. */
 const COST = 6;
 
@@ -116,6 +127,7 @@ function descend(
     return (ring / least - ADHESIVE.level) / ADHESIVE.spread;
   };
   const steps = [0.01, 0.01, 0.1, 0.1, 0.01, 0.1];
+  const widest = WIDEST * start[0];
   let parameters = start;
   let misfit = misfitOf(start);
   let damping = 1e-2;
@@ -144,7 +156,7 @@ function descend(
     const next = parameters.map((v, i) => {
       const at = which.indexOf(i);
       const moved = at < 0 ? v : v + delta[at]!;
-      return i === 1 ? Math.max(LEAST_BLUR, moved) : i === 4 ? Math.max(0, moved) : moved;
+      return i === 1 ? Math.max(LEAST_BLUR, moved) : i === 4 ? Math.max(0, Math.min(widest, moved)) : moved;
     }) as unknown as Parameters;
     const better = misfitOf(next);
     if (better < misfit) {
