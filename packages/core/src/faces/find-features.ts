@@ -15,6 +15,7 @@ import {
   type SpotGround,
   spotGround,
 } from './spots/find-spots.ts';
+import { diameterBehindBlur, halfHeightCircle, isPlainlySeen } from './spots/small-size.ts';
 import type { MeasuredLine } from './lines/found-line.ts';
 import { barAt } from './pixels/line-profile.ts';
 import { measureLine } from './lines/measure-line.ts';
@@ -170,7 +171,7 @@ function defectOf(ground: SpotGround, spot: Spot, blurPx: number, settings: Face
   const { face, spread } = ground;
   const { side, distance } = face;
   const { x, y, size: seen } = circleOf(spot, side);
-  const size = seen + lostAtCorners(ground, spot, seen, Math.hypot(blurPx, FINE), settings);
+  const size = sizeOf(ground, spot, x, y, seen, Math.hypot(blurPx, FINE), settings);
   let nearest = Infinity;
   let farthest = 0;
   for (const i of spot.pixels) {
@@ -189,6 +190,23 @@ function defectOf(ground: SpotGround, spot: Spot, blurPx: number, settings: Face
     farthest: farthest + 0.5,
     points: edgeOf(spot, side).map((i) => [i % side, Math.floor(i / side)] as const),
   };
+}
+
+/** Diameter of a spot with what the blur did to it taken back: it widens what is small, and cuts the corners of what is not. */
+function sizeOf(
+  ground: SpotGround,
+  spot: Spot,
+  x: number,
+  y: number,
+  seen: number,
+  blur: number,
+  settings: FaceSettings,
+): number {
+  if (!isPlainlySeen(seen, blur)) {
+    const circle = halfHeightCircle(ground.fine, ground.face.side, x, y, spot.sign, seen);
+    if (circle && circle.size < 1.3 * seen) return diameterBehindBlur(circle.size, blur);
+  }
+  return seen + lostAtCorners(ground, spot, seen, blur, settings);
 }
 
 const contrastOf = (line: MeasuredLine, spread: number): number =>
