@@ -15,7 +15,7 @@ import {
   type SpotGround,
   spotGround,
 } from './spots/find-spots.ts';
-import { diameterBehindBlur, halfHeightCircle, isPlainlySeen } from './spots/small-size.ts';
+import { diameterBehindBlur, halfHeightWidth, isPlainlySeen } from './spots/small-size.ts';
 import type { MeasuredLine } from './lines/found-line.ts';
 import { barAt } from './pixels/line-profile.ts';
 import { measureLine } from './lines/measure-line.ts';
@@ -203,8 +203,13 @@ function sizeOf(
   settings: FaceSettings,
 ): number {
   if (!isPlainlySeen(seen, blur)) {
-    const circle = halfHeightCircle(ground.fine, ground.face.side, x, y, spot.sign, seen);
-    if (circle && circle.size < 1.3 * seen) return diameterBehindBlur(circle.size, blur);
+    const width = halfHeightWidth(ground.fine, ground.face.side, x, y, spot.sign, seen);
+    if (width && width.across < 1.3 * seen) {
+      // What the blur rounds off has no shape of its own; what is larger has.
+      const shaped = Math.max(0, Math.min(1, width.wide / blur - settings.features.shapedFromBlurs));
+      const seenAs = (1 - shaped) * width.wide + shaped * width.across;
+      return diameterBehindBlur(seenAs, blur);
+    }
   }
   return seen + lostAtCorners(ground, spot, seen, blur, settings);
 }

@@ -7,7 +7,7 @@ import { findFeatures, type FoundFeature } from './find-features.ts';
 import { findOutside } from './spots/find-outside.ts';
 import { flattenFace } from './cladding/flatten.ts';
 import { type FaceFeature, type FaceGrade, gradeFace } from './grading/grade-face.ts';
-import { checkImage, type GreyImage, inGrey, shrink } from './pixels/image.ts';
+import { checkImage, doubled, type GreyImage, inGrey, partRound, shrink } from './pixels/image.ts';
 
 export const FACE_REFUSALS = [
   'too_small',
@@ -78,11 +78,11 @@ export function measureFace(
   const factor = Math.floor(settings.face.coarsePixelUm / umPerPx);
   if (factor > 1) return coarser(image, table, factor, onStep, settings);
   onStep?.('light');
-  const flat = flattenFace(image, circle, settings);
+  const glass = glassOf(image, circle, umPerPx, settings);
+  const flat = flattenFace(glass.image, glass.circle, settings);
   onStep?.('features');
-  const place = placed(flat, circle, umPerPx);
-  const found = findFeatures(flat, blurPx, settings);
-  const onGlass = found.map(place);
+  const found = findFeatures(flat, blurPx * glass.times, settings);
+  const onGlass = found.map(placed(flat, glass.circle, umPerPx / glass.times));
   onStep?.('contact_zone');
   const rimEnd = circle.r + edge.cladding.ringPx + settings.cladding.rimBlurs * blurPx + 1;
   const outside = findOutside(image, circle, umPerPx, rimEnd, blurPx, settings);
@@ -94,11 +94,27 @@ export function measureFace(
     centrePx: [circle.x, circle.y],
     claddingDiameterPx: 2 * circle.r,
     blurUm: blurPx * umPerPx,
-    core: coreOf(flat.core, umPerPx, settings),
+    core: coreOf(flat.core, umPerPx / glass.times, settings),
     contactSeen: outside.seen,
     features,
     grade: gradeFace(features, table),
   };
+}
+
+/**
+ * The picture as its glass is searched: what is coarse is made twice as large first, since lines and spots are told apart by
+ * their shape, which a few pixels do not show.
+ */
+function glassOf(
+  image: GreyImage,
+  circle: Circle,
+  umPerPx: number,
+  settings: FaceSettings,
+): { readonly image: GreyImage; readonly circle: Circle; readonly times: 1 | 2 } {
+  if (umPerPx < settings.face.doubledFromUm) return { image, circle, times: 1 };
+  const [left, top, part] = partRound(image, circle, circle.r * 1.1 + 4);
+  const { x, y, r } = circle;
+  return { image: doubled(part), circle: { x: 2 * (x - left), y: 2 * (y - top), r: 2 * r }, times: 2 };
 }
 
 /** A very fine picture, measured on a coarser copy and given back in its own pixels. */

@@ -19,6 +19,8 @@ export interface FaceSettings {
     readonly mostBlurUm: number;
     /** A picture whose pixels are half of this or less is made coarser: it shows nothing more, at many times the work; um. */
     readonly coarsePixelUm: number;
+    /** A picture with pixels of this size and more is searched twice as large; um. */
+    readonly doubledFromUm: number;
   };
   readonly cladding: {
     /** Share of the angles at which the edge has to be seen; a picture cut off at a side shows fewer. */
@@ -186,6 +188,8 @@ export interface FaceSettings {
     readonly keepOffPx: number;
     /** What lies wholly in so thin a rim is a trace of the edge itself; px. */
     readonly rimPx: number;
+    /** A spot that is seen wider than this, in spreads of the blur, shows its own shape. */
+    readonly shapedFromBlurs: number;
     /** A spot so many times longer than wide may be a scratch too short for the search of lines. */
     readonly shortLineElongation: number;
     /** A short line that stands out less than this over the noise is a chance row of it; spreads. */
@@ -219,6 +223,7 @@ export const FACE_SETTINGS: FaceSettings = {
     pixelsForSmallest: 2,
     mostBlurUm: 1.6,
     coarsePixelUm: 0.32,
+    doubledFromUm: 0.45,
   },
   cladding: {
     leastSeen: 0.6,
@@ -315,6 +320,7 @@ export const FACE_SETTINGS: FaceSettings = {
     thickPx: 16,
     keepOffPx: 7,
     rimPx: 2,
+    shapedFromBlurs: 3,
     shortLineElongation: 5,
     faintContrast: 4,
     faintPx: 60,

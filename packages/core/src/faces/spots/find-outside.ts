@@ -2,7 +2,7 @@ import { FACE_SETTINGS, type FaceSettings } from '../settings.ts';
 import type { Circle } from '../pixels/enclosing-circle.ts';
 import { findFeatures, type FoundFeature } from '../find-features.ts';
 import { squareOf, takeLight, takeRings } from '../cladding/flatten.ts';
-import { type GreyImage, inGrey, shrink } from '../pixels/image.ts';
+import { type GreyImage, inGrey, partRound, shrink } from '../pixels/image.ts';
 import { fitLight } from '../cladding/light.ts';
 
 export interface Outside {
@@ -70,18 +70,4 @@ export function findOutside(
     };
   });
   return { features, seen, factor };
-}
-
-/** The part of a picture within reach of a circle's centre, and where it begins. */
-function partRound(image: GreyImage, { x, y }: Circle, reach: number): [number, number, GreyImage] {
-  const left = Math.max(0, Math.floor(x - reach));
-  const top = Math.max(0, Math.floor(y - reach));
-  const width = Math.min(image.width, Math.ceil(x + reach) + 1) - left;
-  const height = Math.min(image.height, Math.ceil(y + reach) + 1) - top;
-  const data = new Uint8Array(width * height);
-  for (let row = 0; row < height; row++) {
-    const from = (top + row) * image.width + left;
-    data.set(image.data.subarray(from, from + width), row * width);
-  }
-  return [left, top, { width, height, data }];
 }

@@ -69,17 +69,18 @@ const RAYS = 24;
 const ALONG = 0.25;
 
 /**
- * The smallest circle round the places where a small spot falls to half of its height, between pixels; null where it does not
- * within `reach`. `level` is a square of levels, `x` and `y` the spot's middle; pixels.
+ * How wide a small spot is at half of its height, between pixels: in the direction in which it is widest but for a fifth of
+ * them, which noise on its edge hardly moves, and across all of it. Null where it does not fall to half within `reach`. `level` is a
+ * square of levels, `x` and `y` the spot's middle; pixels.
  */
-export function halfHeightCircle(
+export function halfHeightWidth(
   level: Float32Array,
   side: number,
   x: number,
   y: number,
   sign: number,
   reach: number,
-): { x: number; y: number; size: number } | null {
+): { readonly wide: number; readonly across: number } | null {
   const at = (px: number, py: number): number => {
     const x0 = Math.floor(px);
     const y0 = Math.floor(py);
@@ -94,6 +95,7 @@ export function halfHeightCircle(
   // The mean of the middle: its highest pixel is lifted by noise.
   const peak = (2 * at(x, y) + at(x - 0.7, y) + at(x + 0.7, y) + at(x, y - 0.7) + at(x, y + 0.7)) / 6;
   if (!(peak > 0)) return null;
+  const arms: number[] = [];
   const points: [number, number][] = [];
   for (let k = 0; k < RAYS; k++) {
     const t = (k / RAYS) * 2 * Math.PI;
@@ -104,12 +106,14 @@ export function halfHeightCircle(
       const now = at(x + d * ux, y + d * uy);
       if (now <= peak / 2) {
         const cross = d - ALONG * ((peak / 2 - now) / Math.max(1e-9, before - now));
+        arms.push(cross);
         points.push([x + cross * ux, y + cross * uy]);
         break;
       }
       before = now;
     }
   }
-  const circle = enclosingCircle(points)!;
-  return { x: circle.x, y: circle.y, size: 2 * circle.r };
+  const widths = Array.from({ length: RAYS / 2 }, (_, k) => arms[k]! + arms[k + RAYS / 2]!);
+  widths.sort((a, b) => a - b);
+  return { wide: widths[Math.floor(0.8 * widths.length)]!, across: 2 * enclosingCircle(points)!.r };
 }
