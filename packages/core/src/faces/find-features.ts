@@ -10,6 +10,7 @@ import {
   findSpots,
   growSpot,
   joinThin,
+  outlineCircle,
   peeledGround,
   type Spot,
   type SpotGround,
@@ -170,7 +171,7 @@ function shortLine(
 function defectOf(ground: SpotGround, spot: Spot, blurPx: number, settings: FaceSettings): FoundFeature {
   const { face, spread } = ground;
   const { side, distance } = face;
-  const { x, y, size: seen } = circleOf(spot, side);
+  const { x, y, size: seen } = outlineCircle(ground, spot);
   const size = sizeOf(ground, spot, x, y, seen, Math.hypot(blurPx, FINE), settings);
   let nearest = Infinity;
   let farthest = 0;
@@ -208,7 +209,7 @@ function sizeOf(
       // What the blur rounds off has no shape of its own; what is larger has.
       const shaped = Math.max(0, Math.min(1, width.wide / blur - settings.features.shapedFromBlurs));
       const seenAs = (1 - shaped) * width.wide + shaped * width.across;
-      return diameterBehindBlur(seenAs, blur);
+      return diameterBehindBlur(seenAs, blur) + shaped * settings.features.roundedOff * blur;
     }
   }
   return seen + lostAtCorners(ground, spot, seen, blur, settings);

@@ -190,6 +190,8 @@ export interface FaceSettings {
     readonly rimPx: number;
     /** A spot that is seen wider than this, in spreads of the blur, shows its own shape. */
     readonly shapedFromBlurs: number;
+    /** What the blur takes off the points of such a shape, spreads of it. */
+    readonly roundedOff: number;
     /** A spot so many times longer than wide may be a scratch too short for the search of lines. */
     readonly shortLineElongation: number;
     /** A short line that stands out less than this over the noise is a chance row of it; spreads. */
@@ -321,6 +323,7 @@ export const FACE_SETTINGS: FaceSettings = {
     keepOffPx: 7,
     rimPx: 2,
     shapedFromBlurs: 3,
+    roundedOff: 0.28,
     shortLineElongation: 5,
     faintContrast: 4,
     faintPx: 60,

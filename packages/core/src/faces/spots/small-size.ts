@@ -1,5 +1,7 @@
 import { enclosingCircle } from '../pixels/enclosing-circle.ts';
 
+/** Where a width is read, a share of the height: a little under a half, since noise lifts the highest pixel. */
+const HALF = 0.46;
 /** Diameters of discs in spreads of the blur, and how wide each is seen at half of its own height; the same unit. */
 const STEP = 0.25;
 const SEEN = seenWidths(12);
@@ -30,7 +32,7 @@ function seenWidths(most: number): number[] {
   const widths: number[] = [];
   for (let d = 0; d <= most; d += STEP) {
     const level = (at: number): number => (d === 0 ? Math.exp((-at * at) / 2) : discAt(at, d / 2));
-    const half = level(0) / 2;
+    const half = HALF * level(0);
     let low = 0;
     let high = most;
     for (let k = 0; k < 40; k++) {
@@ -95,6 +97,7 @@ export function halfHeightWidth(
   // The mean of the middle: its highest pixel is lifted by noise.
   const peak = (2 * at(x, y) + at(x - 0.7, y) + at(x + 0.7, y) + at(x, y - 0.7) + at(x, y + 0.7)) / 6;
   if (!(peak > 0)) return null;
+  const half = HALF * peak;
   const arms: number[] = [];
   const points: [number, number][] = [];
   for (let k = 0; k < RAYS; k++) {
@@ -104,8 +107,8 @@ export function halfHeightWidth(
     for (let d = ALONG; ; d += ALONG) {
       if (d > reach) return null;
       const now = at(x + d * ux, y + d * uy);
-      if (now <= peak / 2) {
-        const cross = d - ALONG * ((peak / 2 - now) / Math.max(1e-9, before - now));
+      if (now <= half) {
+        const cross = d - ALONG * ((half - now) / Math.max(1e-9, before - now));
         arms.push(cross);
         points.push([x + cross * ux, y + cross * uy]);
         break;
