@@ -61,8 +61,9 @@ export function findFeatures(
   }
   const found = findLines(face, free, blurPx, before.spread, settings).filter(
     (line) =>
-      line.length > settings.features.faintPx ||
-      contrastOf(line, before.spread) >= settings.features.faintContrast,
+      (line.length > settings.features.faintPx ||
+        contrastOf(line, before.spread) >= settings.features.faintContrast) &&
+      isScratch(face, line, settings),
   );
   const lines = withoutCracks(found, before, settings);
   const peeled = peelLines(face, lines, settings);
@@ -71,7 +72,7 @@ export function findFeatures(
   const all = [...lines];
   for (const spot of findSpots(ground, SCALES, settings)) {
     const short = shortLine(peeled, spot, blurPx, before.spread, settings);
-    if (!short) rest.push(spot);
+    if (!short || !isScratch(face, short, settings)) rest.push(spot);
     else if (contrastOf(short, before.spread) < settings.features.faintContrast) continue;
     else if (!all.some((line) => isSameLine(line, short, face.side, settings))) all.push(short);
   }
@@ -87,6 +88,24 @@ function farthestIn({ inside, distance }: FlatFace): number {
   for (let i = 0; i < inside.length; i++) if (inside[i] && distance[i]! > most) most = distance[i]!;
   return most;
 }
+
+/** Neither bent as only lint is, nor along the rim, where glass has chipped off. */
+function isScratch(face: FlatFace, line: MeasuredLine, settings: FaceSettings): boolean {
+  const { points, length } = line;
+  const { umPerPx } = face;
+  const quarter = Math.max(2, points.length >> 2);
+  const way = (a: number, b: number): number =>
+    Math.atan2(points[b]![1] - points[a]![1], points[b]![0] - points[a]![0]);
+  if (points.length > 8) {
+    const turned = Math.abs(way(0, quarter) - way(points.length - 1 - quarter, points.length - 1));
+    const turn = Math.min(turned, 2 * Math.PI - turned);
+    const isLong = length * umPerPx > settings.features.bendSeenFromUm;
+    if (isLong && 0.75 * length * umPerPx < settings.features.leastBendUm * turn) return false;
+  }
+  const nearest = Math.min(...line.pixels.map((i) => face.distance[i]!)) * umPerPx;
+  return nearest < GLASS_UM - settings.features.rimUm || nearest > GLASS_UM;
+}
+const GLASS_UM = 62.5;
 
 /** Surely none of a line: compact, or thicker than any of them. */
 function isPlain(spot: Spot, side: number, settings: FaceSettings): boolean {

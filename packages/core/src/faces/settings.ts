@@ -188,6 +188,12 @@ export interface FaceSettings {
     readonly keepOffPx: number;
     /** What lies wholly in so thin a rim is a trace of the edge itself; px. */
     readonly rimPx: number;
+    /** What bends more closely than this is lint: a hard grain draws no such scratch; um, house. */
+    readonly leastBendUm: number;
+    /** From this length on the bend of a line is seen; um. */
+    readonly bendSeenFromUm: number;
+    /** A line that lies wholly in so wide a rim of the glass is a chip along it; um. */
+    readonly rimUm: number;
     /** A spot that is seen wider than this, in spreads of the blur, shows its own shape. */
     readonly shapedFromBlurs: number;
     /** What the blur takes off the points of such a shape, spreads of it. */
@@ -322,6 +328,9 @@ export const FACE_SETTINGS: FaceSettings = {
     thickPx: 16,
     keepOffPx: 7,
     rimPx: 2,
+    leastBendUm: 30,
+    bendSeenFromUm: 18,
+    rimUm: 4.5,
     shapedFromBlurs: 3,
     roundedOff: 0.28,
     shortLineElongation: 5,

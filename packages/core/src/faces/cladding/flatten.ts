@@ -12,6 +12,8 @@ export interface FlatFace {
   readonly left: number;
   readonly top: number;
   readonly side: number;
+  /** Size of a pixel of the square, um. */
+  readonly umPerPx: number;
   /** Level less what a clean face would show there; 0 outside. */
   readonly level: Float32Array;
   /** Distance from the fiber's centre in pixels. */
@@ -54,9 +56,8 @@ export function flattenFace(image: GreyImage, circle: Circle, settings: FaceSett
   // A multimode core reaches half way out and is no part of the fit.
   const light = fitLight(image, circle, 0.55, 0.93, 2);
   if (light) takeLight(flat, light);
-  const umPerPx = CLADDING_RADIUS_UM / circle.r;
-  const core = takeCore(flat, circle.x - flat.left, circle.y - flat.top, umPerPx, settings);
-  takeRings(flat, settings, settings.light.pooledUm / umPerPx);
+  const core = takeCore(flat, circle.x - flat.left, circle.y - flat.top, settings);
+  takeRings(flat, settings, settings.light.pooledUm / flat.umPerPx);
   return { ...flat, core };
 }
 
@@ -67,9 +68,9 @@ function takeCore(
   face: FlatFace,
   fx: number,
   fy: number,
-  umPerPx: number,
   settings: FaceSettings,
 ): CoreFit | null {
+  const { umPerPx } = face;
   const core = fitCore(face, fx, fy, umPerPx, settings);
   if (!core) return null;
   subtract(face, core, fx, fy);
@@ -124,7 +125,8 @@ export function squareOf(
       level[i] = data[row + x]!;
     }
   }
-  return { left, top, side, level, distance, inside, spans: spansOf(inside, side) };
+  const umPerPx = CLADDING_RADIUS_UM / circle.r;
+  return { left, top, side, umPerPx, level, distance, inside, spans: spansOf(inside, side) };
 }
 
 /** Subtracts the light from what lies inside. */
