@@ -20,6 +20,8 @@ import { diameterBehindBlur, halfHeightWidth, isPlainlySeen } from './spots/smal
 import type { MeasuredLine } from './lines/found-line.ts';
 import { barAt } from './pixels/line-profile.ts';
 import { measureLine } from './lines/measure-line.ts';
+import { endsOf, liesAhead } from './lines/line-ends.ts';
+import { axisOf } from './lines/trace-lines.ts';
 import { mergeLines } from './lines/merge-lines.ts';
 import { peelLines } from './lines/peel-lines.ts';
 
@@ -77,10 +79,67 @@ export function findFeatures(
     else if (!all.some((line) => isSameLine(line, short, face.side, settings))) all.push(short);
   }
   const rim = farthestIn(face) - settings.features.rimPx;
+  const merged = mergeLines(all, settings);
+  const bars: MeasuredLine[] = [];
   const defects = joinThin(rest, face.side, settings)
+    .filter((spot) => !isLeftAhead(face, spot, merged, settings))
+    .filter((spot) => {
+      const bar = barOf(face, spot, blurPx, rim, settings);
+      if (bar) bars.push(bar);
+      return !bar;
+    })
     .map((spot) => defectOf(ground, spot, blurPx, settings))
     .filter((defect) => defect.nearest < rim);
-  return [...mergeLines(all, settings).map((line) => scratchOf(face, line, before.spread)), ...defects];
+  return [...[...merged, ...bars].map((line) => scratchOf(face, line, before.spread)), ...defects];
+}
+
+/** What was left of a line where its curve does not follow to the end: thin, and where the line goes on. */
+function isLeftAhead(
+  { side, umPerPx }: FlatFace,
+  spot: Spot,
+  lines: readonly MeasuredLine[],
+  settings: FaceSettings,
+): boolean {
+  const { x, y, size } = circleOf(spot, side);
+  const tail = TAIL_UM / umPerPx;
+  const um = ([px, py]: readonly [number, number]): readonly [number, number] => [px * umPerPx, py * umPerPx];
+  return lines.some((line) => {
+    if (line.sign !== spot.sign || line.length < 1.5 * size) return false;
+    if (spot.pixels.length > settings.ahead.thinArea * (line.width + 2 * line.blur) * size) return false;
+    return endsOf(line.points, tail).some(({ at, way }) =>
+      liesAhead({ at: um(at), way }, um([x, y]), settings),
+    );
+  });
+}
+const TAIL_UM = 8;
+
+/** A short, straight, even spot, several times longer than wide, is a scratch; what lies along the rim is a chip. */
+function barOf(
+  face: FlatFace,
+  spot: Spot,
+  blurPx: number,
+  rim: number,
+  settings: FaceSettings,
+): MeasuredLine | null {
+  const { side, distance } = face;
+  const { pixels } = spot;
+  const { length, width } = elongation(pixels, side);
+  if (length < settings.features.barElongation * width) return null;
+  if (pixels.length < settings.features.barFilled * length * width) return null;
+  if (
+    pixels.some((i) => distance[i]! > rim - 2) &&
+    distance[face.side * (face.side >> 1) + (face.side >> 1)]! < 2
+  )
+    return null;
+  const blur = Math.hypot(blurPx, FINE);
+  const { x, y, ux, uy } = axisOf(pixels.map((i) => [i % side, Math.floor(i / side)] as const));
+  const points = Array.from({ length: Math.max(2, Math.round(length)) }, (_, k) => {
+    const s = k - (length - 1) / 2;
+    return [x + s * ux, y + s * uy] as const;
+  });
+  // A bar is seen as wide as it is, but for one that the blur is wider than.
+  const across = Math.max(0.5, Math.sqrt(Math.max(0.25, width * width - blur * blur)));
+  return { pixels, points, length, width: across, height: spot.peak, sign: spot.sign, blur };
 }
 
 function farthestIn({ inside, distance }: FlatFace): number {

@@ -9,6 +9,7 @@ export * from './grading/review-face.ts';
 export * from './grading/compare-faces.ts';
 export * from './cladding/find-cladding.ts';
 export * from './measure-face.ts';
+export * from './measured-feature.ts';
 export * from './measure-row.ts';
 export { CORE_CLASSES, type Core, type CoreClass } from './cladding/find-core.ts';
 export * from './picture-head.ts';

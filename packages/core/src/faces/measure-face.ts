@@ -6,7 +6,9 @@ import { type Core, coreOf } from './cladding/find-core.ts';
 import { findFeatures, type FoundFeature } from './find-features.ts';
 import { findOutside } from './spots/find-outside.ts';
 import { flattenFace } from './cladding/flatten.ts';
-import { type FaceFeature, type FaceGrade, gradeFace } from './grading/grade-face.ts';
+import { type FaceGrade, gradeFace } from './grading/grade-face.ts';
+import { joinAcrossRim } from './join-across-rim.ts';
+import type { MeasuredFeature } from './measured-feature.ts';
 import { checkImage, doubled, type GreyImage, inGrey, partRound, shrink } from './pixels/image.ts';
 
 export const FACE_REFUSALS = [
@@ -19,16 +21,6 @@ export const FACE_REFUSALS = [
 ] as const;
 export type FaceRefusal = (typeof FACE_REFUSALS)[number];
 
-export interface MeasuredFeature extends FaceFeature {
-  /** Expanded uncertainty of the size (k = 2), um: the edge to half a pixel, the scale to half a percent. */
-  readonly uncertaintyUm: number;
-  /** Area, um^2. */
-  readonly areaUm2: number;
-  /** Difference to the surroundings over the noise. */
-  readonly contrast: number;
-  /** Its middle line, or places on its edge; um from the fiber's centre. */
-  readonly outlineUm: readonly (readonly [x: number, y: number])[];
-}
 export interface GradedFace {
   readonly ok: true;
   readonly umPerPx: number;
@@ -87,7 +79,8 @@ export function measureFace(
   const rimEnd = circle.r + edge.cladding.ringPx + settings.cladding.rimBlurs * blurPx + 1;
   const outside = findOutside(image, circle, umPerPx, rimEnd, blurPx, settings);
   const onFerrule = outside.features.map(placed({ left: 0, top: 0 }, circle, umPerPx));
-  const features = [...onGlass, ...onFerrule];
+  const rimUm = (rimEnd - circle.r) * umPerPx;
+  const features = joinAcrossRim(onGlass, onFerrule, rimUm, settings);
   return {
     ok: true,
     umPerPx,

@@ -188,6 +188,9 @@ export interface FaceSettings {
     readonly keepOffPx: number;
     /** What lies wholly in so thin a rim is a trace of the edge itself; px. */
     readonly rimPx: number;
+    /** A spot so many times longer than wide that fills this share of a bar of its size is a short scratch. */
+    readonly barElongation: number;
+    readonly barFilled: number;
     /** What bends more closely than this is lint: a hard grain draws no such scratch; um, house. */
     readonly leastBendUm: number;
     /** From this length on the bend of a line is seen; um. */
@@ -210,6 +213,24 @@ export interface FaceSettings {
     readonly madeOfLines: number;
     /** The same for a single short line. */
     readonly madeOfShortLine: number;
+  };
+  /** Where a line goes on beyond its end. */
+  readonly ahead: {
+    /** For so far; um. */
+    readonly reachUm: number;
+    /** What lies a little short of the end as well; um. */
+    readonly backUm: number;
+    /** This far off its own direction at most; um. */
+    readonly asideUm: number;
+    /** How much it bends on the way, a share of the way. */
+    readonly bends: number;
+    readonly turnedDeg: number;
+    /** Widths differ by no more than this factor. */
+    readonly alike: number;
+    /** A piece of a line has no more than this many times the area of its width by its length. */
+    readonly thinArea: number;
+    /** Defects on both sides of the rim come this near to it; um. */
+    readonly touchUm: number;
   };
   /** The ferrule round the cladding. */
   readonly outside: {
@@ -328,6 +349,8 @@ export const FACE_SETTINGS: FaceSettings = {
     thickPx: 16,
     keepOffPx: 7,
     rimPx: 2,
+    barElongation: 3.2,
+    barFilled: 0.75,
     leastBendUm: 30,
     bendSeenFromUm: 18,
     rimUm: 4.5,
@@ -339,6 +362,16 @@ export const FACE_SETTINGS: FaceSettings = {
     longestCrackPiecePx: 100,
     madeOfLines: 0.65,
     madeOfShortLine: 0.85,
+  },
+  ahead: {
+    reachUm: 16,
+    backUm: 2,
+    asideUm: 1.6,
+    bends: 0.14,
+    turnedDeg: 30,
+    alike: 1.8,
+    thinArea: 2,
+    touchUm: 1.5,
   },
   outside: {
     copyUm: 0.62,

@@ -64,12 +64,7 @@ export function flattenFace(image: GreyImage, circle: Circle, settings: FaceSett
 const CLADDING_RADIUS_UM = 62.5;
 
 /** Measures the core and subtracts it. */
-function takeCore(
-  face: FlatFace,
-  fx: number,
-  fy: number,
-  settings: FaceSettings,
-): CoreFit | null {
+function takeCore(face: FlatFace, fx: number, fy: number, settings: FaceSettings): CoreFit | null {
   const { umPerPx } = face;
   const core = fitCore(face, fx, fy, umPerPx, settings);
   if (!core) return null;

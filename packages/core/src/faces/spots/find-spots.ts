@@ -245,7 +245,10 @@ export function growSpot(
   if (pixels.length > settings.spots.mostPx) return null;
   const kept = pixels.filter((i) => sign * fine[i]! >= least);
   // Among many pixels one is high by chance, and the glass is cloudy: what is broad has to stand out more.
-  if (kept.length === 0 || (kept.length > settings.spots.broadPx && peak < settings.spots.broadPeak * asked * own))
+  if (
+    kept.length === 0 ||
+    (kept.length > settings.spots.broadPx && peak < settings.spots.broadPeak * asked * own)
+  )
     return null;
   return { pixels: kept, sign, peak: highest(fine, kept) };
 }
