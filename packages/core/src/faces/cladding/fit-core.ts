@@ -35,6 +35,8 @@ interface Kind {
   readonly falls: boolean;
   /** How far out the glass is looked at, um. */
   readonly lookUm: number;
+  /** A share of what else is asked for; less where one is to be expected. */
+  readonly surely: number;
 }
 const MULTIMODE: Kind = {
   fromUm: 21,
@@ -44,6 +46,7 @@ const MULTIMODE: Kind = {
   offUm: 3,
   falls: true,
   lookUm: 46,
+  surely: 1,
 };
 const SINGLE_MODE: Kind = {
   fromUm: 2.6,
@@ -53,6 +56,7 @@ const SINGLE_MODE: Kind = {
   offUm: 2,
   falls: false,
   lookUm: 15,
+  surely: 1,
 };
 
 /** The dip, or the hump, that many a graded-index core has in its very middle. */
@@ -64,6 +68,7 @@ const MIDDLE: Kind = {
   offUm: 0.8,
   falls: false,
   lookUm: 9,
+  surely: 0.4,
 };
 
 const MOST_SAMPLES = 3000;
@@ -121,7 +126,7 @@ function fitKind(
   if (samples.level.length < 80) return null;
   const fits = kind.startsUm.map((r) => descend(samples, kind, r / umPerPx, umPerPx));
   const best = fits.reduce((a, b) => (b && (!a || b.misfit < a.misfit) ? b : a));
-  return best && isAllRound(samples, best.core, best.spread, settings) ? best.core : null;
+  return best && isAllRound(samples, best.core, best.spread, kind.surely * settings.core.chance) ? best.core : null;
 }
 
 function sampled({ level, inside, side }: FlatFace, fx: number, fy: number, reach: number): Samples {
@@ -289,7 +294,7 @@ function isAllRound(
   { x, y, level }: Samples,
   core: CoreFit,
   spread: number,
-  settings: FaceSettings,
+  chances: number,
 ): boolean {
   const within: number[][] = [[], [], [], []];
   const beyond: number[][] = [[], [], [], []];
@@ -298,15 +303,15 @@ function isAllRound(
     const dy = y[i]! - core.y;
     const d = Math.hypot(dx, dy);
     const side = (dx > 0 ? 1 : 0) + (dy > 0 ? 2 : 0);
-    if (d < core.r - 0.5 * core.soft) within[side]!.push(level[i]!);
+    if (d < Math.max(core.r - 0.5 * core.soft, 0.8 * core.r)) within[side]!.push(level[i]!);
     else if (d > core.r + 2 * core.soft) beyond[side]!.push(level[i]!);
   }
   const sign = Math.sign(core.height + 0.5 * core.fall);
   return within.every((values, side) => {
     const outside = beyond[side]!;
-    if (values.length < 4 || outside.length < 4) return false;
+    if (values.length < 3 || outside.length < 4) return false;
     const step = sign * (middleOf(Float32Array.from(values)) - middleOf(Float32Array.from(outside)));
     const chance = spread * Math.sqrt(1.57 / values.length + 1.57 / outside.length);
-    return step > settings.core.chance * chance;
+    return step > chances * chance;
   });
 }
