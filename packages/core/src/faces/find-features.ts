@@ -84,7 +84,7 @@ export function findFeatures(
   const defects = joinThin(rest, face.side, settings)
     .filter((spot) => !isLeftAhead(face, spot, merged, settings))
     .filter((spot) => {
-      const bar = barOf(face, spot, blurPx, rim, settings);
+      const bar = barOf(face, spot, blurPx, settings);
       if (bar) bars.push(bar);
       return !bar;
     })
@@ -113,24 +113,20 @@ function isLeftAhead(
 }
 const TAIL_UM = 8;
 
-/** A short, straight, even spot, several times longer than wide, is a scratch; what lies along the rim is a chip. */
+/** On the ferrule a short, straight, even spot, several times longer than wide, is a scratch. */
 function barOf(
   face: FlatFace,
   spot: Spot,
   blurPx: number,
-  rim: number,
   settings: FaceSettings,
 ): MeasuredLine | null {
-  const { side, distance } = face;
+  const { side } = face;
   const { pixels } = spot;
+  // On the glass lines are looked for, and what is left there is lint or a piece of a crack.
+  if (face.distance[side * (side >> 1) + (side >> 1)]! < 2) return null;
   const { length, width } = elongation(pixels, side);
   if (length < settings.features.barElongation * width) return null;
   if (pixels.length < settings.features.barFilled * length * width) return null;
-  if (
-    pixels.some((i) => distance[i]! > rim - 2) &&
-    distance[face.side * (face.side >> 1) + (face.side >> 1)]! < 2
-  )
-    return null;
   const blur = Math.hypot(blurPx, FINE);
   const { x, y, ux, uy } = axisOf(pixels.map((i) => [i % side, Math.floor(i / side)] as const));
   const points = Array.from({ length: Math.max(2, Math.round(length)) }, (_, k) => {

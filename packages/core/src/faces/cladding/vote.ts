@@ -2,15 +2,26 @@ import type { Circle } from '../pixels/enclosing-circle.ts';
 import { type GreyImage, shrink } from '../pixels/image.ts';
 import { selectNth } from '../pixels/quantile.ts';
 
-/** The copy that is voted on is about so wide; px. */
-const COARSE_WIDTH = 300;
+/** The copies that are voted on are about so wide, one after the other: the grain of a ferrule is lost in the coarser; px. */
+const COARSE_WIDTHS = [300, 160, 100];
 
 /**
  * A first circle from a coarse copy: edges vote along their gradient for the centre, and the radius is the outermost at which
  * most of a circle round it is edge. Within a few of the copy's pixels; null where there is none.
  */
 export function voteForCircle(image: GreyImage): Circle | null {
-  const factor = Math.max(1, Math.round(image.width / COARSE_WIDTH));
+  let before = 0;
+  for (const width of COARSE_WIDTHS) {
+    const factor = Math.max(1, Math.round(image.width / width));
+    if (factor === before) continue;
+    before = factor;
+    const found = voteAt(image, factor);
+    if (found) return found;
+  }
+  return null;
+}
+
+function voteAt(image: GreyImage, factor: number): Circle | null {
   const small = shrink(image, factor);
   const { width: w, height: h } = small;
   if (w < 24 || h < 24) return null;
