@@ -25,6 +25,16 @@ export interface FaceSettings {
   readonly cladding: {
     /** Share of the angles at which the edge has to be seen; a picture cut off at a side shows fewer. */
     readonly leastSeen: number;
+    /** Share of the directions in which the rim is as in most; less, and it is no face. */
+    readonly leastAlike: number;
+    /** Spread of the glass over its level: more is relief or a pattern. */
+    readonly mostUneven: number;
+    /** How much rings in the glass differ, over what the rim stands out by. */
+    readonly mostRings: number;
+    /** How far blocks of a surface lie off its light, over what the rim stands out by. */
+    readonly mostPatchy: number;
+    /** And over the ferrule's level, whose grain is coarse. */
+    readonly patchyFerrule: number;
     /** So many standard deviations of the blur beyond the rim nothing of it is left. */
     readonly rimBlurs: number;
   };
@@ -256,6 +266,11 @@ export const FACE_SETTINGS: FaceSettings = {
   },
   cladding: {
     leastSeen: 0.6,
+    leastAlike: 0.7,
+    mostUneven: 0.12,
+    mostRings: 0.5,
+    mostPatchy: 0.25,
+    patchyFerrule: 0.06,
     rimBlurs: 2.5,
   },
   core: {

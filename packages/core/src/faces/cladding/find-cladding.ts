@@ -3,6 +3,7 @@ import type { Circle } from '../pixels/enclosing-circle.ts';
 import { fitCircle } from './fit-circle.ts';
 import { type GreyImage, sampleAt } from '../pixels/image.ts';
 import { middleOf } from '../pixels/quantile.ts';
+import { isFace } from './is-face.ts';
 import { fitRimProfile, type RimProfile } from './rim-profile.ts';
 import { voteForCircle } from './vote.ts';
 
@@ -51,21 +52,13 @@ export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SET
   if (!rim) return { state: 'none' };
   const parts = partsOf(image, circle, rim);
   const through = fitCircle(parts.xs, parts.ys, { ...circle, r: rim.radius });
-  if (through && Math.abs(through.circle.r / rim.radius - 1) < 0.03) {
-    const { x, y, r } = through.circle;
-    const cladding = { circle: { x, y, r }, blurPx: middleOf(Float32Array.from(parts.blurs)) };
-    if (isCut(image, cladding.circle)) return { state: 'cut' };
-    return { state: 'found', cladding: { ...cladding, ringPx: rim.ring?.width ?? 0, level: rim.inside } };
-  }
-  return {
-    state: 'found',
-    cladding: {
-      circle: { ...circle, r: rim.radius },
-      blurPx: rim.blur,
-      ringPx: rim.ring?.width ?? 0,
-      level: rim.inside,
-    },
-  };
+  const isNear = through !== null && Math.abs(through.circle.r / rim.radius - 1) < 0.03;
+  const whole: Circle = isNear ? through.circle : { ...circle, r: rim.radius };
+  if (isCut(image, whole)) return { state: 'cut' };
+  const blurPx = isNear ? middleOf(Float32Array.from(parts.blurs)) : rim.blur;
+  const ringPx = rim.ring?.width ?? 0;
+  if (!isFace(image, whole, ringPx, blurPx, settings)) return { state: 'none' };
+  return { state: 'found', cladding: { circle: whole, blurPx, ringPx, level: rim.inside } };
 }
 
 const isCut = ({ width, height }: GreyImage, { x, y, r }: Circle): boolean =>

@@ -126,7 +126,9 @@ function fitKind(
   if (samples.level.length < 80) return null;
   const fits = kind.startsUm.map((r) => descend(samples, kind, r / umPerPx, umPerPx));
   const best = fits.reduce((a, b) => (b && (!a || b.misfit < a.misfit) ? b : a));
-  return best && isAllRound(samples, best.core, best.spread, kind.surely * settings.core.chance) ? best.core : null;
+  return best && isAllRound(samples, best.core, best.spread, kind.surely * settings.core.chance)
+    ? best.core
+    : null;
 }
 
 function sampled({ level, inside, side }: FlatFace, fx: number, fy: number, reach: number): Samples {
@@ -290,12 +292,7 @@ function stepOf(
 }
 
 /** On each of its four sides the middle level within differs from that outside, the same way, by enough. */
-function isAllRound(
-  { x, y, level }: Samples,
-  core: CoreFit,
-  spread: number,
-  chances: number,
-): boolean {
+function isAllRound({ x, y, level }: Samples, core: CoreFit, spread: number, chances: number): boolean {
   const within: number[][] = [[], [], [], []];
   const beyond: number[][] = [[], [], [], []];
   for (let i = 0; i < level.length; i++) {
