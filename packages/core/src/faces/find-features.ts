@@ -79,9 +79,13 @@ export function findFeatures(
     else if (!all.some((line) => isSameLine(line, short, face.side, settings))) all.push(short);
   }
   const rim = farthestIn(face) - settings.features.rimPx;
-  const merged = mergeLines(all, settings);
+  const { lines: merged, cracks } = apartFromCracks(mergeLines(all, settings), rest, face, settings);
   const bars: MeasuredLine[] = [];
-  const defects = joinThin(rest, face.side, settings)
+  const defects = joinThin(
+    [...rest.filter((spot) => !cracks.some((c) => c.of.includes(spot))), ...cracks.map((c) => c.spot)],
+    face.side,
+    settings,
+  )
     .filter((spot) => !isLeftAhead(face, spot, merged, settings))
     .filter((spot) => {
       const bar = barOf(face, spot, blurPx, settings);
@@ -91,6 +95,61 @@ export function findFeatures(
     .map((spot) => defectOf(ground, spot, blurPx, settings))
     .filter((defect) => defect.nearest < rim);
   return [...[...merged, ...bars].map((line) => scratchOf(face, line, before.spread)), ...defects];
+}
+
+interface Crack {
+  readonly spot: Spot;
+  /** The spots that are part of it. */
+  readonly of: readonly Spot[];
+}
+
+/**
+ * A short line with several spots of its sign hanging on it is a crack: its straight part was taken for a scratch. It becomes
+ * one spot with them.
+ */
+function apartFromCracks(
+  lines: readonly MeasuredLine[],
+  spots: readonly Spot[],
+  face: FlatFace,
+  settings: FaceSettings,
+): { lines: readonly MeasuredLine[]; cracks: readonly Crack[] } {
+  const { side, umPerPx } = face;
+  const cracks: Crack[] = [];
+  const kept = lines.filter((line) => {
+    if (line.length * umPerPx > settings.features.longestCrackUm) return true;
+    if (!isScratch(face, line, settings)) {
+      cracks.push({ spot: { pixels: pixelsOf(line, side), sign: line.sign, peak: line.height }, of: [] });
+      return false;
+    }
+    const on = new Uint8Array(face.level.length);
+    const own = pixelsOf(line, side);
+    const reach = Math.ceil(settings.features.hangsOnUm / umPerPx);
+    for (const i of own)
+      for (let dy = -reach; dy <= reach; dy++)
+        for (let dx = -reach; dx <= reach; dx++) on[i + dy * side + dx] = 1;
+    const hanging = spots.filter(
+      (spot) => spot.sign === line.sign && spot.pixels.some((i) => on[i]) && shareOn(spot, on) < 0.9,
+    );
+    if (hanging.length < settings.features.leastHanging) return true;
+    const pixels = [...new Set([...own, ...hanging.flatMap((spot) => spot.pixels)])];
+    cracks.push({ spot: { pixels, sign: line.sign, peak: line.height }, of: hanging });
+    return false;
+  });
+  return { lines: kept, cracks };
+}
+
+/** The glass has its middle in it, the ferrule lies round what is not looked at. */
+const isGlass = ({ inside, side }: FlatFace): boolean => inside[(side >> 1) * side + (side >> 1)] === 1;
+
+/** The pixels that a line covers. */
+function pixelsOf(line: MeasuredLine, side: number): number[] {
+  const covered = new Set<number>();
+  const half = Math.max(0.5, line.width / 2);
+  for (const [px, py] of line.points) {
+    for (let y = Math.ceil(py - half); y <= py + half; y++)
+      for (let x = Math.ceil(px - half); x <= px + half; x++) covered.add(y * side + x);
+  }
+  return [...covered];
 }
 
 /** What was left of a line where its curve does not follow to the end: thin, and where the line goes on. */
@@ -106,24 +165,21 @@ function isLeftAhead(
   return lines.some((line) => {
     if (line.sign !== spot.sign || line.length < 1.5 * size) return false;
     if (spot.pixels.length > settings.ahead.thinArea * (line.width + 2 * line.blur) * size) return false;
+    const isLong = spot.pixels.length < settings.ahead.roundFrom * size * size;
+    const reachUm = isLong ? settings.ahead.reachUm : settings.ahead.roundReachUm;
     return endsOf(line.points, tail).some(({ at, way }) =>
-      liesAhead({ at: um(at), way }, um([x, y]), settings),
+      liesAhead({ at: um(at), way }, um([x, y]), settings, reachUm),
     );
   });
 }
 const TAIL_UM = 8;
 
 /** On the ferrule a short, straight, even spot, several times longer than wide, is a scratch. */
-function barOf(
-  face: FlatFace,
-  spot: Spot,
-  blurPx: number,
-  settings: FaceSettings,
-): MeasuredLine | null {
+function barOf(face: FlatFace, spot: Spot, blurPx: number, settings: FaceSettings): MeasuredLine | null {
   const { side } = face;
   const { pixels } = spot;
   // On the glass lines are looked for, and what is left there is lint or a piece of a crack.
-  if (face.distance[side * (side >> 1) + (side >> 1)]! < 2) return null;
+  if (isGlass(face)) return null;
   const { length, width } = elongation(pixels, side);
   if (length < settings.features.barElongation * width) return null;
   if (pixels.length < settings.features.barFilled * length * width) return null;

@@ -27,7 +27,7 @@ export function joinAcrossRim(
       const other = rest[k]!;
       const made =
         one.kind === 'scratch'
-          ? scratchGoingOn(all, other, settings)
+          ? scratchGoingOn(all, other, rimUm, settings)
           : touchAcross(all, other, rimUm, settings);
       if (!made) continue;
       all = made;
@@ -42,12 +42,16 @@ export function joinAcrossRim(
 function scratchGoingOn(
   a: MeasuredFeature,
   b: MeasuredFeature,
+  rimUm: number,
   settings: FaceSettings,
 ): MeasuredFeature | null {
   const ends = endsOf(a.outlineUm, TAIL_UM);
   if (b.kind === 'defect') {
     const thin = b.areaUm2 < settings.ahead.thinArea * Math.max(1, a.sizeUm) * b.sizeUm;
-    return thin && ends.some((end) => liesAhead(end, [b.xUm, b.yUm], settings)) ? a : null;
+    // What is round is none of a line but where it touches its end.
+    const isLong = b.areaUm2 < settings.ahead.roundFrom * b.sizeUm ** 2;
+    const reachUm = isLong ? settings.ahead.reachUm : rimUm + settings.ahead.roundReachUm;
+    return thin && ends.some((end) => liesAhead(end, [b.xUm, b.yUm], settings, reachUm)) ? a : null;
   }
   if (Math.max(a.sizeUm, b.sizeUm) > settings.ahead.alike * Math.min(a.sizeUm, b.sizeUm) + 1) return null;
   for (const [i, end] of ends.entries()) {

@@ -198,6 +198,12 @@ export interface FaceSettings {
     readonly keepOffPx: number;
     /** What lies wholly in so thin a rim is a trace of the edge itself; px. */
     readonly rimPx: number;
+    /** A line of a crack is no longer than this; um. */
+    readonly longestCrackUm: number;
+    /** What comes this near to a line hangs on it; um. */
+    readonly hangsOnUm: number;
+    /** And so many of them make it a crack. */
+    readonly leastHanging: number;
     /** A spot so many times longer than wide that fills this share of a bar of its size is a short scratch. */
     readonly barElongation: number;
     readonly barFilled: number;
@@ -239,6 +245,10 @@ export interface FaceSettings {
     readonly alike: number;
     /** A piece of a line has no more than this many times the area of its width by its length. */
     readonly thinArea: number;
+    /** From this area on, over the square of its diameter, a spot is round. */
+    readonly roundFrom: number;
+    /** What is round belongs to a line only so near beyond its end; um. */
+    readonly roundReachUm: number;
     /** Defects on both sides of the rim come this near to it; um. */
     readonly touchUm: number;
   };
@@ -364,6 +374,9 @@ export const FACE_SETTINGS: FaceSettings = {
     thickPx: 16,
     keepOffPx: 7,
     rimPx: 2,
+    longestCrackUm: 45,
+    hangsOnUm: 1.2,
+    leastHanging: 2,
     barElongation: 3.2,
     barFilled: 0.75,
     leastBendUm: 30,
@@ -386,6 +399,8 @@ export const FACE_SETTINGS: FaceSettings = {
     turnedDeg: 30,
     alike: 1.8,
     thinArea: 2,
+    roundFrom: 0.5,
+    roundReachUm: 5,
     touchUm: 1.5,
   },
   outside: {

@@ -25,14 +25,19 @@ function endOf(points: readonly Point[], tail: number): LineEnd {
 }
 
 /** A place lies where a line goes on beyond its end: within reach along its direction and hardly aside. In um. */
-export function liesAhead(end: LineEnd, [x, y]: Point, settings: FaceSettings): boolean {
+export function liesAhead(
+  end: LineEnd,
+  [x, y]: Point,
+  settings: FaceSettings,
+  reachUm = settings.ahead.reachUm,
+): boolean {
   const dx = x - end.at[0];
   const dy = y - end.at[1];
   const along = dx * end.way[0] + dy * end.way[1];
   const aside = Math.abs(dx * end.way[1] - dy * end.way[0]);
   return (
     along > -settings.ahead.backUm &&
-    along < settings.ahead.reachUm &&
+    along < reachUm &&
     aside < settings.ahead.asideUm + settings.ahead.bends * Math.max(0, along)
   );
 }

@@ -165,6 +165,8 @@ function chanceAt(
   const sectors = Array.from({ length: 2 * SECTORS }, (): number[] => []);
   const step = Math.max(1, Math.round(soft.length / MOST_LOOKED_AT));
   const half = side / 2;
+  // The ferrule lies round what is not looked at.
+  const grainy = inside[(side >> 1) * side + (side >> 1)] === 0;
   for (let y = 1, row = side; y < side - 1; y += step, row = y * side) {
     for (let i = row + 1; i < row + side - 1; i++) {
       if (inside[i] === 0 || !isPeak(soft, side, i)) continue;
@@ -178,7 +180,7 @@ function chanceAt(
     const all = parts.flat();
     const some = parts.filter((part) => part.length >= settings.spots.tellingPeaks);
     const sets = 2 * some.length > parts.length ? some : [all];
-    const each = sets.map((set) => reachByChance(set, all.length * step, settings));
+    const each = sets.map((set) => reachByChance(set, all.length * step, grainy, settings));
     return middleOf(Float32Array.from(each));
   };
   const [dark, bright] = [reachOf(sectors.slice(0, SECTORS)), reachOf(sectors.slice(SECTORS))];
@@ -189,14 +191,21 @@ function chanceAt(
 const SECTORS = 8;
 
 /** The height that `count` peaks like these exceed `falsePerScale` times by chance. */
-function reachByChance(heights: readonly number[], count: number, settings: FaceSettings): number {
+function reachByChance(
+  heights: readonly number[],
+  count: number,
+  grainy: boolean,
+  settings: FaceSettings,
+): number {
   const n = heights.length;
   if (n < settings.spots.tellingPeaks) return settings.spots.leastPeak;
   const squares = Float32Array.from(heights, (h) => h * h);
-  const half = selectNth(squares, Math.floor(0.5 * n));
-  const tenth = selectNth(squares, Math.floor(0.9 * n));
+  const at = (share: number): number => selectNth(squares, Math.floor(share * n));
+  const half = at(0.5);
   // From the half to the tenth that is higher the exceedance falls to a fifth.
-  const scale = (tenth - half) / Math.log(5);
+  const tenth = (at(0.9) - half) / Math.log(5);
+  // Grain has a heavier tail than noise, which shows farther out; on glass that is where what lies on it begins.
+  const scale = grainy ? Math.max(tenth, (at(0.97) - half) / Math.log(0.5 / 0.03)) : tenth;
   const exceeded = Math.log((0.5 * count) / settings.spots.falsePerScale);
   return Math.max(settings.spots.leastSeed, Math.sqrt(half + scale * Math.max(0, exceeded)));
 }
