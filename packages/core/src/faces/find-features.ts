@@ -73,6 +73,7 @@ export function findFeatures(
   const rest: Spot[] = [];
   const all = [...lines];
   for (const spot of findSpots(ground, SCALES, settings)) {
+    if (lines.length > 0 && !standsOutBefore(before, spot, settings)) continue;
     const short = shortLine(peeled, spot, blurPx, before.spread, settings);
     if (!short || !isScratch(face, short, settings)) rest.push(spot);
     else if (contrastOf(short, before.spread) < settings.features.faintContrast) continue;
@@ -96,6 +97,15 @@ export function findFeatures(
     .filter((defect) => defect.nearest < rim);
   return [...[...merged, ...bars].map((line) => scratchOf(face, line, before.spread)), ...defects];
 }
+
+/** A spot that the picture with its lines in it does not show is a gap of a line, which was taken out as if it went on. */
+const standsOutBefore = (
+  { fine }: SpotGround,
+  { pixels, sign, peak }: Spot,
+  settings: FaceSettings,
+): boolean =>
+  (sign * pixels.reduce((sum, i) => sum + fine[i]!, 0)) / pixels.length >
+  settings.features.shownBefore * peak;
 
 interface Crack {
   readonly spot: Spot;
@@ -204,14 +214,14 @@ function farthestIn({ inside, distance }: FlatFace): number {
 function isScratch(face: FlatFace, line: MeasuredLine, settings: FaceSettings): boolean {
   const { points, length } = line;
   const { umPerPx } = face;
-  const quarter = Math.max(2, points.length >> 2);
+  const end = Math.max(3, Math.round(points.length / 6));
   const way = (a: number, b: number): number =>
     Math.atan2(points[b]![1] - points[a]![1], points[b]![0] - points[a]![0]);
   if (points.length > 8) {
-    const turned = Math.abs(way(0, quarter) - way(points.length - 1 - quarter, points.length - 1));
+    const turned = Math.abs(way(0, end) - way(points.length - 1 - end, points.length - 1));
     const turn = Math.min(turned, 2 * Math.PI - turned);
     const isLong = length * umPerPx > settings.features.bendSeenFromUm;
-    if (isLong && 0.75 * length * umPerPx < settings.features.leastBendUm * turn) return false;
+    if (isLong && (length - end) * umPerPx < settings.features.leastBendUm * turn) return false;
   }
   const nearest = Math.min(...line.pixels.map((i) => face.distance[i]!)) * umPerPx;
   return nearest < GLASS_UM - settings.features.rimUm || nearest > GLASS_UM;

@@ -198,6 +198,8 @@ export interface FaceSettings {
     readonly keepOffPx: number;
     /** What lies wholly in so thin a rim is a trace of the edge itself; px. */
     readonly rimPx: number;
+    /** What is left when lines are taken out stood out before by this share of it. */
+    readonly shownBefore: number;
     /** A line of a crack is no longer than this; um. */
     readonly longestCrackUm: number;
     /** What comes this near to a line hangs on it; um. */
@@ -374,6 +376,7 @@ export const FACE_SETTINGS: FaceSettings = {
     thickPx: 16,
     keepOffPx: 7,
     rimPx: 2,
+    shownBefore: 0.3,
     longestCrackUm: 45,
     hangsOnUm: 1.2,
     leastHanging: 2,
