@@ -2,7 +2,6 @@ import { FACE_SETTINGS } from './settings.ts';
 import { describe, expect, it } from 'vitest';
 import { BLUR, disc, faceOf, type Paint, SIDE, soft, together } from './cladding/faces-for-tests.ts';
 import { findFeatures, type FoundFeature } from './find-features.ts';
-import { takeCentreAgain } from './cladding/flatten.ts';
 import { curveThrough, onCurve } from './lines/follow-curve.ts';
 import type { MeasuredLine } from './lines/found-line.ts';
 import { mergeLines } from './lines/merge-lines.ts';
@@ -97,9 +96,15 @@ describe('lines that go on', () => {
 
 describe('what is bent or has corners', () => {
   it('a strongly bent scratch is one scratch', () => {
-    const features = found(painted(arc(70, 200, 330, [0, 40]), 3, -18));
+    // 42 um round at 0.3 um a pixel.
+    const features = found(painted(arc(140, 240, 300, [0, 110]), 3, -18));
     expect(features.map((f) => f.kind)).toEqual(['scratch']);
-    expect(features[0]!.length).toBeGreaterThan(135);
+    expect(features[0]!.length).toBeGreaterThan(125);
+  });
+  it('what bends as only a thread does is a defect', () => {
+    const features = found(painted(arc(70, 200, 330, [0, 40]), 3, -18));
+    expect(features.map((f) => f.kind)).toEqual(['defect']);
+    expect(features[0]!.size).toBeGreaterThan(110);
   });
   it('a triangle gets back what blur took off its corners, a disc gets nothing', () => {
     const r = 11;
@@ -141,27 +146,5 @@ describe('what is bent or has corners', () => {
     const [short] = [...features].sort((a, b) => a.length - b.length);
     expect(short!.length).toBeGreaterThan(50);
     expect(short!.length).toBeLessThan(76);
-  });
-});
-
-describe('the core under a line', () => {
-  it('what is left of the rings round the centre is taken out, a step farther out stays', () => {
-    const face = faceOf((x, y) => {
-      const d = Math.hypot(x, y);
-      return d < 10 ? -9 : d > 60 ? 5 : 0;
-    });
-    takeCentreAgain(face, FACE_SETTINGS);
-    const mean = (from: number, to: number): number => {
-      let sum = 0;
-      let n = 0;
-      for (let i = 0; i < face.level.length; i++) {
-        if (face.distance[i]! < from || face.distance[i]! >= to) continue;
-        sum += face.level[i]!;
-        n += 1;
-      }
-      return sum / n;
-    };
-    expect(Math.abs(mean(0, 8))).toBeLessThan(0.8);
-    expect(mean(65, 90)).toBeGreaterThan(4);
   });
 });

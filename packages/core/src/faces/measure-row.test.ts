@@ -12,7 +12,9 @@ const rowOf = (fibers: number, tilt = 0): GreyImage =>
   grey(500 * fibers, 340, (x, y) => {
     const fiber = Math.floor(x / 500);
     const d = Math.hypot(x - 250 - 500 * fiber, y - 170 - tilt * fiber);
-    return d < 9 ? 170 : d < 125 ? 140 : 90;
+    // Edges are as soft as a lens makes them.
+    const within = (r: number): number => 1 / (1 + Math.exp((d - r) / 0.7));
+    return Math.round(90 + 50 * within(125) + 30 * within(9));
   });
 
 describe('a row of fibers', () => {

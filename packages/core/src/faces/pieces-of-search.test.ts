@@ -2,7 +2,6 @@ import { FACE_SETTINGS } from './settings.ts';
 import { describe, expect, it } from 'vitest';
 import { enclosingCircle } from './pixels/enclosing-circle.ts';
 import { numbers } from '../numbers-for-tests.ts';
-import { findCore } from './cladding/find-core.ts';
 import { curveThrough, onCurve } from './lines/follow-curve.ts';
 import { halved, fullResolutionIndex } from './pixels/halve.ts';
 import { hullOf } from './pixels/hull.ts';
@@ -216,20 +215,5 @@ describe('copies and rings', () => {
       [1, 2],
       [3, 4],
     ]);
-  });
-});
-
-describe('the core', () => {
-  const ringsWith = (radiusUm: number, by: number): Float32Array =>
-    Float32Array.from({ length: 400 }, (_, bin) => ((bin / 2) * 0.3 < radiusUm ? by : 0));
-  it.each([
-    [4.2, 20, 'single_mode'],
-    [25, -8, 'multimode_50'],
-    [31.25, 8, 'multimode_62'],
-    [4.2, 1, 'unlit'],
-  ])('of %f um and %f levels', (radiusUm, by, name) => {
-    const core = findCore(ringsWith(radiusUm, by), 0.3, FACE_SETTINGS);
-    expect(core.class).toBe(name);
-    if (core.radiusUm !== null) expect(Math.abs(core.radiusUm - radiusUm)).toBeLessThan(0.4);
   });
 });

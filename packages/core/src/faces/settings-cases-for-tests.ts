@@ -10,7 +10,8 @@ import { measureLine } from './lines/measure-line.ts';
 import { mergeLines } from './lines/merge-lines.ts';
 import { peelLines } from './lines/peel-lines.ts';
 import type { FaceSettings } from './settings.ts';
-import { findOutside } from './spots/find-outside.ts';
+import { joinAcrossRim } from './join-across-rim.ts';
+import type { MeasuredFeature } from './measured-feature.ts';
 import { findSpots, flooded, joinThin, type Spot, spotGround } from './spots/find-spots.ts';
 import { numbers } from '../numbers-for-tests.ts';
 
@@ -80,25 +81,35 @@ const spotsOf =
       .map((spot) => spot.pixels.length)
       .join(', ');
 
-const CIRCLE = { x: 150, y: 150, r: 69 };
-/** A fiber in its ferrule at 0.9 um a pixel, with dark marks on it. */
-const outside =
-  (marks: (x: number, y: number) => boolean, scratches: readonly (readonly Point[])[] = []): Case =>
-  (s) => {
-    const next = numbers(11);
-    const data = Uint8Array.from({ length: 300 * 300 }, (_, i) => {
-      const x = i % 300;
-      const y = Math.floor(i / 300);
-      const level = Math.hypot(x - CIRCLE.x, y - CIRCLE.y) < CIRCLE.r ? 130 : 165;
-      return Math.round((marks(x, y) ? 90 : level) + 4 * (next() - 0.5));
-    });
-    return findOutside({ width: 300, height: 300, data }, CIRCLE, 0.9, scratches, s).defects.length;
-  };
-const speck =
-  (px: number, py: number, size: number) =>
-  (x: number, y: number): boolean =>
-    Math.hypot(x - px, y - py) < size / 2;
-const scratchTo = (end: number): Point[] => along([end - 50, 150], 0, 51);
+/** A defect or a scratch in micrometres from the fiber's centre, along the x axis. */
+const piece = (
+  kind: 'scratch' | 'defect',
+  from: number,
+  to: number,
+  more: Partial<MeasuredFeature> = {},
+): MeasuredFeature => ({
+  kind,
+  sizeUm: kind === 'scratch' ? 2 : to - from,
+  xUm: (from + to) / 2,
+  yUm: 0,
+  nearestUm: from,
+  farthestUm: to,
+  ...(kind === 'scratch' ? { lengthUm: to - from } : {}),
+  uncertaintyUm: 0.3,
+  areaUm2: kind === 'scratch' ? 2 * (to - from) : 0.785 * (to - from) ** 2,
+  contrast: 10,
+  outlineUm: Array.from({ length: 12 }, (_, k) => [from + (k / 11) * (to - from), 0] as const),
+  ...more,
+});
+const acrossRim =
+  (glass: MeasuredFeature, ferrule: MeasuredFeature): Case =>
+  (s) =>
+    joinAcrossRim([glass], [ferrule], 2, s).length;
+const aside = (by: number, f: MeasuredFeature): MeasuredFeature => ({
+  ...f,
+  yUm: by,
+  outlineUm: f.outlineUm.map(([x]) => [x, by] as const),
+});
 
 /** For each threshold something that is found otherwise when it is raised by a third. */
 export const CASES: Readonly<Record<string, Case>> = {
@@ -168,16 +179,18 @@ export const CASES: Readonly<Record<string, Case>> = {
   },
   'spots.leastPx': spotsOf((x, y) => (x >= 10 && x <= 11 && y >= 5 && y <= 6 ? 25 : 0), [1]),
   'spots.broadPx': spotsOf(disc(10, 5, 3.6, 5.5), [2], 9),
-  'spots.seedAtRim': spotsOf(disc(93, 3, 2, 8), [2]),
+  'spots.seedAtRim': spotsOf(disc(93, 3, 2, 6.5), [2]),
   'features.thickPx': features(mark(20, 50, 16, 30), mark(20, 50, 2, 20, [0, 16])),
   'features.rimPx': features(disc(94, 0, 1, 80)),
   'features.faintPx': features(mark(30, 31, 1.5, 5)),
-  'outside.leastUm': outside(speck(245, 150, 7)),
-  'outside.elongation': outside((x, y) => Math.abs(x - 250) < 2.5 && Math.abs(y - 150) < 12.5),
-  'outside.goesOnUm': outside(speck(276, 150, 10), [scratchTo(218)]),
-  'outside.asideUm': outside(speck(247, 156.6, 10), [scratchTo(218)]),
-  'outside.bends': outside(speck(262, 158.6, 10), [scratchTo(218)]),
-  'outside.atEdgeUm': outside(speck(247, 150, 10), [scratchTo(212)]),
+  'ahead.reachUm': acrossRim(piece('scratch', 20, 60), piece('scratch', 78, 100)),
+  'ahead.asideUm': acrossRim(piece('scratch', 20, 60), aside(2.6, piece('scratch', 64, 90))),
+  'ahead.bends': acrossRim(piece('scratch', 20, 60), aside(3.6, piece('scratch', 73, 100))),
+  'ahead.alike': acrossRim(piece('scratch', 20, 60), piece('scratch', 64, 90, { sizeUm: 5.2 })),
+  'ahead.touchUm': acrossRim(piece('defect', 55, 61), piece('defect', 64.8, 70)),
+  'ahead.roundReachUm': acrossRim(piece('scratch', 20, 60), piece('defect', 66, 70)),
+  'ahead.roundFrom': acrossRim(piece('scratch', 20, 60), piece('defect', 68, 74, { areaUm2: 20 })),
+  'ahead.thinArea': acrossRim(piece('scratch', 20, 60), piece('defect', 61, 67.2)),
   'compare.apartUm': (s) => {
     const pit = (xUm: number) => ({
       kind: 'defect' as const,

@@ -154,6 +154,8 @@ export interface FaceSettings {
   readonly spots: {
     /** Peaks of noise that a whole face may show at one scale and of one sign as something that lies on it. */
     readonly falsePerScale: number;
+    /** Levels that a seed stands out by in the stillest picture: its levels are whole numbers. */
+    readonly leastLevels: number;
     /** However still the picture: a seed stands out this many spreads at least. */
     readonly leastSeed: number;
     /** So many peaks tell how high noise reaches. */
@@ -352,6 +354,7 @@ export const FACE_SETTINGS: FaceSettings = {
   },
   spots: {
     falsePerScale: 0.01,
+    leastLevels: 1.2,
     leastSeed: 4.5,
     tellingPeaks: 40,
     seedAtRim: 1.6,

@@ -3,6 +3,7 @@ import { type FlatFace, spansOf } from './flatten.ts';
 
 export const SIDE = 201;
 export const BLUR = 1.2;
+export const UM_PER_PX = 0.3;
 const MIDDLE = 100;
 
 /** A level of something that is `width` wide and soft at its edges, `d` from its middle. */
@@ -30,7 +31,16 @@ export function faceOf(paint: Paint, seed = 7): FlatFace {
       inside[i] = distance[i]! < 95 ? 1 : 0;
     }
   }
-  return { left: 0, top: 0, side: SIDE, level, distance, inside, spans: spansOf(inside, SIDE) };
+  return {
+    left: 0,
+    top: 0,
+    side: SIDE,
+    umPerPx: UM_PER_PX,
+    level,
+    distance,
+    inside,
+    spans: spansOf(inside, SIDE),
+  };
 }
 
 /** A straight mark through a point at an angle, both ways `half` long. */

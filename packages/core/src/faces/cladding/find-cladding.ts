@@ -4,7 +4,7 @@ import { fitCircle } from './fit-circle.ts';
 import { type GreyImage, sampleAt } from '../pixels/image.ts';
 import { middleOf } from '../pixels/quantile.ts';
 import { isFace } from './is-face.ts';
-import { fitRimProfile, type RimProfile } from './rim-profile.ts';
+import { fitRimProfile, type RimProfile, WIDEST } from './rim-profile.ts';
 import { voteForCircle } from './vote.ts';
 
 /** The cladding's outer edge, in pixels, and how sharply it stands in the picture. */
@@ -50,6 +50,7 @@ export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SET
   if (isCut(image, circle)) return { state: 'cut' };
   const rim = fitRimProfile(rimProfile(image, circle, 0, 1), circle.r);
   if (!rim) return { state: 'none' };
+  if (isDrawn(rim)) return { state: 'none' };
   const parts = partsOf(image, circle, rim);
   const through = fitCircle(parts.xs, parts.ys, { ...circle, r: rim.radius });
   const isNear = through !== null && Math.abs(through.circle.r / rim.radius - 1) < 0.03;
@@ -60,6 +61,10 @@ export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SET
   if (!isFace(image, whole, ringPx, blurPx, settings)) return { state: 'none' };
   return { state: 'found', cladding: { circle: whole, blurPx, ringPx, level: rim.inside } };
 }
+
+/** A line as wide as no adhesive is, with the same on both of its sides, is a circle that somebody drew. */
+const isDrawn = ({ ring, radius, inside, outside }: RimProfile): boolean =>
+  ring !== null && ring.width > 0.95 * WIDEST * radius && Math.abs(inside / outside - 1) < 0.15;
 
 const isCut = ({ width, height }: GreyImage, { x, y, r }: Circle): boolean =>
   x - r < 1 || y - r < 1 || x + r > width - 2 || y + r > height - 2;

@@ -162,7 +162,7 @@ function descend(samples: Samples, kind: Kind, startPx: number, umPerPx: number)
   let best = levelsOf(samples, shape, weights, kind.falls);
   if (!best) return null;
   for (let round = 0; round < ROUNDS; round++) {
-    weigh(best.off, weights);
+    weigh(best, weights);
     const now = levelsOf(samples, shape, weights, kind.falls);
     if (!now) return null;
     const step = stepOf(samples, shape, now, weights, kind.falls);
@@ -205,8 +205,9 @@ function held(shape: readonly number[], kind: Kind, px: number): Shape {
 const spreadOf = (off: Float64Array): number =>
   Math.max(0.05, 1.4826 * middleOf(Float32Array.from(off, Math.abs)));
 
-function weigh(off: Float64Array, weights: Float64Array): void {
-  const cut = 4.685 * spreadOf(off);
+/** Where the edge still lies wrong it is off by a share of the height, which no noise is: that is kept in the fit. */
+function weigh({ off, height }: Levels, weights: Float64Array): void {
+  const cut = 4.685 * Math.max(spreadOf(off), 0.06 * Math.abs(height));
   for (let i = 0; i < off.length; i++) {
     const u = off[i]! / cut;
     weights[i] = Math.abs(u) < 1 ? (1 - u * u) ** 2 : 0;

@@ -20,6 +20,8 @@ export interface FlatFace {
   readonly distance: Float32Array;
   /** 1 where features are looked for; 0 elsewhere. */
   readonly inside: Uint8Array;
+  /** Levels that what was taken out may have left behind, as at the edge of a sharp core; none where it is not given. */
+  readonly doubt?: Float32Array;
   /** Where each row begins to lie inside and where it has ceased to, two numbers a row. */
   readonly spans: Int16Array;
 }
@@ -58,30 +60,49 @@ export function flattenFace(image: GreyImage, circle: Circle, settings: FaceSett
   if (light) takeLight(flat, light);
   const core = takeCore(flat, circle.x - flat.left, circle.y - flat.top, settings);
   takeRings(flat, settings, settings.light.pooledUm / flat.umPerPx);
-  return { ...flat, core };
+  return { ...flat, ...core };
 }
 
 const CLADDING_RADIUS_UM = 62.5;
 
 /** Measures the core and subtracts it. */
-function takeCore(face: FlatFace, fx: number, fy: number, settings: FaceSettings): CoreFit | null {
+function takeCore(
+  face: FlatFace,
+  fx: number,
+  fy: number,
+  settings: FaceSettings,
+): { readonly core: CoreFit | null; readonly doubt?: Float32Array } {
   const { umPerPx } = face;
   const core = fitCore(face, fx, fy, umPerPx, settings);
-  if (!core) return null;
-  subtract(face, core, fx, fy);
+  if (!core) return { core };
+  const doubt = new Float32Array(face.level.length);
+  subtract(face, core, fx, fy, doubt);
   const [mx, my] = [fx + core.x, fy + core.y];
   const isWide = core.r * umPerPx >= settings.core.betweenSingleAnd50Um;
   const middle = isWide ? fitMiddle(face, mx, my, umPerPx, settings) : null;
-  if (middle) subtract(face, middle, mx, my);
-  return core;
+  if (middle) subtract(face, middle, mx, my, doubt);
+  return { core, doubt };
 }
 
-function subtract({ level, inside, side }: FlatFace, core: CoreFit, fx: number, fy: number): void {
+/** Where exactly an edge lies is known to half a pixel: what that may leave goes into `doubt`. */
+function subtract(
+  { level, inside, side }: FlatFace,
+  core: CoreFit,
+  fx: number,
+  fy: number,
+  doubt: Float32Array,
+): void {
   const reach = Math.hypot(core.x, core.y) + core.r + 4 * core.soft;
   for (let y = Math.max(0, Math.ceil(fy - reach)); y <= Math.min(side - 1, fy + reach); y++) {
     for (let x = Math.max(0, Math.ceil(fx - reach)); x <= Math.min(side - 1, fx + reach); x++) {
       const i = y * side + x;
-      if (inside[i]) level[i]! -= coreAt(core, x - fx, y - fy);
+      if (!inside[i]) continue;
+      const [dx, dy] = [x - fx - core.x, y - fy - core.y];
+      const d = Math.hypot(dx, dy) || 1;
+      const [ox, oy] = [(0.5 * dx) / d, (0.5 * dy) / d];
+      level[i]! -= coreAt(core, x - fx, y - fy);
+      const steep = coreAt(core, x - fx + ox, y - fy + oy) - coreAt(core, x - fx - ox, y - fy - oy);
+      doubt[i]! += 0.5 * Math.abs(steep);
     }
   }
 }

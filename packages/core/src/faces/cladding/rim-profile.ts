@@ -105,7 +105,7 @@ function levelOf(profile: Sampled, from: number, to: number): number {
 const LEAST_BLUR = 0.3;
 const ROUNDS = 30;
 /** A ring is no wider than this share of the radius: three micrometres. */
-const WIDEST = 0.05;
+export const WIDEST = 0.05;
 /** A spread of the adhesive's level off costs as much as the misfit of so many places. */
 const COST = 6;
 

@@ -22,7 +22,7 @@ export function peelLines(
 ): PeeledFace {
   const { side } = face;
   const level = face.level.slice();
-  const doubt = new Float32Array(level.length);
+  const doubt = face.doubt?.slice() ?? new Float32Array(level.length);
   for (const line of lines) {
     const reach = Math.ceil(line.width / 2 + 3 * line.blur + 1);
     const barOf = (d: number): number => line.height * barAt(d, line.width, line.blur);

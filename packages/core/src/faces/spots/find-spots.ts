@@ -53,7 +53,7 @@ export function spotGround(face: FlatFace, settings: FaceSettings): SpotGround {
     fine,
     noise: finest.noise,
     spread: spreadOf(fine, face.inside),
-    doubt: null,
+    doubt: face.doubt ?? null,
     chanceOf: new Map([[FINEST, finest]]),
     copies: {},
   };
@@ -140,7 +140,10 @@ function seedsIn(
   for (let i = 0; i < soft.length; i++) {
     const height = Math.abs(soft[i]!);
     if (height <= least || inside[i] === 0) continue;
-    const asked = (soft[i]! < 0 ? dark : bright) * noise[Math.floor(distance[i]!)]!;
+    const asked = Math.max(
+      settings.spots.leastLevels,
+      (soft[i]! < 0 ? dark : bright) * noise[Math.floor(distance[i]!)]!,
+    );
     if (height <= asked || !isPeak(soft, side, i)) continue;
     const at = fullResolutionIndex(i, side, face.side, shrunk);
     // At the rim a slope ends as a peak does: what starts there stands out more.

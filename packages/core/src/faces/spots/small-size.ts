@@ -1,7 +1,7 @@
 import { enclosingCircle } from '../pixels/enclosing-circle.ts';
 
 /** Where a width is read, a share of the height: a little under a half, since noise lifts the highest pixel. */
-const HALF = 0.46;
+const HALF = 0.48;
 /** Diameters of discs in spreads of the blur, and how wide each is seen at half of its own height; the same unit. */
 const STEP = 0.25;
 const SEEN = seenWidths(12);
@@ -95,7 +95,7 @@ export function halfHeightWidth(
     return sign * (top * (1 - fy) + bottom * fy);
   };
   // The mean of the middle: its highest pixel is lifted by noise.
-  const peak = (2 * at(x, y) + at(x - 0.7, y) + at(x + 0.7, y) + at(x, y - 0.7) + at(x, y + 0.7)) / 6;
+  const peak = (2 * at(x, y) + at(x - 0.4, y) + at(x + 0.4, y) + at(x, y - 0.4) + at(x, y + 0.4)) / 6;
   if (!(peak > 0)) return null;
   const half = HALF * peak;
   const arms: number[] = [];
