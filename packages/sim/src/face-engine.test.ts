@@ -125,9 +125,9 @@ describe('what is no face, or cannot be graded, is refused', () => {
     const base = { width: 640, height: 480 };
     const of = (more: object) => randomFace(rngFrom(9), { ...base, umPerPx: 0.34, ...more });
     expect(measureFace(of({ centre: [150, 240] }), PC)).toMatchObject({ ok: false });
-    const coarse = of({ umPerPx: 0.8, centre: [320, 240] });
+    const coarse = of({ umPerPx: 1.1, centre: [320, 240] });
     expect(measureFace(coarse, PC)).toMatchObject({ ok: false, reason: 'too_coarse' });
-    const soft = renderFace({ ...of({}).scene, blurPx: 5, centre: [320, 240] }, [], rngFrom(2));
+    const soft = renderFace({ ...of({}).scene, blurPx: 6, centre: [320, 240] }, [], rngFrom(2));
     expect(measureFace(soft, PC)).toMatchObject({ ok: false, reason: 'too_blurred' });
   });
   it('a picture whose data does not fit its size is an error', () => {

@@ -1,5 +1,7 @@
-import { BLUR, disc, faceOf, mark, SIDE, together } from './cladding/faces-for-tests.ts';
+import { BLUR, disc, faceOf, mark, SIDE, soft, together } from './cladding/faces-for-tests.ts';
 import { findCladding } from './cladding/find-cladding.ts';
+import { coreOf } from './cladding/find-core.ts';
+import { isFace } from './cladding/is-face.ts';
 import { spreadByDistance } from './cladding/smooth.ts';
 import { findFeatures } from './find-features.ts';
 import { compareFaces } from './grading/compare-faces.ts';
@@ -111,6 +113,42 @@ const aside = (by: number, f: MeasuredFeature): MeasuredFeature => ({
   outlineUm: f.outlineUm.map(([x]) => [x, by] as const),
 });
 
+const EYE = { x: 150, y: 150, r: 80 };
+const BLOCK = EYE.r / 6;
+/** Glass of a level on a brighter ferrule, with what is added at a place from the fiber's middle. */
+const eye =
+  (more: (x: number, y: number) => number, glass = 200): Case =>
+  (s) => {
+    const data = Uint8Array.from({ length: 300 * 300 }, (_, i) => {
+      const [x, y] = [(i % 300) - 150, Math.floor(i / 300) - 150];
+      return glass + (Math.hypot(x, y) < EYE.r ? 0 : 35) + more(x, y);
+    });
+    return isFace({ width: 300, height: 300, data }, EYE, 0, 1, s);
+  };
+const within = (x: number, y: number, from: number, to: number): boolean => {
+  const d = Math.hypot(x, y) / EYE.r;
+  return d > from && d < to;
+};
+const chequered = (x: number, y: number): 1 | -1 =>
+  (Math.floor(x / BLOCK) + Math.floor(y / BLOCK)) % 2 === 0 ? 1 : -1;
+/** A line bent round a middle, from straight down to either side. */
+const bow =
+  (r: number, halfDeg: number) =>
+  (x: number, y: number): number => {
+    const t = (Math.atan2(x, y + r) * 180) / Math.PI;
+    return Math.abs(t) > halfDeg ? 0 : -18 * soft(Math.hypot(x, y + r) - r, 3, BLUR);
+  };
+const featuresAt =
+  (umPerPx: number, paint: Parameters<typeof faceOf>[0]): Case =>
+  (s) =>
+    findFeatures({ ...faceOf(paint), umPerPx }, BLUR, s)
+      .map((f) => f.kind)
+      .join(', ');
+const coreClass =
+  (radiusUm: number): Case =>
+  (s) =>
+    coreOf({ x: 0, y: 0, r: radiusUm, soft: 1, height: 20, fall: 0 }, 1, s).class;
+
 /** For each threshold something that is found otherwise when it is raised by a third. */
 export const CASES: Readonly<Record<string, Case>> = {
   'cladding.leastSeen': (s) => {
@@ -123,6 +161,33 @@ export const CASES: Readonly<Record<string, Case>> = {
     });
     return findCladding({ width: 300, height: 300, data }, s).state;
   },
+  'cladding.leastAlike': (s) => {
+    // Over a quarter of the way round the glass goes on without an edge.
+    const data = Uint8Array.from({ length: 300 * 300 }, (_, i) => {
+      const [x, y] = [(i % 300) - 150, Math.floor(i / 300) - 150];
+      const hidden = Math.abs(Math.atan2(y, x)) < 0.24 * Math.PI && Math.hypot(x, y) < 88;
+      return Math.hypot(x, y) < EYE.r || hidden ? 200 : 235;
+    });
+    return isFace({ width: 300, height: 300, data }, EYE, 0, 1, s);
+  },
+  'cladding.mostRings': eye((x, y) => (within(x, y, 0.5, 0.96) ? 13 * Math.sin(Math.hypot(x, y) / 2.6) : 0)),
+  'cladding.mostPatchy': eye((x, y) => (within(x, y, 0, 0.95) ? 5 * chequered(x, y) : 0)),
+  'cladding.patchyFerrule': eye((x, y) => (within(x, y, 1.15, 3) ? 21 * chequered(x, y) : 0), 150),
+  'core.betweenSingleAnd50Um': coreClass(16),
+  'core.between50And62Um': coreClass(31.25),
+  'features.leastBendUm': featuresAt(0.3, bow(115, 34)),
+  'features.bendSeenFromUm': featuresAt(0.3, bow(62, 34)),
+  'features.rimUm': featuresAt(0.658, mark(90, 26, 3, -20, [87.4, 0])),
+  'spots.leastLevels': (s) => {
+    const face = faceOf(disc(10, 5, 4, 90));
+    const still = { ...face, level: face.level.map((v) => 0.02 * v) };
+    return findSpots(spotGround(still, s), [2], s).length;
+  },
+  'ahead.backUm': acrossRim(piece('scratch', 20, 60), piece('scratch', 57.6, 90)),
+  'ahead.turnedDeg': acrossRim(piece('scratch', 20, 60), {
+    ...piece('scratch', 62, 90),
+    outlineUm: Array.from({ length: 12 }, (_, k) => [62 + 2 * k, 1.4 * k] as const),
+  }),
   'noise.nearCentrePx': (s) => {
     const face = faceOf((x, y) => (Math.hypot(x, y) > 12 ? 0 : (x + y) % 2 === 0 ? 12 : -12));
     return spreadByDistance(face.level, face, s)[9]!.toFixed(1);

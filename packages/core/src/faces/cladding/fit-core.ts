@@ -71,6 +71,9 @@ const MIDDLE: Kind = {
   surely: 0.4,
 };
 
+/** So many times what is asked for on all sides, where one of them is hidden. */
+const BY_FAR = 3;
+
 const MOST_SAMPLES = 3000;
 const ROUNDS = 12;
 
@@ -292,7 +295,10 @@ function stepOf(
   return solve(a, b);
 }
 
-/** On each of its four sides the middle level within differs from that outside, the same way, by enough. */
+/**
+ * On each of its four sides the middle level within differs from that outside, the same way, by enough; where something lies on
+ * one of them, on the other three by far.
+ */
 function isAllRound({ x, y, level }: Samples, core: CoreFit, spread: number, chances: number): boolean {
   const within: number[][] = [[], [], [], []];
   const beyond: number[][] = [[], [], [], []];
@@ -305,11 +311,13 @@ function isAllRound({ x, y, level }: Samples, core: CoreFit, spread: number, cha
     else if (d > core.r + 2 * core.soft) beyond[side]!.push(level[i]!);
   }
   const sign = Math.sign(core.height + 0.5 * core.fall);
-  return within.every((values, side) => {
+  const sides = within.map((values, side): number => {
     const outside = beyond[side]!;
-    if (values.length < 3 || outside.length < 4) return false;
+    if (values.length < 3 || outside.length < 4) return 0;
     const step = sign * (middleOf(Float32Array.from(values)) - middleOf(Float32Array.from(outside)));
     const chance = spread * Math.sqrt(1.57 / values.length + 1.57 / outside.length);
-    return step > chances * chance;
+    return step / chance;
   });
+  const over = (times: number): number => sides.filter((s) => s > times * chances).length;
+  return over(1) === 4 || over(BY_FAR) === 3;
 }
