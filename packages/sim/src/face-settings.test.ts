@@ -8,15 +8,7 @@ import {
 import { expect, it } from 'vitest';
 import { CASES } from '../../core/src/faces/settings-cases-for-tests.ts';
 import { raised, THRESHOLDS } from '../../core/src/faces/settings-for-tests.ts';
-import {
-  FACE_STATES,
-  type FaceScene,
-  type FaceState,
-  randomFace,
-  randomScene,
-  renderFace,
-  rngFrom,
-} from './index.ts';
+import { type FaceScene, type FaceState, randomFace, randomScene, renderFace, rngFrom } from './index.ts';
 import { otherFace } from './other-face-for-tests.ts';
 
 const PC = faceCriteria('sm-pc')!;

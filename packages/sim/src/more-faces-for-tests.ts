@@ -68,7 +68,8 @@ function drawn(rng: Rng, scene: Scene, features: readonly TrueFeature[], coarse:
   const parts = features.map((f) => ({ f, box: boxOf(f) }));
   const from = 2 * Math.PI * rng();
   const shade = coarse ? 0 : 0.35;
-  const [sx, sy] = [0.6 * Math.cos(from), 0.6 * Math.sin(from)];
+  const sx = 0.6 * Math.cos(from);
+  const sy = 0.6 * Math.sin(from);
   const fringe = 3 + 5 * rng();
   const picture = new Float32Array(width * height);
   for (let y = 0; y < height; y++) {
@@ -110,7 +111,8 @@ function surfaceOf(rng: Rng, level: number, coarse: boolean): Field {
     widthUm: rim === null ? 0 : 0.3 + 1.6 * rng(),
     level: rim === 'bright' ? 1.35 * Math.max(level, outside) : least * (0.25 + 0.35 * rng()),
   };
-  const [offX, offY] = [0.3 * normal(rng), 0.3 * normal(rng)];
+  const offX = 0.3 * normal(rng);
+  const offY = 0.3 * normal(rng);
   const glass = octavesOf(rng, coarse ? 0.004 : 0.008);
   const grain = octavesOf(rng, coarse ? 0.02 : 0.035);
   const brushed = { way: Math.PI * rng(), by: coarse ? 0 : 0.006 };
@@ -132,7 +134,8 @@ function surfaceOf(rng: Rng, level: number, coarse: boolean): Field {
 function coreOf(rng: Rng): Field {
   const kind = pick(rng, ['single', 'single', 'single', 'fifty', 'sixty'] as const);
   const by = pick(rng, [0, 14 + 40 * rng(), -(10 + 15 * rng())]);
-  const [cx, cy] = [0.5 * normal(rng), 0.5 * normal(rng)];
+  const cx = 0.5 * normal(rng);
+  const cy = 0.5 * normal(rng);
   const radius = kind === 'single' ? 4.1 + 1 * rng() : kind === 'fifty' ? 25 : 31.25;
   const soft = kind === 'single' ? 0.2 + 1.1 * rng() : 0.3 + 0.8 * rng();
   const dip = kind !== 'single' && chance(rng, 0.4) ? 0.35 : 0;
@@ -182,7 +185,8 @@ function sensed(
 }
 
 const COSINES = Float64Array.from({ length: 64 }, (_, i) => {
-  const [k, n] = [i >> 3, i & 7];
+  const k = i >> 3;
+  const n = i & 7;
   return (k === 0 ? Math.SQRT1_2 : 1) * 0.5 * Math.cos(((2 * n + 1) * k * Math.PI) / 16);
 });
 

@@ -79,7 +79,8 @@ export const NOT_FACES = Object.keys(SHAPES);
 /** One of them, soft by a pixel and noisy. */
 export function notFace(kind: string, rng: Rng, width = 640, height = 480): GreyImage {
   const shade = SHAPES[kind]!(rng);
-  const [cx, cy] = [width / 2 + 10 * normal(rng), height / 2 + 10 * normal(rng)];
+  const cx = width / 2 + 10 * normal(rng);
+  const cy = height / 2 + 10 * normal(rng);
   const data = new Uint8Array(width * height);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {

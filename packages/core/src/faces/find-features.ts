@@ -1,6 +1,6 @@
 import type { FaceSettings } from './settings.ts';
 import { lostAtCorners } from './spots/corners.ts';
-import type { FlatFace } from './cladding/flatten.ts';
+import type { FlatFace } from './cladding/flat-face.ts';
 import { findLines, isSameLine } from './lines/find-lines.ts';
 import {
   circleOf,

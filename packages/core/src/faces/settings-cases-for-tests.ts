@@ -15,7 +15,6 @@ import type { FaceSettings } from './settings.ts';
 import { joinAcrossRim } from './join-across-rim.ts';
 import type { MeasuredFeature } from './measured-feature.ts';
 import { findSpots, flooded, joinThin, type Spot, spotGround } from './spots/find-spots.ts';
-import { numbers } from '../numbers-for-tests.ts';
 
 type Point = readonly [number, number];
 /** What is found by the settings: a number or a short text. */
@@ -120,7 +119,8 @@ const eye =
   (more: (x: number, y: number) => number, glass = 200): Case =>
   (s) => {
     const data = Uint8Array.from({ length: 300 * 300 }, (_, i) => {
-      const [x, y] = [(i % 300) - 150, Math.floor(i / 300) - 150];
+      const x = (i % 300) - 150;
+      const y = Math.floor(i / 300) - 150;
       return glass + (Math.hypot(x, y) < EYE.r ? 0 : 35) + more(x, y);
     });
     return isFace({ width: 300, height: 300, data }, EYE, 0, 1, s);
@@ -164,7 +164,8 @@ export const CASES: Readonly<Record<string, Case>> = {
   'cladding.leastAlike': (s) => {
     // Over a quarter of the way round the glass goes on without an edge.
     const data = Uint8Array.from({ length: 300 * 300 }, (_, i) => {
-      const [x, y] = [(i % 300) - 150, Math.floor(i / 300) - 150];
+      const x = (i % 300) - 150;
+      const y = Math.floor(i / 300) - 150;
       const hidden = Math.abs(Math.atan2(y, x)) < 0.24 * Math.PI && Math.hypot(x, y) < 88;
       return Math.hypot(x, y) < EYE.r || hidden ? 200 : 235;
     });

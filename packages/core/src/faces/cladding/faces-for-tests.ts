@@ -1,5 +1,5 @@
 import { numbers } from '../../numbers-for-tests.ts';
-import { type FlatFace, spansOf } from './flatten.ts';
+import { type FlatFace, spansOf } from './flat-face.ts';
 
 export const SIDE = 201;
 export const BLUR = 1.2;

@@ -2,43 +2,10 @@ import type { FaceSettings } from '../settings.ts';
 import type { Circle } from '../pixels/enclosing-circle.ts';
 import type { GreyImage } from '../pixels/image.ts';
 import { type CoreFit, coreAt, fitCore, fitMiddle } from './fit-core.ts';
+import { type FlatFace, spansOf } from './flat-face.ts';
 import { fitLight, type Light, lightOfRow } from './light.ts';
 import { middleOf } from '../pixels/quantile.ts';
 import { joined, ringsOf } from '../pixels/rings.ts';
-
-/** A square part of a picture round the fiber with the light, the core and the rim taken out: what is left is on the face. */
-export interface FlatFace {
-  /** Left and top of the square in the picture. */
-  readonly left: number;
-  readonly top: number;
-  readonly side: number;
-  /** Size of a pixel of the square, um. */
-  readonly umPerPx: number;
-  /** Level less what a clean face would show there; 0 outside. */
-  readonly level: Float32Array;
-  /** Distance from the fiber's centre in pixels. */
-  readonly distance: Float32Array;
-  /** 1 where features are looked for; 0 elsewhere. */
-  readonly inside: Uint8Array;
-  /** Levels that what was taken out may have left behind, as at the edge of a sharp core; none where it is not given. */
-  readonly doubt?: Float32Array;
-  /** Where each row begins to lie inside and where it has ceased to, two numbers a row. */
-  readonly spans: Int16Array;
-}
-
-/** The spans of what lies inside; the same place twice where nothing of a row does. */
-export function spansOf(inside: Uint8Array, side: number): Int16Array {
-  const spans = new Int16Array(2 * side);
-  for (let y = 0; y < side; y++) {
-    let from = 0;
-    let to = side;
-    while (from < side && inside[y * side + from] === 0) from++;
-    while (to > from && inside[y * side + to - 1] === 0) to--;
-    spans[2 * y] = from;
-    spans[2 * y + 1] = to;
-  }
-  return spans;
-}
 
 /** A flattened face with its core, which was taken out; null where none is lit. */
 export interface FlattenedFace extends FlatFace {
@@ -77,7 +44,8 @@ function takeCore(
   if (!core) return { core };
   const doubt = new Float32Array(face.level.length);
   subtract(face, core, fx, fy, doubt);
-  const [mx, my] = [fx + core.x, fy + core.y];
+  const mx = fx + core.x;
+  const my = fy + core.y;
   const isWide = core.r * umPerPx >= settings.core.betweenSingleAnd50Um;
   const middle = isWide ? fitMiddle(face, mx, my, umPerPx, settings) : null;
   if (middle) subtract(face, middle, mx, my, doubt);
@@ -97,9 +65,11 @@ function subtract(
     for (let x = Math.max(0, Math.ceil(fx - reach)); x <= Math.min(side - 1, fx + reach); x++) {
       const i = y * side + x;
       if (!inside[i]) continue;
-      const [dx, dy] = [x - fx - core.x, y - fy - core.y];
+      const dx = x - fx - core.x;
+      const dy = y - fy - core.y;
       const d = Math.hypot(dx, dy) || 1;
-      const [ox, oy] = [(0.5 * dx) / d, (0.5 * dy) / d];
+      const ox = (0.5 * dx) / d;
+      const oy = (0.5 * dy) / d;
       level[i]! -= coreAt(core, x - fx, y - fy);
       const steep = coreAt(core, x - fx + ox, y - fy + oy) - coreAt(core, x - fx - ox, y - fy - oy);
       doubt[i]! += 0.5 * Math.abs(steep);

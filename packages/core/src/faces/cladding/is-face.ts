@@ -68,7 +68,8 @@ const LEAST_LIKENESS = 0.5;
 function likeness(a: Float64Array, b: Float64Array): number {
   const n = a.length;
   const mean = (v: Float64Array): number => v.reduce((s, w) => s + w, 0) / n;
-  const [ma, mb] = [mean(a), mean(b)];
+  const ma = mean(a);
+  const mb = mean(b);
   let ab = 0;
   let aa = 0;
   let bb = 0;

@@ -1,5 +1,5 @@
 import type { FaceSettings } from '../settings.ts';
-import type { FlatFace } from './flatten.ts';
+import type { FlatFace } from './flat-face.ts';
 import { middleOf } from '../pixels/quantile.ts';
 import { joined, ringsOf } from '../pixels/rings.ts';
 

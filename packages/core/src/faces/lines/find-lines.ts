@@ -1,5 +1,5 @@
 import type { FaceSettings } from '../settings.ts';
-import type { FlatFace } from '../cladding/flatten.ts';
+import type { FlatFace } from '../cladding/flat-face.ts';
 import type { FoundLine, MeasuredLine } from './found-line.ts';
 import { joinPieces, placeBy } from './join-pieces.ts';
 import { halved, HALVED, fullResolutionIndex } from '../pixels/halve.ts';

@@ -1,5 +1,5 @@
 import type { FaceSettings } from '../settings.ts';
-import type { FlatFace } from '../cladding/flatten.ts';
+import type { FlatFace } from '../cladding/flat-face.ts';
 import { solve } from '../pixels/solve.ts';
 import { axisOf } from './trace-lines.ts';
 

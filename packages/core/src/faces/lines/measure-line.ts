@@ -1,5 +1,5 @@
 import type { FaceSettings } from '../settings.ts';
-import type { FlatFace } from '../cladding/flatten.ts';
+import type { FlatFace } from '../cladding/flat-face.ts';
 import { addAcross, alongOf, type Curve, curveThrough, onCurve } from './follow-curve.ts';
 import { type FoundLine, lengthOf, type MeasuredLine } from './found-line.ts';
 import { barAt, fitBar } from '../pixels/line-profile.ts';

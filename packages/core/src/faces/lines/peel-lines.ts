@@ -1,5 +1,5 @@
 import type { FaceSettings } from '../settings.ts';
-import type { FlatFace } from '../cladding/flatten.ts';
+import type { FlatFace } from '../cladding/flat-face.ts';
 import type { MeasuredLine } from './found-line.ts';
 import { barAt } from '../pixels/line-profile.ts';
 

@@ -95,7 +95,9 @@ export function doubled(image: GreyImage): GreyImage {
       for (let x = 0; x < w; x++) out[y * w + x] = Math.max(0, Math.min(255, rows[b + x]! + 0.5));
       continue;
     }
-    const [a, c, d] = [at((y >> 1) - 1), at((y >> 1) + 1), at((y >> 1) + 2)];
+    const a = at((y >> 1) - 1);
+    const c = at((y >> 1) + 1);
+    const d = at((y >> 1) + 2);
     for (let x = 0; x < w; x++) {
       const v = (9 * (rows[b + x]! + rows[c + x]!) - rows[a + x]! - rows[d + x]!) / 16;
       out[y * w + x] = Math.max(0, Math.min(255, v + 0.5));

@@ -1,6 +1,6 @@
 import type { FaceSettings } from '../settings.ts';
 import { enclosingCircle } from '../pixels/enclosing-circle.ts';
-import type { FlatFace } from '../cladding/flatten.ts';
+import type { FlatFace } from '../cladding/flat-face.ts';
 import { halved, HALVED, type Halved, fullResolutionIndex } from '../pixels/halve.ts';
 import type { PeeledFace } from '../lines/peel-lines.ts';
 import { hullOf } from '../pixels/hull.ts';
@@ -186,7 +186,8 @@ function chanceAt(
     const each = sets.map((set) => reachByChance(set, all.length * step, grainy, settings));
     return middleOf(Float32Array.from(each));
   };
-  const [dark, bright] = [reachOf(sectors.slice(0, SECTORS)), reachOf(sectors.slice(SECTORS))];
+  const dark = reachOf(sectors.slice(0, SECTORS));
+  const bright = reachOf(sectors.slice(SECTORS));
   return { noise, dark, bright };
 }
 

@@ -102,7 +102,8 @@ export function halfHeightWidth(
   const points: [number, number][] = [];
   for (let k = 0; k < RAYS; k++) {
     const t = (k / RAYS) * 2 * Math.PI;
-    const [ux, uy] = [Math.cos(t), Math.sin(t)];
+    const ux = Math.cos(t);
+    const uy = Math.sin(t);
     let before = peak;
     for (let d = ALONG; ; d += ALONG) {
       if (d > reach) return null;
