@@ -63,8 +63,10 @@ export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SET
 }
 
 /** A line as wide as no adhesive is, with the same on both of its sides, is a circle that somebody drew. */
-const isDrawn = ({ ring, radius, inside, outside }: RimProfile): boolean =>
-  ring !== null && ring.width > 0.95 * WIDEST * radius && Math.abs(inside / outside - 1) < 0.15;
+const isDrawn = ({ ring, radius, blur, inside, outside }: RimProfile): boolean =>
+  ring !== null &&
+  ring.width > Math.max(0.95 * WIDEST * radius, 3 * blur) &&
+  Math.abs(inside / outside - 1) < 0.15;
 
 const isCut = ({ width, height }: GreyImage, { x, y, r }: Circle): boolean =>
   x - r < 1 || y - r < 1 || x + r > width - 2 || y + r > height - 2;

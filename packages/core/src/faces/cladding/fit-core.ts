@@ -74,7 +74,7 @@ const MIDDLE: Kind = {
 /** So many times what is asked for on all sides, where one of them is hidden. */
 const BY_FAR = 3;
 
-const MOST_SAMPLES = 3000;
+const MOST_SAMPLES = 2000;
 const ROUNDS = 12;
 
 /** The share of its height that a core shows at a distance from its middle. */
@@ -168,7 +168,7 @@ function descend(samples: Samples, kind: Kind, startPx: number, umPerPx: number)
     weigh(best, weights);
     const now = levelsOf(samples, shape, weights, kind.falls);
     if (!now) return null;
-    const step = stepOf(samples, shape, now, weights, kind.falls);
+    const step = stepOf(samples, shape, now, weights);
     if (!step) break;
     let moved = false;
     for (const share of [1, 0.5, 0.2]) {
@@ -234,18 +234,24 @@ function levelsOf(
   const size = falls ? 3 : 2;
   const a = Array.from({ length: size }, () => new Float64Array(size));
   const b = new Float64Array(size);
-  const rows = new Float64Array(level.length * 3);
+  const shares = new Float64Array(level.length);
+  const falling = new Float64Array(falls ? level.length : 0);
+  const row = new Float64Array(3);
+  row[0] = 1;
   for (let i = 0; i < level.length; i++) {
-    const d = Math.hypot(x[i]! - cx, y[i]! - cy);
-    const share = shareAt(d, r, soft);
-    const at = 3 * i;
-    rows[at] = 1;
-    rows[at + 1] = share;
-    rows[at + 2] = share * (d / r) ** 2;
+    const dx = x[i]! - cx;
+    const dy = y[i]! - cy;
+    const d2 = dx * dx + dy * dy;
+    const z = (r - Math.sqrt(d2)) / soft;
+    const share = z > 6 ? 1 : z < -6 ? 0 : phi(z);
+    shares[i] = share;
+    row[1] = share;
+    if (falls) row[2] = falling[i] = (share * d2) / (r * r);
     const w = weights[i]!;
+    if (w === 0) continue;
     for (let k = 0; k < size; k++) {
-      b[k]! += w * rows[at + k]! * level[i]!;
-      for (let l = 0; l < size; l++) a[k]![l]! += w * rows[at + k]! * rows[at + l]!;
+      b[k]! += w * row[k]! * level[i]!;
+      for (let l = 0; l < size; l++) a[k]![l]! += w * row[k]! * row[l]!;
     }
   }
   const solved = solve(a, b);
@@ -253,39 +259,41 @@ function levelsOf(
   const off = new Float64Array(level.length);
   let misfit = 0;
   for (let i = 0; i < level.length; i++) {
-    let sum = level[i]!;
-    for (let k = 0; k < size; k++) sum -= solved[k]! * rows[3 * i + k]!;
-    off[i] = sum;
-    misfit += weights[i]! * sum * sum;
+    const rest = level[i]! - solved[0]! - solved[1]! * shares[i]! - (falls ? solved[2]! * falling[i]! : 0);
+    off[i] = rest;
+    misfit += weights[i]! * rest * rest;
   }
   return { height: solved[1]!, fall: falls ? solved[2]! : 0, off, misfit };
 }
 
-/** Step of the shape by numeric derivatives, the levels held. */
+/** Step of the shape by its derivatives, the levels held. */
 function stepOf(
-  samples: Samples,
-  shape: Shape,
+  { x, y }: Samples,
+  [cx, cy, r, soft]: Shape,
   { height, fall, off }: Levels,
   weights: Float64Array,
-  falls: boolean,
 ): readonly number[] | null {
-  const { x, y } = samples;
-  const at = (s: Shape, i: number): number => {
-    const d = Math.hypot(x[i]! - s[0], y[i]! - s[1]);
-    return shareAt(d, s[2], s[3]) * (height + (falls ? fall * (d / s[2]) ** 2 : 0));
-  };
-  const small = [0.05, 0.05, 0.05, 0.03];
   const a = Array.from({ length: 4 }, () => new Float64Array(4));
   const b = new Float64Array(4);
   const row = new Float64Array(4);
   for (let i = 0; i < off.length; i++) {
     const w = weights[i]!;
     if (w === 0) continue;
-    const here = at(shape, i);
-    for (let k = 0; k < 4; k++) {
-      const moved = shape.map((v, j) => (j === k ? v + small[k]! : v)) as unknown as Shape;
-      row[k] = (at(moved, i) - here) / small[k]!;
-    }
+    const dx = x[i]! - cx;
+    const dy = y[i]! - cy;
+    const d = Math.sqrt(dx * dx + dy * dy) || 1e-9;
+    const z = (r - d) / soft;
+    // Far from the edge nothing changes but by the fall.
+    if (z > 6 && fall === 0) continue;
+    if (z < -6) continue;
+    const bell = Math.exp(-0.5 * z * z) / Math.sqrt(2 * Math.PI) / soft;
+    const share = fall === 0 ? 0 : phi(z);
+    const level = height + fall * (d / r) ** 2;
+    const byDistance = -bell * level + (share * 2 * fall * d) / (r * r);
+    row[0] = (-dx / d) * byDistance;
+    row[1] = (-dy / d) * byDistance;
+    row[2] = bell * level - (share * 2 * fall * d * d) / (r * r * r);
+    row[3] = -z * bell * level;
     for (let k = 0; k < 4; k++) {
       b[k]! += w * row[k]! * off[i]!;
       for (let l = 0; l < 4; l++) a[k]![l]! += w * row[k]! * row[l]!;
