@@ -4,7 +4,7 @@ import { fitCircle } from './fit-circle.ts';
 import { type GreyImage, sampleAt } from '../pixels/image.ts';
 import { middleOf } from '../pixels/quantile.ts';
 import { isFace } from './is-face.ts';
-import { fitRimProfile, type RimProfile, WIDEST } from './rim-profile.ts';
+import { fitPart, fitRimProfile, type RimProfile, WIDEST } from './rim-profile.ts';
 import { voteForCircle } from './vote.ts';
 
 /** The cladding's outer edge, in pixels, and how sharply it stands in the picture. */
@@ -65,7 +65,7 @@ export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SET
 /** A line as wide as no adhesive is, with the same on both of its sides, is a circle that somebody drew. */
 const isDrawn = ({ ring, radius, blur, inside, outside }: RimProfile): boolean =>
   ring !== null &&
-  ring.width > Math.max(0.95 * WIDEST * radius, 3 * blur) &&
+  ring.width > Math.max(0.95 * WIDEST * radius, 4 * blur) &&
   Math.abs(inside / outside - 1) < 0.15;
 
 const isCut = ({ width, height }: GreyImage, { x, y, r }: Circle): boolean =>
@@ -109,8 +109,11 @@ function partsOf(
   rim: RimProfile,
 ): { xs: number[]; ys: number[]; blurs: number[] } {
   const found = { xs: [] as number[], ys: [] as number[], blurs: [] as number[] };
+  const away = rim.ring?.width ?? 0;
+  const reach = Math.max(6, 5 * rim.blur + 3);
+  const around: [number, number] = [rim.radius - reach, rim.radius + away + reach];
   for (let part = 0; part < PARTS; part++) {
-    const own = fitRimProfile(rimProfile(image, circle, part / PARTS, 1 / PARTS), circle.r, rim);
+    const own = fitPart(rimProfile(image, circle, part / PARTS, 1 / PARTS, around), rim);
     if (!own) continue;
     const t = ((part + 0.5) / PARTS) * 2 * Math.PI;
     found.xs.push(circle.x + own.radius * Math.cos(t));
@@ -120,12 +123,13 @@ function partsOf(
   return found;
 }
 
-/** The median over a part of the rim of the level at each distance, every half pixel from 0.85 to 1.15 radii. */
+/** The median over a part of the rim of the level at each distance, every half pixel, by default from 0.85 to 1.15 radii. */
 function rimProfile(
   image: GreyImage,
   { x, y, r }: Circle,
   from: number,
   share: number,
+  [first, last]: readonly [number, number] = [0.85 * r, 1.15 * r],
 ): { at: number[]; level: number[] } {
   const at: number[] = [];
   const level: number[] = [];
@@ -142,7 +146,7 @@ function rimProfile(
   });
   const middle = middleOf(lights.slice());
   const values = new Float32Array(angles);
-  for (let d = 0.85 * r; d <= 1.15 * r; d += 0.5) {
+  for (let d = first; d <= last; d += 0.5) {
     let n = 0;
     for (let a = 0; a < angles; a++) {
       const value = sampleAt(image, x + d * ways[a]!.ux, y + d * ways[a]!.uy);

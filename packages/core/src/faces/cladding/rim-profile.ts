@@ -42,14 +42,9 @@ const LEAST_CONTRAST = 4;
 /**
  * Fits a blurred step, and a blurred step with a ring before it, darker or brighter than glass and ferrule, to a profile; the
  * ring is kept where it explains a tenth of what the step leaves. The radius is the inner side of the ring: where the cladding
- * ends. Null where the profile shows no edge. Levenberg-Marquardt with numeric derivatives; at most 30 rounds. With `like`,
- * the fit of the whole rim, it starts there alone.
+ * ends. Null where the profile shows no edge. Levenberg-Marquardt with numeric derivatives; at most 30 rounds.
  */
-export function fitRimProfile(
-  profile: Sampled,
-  guess: number,
-  like: RimProfile | null = null,
-): RimProfile | null {
+export function fitRimProfile(profile: Sampled, guess: number): RimProfile | null {
   if (profile.at.length < 20) return null;
   const inside = levelOf(profile, 0.86 * guess, 0.94 * guess);
   const outside = levelOf(profile, 1.08 * guess, 1.15 * guess);
@@ -58,20 +53,12 @@ export function fitRimProfile(
   const bump = Math.max(...near) - Math.max(inside, outside);
   // A ring that the blur hides altogether is a dark one.
   const isDark = dip >= bump || bump < LEAST_CONTRAST;
-  const blur = like?.blur ?? 1.3;
-  const step = descend(profile, [like?.radius ?? guess, blur, inside, outside, 0, 0], STEP_ONLY, 0);
-  const fits = [step];
-  // A part is what the whole rim is.
-  if (!like || like.ring) {
-    for (const width of like?.ring ? [like.ring.width] : [1, 2.5, 5]) {
-      const level = isDark ? ADHESIVE.level * Math.min(inside, outside) : Math.max(...near) + 0.2 * bump;
-      const radius = like?.radius ?? guess - width / 2;
-      const free = descend(profile, [radius, blur, inside, outside, width, level], ALL, 0);
-      // What a deviation of one spread of the adhesive's level costs: as much as the misfit of a few places.
-      const doubt = Math.max(0.25, free.misfit / profile.at.length);
-      fits.push(isDark ? descend(profile, free.parameters, ALL, doubt) : free);
-    }
-  }
+  const step = descend(profile, [guess, 1.3, inside, outside, 0, 0], STEP_ONLY, 0);
+  const level = isDark ? ADHESIVE.level * Math.min(inside, outside) : Math.max(...near) + 0.2 * bump;
+  const rings = [1, 2.5, 5].map((width) =>
+    withRing(profile, [guess - width / 2, 1.3, inside, outside, width, level], isDark),
+  );
+  const fits = [step, ...rings];
   // What stands out lies beyond either side of it.
   const standsOut = ([, , a, b, , ring]: Parameters): boolean =>
     isDark ? ring < MOST_OF_DARKER * Math.min(a, b) : MOST_OF_DARKER * ring > Math.max(a, b);
@@ -91,6 +78,29 @@ export function fitRimProfile(
     outside: levelOut,
     ring: best === step ? null : { width, level: ring },
   };
+}
+
+/**
+ * A part of a rim, fitted to what the whole of it is, from a profile of the surroundings of the edge alone: where its glass
+ * ends, and its blur. Null where it has gone far from the whole.
+ */
+export function fitPart(profile: Sampled, whole: RimProfile): { radius: number; blur: number } | null {
+  if (profile.at.length < 12) return null;
+  const { radius, blur, inside, outside, ring } = whole;
+  const start: Parameters = [radius, blur, inside, outside, ring?.width ?? 0, ring?.level ?? 0];
+  const fit = ring
+    ? withRing(profile, start, ring.level < Math.min(inside, outside))
+    : descend(profile, start, STEP_ONLY, 0);
+  const [r, s] = fit.parameters;
+  return Math.abs(r - radius) > 0.05 * radius || !(s > 0) ? null : { radius: r, blur: s };
+}
+
+/** With a ring; a dark one is held to what adhesive is as far as the profile leaves that open. */
+function withRing(profile: Sampled, start: Parameters, isDark: boolean): ReturnType<typeof descend> {
+  const free = descend(profile, start, ALL, 0);
+  // What a deviation of one spread of the adhesive's level costs: as much as the misfit of a few places.
+  const doubt = Math.max(0.25, free.misfit / profile.at.length);
+  return isDark ? descend(profile, free.parameters, ALL, doubt) : free;
 }
 
 const STEP_ONLY = [true, true, true, true, false, false];
