@@ -62,10 +62,11 @@ export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SET
   return { state: 'found', cladding: { circle: whole, blurPx, ringPx, level: rim.inside } };
 }
 
-/** A line as wide as no adhesive is, with the same on both of its sides, is a circle that somebody drew. */
-const isDrawn = ({ ring, radius, blur, inside, outside }: RimProfile): boolean =>
+/** A line wider than any of adhesive, with the same on both of its sides, is a circle that somebody drew. */
+const isDrawn = ({ ring, radius, inside, outside, off }: RimProfile): boolean =>
   ring !== null &&
-  ring.width > Math.max(0.95 * WIDEST * radius, 4 * blur) &&
+  ring.width > 0.95 * WIDEST * radius &&
+  off > 0.05 * Math.abs(inside - ring.level) &&
   Math.abs(inside / outside - 1) < 0.15;
 
 const isCut = ({ width, height }: GreyImage, { x, y, r }: Circle): boolean =>

@@ -8,6 +8,8 @@ export interface RimProfile {
   readonly inside: number;
   readonly outside: number;
   readonly ring: { readonly width: number; readonly level: number } | null;
+  /** Root of the mean squared misfit, levels. */
+  readonly off: number;
 }
 
 interface Sampled {
@@ -77,6 +79,7 @@ export function fitRimProfile(profile: Sampled, guess: number): RimProfile | nul
     inside: levelIn,
     outside: levelOut,
     ring: best === step ? null : { width, level: ring },
+    off: Math.sqrt(best.misfit / profile.at.length),
   };
 }
 
