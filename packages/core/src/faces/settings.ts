@@ -353,7 +353,7 @@ export const FACE_SETTINGS: FaceSettings = {
     alongDeg: 25,
   },
   spots: {
-    falsePerScale: 0.01,
+    falsePerScale: 0.003,
     leastLevels: 1.2,
     leastSeed: 4.5,
     tellingPeaks: 40,
