@@ -7,7 +7,7 @@ import { benchExplain } from './explain.ts';
 import { benchFaces, benchFacesMemory, benchFacesOpenCv } from './faces.ts';
 import { benchFacesBatch } from './faces-batch.ts';
 import { benchFacesPage } from './faces-page.ts';
-import { benchFacesSet } from './faces-set.ts';
+import { benchFacesPractice, benchFacesSet } from './faces-set.ts';
 import { benchFaults } from './faults.ts';
 import { benchInstruments } from './instruments.ts';
 import { benchLibrary } from './library.ts';
@@ -45,6 +45,9 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   'faces-page': (url) => benchFacesPage(url),
   'faces-set': () => benchFacesSet('ours'),
   'faces-other': () => benchFacesSet('other'),
+  'faces-small-scope': () => benchFacesSet('small_scope'),
+  'faces-slanted-light': () => benchFacesSet('slanted_light'),
+  'faces-practice': () => benchFacesPractice(),
   insight: (url) => benchInsight(url),
   'insight-quantiles': (url) => benchInsightQuantiles(url),
   'what-if': (url) => benchWhatIf(url),

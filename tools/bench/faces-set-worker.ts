@@ -1,12 +1,14 @@
 import { faceCriteria, measureFace } from '@clear-mark/core';
 import { FACE_STATES, randomFace, rngFrom } from '@clear-mark/sim';
+import { moreFace } from '../../packages/sim/src/more-faces-for-tests.ts';
 import { otherFace } from '../../packages/sim/src/other-face-for-tests.ts';
+import type { FaceSet } from './face-sets.ts';
 import type { Judged } from '../../packages/sim/src/tally-for-tests.ts';
 
 const PC = faceCriteria('sm-pc')!;
 
 export interface SetOrder {
-  readonly set: 'ours' | 'other';
+  readonly set: FaceSet;
   readonly seeds: readonly number[];
 }
 
@@ -16,6 +18,10 @@ process.on('message', ({ set, seeds }: SetOrder) => {
     const rng = rngFrom(seed);
     if (set === 'other') {
       const { data, width, height, ...truth } = otherFace(rng);
+      return { truth, found: measureFace({ data, width, height }, PC) };
+    }
+    if (set !== 'ours') {
+      const { data, width, height, ...truth } = moreFace(set, rng);
       return { truth, found: measureFace({ data, width, height }, PC) };
     }
     // Another light, blur and noise than any that the engine was tried on.

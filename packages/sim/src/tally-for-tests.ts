@@ -28,6 +28,8 @@ export interface Tally {
   readonly agreement: number;
   readonly bad: number;
   readonly falsePasses: number;
+  readonly good: number;
+  readonly falseFails: number;
 }
 
 const CLADDING_EDGE_UM = 62.4;
@@ -82,6 +84,8 @@ export function tallyOf(faces: readonly Judged[], table: FaceCriteria): Tally {
   let agreed = 0;
   let bad = 0;
   let falsePasses = 0;
+  let good = 0;
+  let falseFails = 0;
   for (const { truth, found } of faces) {
     if (!found.ok) {
       refused += 1;
@@ -110,6 +114,8 @@ export function tallyOf(faces: readonly Judged[], table: FaceCriteria): Tally {
     if (want === found.grade.verdict) agreed += 1;
     if (want === 'fail') bad += 1;
     if (want === 'fail' && found.grade.verdict === 'pass') falsePasses += 1;
+    if (want === 'pass') good += 1;
+    if (want === 'pass' && found.grade.verdict === 'fail') falseFails += 1;
   }
   return {
     defect: kinds.defect.tally(),
@@ -117,6 +123,8 @@ export function tallyOf(faces: readonly Judged[], table: FaceCriteria): Tally {
     refused,
     bad,
     falsePasses,
+    good,
+    falseFails,
     scale95: at(scales, 0.95),
     centre95Um: at(centres, 0.95),
     agreement: agreed / Math.max(1, faces.length - refused),

@@ -1,6 +1,6 @@
 import { FACE_REFUSALS } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
-import { breachWords, FACE_REFUSAL_WORDS } from './faces.ts';
+import { breachWords, nearLimitWords, FACE_REFUSAL_WORDS } from './faces.ts';
 
 describe('faces in words', () => {
   it.each(FACE_REFUSALS)('refusal %s', (code) => expect(FACE_REFUSAL_WORDS[code]).toMatch(/^[A-Z].*\.$/));
@@ -12,4 +12,10 @@ describe('faces in words', () => {
     expect(say([0, 2], null)).toBe('2 defects that are not allowed, up to 7.1 µm');
     expect(say([0, 1, 2], { fromUm: 2, toUm: 5, count: 2 })).toBe('3 defects of 2 to 5 µm, 2 allowed');
   });
+});
+
+it('a grade that may be the other one is said with its probability and what to do', () => {
+  const words = nearLimitWords(0.384);
+  expect(words).toContain('passes with 38 %');
+  expect(words).toContain('Look closer');
 });

@@ -10,6 +10,12 @@ export const FACE_REFUSAL_WORDS: Readonly<Record<FaceRefusal, string>> = {
   too_coarse: 'Too few pixels for each µm to show a 2 µm defect. Take a higher magnification.',
 };
 
+/** That a grade may well be the other one, with the probability that the face passes and what to do. */
+export function nearLimitWords(probability: number): string {
+  const percent = Math.round(100 * probability);
+  return `Near the limit: by what this picture can show, it passes with ${percent} %. Look closer, or with another scope.`;
+}
+
 /** The rule that decided, with the figures. */
 export function breachWords(breach: ZoneBreach, features: readonly Pick<FaceFeature, 'sizeUm'>[]): string {
   const one = breach.kind;

@@ -3,6 +3,7 @@ export * from './pixels/enclosing-circle.ts';
 export * from './grading/face-level.ts';
 export * from './grading/faults.ts';
 export * from './grading/grade-face.ts';
+export * from './grading/pass-probability.ts';
 export * from './pixels/image.ts';
 export * from './cladding/flat-picture.ts';
 export * from './grading/review-face.ts';

@@ -70,15 +70,16 @@ export function measureFace(
   const factor = Math.floor(settings.face.coarsePixelUm / umPerPx);
   if (factor > 1) return coarser(image, table, factor, onStep, settings);
   onStep?.('light');
+  const blurUm = blurPx * umPerPx;
   const glass = glassOf(image, circle, umPerPx, settings);
   const flat = flattenFace(glass.image, glass.circle, settings);
   onStep?.('features');
   const found = findFeatures(flat, blurPx * glass.times, settings);
-  const onGlass = found.map(placed(flat, glass.circle, umPerPx / glass.times));
+  const onGlass = found.map(placed(flat, glass.circle, umPerPx / glass.times, blurUm));
   onStep?.('contact_zone');
   const rimEnd = circle.r + edge.cladding.ringPx + settings.cladding.rimBlurs * blurPx + 1;
   const outside = findOutside(image, circle, umPerPx, rimEnd, blurPx, settings);
-  const onFerrule = outside.features.map(placed({ left: 0, top: 0 }, circle, umPerPx));
+  const onFerrule = outside.features.map(placed({ left: 0, top: 0 }, circle, umPerPx, blurUm));
   const rimUm = (rimEnd - circle.r) * umPerPx;
   const features = joinAcrossRim(onGlass, onFerrule, rimUm, settings);
   return {
@@ -86,7 +87,7 @@ export function measureFace(
     umPerPx,
     centrePx: [circle.x, circle.y],
     claddingDiameterPx: 2 * circle.r,
-    blurUm: blurPx * umPerPx,
+    blurUm,
     core: coreOf(flat.core, umPerPx / glass.times, settings),
     contactSeen: outside.seen,
     features,
@@ -130,11 +131,24 @@ function coarser(
   };
 }
 
-const uncertaintyOf = (sizeUm: number, umPerPx: number): number =>
-  2 * Math.hypot((0.5 * umPerPx) / Math.sqrt(3), (0.005 * sizeUm) / Math.sqrt(3));
+/** An edge is read to this share of the blur; house, from what was measured on drawn faces of known truth. */
+const EDGE_OF_BLUR = { defect: 0.35, scratch: 0.25 };
+/** Standard uncertainty of the scale. */
+const SCALE = 0.0035;
+
+/** Of a size, expanded (k = 2), um: the pixel, the blur, the noise on its edges, and the scale. */
+function uncertaintyOf({ kind, size, contrast }: FoundFeature, umPerPx: number, blurUm: number): number {
+  const parts = [
+    umPerPx / Math.sqrt(12),
+    EDGE_OF_BLUR[kind] * blurUm,
+    blurUm / Math.max(1, contrast),
+    SCALE * size * umPerPx,
+  ];
+  return 2 * Math.hypot(...parts);
+}
 
 const placed =
-  (flat: { readonly left: number; readonly top: number }, circle: Circle, umPerPx: number) =>
+  (flat: { readonly left: number; readonly top: number }, circle: Circle, umPerPx: number, blurUm: number) =>
   (f: FoundFeature): MeasuredFeature => {
     const at = (x: number, y: number): readonly [number, number] => [
       (flat.left + x - circle.x) * umPerPx,
@@ -152,7 +166,7 @@ const placed =
       farthestUm: f.farthest * umPerPx,
       ...(f.kind === 'scratch' ? { lengthUm: f.length * umPerPx } : {}),
       areaUm2: f.area * umPerPx ** 2,
-      uncertaintyUm: uncertaintyOf(f.size * umPerPx, umPerPx),
+      uncertaintyUm: uncertaintyOf(f, umPerPx, blurUm),
       contrast: f.contrast,
       outlineUm: f.points
         .filter((_, i) => i % every === 0 || i === f.points.length - 1)

@@ -2,7 +2,7 @@ import type { FaceFeature } from './grading/grade-face.ts';
 
 /** A feature as it was measured in a picture. */
 export interface MeasuredFeature extends FaceFeature {
-  /** Expanded uncertainty of the size (k = 2), um: the edge to half a pixel, the scale to half a percent. */
+  /** Expanded uncertainty of the size (k = 2), um: where its edges lie, by pixel, blur and noise, and the scale. */
   readonly uncertaintyUm: number;
   /** Area, um^2. */
   readonly areaUm2: number;

@@ -11,6 +11,8 @@ export interface FaceFeature {
   readonly nearestUm: number;
   readonly farthestUm: number;
   readonly lengthUm?: number;
+  /** Expanded uncertainty of the size (k = 2), um; not given for what was put in by hand. */
+  readonly uncertaintyUm?: number;
 }
 
 /** Why a zone fails: a feature that no band allows, or more than a band allows. */

@@ -69,6 +69,23 @@ describe('engine, instructor and trainee', () => {
         ...more,
       },
     });
+  it('a grade that may be the other one says how probable a pass is, and no more once it was decided', async () => {
+    const pit = {
+      kind: 'defect',
+      sizeUm: 5.05,
+      xUm: 30,
+      yUm: 0,
+      nearestUm: 27.5,
+      farthestUm: 32.5,
+      uncertaintyUm: 0.6,
+    };
+    const near = { ...reviewed, features: [pit], origin: [0] };
+    const open = await panel({ reviewed: near });
+    expect(open.page.get('[data-test=near-limit]').text()).toMatch(/passes with (3|4|5)\d %/);
+    const decided = await panel({ reviewed: near, override: { says: 'fail', reason: 'seen at 400 times' } });
+    expect(decided.page.find('[data-test=near-limit]').exists()).toBe(false);
+    expect((await panel()).page.find('[data-test=near-limit]').exists()).toBe(false);
+  });
   it('a good face that is called bad is a false alarm, a bad one called good a miss', async () => {
     expect((await panel({ traineeSaid: 'fail' })).page.get('[data-test=missed]').text()).toContain(
       'false alarm',

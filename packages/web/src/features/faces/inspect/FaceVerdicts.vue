@@ -1,6 +1,13 @@
 <script setup lang="ts">
-import type { Call, FaceCriteria, GradedFace, ReviewedFace } from '@clear-mark/core';
-import { breachWords } from '@clear-mark/words';
+import {
+  type Call,
+  type FaceCriteria,
+  type GradedFace,
+  isNearLimit,
+  passProbability,
+  type ReviewedFace,
+} from '@clear-mark/core';
+import { breachWords, nearLimitWords } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 import { CORE_WORDS } from '../face-words.ts';
@@ -40,6 +47,9 @@ const zoneWords = (i: number): string => {
   }
   return counted;
 };
+/** How probable it is that the face passes, by what the picture shows of the features that count. */
+const chance = computed(() => passProbability(props.reviewed.features, props.table));
+const isNear = computed(() => props.override === null && isNearLimit(chance.value));
 const misfit = computed(() => {
   const { core } = props.face;
   if (core.class === 'unlit') return null;
@@ -83,6 +93,7 @@ const misfit = computed(() => {
         : 'A false alarm: a good face was called bad.'
     }}
   </p>
+  <p v-if="isNear" class="notice" data-test="near-limit">{{ nearLimitWords(chance) }}</p>
   <p v-if="misfit" class="notice">{{ misfit }}</p>
   <el-table :data="[...reviewed.grade.zones]" row-key="zone" :show-header="false" class="zones">
     <el-table-column width="42">
