@@ -61,7 +61,13 @@ const resultOf = (name: string): GradedFile =>
 describe('pictures of a folder', () => {
   it('scale and centre from the cladding', () => {
     const found = resultOf('clean.png');
-    expect(found).toMatchObject({ ok: true, verdict: 'pass', features: [] });
+    expect(found).toMatchObject({
+      ok: true,
+      verdict: 'pass',
+      features: [],
+      pass_probability: 1,
+      near_limit: false,
+    });
     expect(Math.abs(found.scale_um_per_px! / SCENE.umPerPx - 1)).toBeLessThan(0.005);
     const [x, y] = found.centre_px!;
     expect(Math.hypot(x - SCENE.centre[0], y - SCENE.centre[1]) * SCENE.umPerPx).toBeLessThan(0.5);
@@ -73,6 +79,8 @@ describe('pictures of a folder', () => {
     expect(pit).toMatchObject({ kind: 'defect' });
     expect(Math.hypot(pit!.x_um + 30, pit!.y_um - 14)).toBeLessThan(1);
     expect(Math.abs(pit!.size_um / 7 - 1)).toBeLessThan(0.12);
+    expect(pit!.uncertainty_um).toBeGreaterThan(0.1);
+    expect(found).toMatchObject({ pass_probability: 0, near_limit: false });
   });
   it('a scratch through the core zone fails, from a JPEG too', () => {
     const found = resultOf('scratched.jpg');
@@ -93,7 +101,7 @@ describe('pictures of a folder', () => {
       .trim()
       .split('\r\n');
     expect(lines).toHaveLength(1 + readdirSync(folder).filter((f) => /\.(png|jpg)$/.test(f)).length);
-    expect(lines[0]).toBe('file,ok,reason,verdict,scale_um_per_px,scratches,defects');
+    expect(lines[0]).toBe('file,ok,reason,verdict,pass_probability,scale_um_per_px,scratches,defects');
   });
   it.each([
     [[]],

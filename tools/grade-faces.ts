@@ -98,12 +98,22 @@ const cell = (value: string | number | undefined): string => {
 };
 
 function summary(graded: readonly GradedFile[]): string {
-  const head = ['file', 'ok', 'reason', 'verdict', 'scale_um_per_px', 'scratches', 'defects'];
+  const head = [
+    'file',
+    'ok',
+    'reason',
+    'verdict',
+    'pass_probability',
+    'scale_um_per_px',
+    'scratches',
+    'defects',
+  ];
   const rows = graded.map((g) => [
     g.file,
     String(g.ok),
     g.reason,
     g.verdict,
+    g.pass_probability,
     g.scale_um_per_px,
     g.features?.filter((f) => f.kind === 'scratch').length,
     g.features?.filter((f) => f.kind === 'defect').length,

@@ -1,5 +1,5 @@
 import path from 'node:path';
-import { faceCriteria, type FeatureKind, measureFace } from '@clear-mark/core';
+import { faceCriteria, type FeatureKind, isNearLimit, measureFace, passProbability } from '@clear-mark/core';
 import sharp from 'sharp';
 
 /** The result of one picture, as it is written to its JSON file. */
@@ -16,8 +16,14 @@ export interface GradedFile {
     readonly x_um: number;
     readonly y_um: number;
     readonly length_um?: number;
+    /** Expanded uncertainty of the size, k = 2. */
+    readonly uncertainty_um: number;
   }[];
   readonly verdict?: 'pass' | 'fail';
+  /** From 0 to 1, by the uncertainties of what was found. */
+  readonly pass_probability?: number;
+  /** The verdict may well be the other one. */
+  readonly near_limit?: boolean;
   /** Share of the contact zone that lies in the picture. */
   readonly contact_zone_seen?: number;
 }
@@ -60,8 +66,10 @@ export async function gradeFile(file: string, criteria: string): Promise<GradedF
   const { width, height, channels } = grey.info;
   const data = new Uint8Array(width * height);
   for (let i = 0; i < data.length; i++) data[i] = grey.data[i * channels]!;
-  const found = measureFace({ width, height, data }, faceCriteria(criteria)!);
+  const table = faceCriteria(criteria)!;
+  const found = measureFace({ width, height, data }, table);
   if (!found.ok) return refused(REFUSALS[found.reason]!);
+  const probability = passProbability(found.features, table);
   return {
     file: name,
     ok: true,
@@ -74,8 +82,11 @@ export async function gradeFile(file: string, criteria: string): Promise<GradedF
       x_um: round(f.xUm, 2),
       y_um: round(f.yUm, 2),
       ...(f.lengthUm === undefined ? {} : { length_um: round(f.lengthUm, 2) }),
+      uncertainty_um: round(f.uncertaintyUm, 2),
     })),
     verdict: found.grade.verdict,
+    pass_probability: round(probability, 3),
+    near_limit: isNearLimit(probability),
     contact_zone_seen: round(found.contactSeen, 3),
   };
 }
