@@ -84,6 +84,7 @@ const NOT_HELD: readonly string[] = [
   'peel.heightVaries',
   'merge.alike',
   'spots.falsePerScale',
+  'spots.falsePerScaleOfGrain',
   'spots.leastSeed',
   'spots.tellingPeaks',
   'spots.leastPeak',

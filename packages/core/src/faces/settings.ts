@@ -154,6 +154,8 @@ export interface FaceSettings {
   readonly spots: {
     /** Peaks of noise that a whole face may show at one scale and of one sign as something that lies on it. */
     readonly falsePerScale: number;
+    /** The same on the ferrule, where a small mark decides nothing and grain is like one. */
+    readonly falsePerScaleOfGrain: number;
     /** Levels that a seed stands out by in the stillest picture: its levels are whole numbers. */
     readonly leastLevels: number;
     /** However still the picture: a seed stands out this many spreads at least. */
@@ -354,6 +356,7 @@ export const FACE_SETTINGS: FaceSettings = {
   },
   spots: {
     falsePerScale: 0.003,
+    falsePerScaleOfGrain: 0.00005,
     leastLevels: 1.2,
     leastSeed: 4.5,
     tellingPeaks: 40,

@@ -210,7 +210,9 @@ function reachByChance(
   const tenth = (at(0.9) - half) / Math.log(5);
   // Grain has a heavier tail than noise, which shows farther out; on glass that is where what lies on it begins.
   const scale = grainy ? Math.max(tenth, (at(0.97) - half) / Math.log(0.5 / 0.03)) : tenth;
-  const exceeded = Math.log((0.5 * count) / settings.spots.falsePerScale);
+  const exceeded = Math.log(
+    (0.5 * count) / (grainy ? settings.spots.falsePerScaleOfGrain : settings.spots.falsePerScale),
+  );
   return Math.max(settings.spots.leastSeed, Math.sqrt(half + scale * Math.max(0, exceeded)));
 }
 
