@@ -16,6 +16,6 @@ describe('faces in words', () => {
 
 it('a grade that may be the other one is said with its probability and what to do', () => {
   const words = nearLimitWords(0.384);
-  expect(words).toContain('passes with 38 %');
+  expect(words).toContain('chance of a pass is 38 %');
   expect(words).toContain('Look closer');
 });

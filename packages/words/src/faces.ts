@@ -13,7 +13,7 @@ export const FACE_REFUSAL_WORDS: Readonly<Record<FaceRefusal, string>> = {
 /** That a grade may well be the other one, with the probability that the face passes and what to do. */
 export function nearLimitWords(probability: number): string {
   const percent = Math.round(100 * probability);
-  return `Near the limit: by what this picture can show, it passes with ${percent} %. Look closer, or with another scope.`;
+  return `Near the limit: by what this picture can show, the chance of a pass is ${percent} %. Look closer, or with another scope.`;
 }
 
 /** The rule that decided, with the figures. */

@@ -81,7 +81,7 @@ describe('engine, instructor and trainee', () => {
     };
     const near = { ...reviewed, features: [pit], origin: [0] };
     const open = await panel({ reviewed: near });
-    expect(open.page.get('[data-test=near-limit]').text()).toMatch(/passes with (3|4|5)\d %/);
+    expect(open.page.get('[data-test=near-limit]').text()).toMatch(/chance of a pass is (3|4|5)\d %/);
     const decided = await panel({ reviewed: near, override: { says: 'fail', reason: 'seen at 400 times' } });
     expect(decided.page.find('[data-test=near-limit]').exists()).toBe(false);
     expect((await panel()).page.find('[data-test=near-limit]').exists()).toBe(false);
