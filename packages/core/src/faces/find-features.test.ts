@@ -2,15 +2,9 @@ import { FACE_SETTINGS } from './settings.ts';
 import { describe, expect, it } from 'vitest';
 import { BLUR, disc, faceOf, mark, type Paint, SIDE, together, zigzag } from './cladding/faces-for-tests.ts';
 import { findFeatures, type FoundFeature } from './find-features.ts';
-import {
-  circleOf,
-  edgeOf,
-  elongation,
-  findSpots,
-  joinThin,
-  type Spot,
-  spotGround,
-} from './spots/find-spots.ts';
+import { circleOf, edgeOf, elongation } from './spots/spot-shape.ts';
+import { findSpots, joinThin, spotGround } from './spots/find-spots.ts';
+import type { Spot } from './spots/spot.ts';
 import { measureLine } from './lines/measure-line.ts';
 import { peelLines } from './lines/peel-lines.ts';
 import { spreadOf, smooth } from './cladding/smooth.ts';

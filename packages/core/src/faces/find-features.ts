@@ -2,20 +2,9 @@ import type { FaceSettings } from './settings.ts';
 import { lostAtCorners } from './spots/corners.ts';
 import type { FlatFace } from './cladding/flat-face.ts';
 import { findLines, isSameLine } from './lines/find-lines.ts';
-import {
-  circleOf,
-  edgeOf,
-  elongation,
-  FINE,
-  findSpots,
-  growSpot,
-  joinThin,
-  outlineCircle,
-  peeledGround,
-  type Spot,
-  type SpotGround,
-  spotGround,
-} from './spots/find-spots.ts';
+import { circleOf, edgeOf, elongation, outlineCircle } from './spots/spot-shape.ts';
+import { FINE, type Spot, type SpotGround } from './spots/spot.ts';
+import { findSpots, growSpot, joinThin, peeledGround, spotGround } from './spots/find-spots.ts';
 import { diameterBehindBlur, halfHeightWidth, isPlainlySeen } from './spots/small-size.ts';
 import type { MeasuredLine } from './lines/found-line.ts';
 import { barAt } from './pixels/line-profile.ts';

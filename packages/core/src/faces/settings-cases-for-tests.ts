@@ -14,7 +14,8 @@ import { peelLines } from './lines/peel-lines.ts';
 import type { FaceSettings } from './settings.ts';
 import { joinAcrossRim } from './join-across-rim.ts';
 import type { MeasuredFeature } from './measured-feature.ts';
-import { findSpots, flooded, joinThin, type Spot, spotGround } from './spots/find-spots.ts';
+import { findSpots, flooded, joinThin, spotGround } from './spots/find-spots.ts';
+import type { Spot } from './spots/spot.ts';
 
 type Point = readonly [number, number];
 /** What is found by the settings: a number or a short text. */

@@ -1,5 +1,7 @@
 import type { FaceSettings } from '../settings.ts';
-import { circleOf, flooded, type Spot, type SpotGround } from './find-spots.ts';
+import { circleOf } from './spot-shape.ts';
+import { flooded } from './find-spots.ts';
+import type { Spot, SpotGround } from './spot.ts';
 
 /**
  * Diameter that blur took off the corners of a three-sided spot, in pixels; 0 of what is round or long. At half the height

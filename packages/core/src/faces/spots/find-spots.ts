@@ -1,49 +1,14 @@
 import type { FaceSettings } from '../settings.ts';
-import { enclosingCircle } from '../pixels/enclosing-circle.ts';
 import type { FlatFace } from '../cladding/flat-face.ts';
-import { halved, HALVED, type Halved, fullResolutionIndex } from '../pixels/halve.ts';
+import { halved, HALVED, fullResolutionIndex } from '../pixels/halve.ts';
 import type { PeeledFace } from '../lines/peel-lines.ts';
-import { hullOf } from '../pixels/hull.ts';
-import { middleOf, selectNth } from '../pixels/quantile.ts';
-import { smooth, spreadByDistance, spreadOf } from '../cladding/smooth.ts';
-
-/** Pixels of one sign that stand out together. */
-export interface Spot {
-  readonly pixels: readonly number[];
-  readonly sign: number;
-  /** Height of the highest pixel, levels, without sign. */
-  readonly peak: number;
-}
-
-/** Smoothing at which spots are grown; standard deviation in pixels. The finest scale is this one. */
-export const FINE = 0.7;
+import { smooth, spreadOf } from '../cladding/smooth.ts';
+import { chanceAt, isPeak } from './chance.ts';
+import { FINE, type SmallFace, type Spot, type SpotGround } from './spot.ts';
+import { circleOf } from './spot-shape.ts';
 
 /** The finest scale that is searched. */
 const FINEST = 1;
-
-/** What the search of spots works on: the face smoothed a little, and the noise of it. */
-export interface SpotGround {
-  readonly face: FlatFace;
-  readonly fine: Float32Array;
-  /** Noise by the distance from the centre in whole pixels, and that of all. */
-  readonly noise: Float32Array;
-  readonly spread: number;
-  /** Levels that a line may have left; a spot stands out of them. */
-  readonly doubt: Float32Array | null;
-  /** Noise by the distance at each scale, and the height that chance does not reach, found when first asked for. */
-  readonly chanceOf: Map<number, Chance>;
-  /** Copies of half and a quarter of the size, made when they are first asked for. */
-  readonly copies: { half?: SmallFace; quarter?: SmallFace };
-}
-/** What noise does at one scale: its spread by the distance, and how many spreads a peak of either sign may reach by chance. */
-interface Chance {
-  readonly noise: Float32Array;
-  readonly dark: number;
-  readonly bright: number;
-}
-interface SmallFace extends Halved {
-  readonly distance: Float32Array;
-}
 
 export function spotGround(face: FlatFace, settings: FaceSettings): SpotGround {
   const fine = smooth(face.level, face.side, FINE, face.spans);
@@ -154,81 +119,8 @@ function seedsIn(
   return seeds;
 }
 
-/**
- * How high noise reaches at a scale. The heights of its peaks are taken to follow Rayleigh's law, as those of any smooth
- * Gaussian field do nearly (S. O. Rice 1945, from memory), with the spread that the lower nine tenths of them show: what
- * lies on the face is in the rest. The height that a whole face exceeds `falsePerScale` times by chance is asked for.
- */
-function chanceAt(
-  soft: Float32Array,
-  { side, inside, distance }: Pick<SmallFace, 'side' | 'inside' | 'distance'>,
-  settings: FaceSettings,
-): Chance {
-  const noise = spreadByDistance(soft, { inside, distance }, settings);
-  const sectors = Array.from({ length: 2 * SECTORS }, (): number[] => []);
-  const step = Math.max(1, Math.round(soft.length / MOST_LOOKED_AT));
-  const half = side / 2;
-  // The ferrule lies round what is not looked at.
-  const grainy = inside[(side >> 1) * side + (side >> 1)] === 0;
-  for (let y = 1, row = side; y < side - 1; y += step, row = y * side) {
-    for (let i = row + 1; i < row + side - 1; i++) {
-      if (inside[i] === 0 || !isPeak(soft, side, i)) continue;
-      const height = soft[i]! / noise[Math.floor(distance[i]!)]!;
-      const turn = Math.atan2(y - half, i - row - half) / (2 * Math.PI) + 0.5;
-      const sector = Math.min(SECTORS - 1, Math.floor(turn * SECTORS));
-      sectors[height < 0 ? sector : SECTORS + sector]!.push(Math.abs(height));
-    }
-  }
-  const reachOf = (parts: readonly number[][]): number => {
-    const all = parts.flat();
-    const some = parts.filter((part) => part.length >= settings.spots.tellingPeaks);
-    const sets = 2 * some.length > parts.length ? some : [all];
-    const each = sets.map((set) => reachByChance(set, all.length * step, grainy, settings));
-    return middleOf(Float32Array.from(each));
-  };
-  const dark = reachOf(sectors.slice(0, SECTORS));
-  const bright = reachOf(sectors.slice(SECTORS));
-  return { noise, dark, bright };
-}
-
-/** Glass that is broken on one side tells nothing of the noise of the rest: the middle one of so many sectors does. */
-const SECTORS = 8;
-
-/** The height that `count` peaks like these exceed `falsePerScale` times by chance. */
-function reachByChance(
-  heights: readonly number[],
-  count: number,
-  grainy: boolean,
-  settings: FaceSettings,
-): number {
-  const n = heights.length;
-  if (n < settings.spots.tellingPeaks) return settings.spots.leastPeak;
-  const squares = Float32Array.from(heights, (h) => h * h);
-  const at = (share: number): number => selectNth(squares, Math.floor(share * n));
-  const half = at(0.5);
-  // From the half to the tenth that is higher the exceedance falls to a fifth.
-  const tenth = (at(0.9) - half) / Math.log(5);
-  // Grain has a heavier tail than noise, which shows farther out; on glass that is where what lies on it begins.
-  const scale = grainy ? Math.max(tenth, (at(0.97) - half) / Math.log(0.5 / 0.03)) : tenth;
-  const exceeded = Math.log(
-    (0.5 * count) / (grainy ? settings.spots.falsePerScaleOfGrain : settings.spots.falsePerScale),
-  );
-  return Math.max(settings.spots.leastSeed, Math.sqrt(half + scale * Math.max(0, exceeded)));
-}
-
-/** Of a square of more pixels every second or third row is looked at for what noise does. */
-const MOST_LOOKED_AT = 60_000;
-
 const isAtRim = (inside: Uint8Array, side: number, i: number): boolean =>
   !inside[i - 1] || !inside[i + 1] || !inside[i - side] || !inside[i + side];
-
-function isPeak(level: Float32Array, side: number, i: number): boolean {
-  const v = Math.abs(level[i]!);
-  for (let row = i - side; row <= i + side; row += side) {
-    for (let at = row - 1; at <= row + 1; at++) if (Math.abs(level[at] ?? 0) > v) return false;
-  }
-  return true;
-}
 
 /** The pixels round a seed, of its sign, down to half of the highest among them. */
 export function growSpot(
@@ -349,73 +241,4 @@ function near(a: Spot, b: Spot, side: number, settings: FaceSettings): boolean {
     }
     return false;
   });
-}
-
-/** The pixels of a spot that have a neighbour outside of it. */
-export function edgeOf({ pixels }: Pick<Spot, 'pixels'>, side: number): number[] {
-  const inSpot = new Set(pixels);
-  return pixels.filter((i) => [-1, 1, -side, side].some((d) => !inSpot.has(i + d)));
-}
-
-/** Smallest enclosing circle of a spot in pixels: through the middles of its pixels, and half a pixel on either side. */
-export function circleOf(spot: Pick<Spot, 'pixels'>, side: number): { x: number; y: number; size: number } {
-  const corners = hullOf(edgeOf(spot, side).map((i) => [i % side, Math.floor(i / side)] as const));
-  const circle = enclosingCircle(corners)!;
-  return { x: circle.x, y: circle.y, size: 2 * circle.r + 1 };
-}
-
-/**
- * Smallest circle round the places where a spot crosses about half of its plateau, the height that a fifth of its pixels exceed;
- * between pixels, so that neither the grid nor the highest grain makes it larger. Pixels of the square.
- */
-export function outlineCircle({ face: { side }, fine }: SpotGround, spot: Spot): ReturnType<typeof circleOf> {
-  const heights = Float32Array.from(spot.pixels, (i) => spot.sign * fine[i]!);
-  const half = OUTLINE_AT * selectNth(heights, Math.floor(0.8 * heights.length));
-  const crossings: [number, number][] = [];
-  for (const i of spot.pixels) {
-    const v = spot.sign * fine[i]!;
-    if (v < half) continue;
-    const x = i % side;
-    const y = Math.floor(i / side);
-    for (const [dx, dy] of AROUND) {
-      const w = spot.sign * (fine[i + dy * side + dx] ?? 0);
-      if (w < half) crossings.push([x + (dx * (v - half)) / (v - w), y + (dy * (v - half)) / (v - w)]);
-    }
-  }
-  const circle = enclosingCircle(hullOf(crossings));
-  return circle ? { x: circle.x, y: circle.y, size: 2 * circle.r } : circleOf(spot, side);
-}
-/** A little under a half: blur takes the points of a ragged outline back, and leaves a straight edge where it is. */
-const OUTLINE_AT = 0.44;
-const AROUND = [
-  [-1, 0],
-  [1, 0],
-  [0, -1],
-  [0, 1],
-] as const;
-
-/** Length and width of an ellipse with the same second moments, times the square root of three: those of a bar. */
-export function elongation(pixels: readonly number[], side: number): { length: number; width: number } {
-  let sx = 0;
-  let sy = 0;
-  for (const i of pixels) {
-    sx += i % side;
-    sy += Math.floor(i / side);
-  }
-  const mx = sx / pixels.length;
-  const my = sy / pixels.length;
-  let xx = 1 / 12;
-  let yy = 1 / 12;
-  let xy = 0;
-  for (const i of pixels) {
-    const dx = (i % side) - mx;
-    const dy = Math.floor(i / side) - my;
-    xx += (dx * dx) / pixels.length;
-    yy += (dy * dy) / pixels.length;
-    xy += (dx * dy) / pixels.length;
-  }
-  const half = Math.hypot((xx - yy) / 2, xy);
-  const big = (xx + yy) / 2 + half;
-  const small = Math.max(1 / 12, (xx + yy) / 2 - half);
-  return { length: 2 * Math.sqrt(3 * big), width: 2 * Math.sqrt(3 * small) };
 }
