@@ -9,6 +9,7 @@ import { flattenFace } from './cladding/flatten.ts';
 import { type FaceGrade, gradeFace } from './grading/grade-face.ts';
 import { joinAcrossRim } from './join-across-rim.ts';
 import type { MeasuredFeature } from './measured-feature.ts';
+import { SCALE_UNCERTAINTY } from './grading/pass-probability.ts';
 import { checkImage, doubled, type GreyImage, inGrey, partRound, shrink } from './pixels/image.ts';
 
 export const FACE_REFUSALS = [
@@ -133,8 +134,6 @@ function coarser(
 
 /** An edge is read to this share of the blur; house, from what was measured on drawn faces of known truth. */
 const EDGE_OF_BLUR = { defect: 0.35, scratch: 0.25 };
-/** Standard uncertainty of the scale. */
-const SCALE = 0.0035;
 
 /** Of a size, expanded (k = 2), um: the pixel, the blur, the noise on its edges, and the scale. */
 function uncertaintyOf({ kind, size, contrast }: FoundFeature, umPerPx: number, blurUm: number): number {
@@ -142,7 +141,7 @@ function uncertaintyOf({ kind, size, contrast }: FoundFeature, umPerPx: number, 
     umPerPx / Math.sqrt(12),
     EDGE_OF_BLUR[kind] * blurUm,
     blurUm / Math.max(1, contrast),
-    SCALE * size * umPerPx,
+    SCALE_UNCERTAINTY * size * umPerPx,
   ];
   return 2 * Math.hypot(...parts);
 }

@@ -3,8 +3,8 @@ import type { FaceCriteria } from './criteria.ts';
 import { type FaceFeature, gradeFace } from './grade-face.ts';
 
 const DRAWS = 512;
-/** Standard uncertainty of the scale that all sizes share: a cladding is 125 um to 0.7 um or so. */
-const SCALE = 0.0035;
+/** Standard uncertainty of the scale that all sizes share: a cladding is 125 um to 0.7 um or so (IEC 60793-2-50, from memory). */
+export const SCALE_UNCERTAINTY = 0.0035;
 /** Features that are drawn anew; more near a limit at once are taken as measured. */
 const MOST = 16;
 
@@ -26,7 +26,7 @@ export function passProbability(features: readonly FaceFeature[], table: FaceCri
   let passed = 0;
   for (let k = 1; k <= DRAWS; k++) {
     const z = steps.map((step) => normalQuantile((0.5 + k * step) % 1 || 0.5));
-    const scale = 1 + SCALE * z[0]!;
+    const scale = 1 + SCALE_UNCERTAINTY * z[0]!;
     const moved = [...features];
     drawn.forEach((at, j) => {
       const f = features[at]!;
