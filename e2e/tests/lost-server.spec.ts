@@ -83,11 +83,16 @@ test('an attempt signed elsewhere meanwhile: the entry is kept beside, and the p
   const second = await (await browser.newContext()).newPage();
   await enterDemo(second, own);
   await second.goto(page.url());
+  // Out of reach before the other signs: a page that has heard of it takes no more taps.
+  await page.context().setOffline(true);
+  await expect(page.locator('[data-test=queue-state]')).toHaveText(/No network/);
   await second.getByRole('button', { name: 'Sign', exact: true }).click();
   await second.locator('[data-test=sign-reason]').first().fill('Bench needed');
   await second.locator('[data-test=sign-now]').click();
   await expect(second.getByText('Signed incomplete')).toBeVisible();
   await row(page, 'kit').locator('.main').click();
+  await expect(page.locator('[data-test=queue-state]')).toHaveText(/1 kept here/);
+  await page.context().setOffline(false);
   await expect(page.locator('[data-test=queue-state]')).toHaveText(/1 not taken/);
   await page.locator('[data-test=queue-state]').click();
   await expect(page.getByRole('dialog')).toContainText('kept beside it for an amendment');
