@@ -2,6 +2,7 @@ import js from '@eslint/js';
 import prettier from 'eslint-config-prettier';
 import vue from 'eslint-plugin-vue';
 import tseslint from 'typescript-eslint';
+import checkThenWrite from './tools/lint/check-then-write.js';
 
 /** What dodges the formatter and the limits of lines is written out instead. */
 const WRITTEN_OUT = [
@@ -160,6 +161,23 @@ export default tseslint.config(
           message: 'SQL stands in a store',
         },
         { selector: "ImportSpecifier[imported.name='rowsOf']", message: 'SQL stands in a store' },
+      ],
+    },
+  },
+  {
+    // What is looked at before a change is looked at in the transaction that makes it.
+    files: ['packages/server/src/**/*.ts'],
+    ignores: [
+      '**/*.store.ts',
+      '**/*.test.ts',
+      'packages/server/src/database/**',
+      'packages/server/src/migrations/**',
+    ],
+    plugins: { server: { rules: { 'check-then-write': checkThenWrite } } },
+    rules: {
+      'server/check-then-write': [
+        'error',
+        { stores: new URL('packages/server/src', import.meta.url).pathname },
       ],
     },
   },

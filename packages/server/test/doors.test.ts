@@ -59,6 +59,13 @@ describe('signing in', () => {
     expect(Date.parse(after.locked_until) - Date.now()).toBeGreaterThan(1000);
   });
 
+  it('guesses sent at once are no more than guesses sent one after the other', async () => {
+    const replies = await Promise.all(Array.from({ length: 16 }, () => tryIn(teacher.login, 'wrong words')));
+    const said = replies.map((r) => r.problem.code);
+    expect(said.filter((code) => code === 'auth.bad_credentials')).toHaveLength(5);
+    expect(said.filter((code) => code === 'auth.throttled')).toHaveLength(11);
+  });
+
   it('works again at once after a right one, and forgets the wrong ones', async () => {
     for (let i = 0; i < 4; i++) await tryIn(teacher.login, 'wrong words');
     expect((await tryIn(teacher.login, PASSWORD)).status).toBe(200);

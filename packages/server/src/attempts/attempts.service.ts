@@ -19,27 +19,33 @@ export async function requireSight(db: Database, attempt: AttemptRow, me: Person
   await classForInstructor(db, attempt.classId, me);
 }
 
+/** An attempt that this person may see, with its row locked. Errors: `not_found.attempt`, `auth.not_in_class`. */
+async function lockedInSight(trx: Database, attemptId: string, me: Person): Promise<AttemptRow> {
+  const row = await attemptsStore(trx).lock(attemptId);
+  if (!row) throw new AppError('not_found.attempt');
+  await requireSight(trx, row, me);
+  return row;
+}
+
 export const attemptsService = (db: Database) => ({
   /** Takes back an attempt that was started and never used. It stays as withdrawn and counts nowhere. */
-  withdraw: async (attemptId: string, me: Person, now: Date): Promise<void> => {
-    const store = attemptsStore(db);
-    const row = await store.byId(attemptId);
-    if (!row) throw new AppError('not_found.attempt');
-    await requireSight(db, row, me);
-    if (await store.withdraw(attemptId, me.id, now)) return;
-    const after = (await store.byId(attemptId))!;
-    if (after.state === 'signed') throw new AppError('attempt.signed');
-    if (after.state === 'open') throw new AppError('attempt.not_empty');
-  },
+  withdraw: (attemptId: string, me: Person, now: Date): Promise<void> =>
+    db.transaction(async (trx) => {
+      const row = await lockedInSight(trx, attemptId, me);
+      if (row.state === 'signed') throw new AppError('attempt.signed');
+      if (row.state === 'withdrawn') return;
+      if (!(await attemptsStore(trx).withdraw(attemptId, me.id, now)))
+        throw new AppError('attempt.not_empty');
+    }),
 
   /** The author stands by entries of an attempt that another person handed in. */
-  confirm: async (attemptId: string, entryIds: readonly string[], me: Person, now: Date): Promise<void> => {
-    const row = await attemptsStore(db).byId(attemptId);
-    if (!row) throw new AppError('not_found.attempt');
-    await requireSight(db, row, me);
-    if (!(await entriesStore(db).areOf(attemptId, entryIds, me.id))) throw new AppError('entry.confirm_own');
-    await entriesStore(db).confirm(entryIds, me.id, now);
-  },
+  confirm: (attemptId: string, entryIds: readonly string[], me: Person, now: Date): Promise<void> =>
+    db.transaction(async (trx) => {
+      await lockedInSight(trx, attemptId, me);
+      const entries = entriesStore(trx);
+      if (!(await entries.areOf(attemptId, entryIds, me.id))) throw new AppError('entry.confirm_own');
+      await entries.confirm(entryIds, me.id, now);
+    }),
 
   /** Entries after a sequence number, and whether the attempt is signed by now: for a sheet that is open. */
   changes: async (attemptId: string, after: number, me: Person, now: Date): Promise<AttemptChanges> => {

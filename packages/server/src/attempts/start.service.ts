@@ -4,6 +4,7 @@ import { linkOfAttempt } from '@clear-mark/methods';
 import { classesStore, classForInstructor, linksStore } from '../classes/index.ts';
 import { clockOffsetMs, corrected, heldBetween } from '../clock/index.ts';
 import type { Database } from '../database/database.ts';
+import { oneAtATime } from '../database/locks.ts';
 import { FOREIGN_KEY_VIOLATION, sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
 import { AppError } from '../errors/app-error.ts';
 import { methodVersion } from '../methods/index.ts';
@@ -12,39 +13,12 @@ import { type AttemptRow, attemptsStore } from './attempts.store.ts';
 export const startService = (db: Database) => ({
   /** Starts a piece. Sent again it is no harm; with other content it is refused. */
   start: async (classId: string, body: NewAttemptBody, me: Person, now: Date): Promise<void> => {
-    const { schools } = await classForStart(db, classId, body.traineeId, me);
-    const before = await attemptsStore(db).byId(body.id);
-    if (before) return requireSame(db, before, classId, body);
-    if ((await classesStore(db).memberRole(classId, body.traineeId)) !== 'trainee') {
-      throw new AppError('attempt.trainee_not_in_class');
-    }
-    const inUse = (await classesStore(db).methods(classId)).some(
-      (m) => m.versionId === body.methodVersionId && m.inUse,
-    );
-    const version = inUse ? await methodVersion(db, body.methodVersionId) : null;
-    if (!version) throw new AppError('attempt.method_not_in_use');
-    await requireRoom(db, body.traineeId, me);
-    const offset = clockOffsetMs(body.sentAt, now);
-    const began = await classesStore(db).beganAt(classId);
-    const started = heldBetween(corrected(body.startedAt, offset), began, now);
-    const link = await linkFor(db, classId, body.linkId ?? null);
     try {
-      await db.transaction((trx) =>
-        attemptsStore(trx).insert({
-          ...body,
-          classId,
-          pieceKind: version.sheet.pieceKind,
-          startedAt: started.at,
-          claimedStartedAt: started.claimed,
-          clockOffsetMs: offset,
-          startedBy: me.id,
-          schools: ownPractice(version.sheet, schools),
-          link,
-        }),
-      );
+      await oneAtATime(db, 'class', classId, (trx) => startWithin(trx, classId, body, me, now));
     } catch (error) {
       if (sqlStateOf(error) === FOREIGN_KEY_VIOLATION) throw new AppError('attempt.thing_not_in_class');
       if (sqlStateOf(error) === UNIQUE_VIOLATION) {
+        // The same id in another class.
         const other = await attemptsStore(db).byId(body.id);
         if (other) return requireSame(db, other, classId, body);
       }
@@ -52,6 +26,40 @@ export const startService = (db: Database) => ({
     }
   },
 });
+
+async function startWithin(
+  trx: Database,
+  classId: string,
+  body: NewAttemptBody,
+  me: Person,
+  now: Date,
+): Promise<void> {
+  const classes = classesStore(trx);
+  const { schools } = await classForStart(trx, classId, body.traineeId, me);
+  const before = await attemptsStore(trx).byId(body.id);
+  if (before) return requireSame(trx, before, classId, body);
+  if ((await classes.memberRole(classId, body.traineeId)) !== 'trainee') {
+    throw new AppError('attempt.trainee_not_in_class');
+  }
+  const inUse = (await classes.methods(classId)).some((m) => m.versionId === body.methodVersionId && m.inUse);
+  const version = inUse ? await methodVersion(trx, body.methodVersionId) : null;
+  if (!version) throw new AppError('attempt.method_not_in_use');
+  await requireRoom(trx, body.traineeId, me);
+  const offset = clockOffsetMs(body.sentAt, now);
+  const began = await classes.beganAt(classId);
+  const started = heldBetween(corrected(body.startedAt, offset), began, now);
+  await attemptsStore(trx).insert({
+    ...body,
+    classId,
+    pieceKind: version.sheet.pieceKind,
+    startedAt: started.at,
+    claimedStartedAt: started.claimed,
+    clockOffsetMs: offset,
+    startedBy: me.id,
+    schools: ownPractice(version.sheet, schools),
+    link: await linkFor(trx, classId, body.linkId ?? null),
+  });
+}
 
 /** Open attempts of one trainee, and starts a minute by one person: more is a slip or an attack. */
 const MOST_OPEN = 40;

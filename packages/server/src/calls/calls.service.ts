@@ -22,13 +22,17 @@ export const callsService = (db: Database) => ({
   /** A series of kept pictures; what each is is fixed when the series is made. */
   add: async (classId: string, body: NewSeriesBody, me: Person): Promise<void> => {
     await classForInstructor(db, classId, me);
-    const items = await itemsOf(db, classId, body.faceIds);
     await createOnce(
-      () => db.transaction((trx) => callsStore(trx).insert({ ...body, classId, madeBy: me.id }, items)),
+      () =>
+        db.transaction(async (trx) => {
+          const items = await itemsOf(trx, classId, body.faceIds);
+          await callsStore(trx).insert({ ...body, classId, madeBy: me.id }, items);
+          return true;
+        }),
       async () => {
         const there = await callsStore(db).byId(body.id);
         const same = there?.classId === classId && there.label === body.label;
-        return same && (await callsStore(db).items([body.id])).length === items.length ? true : null;
+        return same && (await callsStore(db).items([body.id])).length === body.faceIds.length ? true : null;
       },
       () => true,
     );
@@ -69,31 +73,20 @@ export const callsService = (db: Database) => ({
   },
 
   /** Begins a run, or goes on with the one that this person has begun. */
-  start: async (seriesId: string, runId: string, me: Person, now: Date) => {
-    const store = callsStore(db);
-    const series = await store.byId(seriesId);
-    if (!series) throw new AppError('not_found.series');
-    await classForMember(db, series.classId, me);
-    await store.insertRun({ id: runId, seriesId, personId: me.id, startedAt: now.toISOString() });
-    const run = (await store.runOf(seriesId, me.id))!;
-    const answers = await store.answers([run.id]);
-    return { id: run.id, answered: answers.map((a) => a.position) };
-  },
-
-  answer: async (runId: string, body: z.infer<typeof CallAnswerBody>, me: Person): Promise<void> => {
-    await db.transaction(async (trx) => {
+  start: (seriesId: string, runId: string, me: Person, now: Date) =>
+    db.transaction(async (trx) => {
       const store = callsStore(trx);
-      await store.lockRun(runId);
-      const run = await ownRun(trx, runId, me);
-      if (run.finishedAt !== null) throw new AppError('series.finished');
-      const items = await store.items([run.seriesId]);
-      if (body.position >= items.length) throw new AppError('series.no_such_face');
-      if (await store.addAnswer({ ...body, runId })) return;
-      // Sent again it is no harm; another call of the same face is refused.
-      const there = (await store.answers([runId])).find((a) => a.position === body.position)!;
-      if (there.said !== body.said) throw new AppError('series.other_answer');
-    });
-  },
+      const series = await store.byId(seriesId);
+      if (!series) throw new AppError('not_found.series');
+      await classForMember(trx, series.classId, me);
+      await store.insertRun({ id: runId, seriesId, personId: me.id, startedAt: now.toISOString() });
+      const run = (await store.runOf(seriesId, me.id))!;
+      const answers = await store.answers([run.id]);
+      return { id: run.id, answered: answers.map((a) => a.position) };
+    }),
+
+  answer: (runId: string, body: z.infer<typeof CallAnswerBody>, me: Person): Promise<void> =>
+    db.transaction((trx) => answerWithin(trx, runId, body, me)),
 
   /** The end: from now on no call is taken, and what the faces were may be seen. Twice gives the same. */
   finish: (runId: string, me: Person, now: Date): Promise<FinishedRun> =>
@@ -106,6 +99,24 @@ export const callsService = (db: Database) => ({
     return picture;
   },
 });
+
+async function answerWithin(
+  trx: Database,
+  runId: string,
+  body: z.infer<typeof CallAnswerBody>,
+  me: Person,
+): Promise<void> {
+  const store = callsStore(trx);
+  await store.lockRun(runId);
+  const run = await ownRun(trx, runId, me);
+  if (run.finishedAt !== null) throw new AppError('series.finished');
+  const items = await store.items([run.seriesId]);
+  if (body.position >= items.length) throw new AppError('series.no_such_face');
+  if (await store.addAnswer({ ...body, runId })) return;
+  // Sent again it is no harm; another call of the same face is refused.
+  const there = (await store.answers([runId])).find((a) => a.position === body.position)!;
+  if (there.said !== body.said) throw new AppError('series.other_answer');
+}
 
 async function finishRun(trx: Database, runId: string, me: Person, now: Date): Promise<FinishedRun> {
   const store = callsStore(trx);

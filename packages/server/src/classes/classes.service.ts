@@ -2,6 +2,7 @@ import { checkPolicy, DEFAULT_POLICY, type Policy } from '@clear-mark/core';
 import type { ClassDetail, ClassSummary, Person, Thing } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
 import { createOnce } from '../database/create-once.ts';
+import { oneAtATime } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
 import { methodVersion } from '../methods/index.ts';
 import { classForInstructor } from './access.ts';
@@ -28,12 +29,12 @@ export const classesService = (db: Database) => {
 
     add: async (summary: ClassSummary, me: Person): Promise<ClassSummary> => {
       if (summary.endsOn < summary.startsOn) throw new AppError('class.dates_crossed');
-      if (!(await store.knowsTimeZone(summary.timeZone))) {
-        throw new AppError('class.bad_time_zone', { timeZone: summary.timeZone });
-      }
       const make = (): Promise<ClassSummary> =>
         db.transaction(async (trx) => {
           const inside = classesStore(trx);
+          if (!(await inside.knowsTimeZone(summary.timeZone))) {
+            throw new AppError('class.bad_time_zone', { timeZone: summary.timeZone });
+          }
           await inside.insert(summary, DEFAULT_POLICY);
           await inside.addMember(summary.id, me.id, 'instructor');
           return summary;
@@ -71,12 +72,13 @@ export const classesService = (db: Database) => {
       return thing;
     },
 
-    useMethod: async (classId: string, versionId: string, inUse: boolean, me: Person): Promise<void> => {
-      await classForInstructor(db, classId, me);
-      const version = await methodVersion(db, versionId);
-      if (version?.state !== 'in_force') throw new AppError('not_found.method_version');
-      await store.useMethod(classId, versionId, inUse);
-    },
+    useMethod: (classId: string, versionId: string, inUse: boolean, me: Person): Promise<void> =>
+      oneAtATime(db, 'class', classId, async (trx) => {
+        await classForInstructor(trx, classId, me);
+        const version = await methodVersion(trx, versionId);
+        if (version?.state !== 'in_force') throw new AppError('not_found.method_version');
+        await classesStore(trx).useMethod(classId, versionId, inUse);
+      }),
 
     setPolicy: async (classId: string, policy: Policy, me: Person): Promise<void> => {
       await classForInstructor(db, classId, me);

@@ -1,6 +1,7 @@
 import { chosenOption, type MethodSheet, type PracticeChoices } from '@clear-mark/core';
 import type { ClassPracticeOption, Person } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
+import { oneAtATime } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
 import { methodVersion } from '../methods/index.ts';
 import { classForInstructor } from './access.ts';
@@ -13,14 +14,15 @@ export const practiceService = (db: Database) => ({
     return practiceOptionsOf(await sheetsInUse(db, classId), chosen);
   },
 
-  choose: async (classId: string, practice: string, option: string, me: Person): Promise<void> => {
-    const { schools: chosen } = await classForInstructor(db, classId, me);
-    const known = practiceOptionsOf(await sheetsInUse(db, classId), chosen).find((s) => s.id === practice);
-    if (!known?.options.some((o) => o.id === option)) {
-      throw new AppError('practice.unknown', { practice, given: option });
-    }
-    await classesStore(db).setPractice(classId, practice, option);
-  },
+  choose: (classId: string, practice: string, option: string, me: Person): Promise<void> =>
+    oneAtATime(db, 'class', classId, async (trx) => {
+      const { schools: chosen } = await classForInstructor(trx, classId, me);
+      const known = practiceOptionsOf(await sheetsInUse(trx, classId), chosen).find((s) => s.id === practice);
+      if (!known?.options.some((o) => o.id === option)) {
+        throw new AppError('practice.unknown', { practice, given: option });
+      }
+      await classesStore(trx).setPractice(classId, practice, option);
+    }),
 });
 
 async function sheetsInUse(db: Database, classId: string): Promise<MethodSheet[]> {

@@ -107,20 +107,20 @@ export const facesService = (db: Database) => ({
     now: Date,
   ): Promise<FaceGrading> => {
     await classForInstructor(db, classId, me);
-    const face = await documentOf(db, classId, faceId);
-    const verdict = verdictAfter(face, body.review);
-    await db.transaction(async (trx) => {
+    return db.transaction(async (trx) => {
+      const face = await documentOf(trx, classId, faceId);
+      const verdict = verdictAfter(face, body.review);
       const added = await facesStore(trx).addGrading(faceId, { ...body, verdict }, me.id, now);
       // A signed attempt rests on what was seen then: what is seen otherwise now is told, and moves nothing.
       if (added && face.attemptId !== null) {
         await noticesStore(trx).raise([face.attemptId], 'face_graded', faceId, me.id, now);
       }
+      const kept = await facesStore(trx).grading(faceId, body.id);
+      if (!kept) throw new AppError('request.already_there');
+      if (kept.verdict !== verdict || kept.traineeSaid !== body.traineeSaid)
+        throw new AppError('face.other_content');
+      return (await facesStore(trx).newestGrading(faceId))!;
     });
-    const kept = await facesStore(db).grading(faceId, body.id);
-    if (!kept) throw new AppError('request.already_there');
-    if (kept.verdict !== verdict || kept.traineeSaid !== body.traineeSaid)
-      throw new AppError('face.other_content');
-    return (await facesStore(db).newestGrading(faceId))!;
   },
 
   tables: async (classId: string, me: Person): Promise<FaceTable[]> => {
@@ -140,27 +140,26 @@ async function addFace(
   me: Person,
   now: Date,
 ): Promise<FaceDocument> {
-  const store = facesStore(db);
-  const there = (): Promise<FaceDocument | null> => store.byId(classId, face.id);
-  const size = await store.pictureSize(classId, face.sha256);
-  if (!size) throw new AppError('face.no_picture');
-  if (size.width !== face.width || size.height !== face.height) throw new AppError('face.wrong_size');
-  const known = await there();
-  const taken = heldBetween(face.takenAt, await classesStore(db).beganAt(classId), now);
   return createOnce(
     () =>
       db.transaction(async (trx) => {
+        const store = facesStore(trx);
+        const size = await store.pictureSize(classId, face.sha256);
+        if (!size) throw new AppError('face.no_picture');
+        if (size.width !== face.width || size.height !== face.height) throw new AppError('face.wrong_size');
+        const known = await store.byId(classId, face.id);
+        const taken = heldBetween(face.takenAt, await classesStore(trx).beganAt(classId), now);
         // Under the attempt's lock: nobody signs between the look and the picture. What is there already is no news.
         if (face.attemptId !== null && !known) await lockOpenAttempt(trx, classId, face.attemptId);
         try {
-          await facesStore(trx).insert(classId, face, taken, engineVerdictOf(face.engine, face.table), me.id);
+          await store.insert(classId, face, taken, engineVerdictOf(face.engine, face.table), me.id);
         } catch (error) {
           if (sqlStateOf(error) === FOREIGN_KEY_VIOLATION) throw new AppError('not_found.face');
           throw error;
         }
         return documentOf(trx, classId, face.id);
       }),
-    there,
+    () => facesStore(db).byId(classId, face.id),
     (kept) => kept.label === face.label && kept.attemptId === face.attemptId && kept.width === face.width,
   );
 }

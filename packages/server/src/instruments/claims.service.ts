@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import { attemptsStore, requireSight } from '../attempts/index.ts';
 import { classesStore, classForMember } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
+import { oneAtATime } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
 import type { InstrumentHub } from './hub.ts';
 import { foundInstrument, instrumentsStore } from './instruments.store.ts';
@@ -29,16 +30,17 @@ export const claimsService = (db: Database, hub: InstrumentHub) => {
     ): Promise<InstrumentClaim> => {
       await classForMember(db, classId, me);
       await found(classId, thingId);
-      const attempt = await attemptsStore(db).byId(body.attemptId);
-      if (!attempt || attempt.classId !== classId) throw new AppError('not_found.attempt');
-      await requireSight(db, attempt, me);
-      // Only an instructor of the class, or who has it, takes an instrument from another sheet.
-      const holder = await store.holder(thingId, now);
-      const takeOver = body.takeOver && (holder?.personId === me.id || (await teaches(db, classId, me)));
-      const until = new Date(now.getTime() + CLAIM_MS);
-      const taken = await db.transaction((trx) =>
-        instrumentsStore(trx).claim(thingId, { ...body, takeOver, personId: me.id, until, now }),
-      );
+      const taken = await oneAtATime(db, 'instrument', thingId, async (trx) => {
+        const attempt = await attemptsStore(trx).byId(body.attemptId);
+        if (!attempt || attempt.classId !== classId) throw new AppError('not_found.attempt');
+        await requireSight(trx, attempt, me);
+        // Only an instructor of the class, or who has it, takes an instrument from another sheet.
+        const inside = instrumentsStore(trx);
+        const holder = await inside.holder(thingId, now);
+        const takeOver = body.takeOver && (holder?.personId === me.id || (await teaches(trx, classId, me)));
+        const until = new Date(now.getTime() + CLAIM_MS);
+        return inside.claim(thingId, { ...body, takeOver, personId: me.id, until, now });
+      });
       const { claim } = await found(classId, thingId);
       if (!taken) {
         const params = { person: claim?.personName ?? '', piece: claim?.pieceLabel ?? '' };
@@ -57,12 +59,15 @@ export const claimsService = (db: Database, hub: InstrumentHub) => {
     ): Promise<void> => {
       await classForMember(db, classId, me);
       await found(classId, thingId);
-      const holder = await store.holder(thingId, now);
-      if (holder === null || holder.deviceId !== deviceId) return;
-      if (holder.personId !== me.id && !(await teaches(db, classId, me))) {
-        throw new AppError('instrument.in_use', { person: '', piece: '' });
-      }
-      await store.release(thingId, now);
+      await oneAtATime(db, 'instrument', thingId, async (trx) => {
+        const inside = instrumentsStore(trx);
+        const holder = await inside.holder(thingId, now);
+        if (holder === null || holder.deviceId !== deviceId) return;
+        if (holder.personId !== me.id && !(await teaches(trx, classId, me))) {
+          throw new AppError('instrument.in_use', { person: '', piece: '' });
+        }
+        await inside.release(thingId, now);
+      });
     },
 
     order: async (

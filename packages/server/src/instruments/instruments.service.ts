@@ -1,6 +1,7 @@
 import type { Instrument, InstrumentKind, InstrumentSetting, Person } from '@clear-mark/contract';
 import { classForMember, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
+import { oneAtATime } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
 import type { InstrumentHub } from './hub.ts';
 import { foundInstrument, instrumentsStore } from './instruments.store.ts';
@@ -31,16 +32,19 @@ export const instrumentsService = (db: Database, hub: InstrumentHub, networks: r
       me: Person,
     ): Promise<Instrument> => {
       await classForInstructor(db, classId, me);
-      const kind = await store.thingKind(classId, thingId);
-      if (kind === null) throw new AppError('not_found.thing');
-      if (!THINGS_OF[setting.kind].includes(kind))
-        throw new AppError('instrument.wrong_thing', { given: kind });
       if (!addressAllowed(setting.host, networks)) throw new AppError('instrument.address_refused');
       const { calibratedOn, calibrationDueOn } = setting;
       if (calibratedOn !== null && calibrationDueOn !== null && calibrationDueOn < calibratedOn) {
         throw new AppError('instrument.days_crossed');
       }
-      await store.save(classId, thingId, setting);
+      await oneAtATime(db, 'instrument', thingId, async (trx) => {
+        const inside = instrumentsStore(trx);
+        const kind = await inside.thingKind(classId, thingId);
+        if (kind === null) throw new AppError('not_found.thing');
+        if (!THINGS_OF[setting.kind].includes(kind))
+          throw new AppError('instrument.wrong_thing', { given: kind });
+        await inside.save(classId, thingId, setting);
+      });
       hub.forget(thingId);
       return found(classId, thingId);
     },

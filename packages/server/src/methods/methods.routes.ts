@@ -11,12 +11,14 @@ export function methodRoutes(router: Router, db: Database): void {
     if (!found) throw new AppError('not_found.method_version');
     return found;
   });
-  handle(router, ROUTES.setMethodState, async ({ params, body }) => {
-    const found = await methodVersion(db, params.id);
-    if (!found) throw new AppError('not_found.method_version');
-    const from = body.state === 'in_force' ? 'draft' : 'in_force';
-    const changed = await setMethodState(db, params.id, from, body.state);
-    if (!changed) throw new AppError('method.state', { given: found.state, wanted: body.state });
-    return changed;
-  });
+  handle(router, ROUTES.setMethodState, ({ params, body }) =>
+    db.transaction(async (trx) => {
+      const found = await methodVersion(trx, params.id);
+      if (!found) throw new AppError('not_found.method_version');
+      const from = body.state === 'in_force' ? 'draft' : 'in_force';
+      const changed = await setMethodState(trx, params.id, from, body.state);
+      if (!changed) throw new AppError('method.state', { given: found.state, wanted: body.state });
+      return changed;
+    }),
+  );
 }

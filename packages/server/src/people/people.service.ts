@@ -3,6 +3,7 @@ import type { Person, Role } from '@clear-mark/contract';
 import { hash, verify } from '@node-rs/argon2';
 import { v7 } from 'uuid';
 import type { Database } from '../database/database.ts';
+import { oneAtATime } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
 import { createOnce } from '../database/create-once.ts';
 import { requireGoodPassword } from './passwords.ts';
@@ -31,20 +32,20 @@ export const peopleService = (db: Database) => {
 
     /**
      * An unknown name takes as long as a wrong password, and waits like one, so that names cannot be tried out. Failures
-     * are counted by account and by address; each beyond the free ones makes the next wait longer.
+     * are counted by account and by address; each beyond the free ones makes the next wait longer. A try counts for its
+     * account before the password is looked at, so that many at once are no more than one after the other.
      */
     signIn: async (login: string, password: string, address: string): Promise<Person> => {
-      const tries = triesStore(db);
-      const keys = [accountKey(login), addressKey(address)] as const;
-      if (await tries.mustWait(keys)) throw new AppError('auth.throttled');
+      await takeTry(db, accountKey(login), addressKey(address));
       const found = await store.credentials(login);
       const good = await verify(found?.passwordHash ?? (await decoyHash()), password);
       if (!found || found.passwordHash === null || !good) {
-        await tries.failed('account', keys[0]);
-        await tries.failed('address', keys[1]);
+        // Counted whatever was read: the statement adds one.
+        // eslint-disable-next-line server/check-then-write
+        await countFailure(db, addressKey(address));
         throw new AppError('auth.bad_credentials');
       }
-      await tries.forget(keys[0]);
+      await forgetTries(db, accountKey(login));
       return found.person;
     },
 
@@ -70,13 +71,16 @@ export const peopleService = (db: Database) => {
 
     /** Makes a new one-time code and gives it in clear, once. Null when somebody has an account already. */
     newSetupCode: async (): Promise<string | null> => {
-      if (await store.anyone()) return null;
       const code = randomBytes(5)
         .toString('hex')
         .toUpperCase()
         .replace(/(.{5})/, '$1-');
-      await store.setSetupCode(await hash(code));
-      return code;
+      const codeHash = await hash(code);
+      return db.transaction(async (trx) => {
+        if (await peopleStore(trx).anyone()) return null;
+        await peopleStore(trx).setSetupCode(codeHash);
+        return code;
+      });
     },
 
     /** The first visitor with the code becomes the lead. */
@@ -85,20 +89,31 @@ export const peopleService = (db: Database) => {
       lead: { name: string; login: string; password: string },
       address: string,
     ): Promise<Person> => {
-      const tries = triesStore(db);
-      if (await tries.mustWait([SETUP_KEY, addressKey(address)])) throw new AppError('auth.throttled');
+      await takeTry(db, SETUP_KEY, addressKey(address));
       try {
-        return await db.transaction((trx) => setUpWithin(trx, code, lead));
+        const person = await db.transaction((trx) => setUpWithin(trx, code, lead));
+        await forgetTries(db, SETUP_KEY);
+        return person;
       } catch (error) {
         if (error instanceof AppError && error.code === 'auth.bad_setup_code') {
-          await tries.failed('account', SETUP_KEY);
-          await tries.failed('address', addressKey(address));
-        }
+          await countFailure(db, addressKey(address));
+        } else await forgetTries(db, SETUP_KEY);
         throw error;
       }
     },
   };
 };
+
+/** Counts a try of an account as failed until it is forgotten, unless it or the address has to wait. Error: `auth.throttled`. */
+const takeTry = (db: Database, account: string, address: string): Promise<void> =>
+  oneAtATime(db, 'tries', account, async (trx) => {
+    const tries = triesStore(trx);
+    if (await tries.mustWait([account, address])) throw new AppError('auth.throttled');
+    await tries.failed('account', account);
+  });
+const countFailure = (db: Database, address: string): Promise<void> =>
+  triesStore(db).failed('address', address);
+const forgetTries = (db: Database, account: string): Promise<void> => triesStore(db).forget(account);
 
 async function setUpWithin(
   trx: Database,

@@ -3,6 +3,7 @@ import { mkdir, readdir, readFile, rename, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { canonicalJson } from '../chain/index.ts';
 import type { Database } from '../database/database.ts';
+import { oneAtATime } from '../database/locks.ts';
 import { type DailyHead, headsStore } from './heads.store.ts';
 import type { Anchor } from './verify.ts';
 
@@ -17,16 +18,18 @@ interface HeadFile {
  * Keeps the head of every chain that grew since its last one, once a day: as a row, and as a signed file in a folder outside
  * the database, so that who deletes rows and heads alike is found out by the file. Without a folder only the rows.
  */
-export async function keepDailyHeads(db: Database, safeDir: string | null, now: Date): Promise<DailyHead[]> {
-  const store = headsStore(db);
-  const heads = await store.grown(now);
-  if (heads.length === 0) return [];
-  const signed = safeDir === null ? null : await signedFile(safeDir, heads);
-  // The file first: a head that is only in the database shows nothing that the database could not forge.
-  if (safeDir !== null && signed) await writeWhole(headsFile(safeDir, now), JSON.stringify(signed, null, 2));
-  await store.keep(heads, signed?.signature ?? null, now);
-  return heads;
-}
+export const keepDailyHeads = (db: Database, safeDir: string | null, now: Date): Promise<DailyHead[]> =>
+  oneAtATime(db, 'heads', 'daily', async (trx) => {
+    const store = headsStore(trx);
+    const heads = await store.grown(now);
+    if (heads.length === 0) return [];
+    const signed = safeDir === null ? null : await signedFile(safeDir, heads);
+    // The file first: a head that is only in the database shows nothing that the database could not forge.
+    if (safeDir !== null && signed)
+      await writeWhole(headsFile(safeDir, now), JSON.stringify(signed, null, 2));
+    await store.keep(heads, signed?.signature ?? null, now);
+    return heads;
+  });
 
 /** Named by its instant in UTC: the classes of a file can be on different days. */
 const headsFile = (safeDir: string, now: Date): string =>

@@ -16,15 +16,16 @@ export async function rebuildOutcomes(
   let attempts = 0;
   for (const { classId, lastSeq } of await verifyStore(db).heads()) {
     for (let after = 0; ;) {
-      const page = await verifyStore(db).page(classId, after, lastSeq, PAGE);
-      if (page.length === 0) break;
-      const entries = await verifyStore(db).entriesOf(page.map((r) => r.attemptId));
-      await db.transaction(async (trx) => {
-        for (const revision of page.filter((r) => r.newest)) {
+      const page = await db.transaction(async (trx) => {
+        const revisions = await verifyStore(trx).page(classId, after, lastSeq, PAGE);
+        const entries = await verifyStore(trx).entriesOf(revisions.map((r) => r.attemptId));
+        for (const revision of revisions.filter((r) => r.newest)) {
           const rows = await derivedOf(trx, revision, entries.get(revision.attemptId) ?? []);
           await signStore(trx).replaceOutcome(revision.attemptId, rows);
         }
+        return revisions;
       });
+      if (page.length === 0) break;
       after = page.at(-1)!.classSeq;
       attempts += page.filter((r) => r.newest).length;
       onProgress(attempts);

@@ -51,8 +51,8 @@ export const whatIfService = (db: Database, queue: Pick<JobQueue, 'add'>) => ({
       movedSheet(NO_SHEET, setting);
     }
     const scope = { classId, timeZone };
-    const total = await replayStore(db).total(scope, asked.filter);
     return db.transaction(async (trx) => {
+      const total = await replayStore(trx).total(scope, asked.filter);
       const jobs = jobsStore(trx);
       if (!(await jobs.start({ id: asked.id, classId, by: me.id, total }))) {
         throw new AppError('what_if.too_many');
