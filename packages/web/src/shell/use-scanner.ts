@@ -26,6 +26,11 @@ export function useScanner(scanned: (label: string) => boolean): void {
     replaying = false;
   }
 
+  function flush(): void {
+    if (timer) clearTimeout(timer);
+    replay();
+  }
+
   function onKey(event: KeyboardEvent): void {
     if (replaying || event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
     const field = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
@@ -42,7 +47,12 @@ export function useScanner(scanned: (label: string) => boolean): void {
       if (field) takeOut(event.target as HTMLInputElement, step.label);
       return;
     }
-    if (field) return;
+    if (field) {
+      // Keys that were held when the focus came here stand before this one.
+      if (held.length > 0) flush();
+      state = step.state;
+      return;
+    }
     if (step.act === 'hold') {
       event.stopImmediatePropagation();
       event.preventDefault();
@@ -50,8 +60,7 @@ export function useScanner(scanned: (label: string) => boolean): void {
       if (timer) clearTimeout(timer);
       timer = setTimeout(replay, SCAN_PAUSE_MS + 5);
     } else if (held.length > 0) {
-      if (timer) clearTimeout(timer);
-      replay();
+      flush();
       if (document.activeElement === event.target) return;
       // The keys before it led into a field: this one, Enter as a rule, belongs there too.
       event.stopImmediatePropagation();
