@@ -34,6 +34,9 @@ export default defineConfig({
     Components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: 'css' })] }),
     filesForTheWorker(),
   ],
+  resolve: {
+    alias: { '@ctrl/tinycolor': path.join(import.meta.dirname, 'src/theme/no-button-colors.ts') },
+  },
   build: {
     target: 'es2022',
     manifest: true,

@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { PLACE_VIEWS } from '../../shell/places.ts';
 import ViewSwitch from '../../shared/ViewSwitch.vue';
+import { ReferencesPanel } from '../references/index.ts';
 
 /** What should this link lose, what did it, why. One view at a time, kept in the address. */
 const props = defineProps<{ classId: string }>();
@@ -13,7 +14,7 @@ const classroom = useClassroom();
 const PANELS = {
   link: defineAsyncComponent(() => import('./budget/LinkPanel.vue')),
   ports: defineAsyncComponent(() => import('./polarity/PortsPanel.vue')),
-  references: defineAsyncComponent(() => import('../references/index.ts').then((m) => m.ReferencesPanel)),
+  references: ReferencesPanel,
   splices: defineAsyncComponent(() => import('./splices/SplicesPanel.vue')),
   costs: defineAsyncComponent(() => import('./joint/CostsPanel.vue')),
   bench: defineAsyncComponent(() => import('./instruments/BenchPanel.vue')),
