@@ -6,7 +6,7 @@ import { findCladding } from './cladding/find-cladding.ts';
 import { checkImage, type GreyImage } from './pixels/image.ts';
 import { type FaceRefusal, type MeasuredFace, measureFace } from './measure-face.ts';
 
-/** One fiber of a row, counted from the left; positions in its face are from its own centre. */
+/** One fiber, counted from the left and, of two rows, the upper one first; positions in its face are from its own centre. */
 export interface RowFiber {
   readonly fiber: number;
   readonly centrePx: readonly [number, number];
@@ -23,6 +23,8 @@ export type MeasuredRow =
 
 /** Fibers of a row lie twice their diameter apart: 250 um. */
 const PITCH_RADII = 4;
+/** Two rows of one ferrule lie 500 um apart (IEC 61754-7, from memory). */
+const ROWS_RADII = 8;
 const MOST_FIBERS = 32;
 /** Half the side of the part that is looked at for each fiber, in radii: the next fiber's edge begins at 3. */
 const PART = 1.75;
@@ -34,9 +36,9 @@ export const rowTable = (table: FaceCriteria): FaceCriteria => ({
 });
 
 /**
- * Measures a picture of a row of fibers 250 um apart: one is looked for from the left, the others where the row goes on
- * from it to either side, and each is graded on zones A and B. Refused like a single face where there is none.
- * Error: `face.bad_image`.
+ * Measures a picture of the fibers of a ferrule, 250 um apart in one row or in two: one is looked for from the left, the
+ * others where the row goes on from it to either side, a second row above and below it; each is graded on zones A and B.
+ * Refused like a single face where there is none. Error: `face.bad_image`.
  */
 export function measureRow(
   image: GreyImage,
@@ -47,7 +49,7 @@ export function measureRow(
   checkImage(image);
   const first = firstOf(image, settings);
   if (!first) return { ok: false, reason: 'no_face' };
-  const circles = [...walk(image, first, -1, settings).reverse(), first, ...walk(image, first, 1, settings)];
+  const circles = rowsFrom(image, first, settings).flat();
   const zones = rowTable(table);
   const fibers = circles.map((circle, i): RowFiber => {
     onFiber?.(i);
@@ -74,14 +76,52 @@ export function verdictOfRow(fibers: readonly (Call | null)[]): Call | null {
   return fibers.includes(null) ? null : 'pass';
 }
 
-/** The first fiber from the left, in parts as wide as the picture is high. */
+/** The first fiber from the left, in parts as wide as the picture is high; of two rows in parts of half of that. */
 function firstOf(image: GreyImage, settings: FaceSettings): Circle | null {
-  const side = Math.min(image.width, image.height);
-  for (let left = 0; left + side <= image.width; left += Math.ceil(side / 3)) {
-    const circle = claddingIn(image, left + side / 2, image.height / 2, side / 2, settings);
-    if (circle) return circle;
+  const whole = Math.min(image.width, image.height);
+  for (const [side, heights] of [
+    [whole, [1 / 2]],
+    [whole / 2, [1 / 4, 3 / 4]],
+  ] as const) {
+    for (const height of heights) {
+      for (let left = 0; left + side <= image.width; left += Math.ceil(side / 3)) {
+        const circle = claddingIn(image, left + side / 2, image.height * height, side / 2, settings);
+        if (circle) return circle;
+      }
+    }
   }
   return null;
+}
+
+/** The row of a fiber and, where there is one, the row beside it; the upper one first. */
+function rowsFrom(image: GreyImage, first: Circle, settings: FaceSettings): Circle[][] {
+  const row = wholeRow(image, first, settings);
+  for (const way of [-1, 1] as const) {
+    for (const fiber of row) {
+      const [x, y] = beside(row, fiber, way);
+      const other = claddingIn(image, x, y, PART * first.r, settings);
+      if (!other || Math.abs(other.r / first.r - 1) > 0.1) continue;
+      const second = wholeRow(image, other, settings);
+      return way === -1 ? [second, row] : [row, second];
+    }
+  }
+  return [row];
+}
+
+const wholeRow = (image: GreyImage, first: Circle, settings: FaceSettings): Circle[] => [
+  ...walk(image, first, -1, settings).reverse(),
+  first,
+  ...walk(image, first, 1, settings),
+];
+
+/** Where the other row has its fiber beside this one, square to the row: above for -1, below for 1. */
+function beside(row: readonly Circle[], { x, y, r }: Circle, way: 1 | -1): [number, number] {
+  const from = row[0]!;
+  const to = row.at(-1)!;
+  const length = Math.hypot(to.x - from.x, to.y - from.y);
+  const along = length === 0 ? [1, 0] : [(to.x - from.x) / length, (to.y - from.y) / length];
+  const reach = way * ROWS_RADII * r;
+  return [x - along[1]! * reach, y + along[0]! * reach];
 }
 
 /** The fibers that follow to one side; each is looked for where the two before it point. */
