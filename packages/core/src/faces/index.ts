@@ -12,6 +12,7 @@ export * from './cladding/find-cladding.ts';
 export * from './measure-face.ts';
 export * from './measured-feature.ts';
 export * from './measure-row.ts';
+export * from './pair-pictures.ts';
 export { CORE_CLASSES, type Core, type CoreClass } from './cladding/find-core.ts';
 export * from './picture-head.ts';
 export { FACE_SETTINGS, type FaceSettings } from './settings.ts';

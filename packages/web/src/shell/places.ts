@@ -2,6 +2,7 @@
 export const PLACE_VIEWS = {
   faces: [
     { id: 'grade', label: 'Inspect' },
+    { id: 'many', label: 'Many pictures' },
     { id: 'calls', label: 'Blind calls' },
     { id: 'criteria', label: 'Zone criteria' },
   ],

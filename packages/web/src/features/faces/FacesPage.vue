@@ -16,6 +16,7 @@ const tables = computed(() => [...(own.value ?? []), ...FACE_CRITERIA]);
 
 const PANELS = {
   grade: defineAsyncComponent(() => import('./inspect/GradePanel.vue')),
+  many: defineAsyncComponent(() => import('./many/ManyPanel.vue')),
   calls: defineAsyncComponent(() => import('./calls/CallsPanel.vue')),
   criteria: defineAsyncComponent(() => import('./criteria/TablesPanel.vue')),
 };

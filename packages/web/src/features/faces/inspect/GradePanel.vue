@@ -17,6 +17,7 @@ import FaceView from './FaceView.vue';
 import FeatureTable from './FeatureTable.vue';
 import KeepBar from './KeepBar.vue';
 import KeptFaces from './KeptFaces.vue';
+import { takeHanded } from './handed-picture.ts';
 import PictureSources from './PictureSources.vue';
 import RowFibers from './RowFibers.vue';
 import RowVerdicts from './RowVerdicts.vue';
@@ -38,6 +39,7 @@ const flattened = ref(false);
 const loupe = ref(false);
 const chosen = ref<number | null>(null);
 const over = ref(false);
+const several = ref(false);
 const attemptId = ref(typeof route.query['attempt'] === 'string' ? route.query['attempt'] : '');
 const faults = shallowRef<readonly FaceFault[]>([]);
 const before = shallowRef<FaceDocument | null>(null);
@@ -75,6 +77,10 @@ function fromFile(file: File | undefined, from: FaceSource): void {
   before.value = pairs.value ? kept.value : null;
   begin(file, file.name || 'Pasted picture', from);
 }
+function dropped(files: FileList | undefined): void {
+  several.value = (files?.length ?? 0) > 1;
+  if (!several.value) fromFile(files?.[0], 'file');
+}
 function fromScope({ png, looks, width, height }: StandInPicture, name: string, again: boolean): void {
   before.value = again ? (kept.value ?? before.value) : null;
   shows.value = width > 2 * height ? 'row' : 'single';
@@ -90,6 +96,11 @@ watch([tableId, shows], () => {
 const onPaste = (event: ClipboardEvent): void => fromFile(event.clipboardData?.files[0], 'clipboard');
 onMounted(() => {
   void classroom.open(props.classId);
+  const handed = takeHanded();
+  if (handed) {
+    [tableId.value, shows.value] = [handed.tableId, handed.shows];
+    fromFile(handed.file, 'file');
+  }
   const asked = route.query['face'];
   if (typeof asked === 'string') void open(asked);
 });
@@ -133,7 +144,7 @@ async function keep(): Promise<void> {
   <div
     @dragover.prevent="over = true"
     @dragleave="over = false"
-    @drop.prevent="((over = false), fromFile($event.dataTransfer?.files[0], 'file'))"
+    @drop.prevent="((over = false), dropped($event.dataTransfer?.files))"
   >
     <PictureSources
       v-model:shows="shows"
@@ -146,6 +157,9 @@ async function keep(): Promise<void> {
       @scope="fromScope"
     />
     <p v-if="failure" class="notice bad" role="alert">{{ failure }} Nothing was changed.</p>
+    <p v-if="several" class="notice" role="alert">
+      One picture at a time is inspected here. A folder of them is graded under Many pictures.
+    </p>
     <div v-if="!face" class="drop" :class="{ over }">
       <p>Drop, paste or open a picture of an end face, PNG or JPEG; or take one from a video microscope.</p>
       <p class="soft">The far end must be dark before a scope goes on. The cladding gives the scale.</p>
