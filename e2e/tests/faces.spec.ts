@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import { faceWith, pngOf, speck } from '../face-pictures.ts';
@@ -76,6 +77,60 @@ test('16-bit, colour and CMYK pictures are graded like the grey one', async ({ p
     await expect(engine(page), name).toContainText('Fail');
     await expect(page.locator('[data-zone=B]'), name).toContainText(/a defect of [67]\.\d µm/);
   }
+});
+
+test('many pictures are graded at once, compared by their names, saved, cancelled, and one is inspected', async ({
+  page,
+  demo,
+}) => {
+  const dirty = await pngOf(faceWith([speck(7, -30, 14), speck(4, 25, 20)]));
+  const clean = await pngOf(faceWith([]));
+  await enterDemo(page, demo);
+  await toFaces(page);
+  await page.getByRole('tab', { name: 'Many pictures' }).click();
+  await input(page)
+    .first()
+    .setInputFiles([
+      png('LC-07 before.png', dirty),
+      png('LC-07 after cleaning.png', await pngOf(pit)),
+      png('LC-08.png', clean),
+      png('broken.png', Buffer.from('only words')),
+      { name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('x') },
+    ]);
+  const counts = page.locator('[data-test=counts]');
+  await expect(counts).toHaveText(/^1 pass, 2 fail, 0 near the limit, 1 not graded\.\s*$/);
+  await expect(page.getByText('Left out: one file.')).toBeVisible();
+  const line = (name: string) => page.locator('.lines tr', { has: page.getByRole('button', { name }) });
+  await expect(line('LC-07 after')).toContainText(
+    'Cleaned since LC-07 before.png: 1 went, 1 stayed, 0 came.',
+  );
+  await expect(line('LC-07 before').locator('svg .mark')).toHaveCount(2);
+  await expect(line('broken.png')).toContainText('neither a PNG nor a JPEG');
+
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ]);
+  expect(readFileSync(await file.path(), 'utf8')).toMatch(/LC-08\.png,"?Single-mode[^\r]*,pass,no,/);
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.locator('[data-test=paper] figure')).toHaveCount(4);
+  await expect(page.getByRole('button', { name: 'Save as CSV' })).toBeHidden();
+  await page.emulateMedia({ media: 'screen' });
+
+  await page.locator('.which').getByText('Not graded 1').click();
+  await expect(page.locator('.lines tbody tr')).toHaveCount(1);
+  await page.locator('.which').getByText('All 4').click();
+  await page.getByRole('button', { name: 'LC-07 before.png' }).click();
+  await expect(engine(page)).toContainText('Fail');
+  await page.getByRole('tab', { name: 'Many pictures' }).click();
+  await expect(counts).toHaveText(/^1 pass, 2 fail/);
+
+  // What is graded when the work is cancelled stays.
+  const more = Array.from({ length: 30 }, (_, i) => png(`more ${i}.png`, clean));
+  await input(page).first().setInputFiles(more);
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('button', { name: 'Save as CSV' })).toBeVisible();
+  await expect(counts).toHaveText(/ 2 fail, 0 near the limit, 1 not graded\.\s*$/);
 });
 
 test('the instructor rejects, adds, measures and decides; three verdicts side by side', async ({

@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { faceWith, pngOf, speck } from '../face-pictures.ts';
 import { enterDemo, expect, test, tooWide } from '../world.ts';
 
 // Each view by itself, so that both workers are busy to the end.
@@ -54,6 +55,20 @@ const VIEWS: readonly [string, (page: Page) => Promise<void>][] = [
       },
     ],
   ),
+  [
+    'Faces, Many pictures',
+    async (page) => {
+      await page.getByRole('link', { name: 'Faces' }).click();
+      await page.getByRole('tab', { name: 'Many pictures' }).click();
+      const faces = [faceWith([]), faceWith([speck(7, -30, 14)])];
+      const files = await Promise.all(faces.map(pngOf));
+      await page
+        .locator('input[type=file]')
+        .first()
+        .setInputFiles(files.map((buffer, i) => ({ name: `port ${i}.png`, mimeType: 'image/png', buffer })));
+      await expect(page.locator('[data-test=counts]')).toHaveText(/^1 pass, 1 fail/);
+    },
+  ],
   ...(
     [
       ['How it is learned', '[data-learned] svg'],

@@ -49,4 +49,9 @@ const open = (id: string): void =>
 .views :deep(.el-tabs__content) {
   overflow: visible;
 }
+@media print {
+  .views :deep(.el-tabs__header) {
+    display: none;
+  }
+}
 </style>

@@ -120,12 +120,13 @@ const verdictWords = ({ verdict }: PictureLine): string =>
         {{ counts.refused }} not graded.
       </p>
       <p v-if="many.leftOut > 0" class="notice">
-        {{ many.leftOut }} files were left out: no PNG or JPEG, or more than {{ MOST_PICTURES }} pictures.
+        Left out: {{ many.leftOut === 1 ? 'one file' : `${many.leftOut} files` }}. Only PNG and JPEG are
+        taken, and at most {{ MOST_PICTURES }} pictures.
       </p>
     </div>
     <el-segmented v-model="shown" size="large" :options="WAYS" aria-label="Which pictures" class="which" />
     <el-table :data="[...narrowed]" :row-key="(l: PictureLine) => l.picture.id" class="lines">
-      <el-table-column label="Picture" width="190">
+      <el-table-column label="Picture" width="160">
         <template #default="{ row: l }: { row: PictureLine }"><PictureMarks :line="l" /></template>
       </el-table-column>
       <el-table-column label="Name" min-width="150">
@@ -150,7 +151,7 @@ const verdictWords = ({ verdict }: PictureLine): string =>
         </template>
       </el-table-column>
     </el-table>
-    <p class="small soft">
+    <p class="small soft below">
       {{ sourceWords(table.source) }}. The instructor decides; the grade stands beside.
     </p>
   </template>
@@ -158,7 +159,8 @@ const verdictWords = ({ verdict }: PictureLine): string =>
     <h2>{{ title }}</h2>
     <p>
       {{ table.title }}. {{ counts.pass }} pass, {{ counts.fail }} fail, {{ counts.near }} near the limit,
-      {{ counts.refused }} not graded. {{ new Date().toLocaleDateString() }}
+      {{ counts.refused }} not graded. {{ new Date().toLocaleDateString() }}. {{ sourceWords(table.source) }}.
+      The instructor decides.
     </p>
     <figure v-for="l in lines" :key="l.picture.id">
       <PictureMarks :line="l" />
@@ -195,6 +197,9 @@ const verdictWords = ({ verdict }: PictureLine): string =>
   font-size: 1.125rem;
   margin: 8px 0;
 }
+.counts span {
+  margin-right: 0.5em;
+}
 .which {
   margin-bottom: 8px;
 }
@@ -222,7 +227,8 @@ const verdictWords = ({ verdict }: PictureLine): string =>
   .drop,
   .state,
   .which,
-  .lines {
+  .lines,
+  .below {
     display: none;
   }
   .paper {

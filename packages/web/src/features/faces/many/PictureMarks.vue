@@ -69,7 +69,7 @@ const marks = computed(() => {
       </template>
     </g>
   </svg>
-  <span v-else class="none small soft">{{ line.state === 'waiting' ? 'measuring' : 'not shown' }}</span>
+  <span v-else class="none small soft">{{ line.state === 'waiting' ? 'measuring' : 'no picture' }}</span>
 </template>
 
 <style scoped>
