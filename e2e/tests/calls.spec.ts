@@ -61,6 +61,9 @@ test('a series is set from the simulated scope, balanced, and called by an instr
     await page.keyboard.press('g');
   }
   await expect(page.locator('[data-test=calls-sentence]')).toHaveText('4 bad faces were called good.');
+  // What was found is drawn over every face, now that all are called.
+  await expect(page.locator('[data-test=seen]')).toHaveCount(8);
+  await expect(page.locator('.wrong [data-test=seen] path').first()).toBeVisible();
 });
 
 test('a series from kept pictures needs both kinds', async ({ page, demo }) => {
@@ -70,6 +73,10 @@ test('a series from kept pictures needs both kinds', async ({ page, demo }) => {
   await page.getByRole('button', { name: 'Set a series' }).click();
   await page.getByLabel('Name').fill('From the class');
   await choose(page.getByLabel('Faces from'), 'the pictures of this class');
+  await page.getByRole('button', { name: 'Choose those nearest to the limit' }).click();
+  const pressed = page.locator('.pick [aria-pressed=true]');
+  await expect(pressed).not.toHaveCount(0);
+  for (let left = await pressed.count(); left > 0; left--) await pressed.first().click();
   const tiles = (verdict: string) => page.locator('.pick .tile', { hasText: verdict });
   for (let i = 0; i < 4; i++) await tiles('Pass').nth(i).click();
   await expect(page.getByText('two bad ones at least')).toBeVisible();

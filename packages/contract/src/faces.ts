@@ -178,6 +178,8 @@ export const FaceRow = z.object({
   beforeId: Id.nullable(),
   tableId: z.string(),
   engineVerdict: oneOf(CALLS).nullable(),
+  /** Probability of a pass by what the engine saw, 0 to 1; null for a row and for what was not graded. */
+  chance: z.number().min(0).max(1).nullable(),
   verdict: oneOf(CALLS).nullable(),
   traineeSaid: oneOf(CALLS).nullable(),
   faults: z.array(oneOf(FACE_FAULTS)),
@@ -269,7 +271,25 @@ export const CallAnswerBody = z.object({
   marks: z.array(CallMark).max(20),
   ms: z.number().int().min(0).max(3_600_000),
 });
-/** One face after the end: what it was, what was said. */
+/** What was found on a face, as it is drawn over its picture: pixels of the picture, micrometres from its centre. */
+export const SeenFace = z.object({
+  width: z.number().int().positive(),
+  height: z.number().int().positive(),
+  umPerPx: z.number().positive(),
+  centrePx: place,
+  claddingDiameterPx: z.number().positive(),
+  features: z.array(
+    z.object({
+      kind: z.enum(['scratch', 'defect']),
+      sizeUm: z.number(),
+      xUm: z.number(),
+      yUm: z.number(),
+      outlineUm: z.array(place),
+    }),
+  ),
+});
+export type SeenFace = z.infer<typeof SeenFace>;
+/** One face after the end: what it was, what was said, what is on it. */
 export const ReviewedCall = z.object({
   position: z.number().int(),
   reference: oneOf(CALLS),
@@ -277,6 +297,7 @@ export const ReviewedCall = z.object({
   faults: z.array(oneOf(FACE_FAULTS)),
   marks: z.array(CallMark),
   ms: z.number().int().nullable(),
+  seen: SeenFace.nullable(),
 });
 export const FinishedRun = z.object({
   result: CallsResultShape,

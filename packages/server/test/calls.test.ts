@@ -116,6 +116,9 @@ describe('a series', () => {
       ['pass', null],
     ]);
     expect(done.calls[2]!.marks).toEqual([{ x: 0.6, y: 0.5, kind: 'pit' }]);
+    // Told only now: what was found, where it lies in the picture.
+    expect(done.calls[0]!.seen).toMatchObject({ umPerPx: 0.3, features: [{ kind: 'defect' }] });
+    expect(done.calls[1]!.seen!.features).toEqual([]);
     expect((await answer(asTrainee, runId, 3, 'pass')).problem.code).toBe('series.finished');
     expect((await asTrainee.post(`/runs/${runId}/finish`, {})).body).toEqual(done);
   });

@@ -78,7 +78,10 @@ describe('faces', () => {
     expect(await list(`?attemptId=${attempt.id}`)).toMatchObject([
       { id, pieceLabel: 'T-01', traineeName: trainee.name, engineVerdict: 'fail', verdict: 'fail' },
     ]);
-    expect((await documentOf(id)).engine).toMatchObject({ ok: true, umPerPx: 0.3 });
+    const { engine, chance } = await documentOf(id);
+    expect(engine).toMatchObject({ ok: true, umPerPx: 0.3 });
+    // A pit of 7 um, two over what is allowed, is no near thing.
+    expect(chance).toBe(0);
   });
   it('need their picture, an attempt of the class, and a picture before that is there', async () => {
     const body = (more: object) => faceBody(digestOf(pngOf('none')), more);

@@ -12,7 +12,14 @@ import { classForInstructor, classForMember } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { createOnce } from '../database/create-once.ts';
 import { AppError } from '../errors/app-error.ts';
-import { type AnswerRow, callsStore, type ItemRow, type RunRow, type SeriesRow } from './calls.store.ts';
+import {
+  type AnswerRow,
+  callsStore,
+  type ItemRow,
+  type RunRow,
+  type SeenRow,
+  type SeriesRow,
+} from './calls.store.ts';
 import { attemptOfCalls } from './calls-attempt.ts';
 
 /** A series tells something only with bad faces and good ones. */
@@ -126,12 +133,13 @@ async function finishRun(trx: Database, runId: string, me: Person, now: Date): P
   const items = await store.items([series.id]);
   const answers = await store.answers([runId]);
   const result = resultOf(items, answers, series.missWeight);
+  const seen = await store.seen(series.id);
   let { attemptId } = run;
   if (run.finishedAt === null) {
     attemptId = await attemptOfCalls(trx, { series, run, result, me, now });
     await store.finish(runId, now.toISOString(), attemptId);
   }
-  return { result, attemptId, calls: items.map((item) => reviewedCall(item, answers)) };
+  return { result, attemptId, calls: items.map((item) => reviewedCall(item, answers, seen)) };
 }
 
 /** The run, when it is this person's: nobody else's may even be known. */
@@ -173,7 +181,12 @@ function resultOf(items: readonly ItemRow[], answers: readonly AnswerRow[], miss
   );
 }
 
-function reviewedCall(item: ItemRow, answers: readonly AnswerRow[]): FinishedRun['calls'][number] {
+function reviewedCall(
+  item: ItemRow,
+  answers: readonly AnswerRow[],
+  seen: readonly SeenRow[],
+): FinishedRun['calls'][number] {
+  const there = seen.find((s) => s.position === item.position);
   const answer = answers.find((a) => a.position === item.position);
   return {
     position: item.position,
@@ -182,6 +195,26 @@ function reviewedCall(item: ItemRow, answers: readonly AnswerRow[]): FinishedRun
     faults: [...item.faults],
     marks: answer?.marks ?? [],
     ms: answer?.ms ?? null,
+    seen: there ? seenOn(there) : null,
+  };
+}
+
+/** What was found on a single face, as it is drawn over its picture. */
+function seenOn({ width, height, engine }: SeenRow): FinishedRun['calls'][number]['seen'] {
+  if (!engine.ok || !('features' in engine)) return null;
+  return {
+    width,
+    height,
+    umPerPx: engine.umPerPx,
+    centrePx: engine.centrePx,
+    claddingDiameterPx: engine.claddingDiameterPx,
+    features: engine.features.map(({ kind, sizeUm, xUm, yUm, outlineUm }) => ({
+      kind,
+      sizeUm,
+      xUm,
+      yUm,
+      outlineUm: kind === 'scratch' ? [...outlineUm] : [],
+    })),
   };
 }
 

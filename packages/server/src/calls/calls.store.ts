@@ -1,5 +1,5 @@
 import type { CallMark, OwnSeries, Person } from '@clear-mark/contract';
-import type { Call, FaceFault } from '@clear-mark/core';
+import type { Call, FaceFault, MeasuredFace, MeasuredRow } from '@clear-mark/core';
 import type { z } from 'zod';
 import type { Database } from '../database/database.ts';
 import { rowsOf, sql } from '../database/sql.ts';
@@ -17,6 +17,12 @@ export interface ItemRow {
   readonly position: number;
   readonly reference: Call;
   readonly faults: readonly FaceFault[];
+}
+export interface SeenRow {
+  readonly position: number;
+  readonly width: number;
+  readonly height: number;
+  readonly engine: MeasuredFace | MeasuredRow;
 }
 export interface RunRow {
   readonly id: string;
@@ -107,6 +113,13 @@ export const callsStore = (db: Database) => ({
       .orderBy('s.made_at', 'desc');
     return found as (Omit<OwnSeries, 'run'> & { runId: string | null })[];
   },
+
+  /** What the engine saw on each face of a series, with the size of its picture. */
+  seen: (seriesId: string): Promise<SeenRow[]> =>
+    db('call_items as i')
+      .join('faces as f', 'f.id', 'i.face_id')
+      .select(['i.position', 'f.width', 'f.height', 'f.engine'])
+      .where({ 'i.series_id': seriesId }),
 
   insert: async (
     series: Omit<SeriesRow, 'madeAt'> & { readonly madeBy: string },

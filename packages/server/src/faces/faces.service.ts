@@ -14,6 +14,7 @@ import {
   checkReview,
   MOST_PIXELS,
   pictureHead,
+  passProbability,
   pictureIsWhole,
   type FaceCriteria,
   type FaceReview,
@@ -32,7 +33,7 @@ import { noticesStore } from '../notices/index.ts';
 import type { Database } from '../database/database.ts';
 import { FOREIGN_KEY_VIOLATION, sqlStateOf } from '../database/sql-state.ts';
 import { AppError } from '../errors/app-error.ts';
-import { facesStore } from './faces.store.ts';
+import { type EngineSays, facesStore } from './faces.store.ts';
 
 /** Pictures, and bytes of them, that one person may send in an hour. */
 const MOST_AN_HOUR = 300;
@@ -57,6 +58,12 @@ export function engineVerdictOf(engine: MeasuredFace | MeasuredRow, table: FaceC
     engine.fibers.map(({ face }) => (face.ok ? gradeFace(face.features, rowTable(table)).verdict : null)),
   );
 }
+
+/** The same with how probable a pass is. */
+export const engineSays = (engine: MeasuredFace | MeasuredRow, table: FaceCriteria): EngineSays => ({
+  verdict: engineVerdictOf(engine, table),
+  chance: engine.ok && 'features' in engine ? passProbability(engine.features, table) : null,
+});
 
 export const facesService = (db: Database) => ({
   /** Whether this person may send a picture of this size now: asked before any of it is read. */
@@ -152,7 +159,7 @@ async function addFace(
         // Under the attempt's lock: nobody signs between the look and the picture. What is there already is no news.
         if (face.attemptId !== null && !known) await lockOpenAttempt(trx, classId, face.attemptId);
         try {
-          await store.insert(classId, face, taken, engineVerdictOf(face.engine, face.table), me.id);
+          await store.insert(classId, face, taken, engineSays(face.engine, face.table), me.id);
         } catch (error) {
           if (sqlStateOf(error) === FOREIGN_KEY_VIOLATION) throw new AppError('not_found.face');
           throw error;

@@ -12,6 +12,13 @@ import type { Held } from '../clock/index.ts';
 import { lockThing } from '../database/locks.ts';
 import type { Database } from '../database/database.ts';
 
+/** What the engine makes of a picture by its table. */
+export interface EngineSays {
+  readonly verdict: Call | null;
+  /** Probability of a pass, 0 to 1; null for a row and for what was not graded. */
+  readonly chance: number | null;
+}
+
 /** A row of the list; the newest grading stands beside the engine's verdict. */
 const ROW = (db: Database) => [
   'f.id',
@@ -27,6 +34,7 @@ const ROW = (db: Database) => [
   'f.before_id as beforeId',
   db.raw(`f.criteria ->> 'id' as "tableId"`),
   'f.engine_verdict as engineVerdict',
+  'f.pass_probability as chance',
   db.raw('coalesce(g.verdict, f.engine_verdict) as verdict'),
   'g.trainee_said as traineeSaid',
   'f.faults',
@@ -134,7 +142,7 @@ export const facesStore = (db: Database) => {
       classId: string,
       face: NewFaceBody,
       taken: Held,
-      engineVerdict: Call | null,
+      engine: EngineSays,
       by: string,
     ): Promise<void> => {
       await db('faces').insert({
@@ -151,7 +159,8 @@ export const facesStore = (db: Database) => {
         before_id: face.beforeId,
         criteria: JSON.stringify(face.table),
         engine: JSON.stringify(face.engine),
-        engine_verdict: engineVerdict,
+        engine_verdict: engine.verdict,
+        pass_probability: engine.chance,
         faults: face.faults,
         taken_at: taken.at,
         claimed_taken_at: taken.claimed,

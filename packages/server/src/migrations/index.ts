@@ -15,6 +15,7 @@ import * as intakeCost from './0013-intake-cost.ts';
 import * as jobQueue from './0014-job-queue.ts';
 import * as stops from './0015-stops.ts';
 import * as lossTests from './0016-loss-tests.ts';
+import * as faceChances from './0017-face-chances.ts';
 
 export interface Migration {
   readonly name: string;
@@ -39,4 +40,5 @@ export const MIGRATIONS: readonly Migration[] = [
   jobQueue,
   stops,
   lossTests,
+  faceChances,
 ];

@@ -7,6 +7,7 @@ import { computed, onMounted, ref, shallowRef } from 'vue';
 import { request, NoServer, callPictureUrl, ROUTES, wordsOf } from '../../../api/client.ts';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 import CallsResultView from './CallsResultView.vue';
+import SeenMarks from './SeenMarks.vue';
 import { KIND_WORDS } from '../face-words.ts';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 
@@ -140,6 +141,9 @@ function onKey(event: KeyboardEvent): void {
       <p v-if="finished.attemptId" class="soft">
         It waits for an instructor’s signature, and then counts in Inspection.
       </p>
+      <p class="soft">
+        Framed in yellow: what was found on each face. Your own marks are the white diamonds.
+      </p>
       <ul class="seen">
         <li
           v-for="c in finished.calls"
@@ -148,6 +152,7 @@ function onKey(event: KeyboardEvent): void {
         >
           <div class="frame">
             <img :src="callPictureUrl(runId!, c.position)" :alt="`Face ${c.position + 1}`" />
+            <SeenMarks v-if="c.seen" :seen="c.seen" />
             <span
               v-for="(m, i) in c.marks"
               :key="i"

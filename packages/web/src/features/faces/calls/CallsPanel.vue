@@ -4,7 +4,8 @@ import { computed, reactive, ref } from 'vue';
 import { pictureUrl, ROUTES } from '../../../api/client.ts';
 import { useReply } from '../../../api/queries.ts';
 import VerdictRing from '../../../shared/VerdictRing.vue';
-import { choiceProblem } from './calls.model.ts';
+import { isNearLimit } from '@clear-mark/core';
+import { choiceProblem, nearestToLimit } from './calls.model.ts';
 import CallsResultView from './CallsResultView.vue';
 import { type SeriesOrder, useSeries } from './use-series.ts';
 import ChoiceField from '../../../shared/ChoiceField.vue';
@@ -17,6 +18,8 @@ const {
   again,
 } = useReply(ROUTES.callSeries, () => ({ params: { id: props.classId } }));
 const { found: faces } = useReply(ROUTES.faces, () => ({ params: { id: props.classId } }));
+/** Pictures that are chosen at once. */
+const MOST_NEAR = 12;
 const making = ref(false);
 const from = ref<'scope' | 'kept'>('scope');
 const chosen = ref<ReadonlySet<string>>(new Set());
@@ -98,11 +101,18 @@ const runWords = (s: CallSeries): string => {
           :options="['15', '30', '60'].map((n) => ({ value: n, label: `${n} s` }))"
         />
       </div>
+      <div v-if="from === 'kept'" class="row">
+        <el-button size="large" @click="chosen = new Set(nearestToLimit(graded, MOST_NEAR))">
+          Choose those nearest to the limit
+        </el-button>
+        <span class="soft">{{ chosen.size }} chosen</span>
+      </div>
       <ul v-if="from === 'kept'" class="pick">
         <li v-for="f in graded" :key="f.id">
           <button class="tile" type="button" :aria-pressed="chosen.has(f.id)" @click="pick(f.id)">
             <img :src="pictureUrl(classId, f.id)" :alt="f.label" loading="lazy" />
             <VerdictRing :verdict="f.verdict!" :size="20" word />
+            <span v-if="f.chance !== null && isNearLimit(f.chance)" class="small">near the limit</span>
           </button>
         </li>
         <li v-if="graded.length === 0" class="soft">No graded picture is kept yet.</li>

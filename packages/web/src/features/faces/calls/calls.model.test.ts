@@ -1,6 +1,6 @@
 import { judgeCalls } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
-import { choiceProblem, kappaWords, rateWords, resultSentence } from './calls.model.ts';
+import { choiceProblem, kappaWords, nearestToLimit, rateWords, resultSentence } from './calls.model.ts';
 
 const call = (reference: 'pass' | 'fail', said: 'pass' | 'fail' | null) => ({
   reference,
@@ -30,6 +30,16 @@ describe('calls in words', () => {
     ],
     [[call('pass', 'fail'), call('pass', null)], '1 good one was called bad. 1 without a call.'],
   ])('sentence %#', (calls, words) => expect(resultSentence(judgeCalls(calls, 3))).toBe(words));
+  it('those nearest to the limit are chosen, as many good ones as bad ones', () => {
+    const faces = [0.02, 0.4, 0.99, 0.6, 0.9, null, 0.45].map((chance, i) => ({
+      id: String(i),
+      verdict: chance === null ? null : chance < 0.5 ? ('fail' as const) : ('pass' as const),
+      chance,
+    }));
+    expect(nearestToLimit(faces, 4)).toEqual(['6', '1', '3', '4']);
+    expect(nearestToLimit(faces, 12)).toEqual(['6', '1', '0', '3', '4', '2']);
+    expect(nearestToLimit(faces.slice(0, 2), 12)).toEqual([]);
+  });
   it('what a choice of pictures lacks', () => {
     expect(choiceProblem(['pass', 'fail'])).toMatch('four');
     expect(choiceProblem(['pass', 'pass', 'pass', 'fail'])).toMatch('two bad');

@@ -32,6 +32,26 @@ export function resultSentence(result: CallsResult): string {
   return said.join(' ');
 }
 
+/** A kept picture as a series may take it. */
+export interface Choosable {
+  readonly id: string;
+  readonly verdict: 'pass' | 'fail' | null;
+  readonly chance: number | null;
+}
+/**
+ * The pictures whose grade is least sure, so that the eye is tested where it matters: nearest to an even chance first, as
+ * many good ones as bad ones where there are. What has no verdict or no chance is left out.
+ */
+export function nearestToLimit(faces: readonly Choosable[], most: number): string[] {
+  const bySure = faces
+    .filter((f) => f.verdict !== null && f.chance !== null)
+    .sort((a, b) => Math.abs(a.chance! - 0.5) - Math.abs(b.chance! - 0.5));
+  const bad = bySure.filter((f) => f.verdict === 'fail');
+  const good = bySure.filter((f) => f.verdict === 'pass');
+  const half = Math.min(bad.length, good.length, Math.floor(most / 2));
+  return [...bad.slice(0, half), ...good.slice(0, half)].map((f) => f.id);
+}
+
 /** Faces that are wanted for a series of a size: both kinds need two at least. */
 export function choiceProblem(verdicts: readonly ('pass' | 'fail' | null)[]): string | null {
   if (verdicts.length < 4) return 'Choose four pictures at least.';

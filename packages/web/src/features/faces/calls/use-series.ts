@@ -1,27 +1,15 @@
-import { faceCriteria, type FaceCriteria, type MeasuredFace, type FaceFault } from '@clear-mark/core';
+import { faceCriteria, type FaceFault, type MeasuredFace } from '@clear-mark/core';
 
-import { type FaceState, shuffled } from '@clear-mark/sim';
+import { type ScopeFace, shuffled } from '@clear-mark/sim';
 import { v7 } from 'uuid';
 import { ref } from 'vue';
 import { request, ROUTES, sendPicture, wordsOf } from '../../../api/client.ts';
-import { faceClient } from '../engine/face-client.ts';
-import type { FaceOrder, StandInPicture } from '../engine/face-orders.ts';
+import { callFacesClient, faceClient } from '../engine/face-client.ts';
+import type { CallFacesOrder, FaceOrder, StandInPicture } from '../engine/face-orders.ts';
 import { useStandIn } from '../inspect/use-stand-in.ts';
 
-/** States of the ends of a series: half of them near a limit, where the eye is tested. */
-const STATES: readonly FaceState[] = [
-  'near_limit',
-  'mixed',
-  'near_limit',
-  'scratched',
-  'clean',
-  'near_limit',
-  'dirty',
-  'chipped',
-  'cracked',
-];
-/** Ends that are tried for each that is wanted, until good and bad are in balance. */
-const TRIES = 6;
+type FaceEngine = ReturnType<typeof faceClient>;
+const TABLE = faceCriteria('sm-pc')!;
 
 export interface SeriesOrder {
   readonly label: string;
@@ -32,7 +20,8 @@ export interface SeriesOrder {
 
 /**
  * Makes a series from the simulated microscope: ends are drawn until half of them are good and half bad by the flat
- * single-mode table, kept as pictures of the class with what they are, and set as a series.
+ * single-mode table, and of each half as many near the limit by the probability of their grade; they are kept as pictures
+ * of the class with what they are, and set as a series.
  */
 export function useSeries(classId: () => string) {
   const standIn = useStandIn();
@@ -44,13 +33,14 @@ export function useSeries(classId: () => string) {
     stopped = false;
     failure.value = null;
     done.value = 0;
+    const engine = faceClient();
     try {
       const pictures = await balanced(order.faces);
       if (pictures === null) return false;
       const ids: string[] = [];
       for (const picture of pictures) {
         if (stopped) return false;
-        ids.push(await keepEnd(classId(), picture, order.label));
+        ids.push(await keepEnd(classId(), picture, order.label, engine));
         done.value = order.faces / 2 + ids.length / 2;
       }
       await set(order, ids);
@@ -59,29 +49,19 @@ export function useSeries(classId: () => string) {
       failure.value = wordsOf(error);
       return false;
     } finally {
+      engine.end();
       done.value = null;
     }
   }
   async function balanced(faces: number): Promise<StandInPicture[] | null> {
-    const of = { pass: [] as StandInPicture[], fail: [] as StandInPicture[] };
-    const wanted = { fail: Math.floor(faces / 2), pass: Math.ceil(faces / 2) };
-    const first = Math.floor(Math.random() * 1e6);
-    for (let i = 0; i < TRIES * faces; i++) {
+    const chosen = await chosenFaces({ first: Math.floor(Math.random() * 1e6), count: faces });
+    const pictures: StandInPicture[] = [];
+    for (const face of chosen) {
       if (stopped) return null;
-      if (of.pass.length >= wanted.pass && of.fail.length >= wanted.fail) break;
-      const state = STATES[i % STATES.length]!;
-      const picture = await standIn.take({
-        seed: first + i,
-        state,
-        loose: 1,
-        shot: 0,
-        kind: 'single_mode',
-        height: 480,
-      });
-      if (of[picture.verdict].length < wanted[picture.verdict]) of[picture.verdict].push(picture);
-      done.value = (of.pass.length + of.fail.length) / 2;
+      pictures.push(await standIn.take({ ...face, shot: 0 }));
+      done.value = pictures.length / 2;
     }
-    return shuffled(Math.random, [...of.pass, ...of.fail]);
+    return shuffled(Math.random, pictures);
   }
   async function set(order: SeriesOrder, faceIds: readonly string[]): Promise<void> {
     await request(ROUTES.addSeries, {
@@ -110,11 +90,15 @@ export function useSeries(classId: () => string) {
 }
 
 /** Keeps a simulated end as a picture of the class, with what it is. */
-async function keepEnd(classId: string, picture: StandInPicture, label: string): Promise<string> {
+async function keepEnd(
+  classId: string,
+  picture: StandInPicture,
+  label: string,
+  worker: FaceEngine,
+): Promise<string> {
   const id = v7();
   const sha256 = await sendPicture(classId, picture.png);
-  const table = faceCriteria('sm-pc')!;
-  const engine = await measuredBy(picture, table);
+  const engine = await measured(picture, worker);
   await request(ROUTES.addFace, {
     params: { id: classId },
     body: {
@@ -131,7 +115,7 @@ async function keepEnd(classId: string, picture: StandInPicture, label: string):
       beforeId: null,
       faults: picture.looks as FaceFault[],
       engine,
-      table,
+      table: TABLE,
     },
   });
   // What the simulated end is, is known: the reference does not hang on the engine.
@@ -151,9 +135,8 @@ async function keepEnd(classId: string, picture: StandInPicture, label: string):
   return id;
 }
 
-function measuredBy(picture: StandInPicture, table: FaceCriteria): Promise<MeasuredFace> {
-  const order: FaceOrder = { picture: picture.png, name: 'end', view: 'single', table };
-  const worker = faceClient();
+function measured(picture: StandInPicture, worker: FaceEngine): Promise<MeasuredFace> {
+  const order: FaceOrder = { picture: picture.png, name: 'end', view: 'single', table: TABLE };
   return new Promise<MeasuredFace>((resolve, reject) => {
     worker.ask(
       order,
@@ -163,5 +146,12 @@ function measuredBy(picture: StandInPicture, table: FaceCriteria): Promise<Measu
       },
       (words) => reject(new Error(`The picture could not be measured: ${words}`)),
     );
+  });
+}
+
+function chosenFaces(order: CallFacesOrder): Promise<readonly ScopeFace[]> {
+  const worker = callFacesClient();
+  return new Promise<readonly ScopeFace[]>((resolve, reject) => {
+    worker.ask(order, resolve, (words) => reject(new Error(`The faces could not be chosen: ${words}`)));
   }).finally(() => worker.end());
 }

@@ -1,5 +1,6 @@
 import { type WorkerClient, workerClient } from '../../../workers/worker-client.ts';
-import type { FaceNews, FaceOrder, StandInOrder, StandInPicture } from './face-orders.ts';
+import type { ScopeFace } from '@clear-mark/sim';
+import type { CallFacesOrder, FaceNews, FaceOrder, StandInOrder, StandInPicture } from './face-orders.ts';
 
 /** The worker that measures pictures of end faces. */
 export const faceClient = (): WorkerClient<FaceOrder, FaceNews> =>
@@ -8,3 +9,7 @@ export const faceClient = (): WorkerClient<FaceOrder, FaceNews> =>
 /** The worker that draws what the simulated microscope sees. */
 export const standInClient = (): WorkerClient<StandInOrder, StandInPicture> =>
   workerClient(() => new Worker(new URL('./stand-in-worker.ts', import.meta.url), { type: 'module' }));
+
+/** The worker that chooses what a series of blind calls shows. */
+export const callFacesClient = (): WorkerClient<CallFacesOrder, readonly ScopeFace[]> =>
+  workerClient(() => new Worker(new URL('./call-faces-worker.ts', import.meta.url), { type: 'module' }));

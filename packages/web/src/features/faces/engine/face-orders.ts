@@ -40,6 +40,11 @@ export interface StandInOrder {
   readonly kind: 'single_mode' | 'multimode' | 'row';
   readonly height: number;
 }
+/** An order for the faces of a series: from which seed on, and how many. */
+export interface CallFacesOrder {
+  readonly first: number;
+  readonly count: number;
+}
 export interface StandInPicture {
   readonly width: number;
   readonly height: number;

@@ -1,14 +1,5 @@
 import { faceCriteria, gradeFace } from '@clear-mark/core';
-import {
-  type FaceScene,
-  goesWhenCleaned,
-  randomFeatures,
-  randomRow,
-  randomScene,
-  renderFace,
-  type RenderedFace,
-  rngFrom,
-} from '@clear-mark/sim';
+import { randomRow, renderFace, type RenderedFace, rngFrom, scopeFace } from '@clear-mark/sim';
 import { answerOrders } from '../../../workers/answer-orders.ts';
 import type { StandInOrder, StandInPicture } from './face-orders.ts';
 
@@ -29,24 +20,10 @@ async function render(order: StandInOrder): Promise<StandInPicture> {
   };
 }
 
-/** The same seed is the same face: cleaned, less lies on it; another shot differs in its noise alone. */
-function faceOf({ seed, state, loose, shot, kind, height }: StandInOrder): RenderedFace {
-  const rng = rngFrom(seed);
-  const width = Math.round((height * 4) / 3);
-  const umPerPx = (150 + 60 * rng()) / height;
-  const core = kind === 'multimode' ? 25 : 4.5;
-  const first: FaceScene = randomScene(rng, { width, height, umPerPx });
-  const scene: FaceScene = {
-    ...first,
-    centre: [width * (0.48 + 0.04 * rng()), height * (0.49 + 0.02 * rng())],
-    core: { radiusUm: core, level: first.claddingLevel + 24 },
-  };
-  const features = randomFeatures(rng, state, scene.noise).filter((feature) => {
-    // The same pieces go first each time.
-    const sticks = rng();
-    return !goesWhenCleaned(feature) || sticks < loose;
-  });
-  return renderFace(scene, features, rngFrom(seed + 7919 * (shot + 1)));
+/** Another shot of a face differs in its noise alone. */
+function faceOf({ kind, shot, ...order }: StandInOrder): RenderedFace {
+  const { scene, features } = scopeFace({ ...order, kind: kind === 'multimode' ? kind : 'single_mode' });
+  return renderFace(scene, features, rngFrom(order.seed + 7919 * (shot + 1)));
 }
 
 function rowOf({ seed, state, shot }: StandInOrder): ReturnType<typeof randomRow> {

@@ -1,4 +1,11 @@
-import type { ShownFeature } from './face-view.model.ts';
+/** What a mark is drawn by. */
+export interface Marked {
+  readonly kind: 'scratch' | 'defect';
+  readonly sizeUm: number;
+  readonly xUm: number;
+  readonly yUm: number;
+  readonly outlineUm: readonly (readonly [number, number])[];
+}
 
 /** How a face lies in its picture: micrometres to pixels, a place from the face's centre, and the width of a thin line. */
 export interface MarkScale {
@@ -15,7 +22,7 @@ const CORNERS = [
 ] as const;
 
 /** Four corners round a defect. */
-function corners(f: ShownFeature, { px, at, stroke }: MarkScale): string {
+function corners(f: Marked, { px, at, stroke }: MarkScale): string {
   const [x, y] = at(f.xUm, f.yUm);
   const r = px(f.sizeUm / 2) + 4 * stroke;
   const c = Math.max(4 * stroke, r * 0.5);
@@ -27,7 +34,7 @@ function corners(f: ShownFeature, { px, at, stroke }: MarkScale): string {
 }
 
 /** A pair of rails along a scratch. */
-function rails(f: ShownFeature, { px, at, stroke }: MarkScale): string {
+function rails(f: Marked, { px, at, stroke }: MarkScale): string {
   const points = f.outlineUm.map(([x, y]) => at(x, y));
   const off = px(f.sizeUm / 2) + 3.5 * stroke;
   const beside = (side: number): string =>
@@ -45,11 +52,11 @@ function rails(f: ShownFeature, { px, at, stroke }: MarkScale): string {
 }
 
 /** The mark of a feature as a path: rails along a scratch, corners round everything else. */
-export const pathOf = (f: ShownFeature, scale: MarkScale): string =>
+export const pathOf = (f: Marked, scale: MarkScale): string =>
   f.kind === 'scratch' && f.outlineUm.length > 1 ? rails(f, scale) : corners(f, scale);
 
 /** Where its number stands: up and to the right, clear of the mark. */
-export function labelAt(f: ShownFeature, { px, at, stroke }: MarkScale): [number, number] {
+export function labelAt(f: Marked, { px, at, stroke }: MarkScale): [number, number] {
   const [x, y] = at(f.xUm, f.yUm);
   const off = px((f.kind === 'defect' ? f.sizeUm : 0) / 2) + 9 * stroke;
   return [x + off, y - off];

@@ -1,0 +1,30 @@
+<script setup lang="ts">
+import type { SeenFace } from '@clear-mark/contract';
+import { computed } from 'vue';
+import { pathOf } from '../inspect/face-marks.model.ts';
+
+/** What is on a face, over its picture: shown when every call is made. */
+const props = defineProps<{ seen: SeenFace }>();
+const stroke = computed(() => props.seen.width / 130);
+const paths = computed(() => {
+  const { umPerPx, centrePx, features } = props.seen;
+  const px = (um: number): number => um / umPerPx;
+  const at = (xUm: number, yUm: number): [number, number] => [centrePx[0] + px(xUm), centrePx[1] + px(yUm)];
+  return features.map((f) => pathOf(f, { px, at, stroke: stroke.value }));
+});
+</script>
+
+<template>
+  <svg :viewBox="`0 0 ${seen.width} ${seen.height}`" aria-hidden="true" data-test="seen">
+    <path v-for="(d, i) in paths" :key="i" :d="d" fill="none" stroke="#ffd84d" :stroke-width="stroke" />
+  </svg>
+</template>
+
+<style scoped>
+svg {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+</style>
