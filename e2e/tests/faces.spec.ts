@@ -133,6 +133,55 @@ test('many pictures are graded at once, compared by their names, saved, cancelle
   await expect(counts).toHaveText(/ 2 fail, 0 near the limit, 1 not graded\.\s*$/);
 });
 
+/** Lines of a calibration slide, 25 pixels apart. */
+function slidePng(): Promise<Buffer> {
+  const width = 640;
+  const height = 480;
+  const data = Buffer.from(
+    Uint8Array.from({ length: width * height }, (_, i) => {
+      const off = Math.abs((((i % width) + 12) % 25) - 12);
+      return Math.round(190 - 120 / (1 + Math.exp((off - 2.5) / 0.8)) + 4 * Math.sin(7.3 * i));
+    }),
+  );
+  return sharp(data, { raw: { width, height, channels: 1 } })
+    .png()
+    .toBuffer();
+}
+
+test('a calibration slide gives the scale where no cladding shows, and is compared where one does', async ({
+  page,
+  demo,
+}) => {
+  await enterDemo(page, demo);
+  await toFaces(page);
+  const wall = sharp({ create: { width: 400, height: 300, channels: 3, background: '#888' } });
+  const notAFace = png('wall.png', await wall.png().toBuffer());
+  await input(page).setInputFiles(notAFace);
+  await expect(page.locator('[data-test=refused]')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Ruler' })).toHaveCount(0);
+
+  await page.getByRole('button', { name: 'Scale', exact: true }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.locator('input[type=file]').setInputFiles(notAFace);
+  await expect(dialog.getByRole('alert')).toContainText('No even lines');
+  await dialog.locator('input[type=file]').setInputFiles(png('slide.png', await slidePng()));
+  await expect(dialog.locator('[data-test=slide]')).toContainText('0.4000');
+  await dialog.getByRole('button', { name: 'Use this scale' }).click();
+
+  await page.getByRole('button', { name: 'Ruler' }).click();
+  const box = (await page.getByRole('img', { name: 'Picture wall.png' }).boundingBox())!;
+  await page.mouse.click(box.x + box.width * 0.25, box.y + box.height / 2);
+  await page.mouse.click(box.x + box.width * 0.75, box.y + box.height / 2);
+  // Half of 400 pixels at 0.4 um.
+  await expect(page.locator('[data-test=ruled]')).toHaveText(/^(79\.[5-9]|80\.[0-5]) µm$/);
+
+  await input(page)
+    .first()
+    .setInputFiles(png('pit.png', await pngOf(pit)));
+  await expect(engine(page)).toContainText('Fail');
+  await expect(page.locator('[data-test=slide-differs]')).toContainText(/1[01]\.\d % larger/);
+});
+
 test('the instructor rejects, adds, measures and decides; three verdicts side by side', async ({
   page,
   demo,

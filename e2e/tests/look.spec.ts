@@ -187,6 +187,13 @@ const DIALOGS: readonly [string, (page: Page) => Promise<void>][] = [
     },
   ]),
   [
+    'Scale by a slide',
+    async (page) => {
+      await page.getByRole('link', { name: 'Faces' }).click();
+      await page.getByRole('button', { name: 'Scale', exact: true }).click();
+    },
+  ],
+  [
     'Record',
     async (page) => {
       await page.getByRole('link', { name: 'Records', exact: true }).click();

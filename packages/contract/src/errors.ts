@@ -140,6 +140,7 @@ export const ERRORS = {
   'agreement.bad_weight': 422,
   'competence.unknown_mark': 422,
   'components.no_source': 422,
+  'face.bad_division': 422,
   'face.bad_image': 422,
   'loss.bad_uncertainty': 422,
   'loss.no_coefficient': 422,

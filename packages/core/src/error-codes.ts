@@ -4,6 +4,7 @@ export const DOMAIN_ERROR_CODES = [
   'agreement.bad_weight',
   'competence.unknown_mark',
   'components.no_source',
+  'face.bad_division',
   'face.bad_image',
   'face.bad_review',
   'loss.bad_level',

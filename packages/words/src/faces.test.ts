@@ -1,9 +1,12 @@
-import { FACE_REFUSALS } from '@clear-mark/core';
+import { FACE_REFUSALS, SLIDE_REFUSALS } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
-import { breachWords, nearLimitWords, FACE_REFUSAL_WORDS } from './faces.ts';
+import { breachWords, nearLimitWords, FACE_REFUSAL_WORDS, SLIDE_REFUSAL_WORDS } from './faces.ts';
 
 describe('faces in words', () => {
   it.each(FACE_REFUSALS)('refusal %s', (code) => expect(FACE_REFUSAL_WORDS[code]).toMatch(/^[A-Z].*\.$/));
+  it.each(SLIDE_REFUSALS)('refusal of a slide %s', (code) =>
+    expect(SLIDE_REFUSAL_WORDS[code]).toMatch(/^[A-Z].*: .*\.$/),
+  );
   it('the rule that decided', () => {
     const features = [{ sizeUm: 5.2 }, { sizeUm: 3 }, { sizeUm: 7.14 }];
     const say = (indexes: number[], band: { fromUm: number; toUm: number; count: number } | null) =>

@@ -1,4 +1,4 @@
-import type { FaceFeature, FaceRefusal, ZoneBreach } from '@clear-mark/core';
+import type { FaceFeature, FaceRefusal, SlideRefusal, ZoneBreach } from '@clear-mark/core';
 
 /** Why a picture is not graded, and what would help. */
 export const FACE_REFUSAL_WORDS: Readonly<Record<FaceRefusal, string>> = {
@@ -15,6 +15,15 @@ export function nearLimitWords(probability: number): string {
   const percent = Math.round(100 * probability);
   return `Near the limit: by what this picture can show, the chance of a pass is ${percent} %. Look closer, or with another scope.`;
 }
+
+/** Why no scale could be taken from a picture of a calibration slide, and what to do. */
+export const SLIDE_REFUSAL_WORDS: Readonly<Record<SlideRefusal, string>> = {
+  no_lines:
+    'No even lines are to be seen: focus on the lines of the slide, with nothing else in the picture.',
+  too_few_lines: 'Fewer than five lines are in the picture: take a finer part of the slide.',
+  uneven_lines:
+    'The lines lie unevenly: take them where the picture is not bent, and no other marks are between them.',
+};
 
 /** The rule that decided, with the figures. */
 export function breachWords(breach: ZoneBreach, features: readonly Pick<FaceFeature, 'sizeUm'>[]): string {

@@ -13,6 +13,7 @@ export * from './measure-face.ts';
 export * from './measured-feature.ts';
 export * from './measure-row.ts';
 export * from './pair-pictures.ts';
+export * from './slide/measure-slide.ts';
 export { CORE_CLASSES, type Core, type CoreClass } from './cladding/find-core.ts';
 export * from './picture-head.ts';
 export { FACE_SETTINGS, type FaceSettings } from './settings.ts';

@@ -1,4 +1,4 @@
-import type { FaceCriteria, FaceStep, MeasuredFace, MeasuredRow } from '@clear-mark/core';
+import type { FaceCriteria, FaceStep, MeasuredFace, MeasuredRow, MeasuredSlide } from '@clear-mark/core';
 import type { FaceState } from '@clear-mark/sim';
 
 /** What a picture shows: one end, or the row of a multi-fiber ferrule. */
@@ -28,6 +28,13 @@ export type FaceNews =
       readonly flat: FlatImage | null;
     }
   | { readonly news: 'problem'; readonly problem: PictureProblem };
+
+/** An order for the scale of a calibration slide whose lines lie so far apart, um. */
+export interface SlideOrder {
+  readonly picture: Blob;
+  readonly divisionUm: number;
+}
+export type SlideNews = { readonly found: MeasuredSlide } | { readonly problem: PictureProblem };
 
 /** An order to the stand-in of the microscope: a face by its seed, as it lies under the scope at that moment. */
 export interface StandInOrder {

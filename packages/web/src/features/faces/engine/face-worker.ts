@@ -1,31 +1,16 @@
-import {
-  flatPicture,
-  type GreyImage,
-  measureFace,
-  measureRow,
-  MOST_PIXELS,
-  pictureHead,
-} from '@clear-mark/core';
+import { flatPicture, type GreyImage, measureFace, measureRow } from '@clear-mark/core';
 import { answerOrders } from '../../../workers/answer-orders.ts';
+import { readPicture } from './read-picture.ts';
 import type { FaceNews, FaceOrder, FlatImage } from './face-orders.ts';
-
-/** More of a file than any head is long. */
-const HEAD_BYTES = 262_144;
 
 answerOrders(work);
 
 /** Reads, measures and grades one picture; each step is told, so that a slow one is seen to be at work. */
 async function work({ picture, view, table }: FaceOrder, tell: (news: FaceNews) => void): Promise<void> {
   tell({ news: 'step', step: 'reading', fiber: null });
-  const head = pictureHead(new Uint8Array(await picture.slice(0, HEAD_BYTES).arrayBuffer()));
-  if (head.kind === 'refused') return tell({ news: 'problem', problem: head.why });
-  if (head.width * head.height > MOST_PIXELS) return tell({ news: 'problem', problem: 'too_many_pixels' });
-  let grey: GreyImage;
-  try {
-    grey = await greyOf(picture);
-  } catch {
-    return tell({ news: 'problem', problem: 'broken' });
-  }
+  const read = await readPicture(picture);
+  if ('problem' in read) return tell({ news: 'problem', problem: read.problem });
+  const { grey } = read;
   tell({ news: 'size', width: grey.width, height: grey.height });
   if (view === 'row') {
     const found = measureRow(grey, table, (done) =>
@@ -54,28 +39,4 @@ async function flatImage(
   }
   context.putImageData(image, 0, 0);
   return { left, top, side, png: await canvas.convertToBlob({ type: 'image/png' }) };
-}
-
-async function greyOf(picture: Blob): Promise<GreyImage> {
-  const bitmap = await createImageBitmap(picture);
-  const { width, height } = bitmap;
-  const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
-  // What is transparent is black, as on the command line.
-  context.fillStyle = '#000';
-  context.fillRect(0, 0, width, height);
-  context.drawImage(bitmap, 0, 0);
-  bitmap.close();
-  const grey = new Uint8Array(width * height);
-  // In bands, so that the colours of a large picture are never held all at once.
-  const band = Math.max(1, Math.floor(1_000_000 / width));
-  for (let top = 0; top < height; top += band) {
-    const rows = Math.min(band, height - top);
-    const { data } = context.getImageData(0, top, width, rows);
-    // Luma of ITU-R BT.601, as greyscale conversion of pictures usually is.
-    for (let i = 0; i < width * rows; i++) {
-      const luma = 0.299 * data[4 * i]! + 0.587 * data[4 * i + 1]! + 0.114 * data[4 * i + 2]!;
-      grey[top * width + i] = Math.round(luma);
-    }
-  }
-  return { width, height, data: grey };
 }

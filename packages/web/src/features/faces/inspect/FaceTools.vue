@@ -1,15 +1,19 @@
 <script setup lang="ts">
 import type { GradedFace } from '@clear-mark/core';
 import { CORE_WORDS } from '../face-words.ts';
+import { computed } from 'vue';
 import type { Tool } from './face-tools.ts';
+import { differenceFrom, useSlideScale } from './use-slide-scale.ts';
 
 /** What can be done with the picture, and a line that says how. */
-defineProps<{ name: string; face: GradedFace; zoomed: boolean }>();
+const props = defineProps<{ name: string; face: GradedFace; zoomed: boolean }>();
 const emit = defineEmits<{ closer: []; further: []; whole: [] }>();
 const tool = defineModel<Tool>('tool', { required: true });
 const flattened = defineModel<boolean>('flattened', { required: true });
 const loupe = defineModel<boolean>('loupe', { required: true });
 const width = defineModel<number>('width', { required: true });
+const { scale } = useSlideScale();
+const off = computed(() => differenceFrom(scale.value, props.face.umPerPx));
 const toggle = (which: Tool): void => void (tool.value = tool.value === which ? 'look' : which);
 </script>
 
@@ -31,6 +35,11 @@ const toggle = (which: Tool): void => void (tool.value = tool.value === which ? 
       Add a scratch
     </el-button>
   </div>
+  <p v-if="off !== null" class="notice" data-test="slide-differs">
+    The calibration slide gives a scale {{ Math.abs(100 * off).toFixed(1) }} %
+    {{ off > 0 ? 'larger' : 'smaller' }} than this cladding: another zoom or focus, or a fiber that is not 125
+    µm. The cladding counts.
+  </p>
   <figcaption class="small soft">
     <template v-if="tool === 'rule'">Tap two places to measure between them.</template>
     <template v-else-if="tool === 'defect'">Tap both ends of its diameter.</template>

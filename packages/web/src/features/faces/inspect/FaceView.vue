@@ -23,6 +23,8 @@ const props = defineProps<{
   flat: { readonly picture: FlatImage; readonly url: string } | null;
   tool: Tool;
   loupe: boolean;
+  /** Of a calibration slide, for the ruler where no cladding shows. */
+  slideUmPerPx?: number | null;
 }>();
 const emit = defineEmits<{
   choose: [number: number | null];
@@ -68,7 +70,7 @@ function placeOf(event: MouseEvent): readonly [number, number] | null {
 }
 function tap(event: MouseEvent): void {
   const place = placeOf(event);
-  if (!place || !props.face) return;
+  if (!place || (!props.face && props.tool !== 'rule')) return;
   if (props.tool === 'look') return emit('choose', null);
   if (!first.value) {
     first.value = place;
@@ -84,9 +86,10 @@ const line = computed(() => {
   return first.value && pointer.value ? { from: first.value, to: pointer.value } : null;
 });
 const ruled = computed(() => {
-  if (!line.value || !props.face) return null;
+  const umPerPx = props.face?.umPerPx ?? props.slideUmPerPx ?? null;
+  if (!line.value || umPerPx === null) return null;
   const { from, to } = line.value;
-  const length = Math.hypot(to[0] - from[0], to[1] - from[1]) * props.face.umPerPx;
+  const length = Math.hypot(to[0] - from[0], to[1] - from[1]) * umPerPx;
   return { x: (from[0] + to[0]) / 2, y: (from[1] + to[1]) / 2, words: `${length.toFixed(1)} µm` };
 });
 

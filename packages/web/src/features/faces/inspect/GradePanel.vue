@@ -21,6 +21,8 @@ import { takeHanded } from './handed-picture.ts';
 import PictureSources from './PictureSources.vue';
 import RowFibers from './RowFibers.vue';
 import RowVerdicts from './RowVerdicts.vue';
+import SlideRuler from './SlideRuler.vue';
+import { useSlideScale } from './use-slide-scale.ts';
 import { type FaceSource, useFace } from './use-face.ts';
 import { useFaceReview } from './use-face-review.ts';
 import { useKeptFace } from './use-kept-face.ts';
@@ -30,6 +32,7 @@ const props = defineProps<{ classId: string; tables: readonly FaceCriteria[] }>(
 const classroom = useClassroom();
 const route = useRoute();
 const { face, found, flat, flatUrl, failure, step, take, measure, cancel } = useFace();
+const { scale: slide } = useSlideScale();
 const keeping = useKeptFace(() => props.classId);
 const { review, traineeSaid, kept, changed, busy } = keeping;
 
@@ -179,6 +182,7 @@ async function keep(): Promise<void> {
           :flat="flattened && flat && flatUrl ? { picture: flat, url: flatUrl } : null"
           :tool="tool"
           :loupe="loupe"
+          :slide-um-per-px="slide?.umPerPx ?? null"
           @choose="chosen = $event"
           @between="add"
         />
@@ -195,7 +199,7 @@ async function keep(): Promise<void> {
           @further="view?.further()"
           @whole="view?.reset()"
         />
-        <figcaption v-else class="small soft">{{ face.name }}</figcaption>
+        <SlideRuler v-else v-model:tool="tool" :name="face.name" />
         <RowFibers v-if="row" :row="row" :url="face.url" :width="face.width" :height="face.height" />
         <ChangeSince
           v-if="graded && before && beforeFace"

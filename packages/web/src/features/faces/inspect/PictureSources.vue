@@ -6,6 +6,7 @@ import type { FaceView as Shows, StandInPicture } from '../engine/face-orders.ts
 import ChoiceField from '../../../shared/ChoiceField.vue';
 import CameraPanel from './CameraPanel.vue';
 import ScopePanel from './ScopePanel.vue';
+import SlideDialog from './SlideDialog.vue';
 
 /** Where a picture comes from, what it shows, and by which table it is graded. */
 defineProps<{ tables: readonly FaceCriteria[]; kept: boolean; empty: boolean }>();
@@ -16,6 +17,7 @@ const emit = defineEmits<{
   camera: [picture: Blob];
   scope: [picture: StandInPicture, name: string, again: boolean];
 }>();
+const slideOpen = ref(false);
 const source = ref<'none' | 'camera' | 'scope'>('none');
 const opened = ({ raw }: UploadFile): void => void (raw && emit('file', raw));
 </script>
@@ -33,6 +35,7 @@ const opened = ({ raw }: UploadFile): void => void (raw && emit('file', raw));
     <el-button size="large" :aria-pressed="source === 'scope'" @click="source = 'scope'">
       Simulated scope
     </el-button>
+    <el-button size="large" text @click="slideOpen = true">Scale</el-button>
     <span class="fill" />
     <ChoiceField
       v-model="shows"
@@ -52,6 +55,7 @@ const opened = ({ raw }: UploadFile): void => void (raw && emit('file', raw));
       :options="tables.map((c) => ({ value: c.id, label: c.title }))"
     />
   </div>
+  <SlideDialog v-model="slideOpen" />
   <CameraPanel v-if="source === 'camera'" @taken="emit('camera', $event)" @close="source = 'none'" />
   <ScopePanel
     v-if="source === 'scope'"
