@@ -1,9 +1,10 @@
 import type { FaceCriteria, MeasuredFace, MeasuredRow } from '@clear-mark/core';
 import { defineStore } from 'pinia';
-import { computed, shallowRef } from 'vue';
+import { computed, shallowRef, watch } from 'vue';
 import { faceClient } from '../engine/face-client.ts';
 import type { FaceNews, FaceView } from '../engine/face-orders.ts';
 import { PROBLEM_WORDS } from '../face-words.ts';
+import { useSession } from '../../../session/session.ts';
 import { isGraded } from '../inspect/face-view.model.ts';
 import type { OneOfMany, Thumb } from './many.model.ts';
 
@@ -17,6 +18,7 @@ const PICTURE = /\.(png|jpe?g)$/i;
 
 /** Many pictures, graded one after the other in workers. They stay while another view is looked at. */
 export const useMany = defineStore('many pictures', () => {
+  const session = useSession();
   const pictures = shallowRef<readonly OneOfMany[]>([]);
   const view = shallowRef<FaceView>('single');
   const criteria = shallowRef<FaceCriteria | null>(null);
@@ -124,6 +126,8 @@ export const useMany = defineStore('many pictures', () => {
   function change(of: (p: OneOfMany) => boolean, to: (p: OneOfMany) => OneOfMany): void {
     pictures.value = pictures.value.map((p) => (of(p) ? to(p) : p));
   }
+  // They are this person's: nobody who signs in after finds them.
+  watch(() => session.me?.id, clear);
   return { pictures, view, criteria, leftOut, isBusy, add, use, cancel, clear };
 });
 
