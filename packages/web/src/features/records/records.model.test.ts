@@ -4,12 +4,13 @@ import {
   columnsInOrder,
   columnsSeen,
   columnTurned,
-  linesOf,
   nextOrder,
   PAGE,
   pagesMissing,
+  placesFor,
   recordsTable,
   USUAL_COLUMNS,
+  withPage,
 } from './records.model.ts';
 
 const row = (n: number, more: Partial<AttemptRow> = {}): AttemptRow => ({
@@ -41,7 +42,9 @@ describe('pages of a long list', () => {
   });
   it('a line without its page keeps its place', () => {
     const second = Array.from({ length: 50 }, (_, i) => row(PAGE + i));
-    const lines = linesOf(150, new Map([[1, second]]));
+    const places = placesFor(150);
+    const lines = withPage(places, 1, second);
+    expect(lines[0]).toBe(places[0]);
     expect(lines).toHaveLength(150);
     expect(lines[0]).toEqual({ id: 'line 0', row: null });
     expect(lines[PAGE]!.id).toBe(`a${PAGE}`);

@@ -26,12 +26,21 @@ export function pagesMissing(
   return missing;
 }
 
-/** All lines of a list, those without their page as places. */
-export function linesOf(total: number, pages: ReadonlyMap<number, readonly AttemptRow[]>): RecordLine[] {
-  return Array.from({ length: total }, (_, i) => {
-    const row = pages.get(Math.floor(i / PAGE))?.[i % PAGE] ?? null;
-    return { id: row?.attemptId ?? `line ${i}`, row };
+/** A place for each line of a list, none of them there yet. */
+export const placesFor = (total: number): RecordLine[] =>
+  Array.from({ length: total }, (_, i) => ({ id: `line ${i}`, row: null }));
+
+/** The lines with a page of them there; what lies beyond the list is left out. The others are the same objects as before. */
+export function withPage(
+  lines: readonly RecordLine[],
+  page: number,
+  rows: readonly AttemptRow[],
+): readonly RecordLine[] {
+  const next = lines.slice();
+  rows.slice(0, Math.max(0, lines.length - page * PAGE)).forEach((row, i) => {
+    next[page * PAGE + i] = { id: row.attemptId, row };
   });
+  return next;
 }
 
 /** What can be seen of a record; `order` where the list can be put in order by it. */

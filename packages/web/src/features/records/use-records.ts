@@ -1,8 +1,8 @@
 import type { AttemptListFilter, AttemptRow } from '@clear-mark/contract';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { ref, shallowRef, watch } from 'vue';
 import { ROUTES, wordsOf } from '../../api/client.ts';
 import { askOnce } from '../../api/queries.ts';
-import { linesOf, PAGE, pagesMissing } from './records.model.ts';
+import { PAGE, pagesMissing, placesFor, type RecordLine, withPage } from './records.model.ts';
 
 /**
  * The records of a class that meet a filter, page by page as they are looked at. A page that comes after another filter was
@@ -10,7 +10,9 @@ import { linesOf, PAGE, pagesMissing } from './records.model.ts';
  */
 export function useRecords(classId: () => string, filter: () => AttemptListFilter) {
   const total = ref<number | null>(null);
-  const pages = shallowRef<ReadonlyMap<number, readonly AttemptRow[]>>(new Map());
+  /** The pages that are there, and the lines with them: a page that comes costs its own lines, not those of the list. */
+  const pages = new Map<number, readonly AttemptRow[]>();
+  const lines = shallowRef<readonly RecordLine[]>([]);
   const failure = ref<string | null>(null);
   const onTheWay = new Set<number>();
   let asked = 0;
@@ -25,26 +27,33 @@ export function useRecords(classId: () => string, filter: () => AttemptListFilte
       const list = await askOnce(ROUTES.attemptList, { params: { id: classId() }, query: query as never });
       if (mine !== asked) return;
       failure.value = null;
-      if (page === 0 || total.value === null) total.value = list.total;
-      pages.value = new Map(pages.value).set(page, list.rows);
+      if (page === 0 || total.value === null) setTotal(list.total);
+      pages.set(page, list.rows);
+      lines.value = withPage(lines.value, page, list.rows);
     } catch (error) {
       if (mine === asked) failure.value = wordsOf(error);
     } finally {
       if (mine === asked) onTheWay.delete(page);
     }
   }
+  function setTotal(count: number): void {
+    if (total.value === count) return;
+    total.value = count;
+    lines.value = placesFor(count);
+    for (const [page, rows] of pages) lines.value = withPage(lines.value, page, rows);
+  }
   function begin(): void {
     asked += 1;
     onTheWay.clear();
     total.value = null;
-    pages.value = new Map();
+    pages.clear();
+    lines.value = [];
     void load(0);
   }
   /** Lines `first` to `last` are looked at. */
   function look(first: number, last: number): void {
-    for (const page of pagesMissing(first, last, total.value ?? 0, pages.value)) void load(page);
+    for (const page of pagesMissing(first, last, total.value ?? 0, pages)) void load(page);
   }
   watch(() => JSON.stringify([classId(), filter()]), begin, { immediate: true });
-  const lines = computed(() => linesOf(total.value ?? 0, pages.value));
   return { total, lines, failure, look, again: begin };
 }
