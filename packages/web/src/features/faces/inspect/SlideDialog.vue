@@ -46,7 +46,7 @@ const percent = (share: number): string => `${Math.max(0.01, 100 * share).toFixe
       Where a cladding shows, it gives the scale. For other pictures take one of a slide with even lines, at
       the same zoom and focus, and say how far apart its lines are.
     </p>
-    <div class="row">
+    <div class="row from">
       <ChoiceField
         v-model="divisionUm"
         label="From line to line"
@@ -91,3 +91,10 @@ const percent = (share: number): string => `${Math.max(0.01, 100 * share).toFixe
     </template>
   </el-dialog>
 </template>
+
+<style scoped>
+.from {
+  align-items: end;
+  margin-top: 10px;
+}
+</style>

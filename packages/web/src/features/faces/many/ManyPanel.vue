@@ -50,6 +50,10 @@ async function inspect({ picture }: PictureLine): Promise<void> {
   await router.replace({ query: { ...router.currentRoute.value.query, view: 'grade', face: undefined } });
 }
 const percent = (chance: number | null): string => (chance === null ? '' : `${Math.round(100 * chance)} %`);
+const allowedWords = ({ scratches, defects }: PictureLine): string => {
+  const found = (scratches ?? 0) + (defects ?? 0);
+  return found === 0 ? 'nothing found' : `${found} found, all allowed`;
+};
 const verdictWords = ({ verdict }: PictureLine): string =>
   verdict === null ? 'Not graded' : verdict === 'pass' ? 'Pass' : 'Fail';
 </script>
@@ -147,6 +151,7 @@ const verdictWords = ({ verdict }: PictureLine): string =>
       <el-table-column label="Why" min-width="260">
         <template #default="{ row: l }: { row: PictureLine }">
           <span v-for="(words, i) in l.words" :key="i" class="why">{{ words }}</span>
+          <span v-if="l.words.length === 0 && l.defects !== null" class="soft">{{ allowedWords(l) }}</span>
           <span v-if="l.fibers !== null" class="soft">{{ l.fibers }} fibers</span>
         </template>
       </el-table-column>
