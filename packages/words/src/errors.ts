@@ -171,7 +171,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'agreement.bad_weight': () => 'A weight of agreement has to be a number above 0.',
   'competence.unknown_mark': () => 'An outcome has a mark that nobody knows. Nothing was computed.',
   'components.no_source': () => 'Name at least one column to group by.',
-  'face.bad_division': () => 'The lines of a slide lie more than nothing apart: give their distance in micrometres.',
+  'face.bad_division': () =>
+    'The lines of a slide lie more than nothing apart: give their distance in micrometres.',
   'face.bad_image': () => 'The picture has no pixels that could be measured.',
   'loss.bad_uncertainty': () => 'A component of the uncertainty has to be 0 dB or more.',
   'loss.no_coefficient': (p) =>
