@@ -31,6 +31,13 @@ const storeTexts = (folder) =>
     .filter((file) => file.endsWith('.store.ts'))
     .map((file) => readFileSync(path.join(folder, file), 'utf8'));
 
+/** Read once a run: every file asks for them. */
+const known = new Map();
+function writesIn(folder) {
+  if (!known.has(folder)) known.set(folder, writingNames(storeTexts(folder)));
+  return known.get(folder);
+}
+
 const isOutside = (node) => node?.type === 'Identifier' && node.name === 'db';
 /** `someStore(db)`: a store outside of any transaction. */
 const makesStore = (node) =>
@@ -93,7 +100,7 @@ export default {
   },
   create(context) {
     const { stores: folder, writes: named } = context.options[0];
-    const writes = new Set(named ?? writingNames(storeTexts(folder)));
+    const writes = new Set(named ?? writesIn(folder));
     const stores = new Set();
     const variableOf = (node) => {
       for (let scope = context.sourceCode.getScope(node); scope; scope = scope.upper) {

@@ -1,16 +1,14 @@
 <script setup lang="ts">
 import type { SeenFace } from '@clear-mark/contract';
 import { computed } from 'vue';
-import { pathOf } from '../inspect/face-marks.model.ts';
+import { pathOf, scaleOf } from '../inspect/face-marks.model.ts';
 
 /** What is on a face, over its picture: shown when every call is made. */
 const props = defineProps<{ seen: SeenFace }>();
 const stroke = computed(() => props.seen.width / 130);
 const paths = computed(() => {
-  const { umPerPx, centrePx, features } = props.seen;
-  const px = (um: number): number => um / umPerPx;
-  const at = (xUm: number, yUm: number): [number, number] => [centrePx[0] + px(xUm), centrePx[1] + px(yUm)];
-  return features.map((f) => pathOf(f, { px, at, stroke: stroke.value }));
+  const scale = scaleOf(props.seen, stroke.value);
+  return props.seen.features.map((f) => pathOf(f, scale));
 });
 </script>
 

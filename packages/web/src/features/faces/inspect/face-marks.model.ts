@@ -14,6 +14,15 @@ export interface MarkScale {
   readonly stroke: number;
 }
 
+/** The scale of a face in its picture. */
+export function scaleOf(
+  face: { readonly umPerPx: number; readonly centrePx: readonly [number, number] },
+  stroke: number,
+): MarkScale {
+  const px = (um: number): number => um / face.umPerPx;
+  return { px, at: (xUm, yUm) => [face.centrePx[0] + px(xUm), face.centrePx[1] + px(yUm)], stroke };
+}
+
 const CORNERS = [
   [-1, -1],
   [1, -1],

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { FACE_CRITERIA, type FaceCriteria } from '@clear-mark/core';
-import { sourceWords } from '@clear-mark/words';
+import { sourceWords, VERDICT_WORDS } from '@clear-mark/words';
 import type { UploadFile } from 'element-plus';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -55,7 +55,7 @@ const allowedWords = ({ scratches, defects }: PictureLine): string => {
   return found === 0 ? 'nothing found' : `${found} found, all allowed`;
 };
 const verdictWords = ({ verdict }: PictureLine): string =>
-  verdict === null ? 'Not graded' : verdict === 'pass' ? 'Pass' : 'Fail';
+  verdict === null ? 'Not graded' : VERDICT_WORDS[verdict];
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { pathOf } from '../inspect/face-marks.model.ts';
+import { pathOf, scaleOf } from '../inspect/face-marks.model.ts';
 import { isGraded, isRow } from '../inspect/face-view.model.ts';
 import type { PictureLine } from './many.model.ts';
 
@@ -13,15 +13,11 @@ const stroke = computed(() => (thumb.value?.width ?? 1) / 150);
 const marks = computed(() => {
   const found = face.value;
   if (!found) return [];
-  const px = (um: number): number => um / found.umPerPx;
-  const at = (xUm: number, yUm: number): [number, number] => [
-    found.centrePx[0] + px(xUm),
-    found.centrePx[1] + px(yUm),
-  ];
+  const scale = scaleOf(found, stroke.value);
   return props.line.features.map((f) => ({
     number: f.number,
     decides: f.decides,
-    path: pathOf(f, { px, at, stroke: stroke.value }),
+    path: pathOf(f, scale),
   }));
 });
 </script>
