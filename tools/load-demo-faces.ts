@@ -1,15 +1,8 @@
 import { createHash } from 'node:crypto';
-import {
-  faceCriteria,
-  type FaceFault,
-  gradeFace,
-  measureFace,
-  NO_REVIEW,
-  passProbability,
-} from '@clear-mark/core';
+import { faceCriteria, type FaceFault, gradeFace, measureFace, NO_REVIEW } from '@clear-mark/core';
 import type { DemoData } from '@clear-mark/demo';
 import { randomFace, randomScene, rngFrom, shuffled, stateOfEnd } from '@clear-mark/sim';
-import { type Database, storesForLoading } from '@clear-mark/server';
+import { type Database, engineSays, storesForLoading } from '@clear-mark/server';
 import sharp from 'sharp';
 import { v7 } from 'uuid';
 
@@ -61,10 +54,7 @@ export async function loadFaces(trx: Database, data: DemoData, seed: number): Pr
         table: PC,
       },
       { at: attempt.startedAt, claimed: null },
-      {
-        verdict: engine.ok ? engine.grade.verdict : null,
-        chance: engine.ok ? passProbability(engine.features, PC) : null,
-      },
+      engineSays(engine, PC),
       by,
     );
     const verdict = gradeFace(face.features, PC).verdict;

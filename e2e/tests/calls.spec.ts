@@ -50,7 +50,7 @@ test('a series is set from the simulated scope, balanced, and called by an instr
   await expect(page.getByText('Give the series a name.')).toBeVisible();
   await page.getByLabel('Name').fill('Near the limit');
   await choose(page.getByLabel('How many'), '8');
-  await page.getByRole('button', { name: 'Set it' }).click();
+  await page.getByRole('button', { name: 'Save series' }).click();
   const series = page.locator('[data-series="Near the limit"]');
   await expect(series).toContainText('8 faces, 4 bad', { timeout: 120_000 });
   await series.getByRole('link', { name: 'Call it yourself' }).click();
@@ -80,9 +80,9 @@ test('a series from kept pictures needs both kinds', async ({ page, demo }) => {
   const tiles = (verdict: string) => page.locator('.pick .tile', { hasText: verdict });
   for (let i = 0; i < 4; i++) await tiles('Pass').nth(i).click();
   await expect(page.getByText('two bad ones at least')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Set it' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Save series' })).toBeDisabled();
   for (let i = 0; i < 2; i++) await tiles('Fail').nth(i).click();
-  await page.getByRole('button', { name: 'Set it' }).click();
+  await page.getByRole('button', { name: 'Save series' }).click();
   await expect(page.locator('[data-series="From the class"]')).toContainText('6 faces, 2 bad');
 });
 

@@ -202,7 +202,7 @@ test('a timer left on over night is asked about; nothing is stored by itself', a
   await timed.getByRole('button', { name: 'Stop' }).click();
   await expect(timed.getByRole('alert')).toContainText('It ran 14:00:');
   await expect(timed).toHaveAttribute('data-state', 'open');
-  await timed.getByRole('button', { name: 'Throw the time away' }).click();
+  await timed.getByRole('button', { name: 'Discard the time' }).click();
   await expect(timed.getByRole('button', { name: 'Start' })).toBeVisible();
   await expect(timed).toHaveAttribute('data-state', 'open');
 });

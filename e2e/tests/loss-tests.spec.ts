@@ -29,7 +29,7 @@ async function checkCord(page: Page, cord: string, loss: string, day: string | n
       await field.press('Enter');
     }
   }
-  await dialog(page).getByRole('button', { name: 'Keep the check' }).click();
+  await dialog(page).getByRole('button', { name: 'Save the check' }).click();
   await expect(page.locator('[data-test=cord-loss]')).toHaveCount(0);
 }
 
@@ -89,10 +89,10 @@ test('a reference that moved voids its readings; one that holds narrows the unce
   await expect(line).toContainText('transceiver');
   await line.getByRole('textbox').fill('much');
   await expect(line).toContainText('“much” is not a level');
-  await expect(dialog(page).getByRole('button', { name: 'Keep what was read' })).toBeDisabled();
+  await expect(dialog(page).getByRole('button', { name: 'Save what was read' })).toBeDisabled();
   await line.getByRole('textbox').fill('-4,99');
   await expect(line).toContainText('+0.01 dB holds');
-  await dialog(page).getByRole('button', { name: 'Keep what was read' }).click();
+  await dialog(page).getByRole('button', { name: 'Save what was read' }).click();
   await expect(row(page, 'loss')).toHaveAttribute('data-verdict', 'pass');
 
   await page.getByRole('link', { name: 'Links', exact: true }).click();
@@ -102,7 +102,7 @@ test('a reference that moved voids its readings; one that holds narrows the unce
   await newest.getByRole('button', { name: 'Read again' }).click();
   await dialog(page).getByRole('textbox').fill('-4.80');
   await expect(dialog(page)).toContainText('+0.20 dB moved too far');
-  await dialog(page).getByRole('button', { name: 'Keep what was read' }).click();
+  await dialog(page).getByRole('button', { name: 'Save what was read' }).click();
   await expect(page.locator('[data-test=references]')).toContainText('moved too far');
   await page.goBack();
   await expect(row(page, 'loss').locator('[data-part="1310"]')).toContainText(

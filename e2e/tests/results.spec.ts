@@ -13,7 +13,7 @@ test('a rate leads to exactly the attempts that it counts', async ({ page }) => 
   await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${n} attempts`));
   const chips = page.locator('[data-test=chips]');
   await expect(chips).toContainText('Cleaving');
-  await chips.getByRole('button', { name: 'Take away: with a verdict' }).click();
+  await chips.getByRole('button', { name: 'Remove: with a verdict' }).click();
   await expect(page).not.toHaveURL(/verdict=/);
   await expect(page.locator('[data-test=total]')).not.toHaveText(new RegExp(`^${n} attempts`));
 });
@@ -77,7 +77,7 @@ test('filters live in the address', async ({ page }) => {
   await expect(page.locator('[data-failure=boot-on]')).toBeVisible();
   await page.getByRole('tab', { name: 'Who needs what' }).click();
   await expect(page.locator('[data-standing-of]')).toHaveCount(1);
-  await page.getByRole('button', { name: 'Take away: Fausto Merrigan' }).click();
+  await page.getByRole('button', { name: 'Remove: Fausto Merrigan' }).click();
   await expect(page).not.toHaveURL(/trainee=/);
 });
 

@@ -27,12 +27,12 @@ test('the plan: a session, who is in it, what to lay out, edited, as a calendar 
   await page.getByRole('button', { name: 'Plan a session' }).click();
   const form = page.getByRole('form', { name: 'Session' });
   await form.getByLabel('Minutes').fill('two');
-  await form.getByRole('button', { name: 'Keep the session' }).click();
+  await form.getByRole('button', { name: 'Save the session' }).click();
   await expect(form.getByRole('alert')).toContainText('A number is needed.');
   await form.getByLabel('Minutes').fill('60');
   await form.getByLabel('Starts').fill('2 May 2030, 09:30');
   await form.getByLabel('Starts').press('Enter');
-  await form.getByRole('button', { name: 'Keep the session' }).click();
+  await form.getByRole('button', { name: 'Save the session' }).click();
   const session = page.locator('[data-session]:not([data-session=none])');
   await expect(session).toContainText('Nobody is in this session yet');
   await choose(item.getByRole('combobox'), /\d/);
@@ -41,7 +41,7 @@ test('the plan: a session, who is in it, what to lay out, edited, as a calendar 
   await item.getByRole('button', { name: 'Change' }).click();
   await item.getByLabel('Pieces').fill('30');
   await item.getByLabel('Drill, in your words').fill('Cleaves with the jig only');
-  await item.getByRole('button', { name: 'Keep', exact: true }).click();
+  await item.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(item).toContainText('Cleaves with the jig only');
   await expect(session.locator('[data-test=over]')).toContainText('more than the session has');
   const [file] = await Promise.all([

@@ -144,7 +144,7 @@ test('an incomplete attempt is signed only with a reason; a note stays with its 
   await row(page, 'kit').locator('.main').click();
   await page.getByRole('button', { name: 'Note' }).click();
   await page.getByLabel('Note', { exact: true }).fill('Cap was missing in the bag');
-  await page.getByRole('button', { name: 'Keep note' }).click();
+  await page.getByRole('button', { name: 'Save note' }).click();
   await page.getByRole('button', { name: 'Sign', exact: true }).click();
   await expect(page.locator('[data-test=sign-now]')).toBeDisabled();
   await page

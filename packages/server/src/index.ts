@@ -1,6 +1,7 @@
 export { revisionHash } from './attempts/index.ts';
 export { type Config, isLoopback, readConfig } from './config.ts';
 export { type Database, openDatabase } from './database/database.ts';
+export { engineSays } from './faces/index.ts';
 export { migrate } from './database/migrate.ts';
 export { type Running, startServer } from './main.ts';
 export { sheetDigest, syncShippedMethods } from './methods/index.ts';

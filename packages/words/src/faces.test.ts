@@ -1,6 +1,12 @@
 import { FACE_REFUSALS, SLIDE_REFUSALS } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
-import { breachWords, nearLimitWords, FACE_REFUSAL_WORDS, SLIDE_REFUSAL_WORDS } from './faces.ts';
+import {
+  allowedWords,
+  breachWords,
+  nearLimitWords,
+  FACE_REFUSAL_WORDS,
+  SLIDE_REFUSAL_WORDS,
+} from './faces.ts';
 
 describe('faces in words', () => {
   it.each(FACE_REFUSALS)('refusal %s', (code) => expect(FACE_REFUSAL_WORDS[code]).toMatch(/^[A-Z].*\.$/));
@@ -15,6 +21,11 @@ describe('faces in words', () => {
     expect(say([0, 2], null)).toBe('2 defects that are not allowed, up to 7.1 µm');
     expect(say([0, 1, 2], { fromUm: 2, toUm: 5, count: 2 })).toBe('3 defects of 2 to 5 µm, 2 allowed');
   });
+});
+
+it('what is allowed is counted', () => {
+  expect(allowedWords(0)).toBe('nothing found');
+  expect(allowedWords(3)).toBe('3 found, all allowed');
 });
 
 it('a grade that may be the other one is said with its probability and what to do', () => {

@@ -25,6 +25,10 @@ export const SLIDE_REFUSAL_WORDS: Readonly<Record<SlideRefusal, string>> = {
     'The lines lie unevenly: take them where the picture is not bent, and no other marks are between them.',
 };
 
+/** That a zone, or a face, allows all that was found in it. */
+export const allowedWords = (found: number): string =>
+  found === 0 ? 'nothing found' : `${found} found, all allowed`;
+
 /** The rule that decided, with the figures. */
 export function breachWords(breach: ZoneBreach, features: readonly Pick<FaceFeature, 'sizeUm'>[]): string {
   const one = breach.kind;

@@ -19,17 +19,28 @@ interface Versioned {
 export function sheetShelf() {
   const sheets = shallowRef<ReadonlyMap<string, MethodSheet>>(new Map());
 
-  async function need(versionId: string): Promise<void> {
-    if (sheets.value.has(versionId)) return;
+  /** Those that are being fetched: whoever needs one meanwhile waits for the same reply. */
+  const onTheWay = new Map<string, Promise<void>>();
+
+  async function fetchSheet(versionId: string): Promise<void> {
     const kept = await deviceStore.sheet(versionId).catch(() => null);
     const sheet = kept ?? (await request(ROUTES.methodVersion, { params: { id: versionId } })).sheet;
     // On the device before it is on the screen.
     if (!kept) await deviceStore.keepSheet(versionId, sheet).catch(() => undefined);
     sheets.value = new Map(sheets.value).set(versionId, sheet);
   }
+  async function need(versionId: string): Promise<void> {
+    if (sheets.value.has(versionId)) return;
+    let reply = onTheWay.get(versionId);
+    if (!reply) {
+      reply = fetchSheet(versionId).finally(() => onTheWay.delete(versionId));
+      onTheWay.set(versionId, reply);
+    }
+    await reply;
+  }
   /** All of them, or the first failure. */
   async function needAll(versionIds: readonly string[]): Promise<void> {
-    for (const id of new Set(versionIds)) await need(id);
+    await Promise.all([...new Set(versionIds)].map(need));
   }
   /** The sheet that an attempt is scored by, when this device has it. */
   function sheetFor(attempt: Versioned): MethodSheet | null {

@@ -9,7 +9,7 @@ const emit = defineEmits<{ clear: [keys: readonly string[]]; all: [] }>();
 <template>
   <ul v-if="chips.length > 0" class="row chips" aria-label="Narrowed to" data-test="chips">
     <li v-for="c in chips" :key="c.keys[0]">
-      <el-button size="large" round :aria-label="`Take away: ${c.words}`" @click="emit('clear', c.keys)">
+      <el-button size="large" round :aria-label="`Remove: ${c.words}`" @click="emit('clear', c.keys)">
         {{ c.words }}<span class="away" aria-hidden="true">×</span>
       </el-button>
     </li>

@@ -44,7 +44,7 @@ describe('what is narrowed', () => {
   ];
   it('is taken away one by one, or all at once', async () => {
     const { page, press } = await openPage(FilterChips, { props: { chips } });
-    await press('Take away: 2 Mar to now');
+    await press('Remove: 2 Mar to now');
     await press('Show everything');
     expect(page.emitted('clear')).toEqual([[['from', 'to']]]);
     expect(page.emitted('all')).toHaveLength(1);

@@ -113,12 +113,12 @@ function openSheet(q: Queued): void {
             </el-button>
             <el-popconfirm
               title="It is gone from this device then."
-              confirm-button-text="Drop it"
+              confirm-button-text="Discard it"
               cancel-button-text="Keep it"
               width="240"
               @confirm="queue.dismiss(q.id)"
             >
-              <template #reference><el-button>Drop</el-button></template>
+              <template #reference><el-button>Discard</el-button></template>
             </el-popconfirm>
           </span>
           <form v-if="mending?.id === q.id" class="mend" @submit.prevent="sendMended">

@@ -50,7 +50,7 @@ describe('what was found on a face', () => {
   });
   it('one that was added by hand is taken away', async () => {
     const { button } = await table([feature(2, { origin: { by: 'hand', index: 0 } })], 2);
-    expect(button('Take away').text()).toBe('Take away');
+    expect(button('Remove').text()).toBe('Remove');
   });
 });
 
@@ -202,7 +202,7 @@ describe('blind calls', () => {
     const { page, press, button } = await panel();
     await press('Set a series');
     expect(page.text()).toContain('Give the series a name.');
-    expect(button('Set it').attributes('disabled')).toBeDefined();
+    expect(button('Save series').attributes('disabled')).toBeDefined();
   });
   it('what cannot be read is told', async () => {
     new TestServer();

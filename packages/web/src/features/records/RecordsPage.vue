@@ -99,7 +99,7 @@ const shown = shallowRef<AttemptRow | null>(null);
       <template v-if="chosen.size > 0">
         <b>{{ chosen.size }} chosen</b>
         <el-button size="large" @click="saveChosen">Save the chosen as CSV</el-button>
-        <el-button size="large" text @click="chosen = new Map()">Choose none</el-button>
+        <el-button size="large" text @click="chosen = new Map()">Clear selection</el-button>
       </template>
     </div>
     <el-skeleton v-if="total === null && !failure" :rows="8" animated />

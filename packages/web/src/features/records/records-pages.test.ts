@@ -42,7 +42,7 @@ describe('the records of a class', () => {
     const asked = server(5);
     const { page, router } = await records(`/records?trainee=${id(11)}&verdict=failed`);
     expect(asked.of(ROUTES.attemptList)[0]!.query.get('verdict')).toBe('failed');
-    await page.get('button[aria-label="Take away: failed"]').trigger('click');
+    await page.get('button[aria-label="Remove: failed"]').trigger('click');
     await settled();
     expect(router.currentRoute.value.query).toEqual({ trainee: id(11) });
     expect(asked.of(ROUTES.attemptList).at(-1)!.query.has('verdict')).toBe(false);

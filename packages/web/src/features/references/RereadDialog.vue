@@ -151,7 +151,7 @@ const signed = (db: number): string => `${db > 0 ? '+' : ''}${db.toFixed(2)}`;
     <template #footer>
       <el-button size="large" @click="emit('close')">Close</el-button>
       <el-button size="large" type="primary" :disabled="!ready" :loading="saving" @click="save">
-        Keep what was read
+        Save what was read
       </el-button>
     </template>
   </el-dialog>

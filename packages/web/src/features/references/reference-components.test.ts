@@ -65,16 +65,16 @@ describe('a reference read again', () => {
 
   it('says what it moved by before it is kept', async () => {
     await opened();
-    expect(button('Keep what was read').disabled).toBe(true);
+    expect(button('Save what was read').disabled).toBe(true);
     await typed('-4,95');
     expect(document.body.textContent).toContain('+0.05 dB');
     expect(document.body.textContent).toContain('holds');
     await typed('-4.80');
     expect(document.body.textContent).toContain('moved too far');
-    expect(button('Keep what was read').disabled).toBe(false);
+    expect(button('Save what was read').disabled).toBe(false);
     await typed('-4.8x');
     expect(document.body.textContent).toContain('“-4.8x” is not a level');
-    expect(button('Keep what was read').disabled).toBe(true);
+    expect(button('Save what was read').disabled).toBe(true);
   });
 
   it('is sent, and closes once it is there', async () => {
@@ -83,7 +83,7 @@ describe('a reference read again', () => {
     vi.stubGlobal('fetch', fetching);
     const dialog = await opened();
     await typed('-4.95');
-    button('Keep what was read').click();
+    button('Save what was read').click();
     await flushPromises();
     const [, request] = fetching.mock.calls[0] as unknown as [string, RequestInit];
     expect(JSON.parse(request.body as string)).toMatchObject({ change: 'reread', valueDbm: '-4.95' });
@@ -103,7 +103,7 @@ describe('a reference read again', () => {
     vi.stubGlobal('fetch', answers(403, problem));
     const dialog = await opened();
     await typed('-4.95');
-    button('Keep what was read').click();
+    button('Save what was read').click();
     await flushPromises();
     expect(document.querySelector('[role=alert]')!.textContent).not.toBe('');
     expect(dialog.emitted('close')).toBeUndefined();

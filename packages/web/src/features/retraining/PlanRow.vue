@@ -112,7 +112,7 @@ const short = (iso: string): string =>
         ><span>Drill, in your words</span><el-input v-model="drill" maxlength="500" name="drill"
       /></label>
       <el-button size="large" type="primary" native-type="submit" :disabled="problem !== null"
-        >Keep</el-button
+        >Save</el-button
       >
       <p v-if="problem" class="notice bad" role="alert">{{ problem }}</p>
       <p class="soft small whole">What is left empty follows the evidence.</p>

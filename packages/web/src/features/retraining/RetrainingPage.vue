@@ -96,7 +96,7 @@ const print = (): void => window.print();
             width="280"
             title="Its trainees stay on the list, without a session."
             confirm-button-text="Give it up"
-            cancel-button-text="Leave it"
+            cancel-button-text="Cancel"
             @confirm="drop(g.session.id)"
           >
             <template #reference>

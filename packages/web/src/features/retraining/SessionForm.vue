@@ -36,8 +36,8 @@ const keep = (): Promise<boolean> => send((body) => props.save({ id: props.sessi
       <el-input v-model="values.place" name="place" />
     </el-form-item>
     <div class="row acts">
-      <el-button size="large" type="primary" native-type="submit" :loading="busy">Keep the session</el-button>
-      <el-button size="large" text @click="emit('leave')">Leave it</el-button>
+      <el-button size="large" type="primary" native-type="submit" :loading="busy">Save the session</el-button>
+      <el-button size="large" text @click="emit('leave')">Cancel</el-button>
     </div>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
   </CheckedForm>

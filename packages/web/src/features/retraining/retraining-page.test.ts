@@ -86,14 +86,14 @@ describe('a session', () => {
     const { page: shown, press, type } = await page();
     await press('Plan a session');
     await type('input[name=minutes]', 'two');
-    await press('Keep the session');
+    await press('Save the session');
     await shows(shown, 'A number is needed.');
     await type('input[name=minutes]', '4');
     await shows(shown, '5 or more.');
     expect(shown.get<HTMLInputElement>('input[name=minutes]').element.value).toBe('4');
     expect(asked.of(ROUTES.savePlanSession)).toEqual([]);
     await type('input[name=minutes]', '90');
-    await press('Keep the session');
+    await press('Save the session');
     await holds(() => expect(asked.of(ROUTES.savePlanSession)).toHaveLength(1));
     expect(asked.of(ROUTES.savePlanSession)[0]!.body).toMatchObject({ minutes: 90, place: 'Old net loft' });
     await holds(() => expect(shown.find('input[name=minutes]').exists()).toBe(false));
@@ -103,7 +103,7 @@ describe('a session', () => {
     const { page: shown, press, type } = await page();
     await press('Plan a session');
     await type('input[name=place]', 'Boat shed');
-    await press('Keep the session');
+    await press('Save the session');
     await shows(shown, 'The server does not answer');
     expect(shown.get<HTMLInputElement>('input[name=place]').element.value).toBe('Boat shed');
   });

@@ -89,7 +89,7 @@ async function save(): Promise<void> {
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <template #footer>
       <el-button size="large" @click="emit('close')">Cancel</el-button>
-      <el-button size="large" type="primary" :loading="saving" @click="save">Keep the check</el-button>
+      <el-button size="large" type="primary" :loading="saving" @click="save">Save the check</el-button>
     </template>
   </el-dialog>
 </template>

@@ -73,7 +73,7 @@ async function drop(): Promise<void> {
         width="260"
         :title="`No reading comes from ${thing.label} until it is connected again.`"
         confirm-button-text="Disconnect"
-        cancel-button-text="Leave it"
+        cancel-button-text="Cancel"
         @confirm="drop"
       >
         <template #reference><el-button size="large">Disconnect</el-button></template>

@@ -87,7 +87,7 @@ const save = (): void => {
       </fieldset>
       <p v-if="problem && problem.field === null" class="notice bad" role="alert">{{ problem.words }}</p>
       <el-button size="large" type="primary" native-type="submit" :disabled="problem !== null" :loading="busy"
-        >Keep the policy</el-button
+        >Save the policy</el-button
       >
     </el-form>
     <PolicyOperating :policy="asked" />

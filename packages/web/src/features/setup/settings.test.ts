@@ -48,7 +48,7 @@ describe('the competence policy', () => {
     await page.get('input').setValue('0');
     await settled();
     await shows(page, 'has to be a whole number from 1 to 120.');
-    expect(button('Keep the policy').attributes('disabled')).toBeDefined();
+    expect(button('Save the policy').attributes('disabled')).toBeDefined();
     await page.get('input').setValue('three');
     await settled();
     await shows(page, 'has to be a whole number');
@@ -66,7 +66,7 @@ describe('the competence policy', () => {
     const server = new TestServer().on(ROUTES.setPolicy, {});
     const { page, press } = await form();
     await page.get('input').setValue('4');
-    await press('Keep the policy');
+    await press('Save the policy');
     await pressAnywhere('Undo');
     expect(server.of(ROUTES.setPolicy).map((a) => (a.body as { passesInARow: number }).passesInARow)).toEqual(
       [4, 3],

@@ -55,7 +55,7 @@ function chargeTo(criterionId: string | undefined, cause: Cause): Skill | null {
       <p v-if="d.causes.length === 0" class="soft small">
         {{
           d.away
-            ? 'Every suggestion was put away.'
+            ? 'Every suggestion was dismissed.'
             : 'Nothing scored on this piece explains it. Read it again after cleaning.'
         }}
       </p>

@@ -26,7 +26,7 @@ const save = (): void => {
     />
     <div class="row foot">
       <el-button size="large" type="primary" :disabled="text.trim() === ''" @click="save"
-        >Keep note</el-button
+        >Save note</el-button
       >
       <el-button size="large" @click="emit('close')">Cancel</el-button>
     </div>

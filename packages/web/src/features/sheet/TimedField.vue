@@ -125,7 +125,7 @@ const take = (): void => void (running.value === null ? takeText() : toggle());
     <div v-if="leftFor !== null" class="say" role="alert">
       <p>It ran {{ clockText(leftFor) }}: left on? Nothing is stored yet.</p>
       <div class="row">
-        <button class="act next" type="button" @click="drop">Throw the time away</button>
+        <button class="act next" type="button" @click="drop">Discard the time</button>
         <button class="act" type="button" @click="toggle">Keep it</button>
       </div>
     </div>

@@ -124,9 +124,9 @@ const runWords = (s: CallSeries): string => {
           native-type="submit"
           :disabled="problem !== null || maker.done.value !== null"
         >
-          Set it
+          Save series
         </el-button>
-        <el-button size="large" @click="(maker.stop(), (making = false))">Leave it</el-button>
+        <el-button size="large" @click="(maker.stop(), (making = false))">Cancel</el-button>
         <span v-if="maker.done.value !== null" role="status"
           >Making the faces, {{ Math.round((100 * maker.done.value) / order.faces) }} %</span
         >
@@ -135,7 +135,7 @@ const runWords = (s: CallSeries): string => {
       <p v-if="maker.failure.value" class="notice bad" role="alert">{{ maker.failure.value }}</p>
     </form>
     <p v-if="series && series.length === 0 && !making" class="soft">
-      No series is set. Set one, and each trainee finds it on the own page.
+      No series is set. Set one, and each trainee finds it on their own page.
     </p>
     <article v-for="s in series ?? []" :key="s.id" class="section" :data-series="s.label">
       <div class="row spread">

@@ -20,7 +20,7 @@ defineProps<{ result: CallsResult; missWeight?: number }>();
       <dd>{{ kappaWords(result.kappa) }}</dd>
       <template v-if="result.weighted !== null">
         <dt>
-          Weighed agreement<template v-if="missWeight">, a miss as {{ missWeight }} false alarms</template>
+          Weighted agreement<template v-if="missWeight">, a miss as {{ missWeight }} false alarms</template>
         </dt>
         <dd>{{ Math.round(100 * result.weighted) }} %</dd>
       </template>

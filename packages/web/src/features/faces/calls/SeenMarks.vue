@@ -14,6 +14,15 @@ const paths = computed(() => {
 
 <template>
   <svg :viewBox="`0 0 ${seen.width} ${seen.height}`" aria-hidden="true" data-test="seen">
+    <circle
+      :cx="seen.centrePx[0]"
+      :cy="seen.centrePx[1]"
+      :r="seen.claddingDiameterPx / 2"
+      fill="none"
+      stroke="#ffd84d"
+      stroke-opacity="0.5"
+      :stroke-width="stroke / 2"
+    />
     <path v-for="(d, i) in paths" :key="i" :d="d" fill="none" stroke="#ffd84d" :stroke-width="stroke" />
   </svg>
 </template>

@@ -86,7 +86,7 @@ async function save(): Promise<void> {
       <el-button size="large" type="primary" :disabled="busy" @click="save"
         >Save as the next version</el-button
       >
-      <el-button size="large" @click="draft = null">Leave it</el-button>
+      <el-button size="large" @click="draft = null">Cancel</el-button>
     </div>
     <div v-else class="row head">
       <h2>{{ shown.title }}</h2>

@@ -68,8 +68,8 @@ function setCount(text: string, at: number): void {
         @commit="setSize($event, n, 'toUm')"
       />
       µm
-      <el-button size="large" text :aria-label="`Take the size away, zone ${zone}`" @click="drop(n)">
-        Take away
+      <el-button size="large" text :aria-label="`Remove the size, zone ${zone}`" @click="drop(n)">
+        Remove
       </el-button>
     </div>
     <el-button size="large" text @click="emit('change', withOneMore(bands))">Add a size</el-button>

@@ -7,7 +7,7 @@ import {
   passProbability,
   type ReviewedFace,
 } from '@clear-mark/core';
-import { breachWords, nearLimitWords } from '@clear-mark/words';
+import { allowedWords, breachWords, nearLimitWords } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 import { CORE_WORDS } from '../face-words.ts';
@@ -41,7 +41,7 @@ const zoneWords = (i: number): string => {
     return zone.breaches.map((b) => breachWords(b, props.reviewed.features)).join('; ');
   }
   const rule = props.table.zones[i]!;
-  const counted = zone.features.length === 0 ? 'nothing found' : `${zone.features.length} found, all allowed`;
+  const counted = allowedWords(zone.features.length);
   if (rule.zone === 'D' && props.face.contactSeen < 0.995) {
     return `${counted}; ${Math.round(props.face.contactSeen * 100)} % of the zone is in the picture`;
   }
@@ -127,7 +127,7 @@ const misfit = computed(() => {
       <el-button size="large" type="primary" :disabled="reason.trim() === ''" @click="decide">
         It is a {{ other }}
       </el-button>
-      <el-button size="large" @click="asking = false">Leave it</el-button>
+      <el-button size="large" @click="asking = false">Cancel</el-button>
     </div>
   </div>
   <el-button v-else size="large" text class="over" @click="asking = true">Decide otherwise</el-button>

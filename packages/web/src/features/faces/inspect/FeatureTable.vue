@@ -50,7 +50,7 @@ const emit = defineEmits<{
       <template v-if="chosen === f.number">
         <div class="row acts">
           <el-button size="large" @click="emit('reject', f)">
-            {{ f.origin.by === 'hand' ? 'Take away' : f.rejected ? 'Count it' : 'Reject' }}
+            {{ f.origin.by === 'hand' ? 'Remove' : f.rejected ? 'Count it' : 'Reject' }}
           </el-button>
           <el-button v-if="f.origin.by === 'engine' && !f.rejected" size="large" @click="emit('kind', f)">
             It is a {{ f.kind === 'scratch' ? 'defect' : 'scratch' }}

@@ -3,8 +3,8 @@ import type { FaceCriteria } from '@clear-mark/core';
 import type { UploadFile } from 'element-plus';
 import { ref } from 'vue';
 import type { FaceView as Shows, StandInPicture } from '../engine/face-orders.ts';
-import ChoiceField from '../../../shared/ChoiceField.vue';
 import CameraPanel from './CameraPanel.vue';
+import FerruleAndCriteria from './FerruleAndCriteria.vue';
 import ScopePanel from './ScopePanel.vue';
 import SlideDialog from './SlideDialog.vue';
 
@@ -36,24 +36,7 @@ const opened = ({ raw }: UploadFile): void => void (raw && emit('file', raw));
       Simulated scope
     </el-button>
     <el-button size="large" text @click="slideOpen = true">Scale</el-button>
-    <span class="fill" />
-    <ChoiceField
-      v-model="shows"
-      bare
-      label="Ferrule"
-      :disabled="kept"
-      :options="[
-        { value: 'single', label: 'One fiber' },
-        { value: 'row', label: 'Row of fibers' },
-      ]"
-    />
-    <ChoiceField
-      v-model="tableId"
-      bare
-      label="Criteria"
-      :disabled="kept"
-      :options="tables.map((c) => ({ value: c.id, label: c.title }))"
-    />
+    <FerruleAndCriteria v-model:shows="shows" v-model:table-id="tableId" :tables="tables" :disabled="kept" />
   </div>
   <SlideDialog v-model="slideOpen" />
   <CameraPanel v-if="source === 'camera'" @taken="emit('camera', $event)" @close="source = 'none'" />
@@ -68,11 +51,5 @@ const opened = ({ raw }: UploadFile): void => void (raw && emit('file', raw));
 .tools {
   flex-wrap: wrap;
   margin-bottom: 8px;
-}
-.tools :deep(.choice) {
-  max-width: 260px;
-}
-.fill {
-  flex: 1;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { MeasuredRow, RowFiber } from '@clear-mark/core';
-import { breachWords, FACE_REFUSAL_WORDS } from '@clear-mark/words';
+import { allowedWords, breachWords, FACE_REFUSAL_WORDS } from '@clear-mark/words';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 
 /** Each fiber of a row, graded on core and cladding. */
@@ -10,8 +10,7 @@ const wordsOf = (face: RowFiber['face']): string => {
   const words = face.grade.zones.flatMap((z) =>
     z.breaches.map((b) => `${z.zone}: ${breachWords(b, face.features)}`),
   );
-  if (words.length > 0) return words.join('; ');
-  return face.features.length === 0 ? 'nothing found' : `${face.features.length} found, all allowed`;
+  return words.length > 0 ? words.join('; ') : allowedWords(face.features.length);
 };
 </script>
 

@@ -83,7 +83,7 @@ const percent = (share: number): string => `${Math.max(0.01, 100 * share).toFixe
         Kept: {{ scale.umPerPx.toFixed(4) }} µm a pixel, of
         {{ new Date(scale.takenAt).toLocaleDateString() }}.
       </span>
-      <el-button size="large" @click="keep(null)">Take it away</el-button>
+      <el-button size="large" @click="keep(null)">Remove it</el-button>
     </p>
     <template #footer>
       <el-button size="large" @click="open = false">Close</el-button>

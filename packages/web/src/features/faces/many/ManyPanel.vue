@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { FACE_CRITERIA, type FaceCriteria } from '@clear-mark/core';
-import { sourceWords, VERDICT_WORDS } from '@clear-mark/words';
+import { allowedWords, sourceWords, VERDICT_WORDS } from '@clear-mark/words';
 import type { UploadFile } from 'element-plus';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { download, fileName, tableCsv } from '../../../charts/chart-file.ts';
 import { useClassroom } from '../../../classroom/use-classroom.ts';
-import ChoiceField from '../../../shared/ChoiceField.vue';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 import type { FaceView as Shows } from '../engine/face-orders.ts';
+import FerruleAndCriteria from '../inspect/FerruleAndCriteria.vue';
 import { handPicture } from '../inspect/handed-picture.ts';
 import { countsOf, linesOf, type PictureLine, type Shown, shownOf, tableOf } from './many.model.ts';
 import PictureMarks from './PictureMarks.vue';
@@ -50,10 +50,6 @@ async function inspect({ picture }: PictureLine): Promise<void> {
   await router.replace({ query: { ...router.currentRoute.value.query, view: 'grade', face: undefined } });
 }
 const percent = (chance: number | null): string => (chance === null ? '' : `${Math.round(100 * chance)} %`);
-const allowedWords = ({ scratches, defects }: PictureLine): string => {
-  const found = (scratches ?? 0) + (defects ?? 0);
-  return found === 0 ? 'nothing found' : `${found} found, all allowed`;
-};
 const verdictWords = ({ verdict }: PictureLine): string =>
   verdict === null ? 'Not graded' : VERDICT_WORDS[verdict];
 </script>
@@ -78,25 +74,10 @@ const verdictWords = ({ verdict }: PictureLine): string =>
       <template v-else>
         <el-button size="large" @click="saveTable">Save as CSV</el-button>
         <el-button size="large" @click="print">Print or save as PDF</el-button>
-        <el-button size="large" text @click="many.clear()">Take all away</el-button>
+        <el-button size="large" text @click="many.clear()">Remove all</el-button>
       </template>
     </template>
-    <span class="fill" />
-    <ChoiceField
-      v-model="shows"
-      bare
-      label="Ferrule"
-      :options="[
-        { value: 'single', label: 'One fiber' },
-        { value: 'row', label: 'Row of fibers' },
-      ]"
-    />
-    <ChoiceField
-      v-model="tableId"
-      bare
-      label="Criteria"
-      :options="tables.map((c) => ({ value: c.id, label: c.title }))"
-    />
+    <FerruleAndCriteria v-model:shows="shows" v-model:table-id="tableId" :tables="tables" />
   </div>
   <el-upload
     v-if="counts.all === 0"
@@ -151,7 +132,9 @@ const verdictWords = ({ verdict }: PictureLine): string =>
       <el-table-column label="Why" min-width="260">
         <template #default="{ row: l }: { row: PictureLine }">
           <span v-for="(words, i) in l.words" :key="i" class="why">{{ words }}</span>
-          <span v-if="l.words.length === 0 && l.defects !== null" class="soft">{{ allowedWords(l) }}</span>
+          <span v-if="l.words.length === 0 && l.defects !== null" class="soft">{{
+            allowedWords((l.scratches ?? 0) + l.defects)
+          }}</span>
           <span v-if="l.fibers !== null" class="soft">{{ l.fibers }} fibers</span>
         </template>
       </el-table-column>
@@ -181,12 +164,6 @@ const verdictWords = ({ verdict }: PictureLine): string =>
 .tools {
   flex-wrap: wrap;
   margin-bottom: 8px;
-}
-.tools :deep(.choice) {
-  max-width: 260px;
-}
-.fill {
-  flex: 1;
 }
 .drop {
   margin: 16px 0;

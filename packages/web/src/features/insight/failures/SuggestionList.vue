@@ -13,7 +13,7 @@ const { found: counts, failure } = useReply(ROUTES.suggestions, () => ({ params:
 <template>
   <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
   <p v-else-if="counts?.length === 0" class="soft">
-    No suggestion was charged or put away yet. Both happen on a sheet, under Likely causes.
+    No suggestion was charged or dismissed yet. Both happen on a sheet, under Likely causes.
   </p>
   <el-table v-else-if="counts" :data="counts as SuggestionCount[]" row-key="cause">
     <el-table-column prop="cause" label="Suggested cause" min-width="260">
@@ -22,6 +22,6 @@ const { found: counts, failure } = useReply(ROUTES.suggestions, () => ({ params:
       }}</template>
     </el-table-column>
     <el-table-column prop="charged" label="Charged" sortable align="right" width="140" />
-    <el-table-column prop="dismissed" label="Put away as wrong" sortable align="right" width="200" />
+    <el-table-column prop="dismissed" label="Dismissed as wrong" sortable align="right" width="200" />
   </el-table>
 </template>

@@ -80,7 +80,7 @@ const { found: out, failure: outFailure } = useReply(ROUTES.differences, given);
     </details>
   </section>
   <section class="section">
-    <h2>Suggested causes, taken up or put away</h2>
+    <h2>Suggested causes: charged or dismissed</h2>
     <SuggestionList :class-id="classId" />
   </section>
 </template>

@@ -104,9 +104,7 @@ function setDb(at: number, text: string): void {
       </el-table-column>
       <el-table-column align="right" width="120">
         <template #default="{ row: line, $index: i }: Line">
-          <el-button size="large" :aria-label="`Take out ${line.name}`" @click="takeOut(i)"
-            >Take out</el-button
-          >
+          <el-button size="large" :aria-label="`Remove ${line.name}`" @click="takeOut(i)">Remove</el-button>
         </template>
       </el-table-column>
     </el-table>

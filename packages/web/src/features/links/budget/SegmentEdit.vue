@@ -118,7 +118,7 @@ const TRUNK_WORDS = { A: 'A, key up to key down', B: 'B, key up to key up', C: '
         <span class="unit">dB/km</span>
       </label>
     </template>
-    <el-button size="large" @click="emit('remove')">Take out</el-button>
+    <el-button size="large" @click="emit('remove')">Remove</el-button>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   </div>
 </template>

@@ -173,7 +173,7 @@ const add = (part: ChannelPart): void => {
           <el-button
             size="large"
             text
-            :aria-label="`Take out part ${i + 1}`"
+            :aria-label="`Remove part ${i + 1}`"
             @click="parts = parts.filter((_, k) => k !== i)"
           >
             ×
