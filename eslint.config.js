@@ -101,6 +101,7 @@ export default tseslint.config(
       'packages/web/src/shell/{timers,update}.ts',
       'packages/web/src/service-worker.ts',
       'packages/web/src/features/faces/inspect/{use-stand-in.ts,CameraPanel.vue}',
+      'packages/web/src/shared/{time-words,day-range.model}.ts',
     ],
     rules: {
       'no-restricted-syntax': [
@@ -113,6 +114,10 @@ export default tseslint.config(
         {
           selector: 'CallExpression[callee.name="setInterval"]',
           message: 'useIntervalFn ends with the view',
+        },
+        {
+          selector: 'CallExpression[callee.property.name=/^toLocale(Date|Time)?String$/]',
+          message: 'momentWords and dayText say it in the zone of the class',
         },
       ],
     },

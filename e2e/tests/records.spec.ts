@@ -57,7 +57,7 @@ test('the list is scrolled to its end, and its last records are there', async ({
 test('chosen records are saved as a file, and one opens beside the list', async ({ page, demo }) => {
   await enterDemo(page, demo);
   await toRecords(page);
-  for (const nth of [0, 2]) await page.locator('[data-test=records] .el-checkbox').nth(nth).click();
+  for (const nth of [0, 2]) await page.locator('[data-test=records] .box').nth(nth).click();
   await expect(page.getByText('2 chosen')).toBeVisible();
   const [download] = await Promise.all([
     page.waitForEvent('download'),

@@ -13,7 +13,7 @@ const BARE = `with hit as (select attempt_id, started_at from outcome_skills whe
   select (select count(*) from hit) as total, h.* from (select * from hit order by started_at desc limit 100) h`;
 
 /**
- * Records of 100,000 attempts: the first lines as the page gets them, against the bare query; and the longest task of the page
+ * Records of 100,000 attempts: the first lines as the page gets them, against the bare query; and the frame of most script
  * while the list is scrolled from its top.
  */
 export async function benchRecords(url: string): Promise<Measured> {
@@ -54,14 +54,17 @@ export async function benchRecords(url: string): Promise<Measured> {
       times[0]!.push(f);
       times[1]!.push(b);
     }
-    const longest = await scrolled(page);
-    const held = longest > FRAME_MS ? `, over the ${FRAME_MS} ms of a frame` : '';
+    const worst = await scrolled(page);
+    const held = (worst?.script ?? 0) > FRAME_MS ? `, over the ${FRAME_MS} ms of a frame` : '';
+    const frame = worst
+      ? `worst frame while scrolling ${worst.script.toFixed(0)} ms of script, ${worst.whole.toFixed(0)} ms with layout and paint${held}`
+      : 'no late frame while scrolling';
     return {
       name: 'first lines of 100,000 records / bare query',
       ratio: medianOf(pairs),
       most: 1.5,
       unit: 'times',
-      detail: `page ${medianOf(times[0]!).toFixed(0)} ms, bare ${medianOf(times[1]!).toFixed(0)} ms; longest task of the page while scrolling ${longest.toFixed(0)} ms${held}`,
+      detail: `page ${medianOf(times[0]!).toFixed(0)} ms, bare ${medianOf(times[1]!).toFixed(0)} ms; ${frame}`,
     };
   } finally {
     await db.destroy();
@@ -69,14 +72,29 @@ export async function benchRecords(url: string): Promise<Measured> {
   }
 }
 
-/** Longest task of the page, ms, while its list is scrolled by the wheel; 0 where none held a frame up. */
-async function scrolled(page: Awaited<ReturnType<typeof openDemoPage>>['page']): Promise<number> {
+/** A frame that came late, ms: its script without the layout that it asked for, and the whole. */
+interface LateFrame {
+  readonly script: number;
+  readonly whole: number;
+}
+
+/** The frame of most script while the list of a page is scrolled by the wheel; null where none came late. */
+async function scrolled(page: Awaited<ReturnType<typeof openDemoPage>>['page']): Promise<LateFrame | null> {
   await page.evaluate(() => {
-    const seen: number[] = [];
-    (window as never as { seen: number[] }).seen = seen;
-    new PerformanceObserver((list) => seen.push(...list.getEntries().map((e) => e.duration))).observe({
-      entryTypes: ['longtask'],
-    });
+    interface Frame extends PerformanceEntry {
+      readonly scripts: readonly {
+        readonly duration: number;
+        readonly forcedStyleAndLayoutDuration: number;
+      }[];
+    }
+    const seen: { script: number; whole: number }[] = [];
+    (window as never as { seen: unknown }).seen = seen;
+    new PerformanceObserver((list) => {
+      for (const frame of list.getEntries() as Frame[]) {
+        const script = frame.scripts.reduce((sum, s) => sum + s.duration - s.forcedStyleAndLayoutDuration, 0);
+        seen.push({ script, whole: frame.duration });
+      }
+    }).observe({ type: 'long-animation-frame' });
   });
   const box = (await page.locator('[data-test=records]').boundingBox())!;
   await page.mouse.move(box.x + 200, box.y + 200);
@@ -84,5 +102,6 @@ async function scrolled(page: Awaited<ReturnType<typeof openDemoPage>>['page']):
     await page.mouse.wheel(0, 700);
     await page.waitForTimeout(60);
   }
-  return page.evaluate(() => Math.max(0, ...(window as never as { seen: number[] }).seen));
+  const seen = await page.evaluate(() => (window as never as { seen: LateFrame[] }).seen);
+  return seen.sort((a, b) => b.script - a.script)[0] ?? null;
 }

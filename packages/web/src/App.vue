@@ -12,6 +12,7 @@ import { useClassroom } from './classroom/use-classroom.ts';
 import { opensFind } from './shell/find.model.ts';
 import { useFind } from './shell/use-find.ts';
 import { useLiveOutcomes } from './classroom/live-outcomes.ts';
+import { sayTimesIn } from './shared/time-words.ts';
 
 /** Comes when it is first asked for. */
 const FindPanel = defineAsyncComponent(() => import('./shell/FindPanel.vue'));
@@ -23,6 +24,10 @@ const session = useSession();
 const route = useRoute();
 const router = useRouter();
 const bare = computed(() => route.name === 'start' || session.me === null);
+// A trainee's own pages name no class; one who is in several of different zones sees those of the first.
+watch(() => session.zoneOf(String(route.params['classId'] ?? session.classes[0]?.id ?? '')), sayTimesIn, {
+  immediate: true,
+});
 /** The class that this device follows: the one of the place, as long as an instructor is signed in. */
 watch(
   () => (session.teaches ? String(route.params['classId'] ?? '') : ''),

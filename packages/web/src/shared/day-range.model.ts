@@ -14,6 +14,10 @@ export const dayOf = (day: string): Date => new Date(`${day}T00:00:00`);
 export const dayText = (day: string): string =>
   dayOf(day).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
 
+/** The same with its day of the week, and without the year. */
+export const longDayText = (day: string): string =>
+  dayOf(day).toLocaleDateString(undefined, { weekday: 'long', day: 'numeric', month: 'long' });
+
 /** On which day a week begins for a locale: 1 for Monday to 7 for Sunday; Monday where the browser does not know. */
 export function firstDayOfWeek(locale: string): number {
   const told = new Intl.Locale(locale) as Intl.Locale & {

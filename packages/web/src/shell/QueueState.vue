@@ -6,6 +6,7 @@ import type { Queued } from '../storage/device-store.ts';
 import { useQueue } from '../storage/queue.ts';
 import { mendable } from '../storage/queue.model.ts';
 import { useSession } from '../session/session.ts';
+import { timeOfDay } from '../shared/time-words.ts';
 
 const queue = useQueue();
 const classroom = useClassroom();
@@ -101,7 +102,7 @@ function openSheet(q: Queued): void {
       <ul class="list">
         <li v-for="q in queue.items" :key="q.id">
           <span>{{ nameOf(q) }}</span>
-          <span class="soft small">{{ new Date(atOf(q)).toLocaleTimeString() }}</span>
+          <span class="soft small">{{ timeOfDay(atOf(q)) }}</span>
           <span class="small why">{{ wordsFor(q) }}</span>
           <span v-if="q.state !== 'waiting'" class="acts">
             <el-button v-if="mendable(q.entry) && isMine(q)" @click="beginToMend(q)"> Put right </el-button>

@@ -1,6 +1,7 @@
 import type { AttemptListFilter, AttemptOrder, AttemptRow } from '@clear-mark/contract';
 import { SKILLS } from '@clear-mark/core';
 import { SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
+import { momentWords } from '../../shared/time-words.ts';
 
 /** How many the server gives at once. */
 export const PAGE = 100;
@@ -90,10 +91,8 @@ export function nextOrder(filter: AttemptListFilter, column: AttemptOrder): { so
   };
 }
 
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString([], { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 export const lossText = (lossDb: number | null): string => (lossDb === null ? 'no light' : lossDb.toFixed(2));
-export const startedText = (row: AttemptRow): string => when(row.startedAt);
+export const startedText = (row: AttemptRow): string => momentWords(row.startedAt, 'short');
 
 /** The chosen records as the lines of a file. */
 export function recordsTable(rows: readonly AttemptRow[]) {

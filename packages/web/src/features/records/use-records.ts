@@ -4,6 +4,9 @@ import { ROUTES, wordsOf } from '../../api/client.ts';
 import { askOnce } from '../../api/queries.ts';
 import { PAGE, pagesMissing, placesFor, type RecordLine, withPage } from './records.model.ts';
 
+/** What comes before it is looked at need not be drawn twice. */
+const LINES_AHEAD = 60;
+
 /**
  * The records of a class that meet a filter, page by page as they are looked at. A page that comes after another filter was
  * chosen is dropped; one that could not be had is asked for again when it is looked at again.
@@ -50,9 +53,10 @@ export function useRecords(classId: () => string, filter: () => AttemptListFilte
     lines.value = [];
     void load(0);
   }
-  /** Lines `first` to `last` are looked at. */
+  /** Lines `first` to `last` are looked at; those round them are fetched before they come into view. */
   function look(first: number, last: number): void {
-    for (const page of pagesMissing(first, last, total.value ?? 0, pages)) void load(page);
+    const soon = pagesMissing(first - LINES_AHEAD, last + LINES_AHEAD, total.value ?? 0, pages);
+    for (const page of soon) void load(page);
   }
   watch(() => JSON.stringify([classId(), filter()]), begin, { immediate: true });
   return { total, lines, failure, look, again: begin };

@@ -5,6 +5,7 @@ import { aheadWords, evidenceWords, SKILL_WORDS, STANDING_WORDS } from '@clear-m
 import { computed, ref, watch } from 'vue';
 import { editOf, type PlannedItem, typedWhole } from './plan.model.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
+import { momentWords } from '../../shared/time-words.ts';
 
 const props = defineProps<{
   classId: string;
@@ -44,14 +45,6 @@ function keep(): void {
 function assign(id: string): void {
   emit('change', { ...editOf(props.item), sessionId: id === '' ? null : id });
 }
-const short = (iso: string): string =>
-  new Date(iso).toLocaleString('en-GB', {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  });
 </script>
 
 <template>
@@ -96,7 +89,7 @@ const short = (iso: string): string =>
         none="no session"
         :label="`Session of ${item.traineeName}, ${SKILL_WORDS[item.skill].toLowerCase()}`"
         :model-value="item.sessionId ?? ''"
-        :options="sessions.map((s) => ({ value: s.id, label: short(s.startsAt) }))"
+        :options="sessions.map((s) => ({ value: s.id, label: momentWords(s.startsAt, 'planned') }))"
         @change="assign"
       />
       <el-button size="large" text :aria-expanded="editing" @click="editing = !editing"> Change </el-button>

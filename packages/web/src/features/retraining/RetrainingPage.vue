@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { type Plan, PLAN_CALENDAR_PATH, type PlanItem, type PlanItemBody } from '@clear-mark/contract';
-import { DEFAULT_POLICY } from '@clear-mark/core';
+import { dayIn, daysAfter, DEFAULT_POLICY } from '@clear-mark/core';
 import { SKILL_WORDS } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
 import { request, pathOf, ROUTES } from '../../api/client.ts';
 import { useAct, useReply } from '../../api/queries.ts';
-import { dayWords } from '../../shared/time-words.ts';
+import { dayWords, momentWords } from '../../shared/time-words.ts';
+import { instantAt } from '../../shared/wall-time.ts';
 import { useSession } from '../../session/session.ts';
 import { amountWords, planGroups } from './plan.model.ts';
 import PlanRow from './PlanRow.vue';
@@ -22,6 +23,7 @@ const adding = ref(false);
 const policy = computed(() => detail.value?.policy ?? DEFAULT_POLICY);
 const groups = computed(() => (plan.value ? planGroups(plan.value, policy.value) : []));
 const closed = computed(() => plan.value?.items.filter((i) => i.closedAt !== null) ?? []);
+const session = useSession();
 const sessions = computed(() => plan.value?.sessions ?? []);
 
 async function act(work: () => Promise<unknown>): Promise<void> {
@@ -38,20 +40,14 @@ const drop = (id: string): Promise<void> =>
   act(() => request(ROUTES.dropPlanSession, { params: { ...params.value, sessionId: id } }));
 
 function nextMorning(): Plan['sessions'][number] {
-  const at = new Date();
-  at.setDate(at.getDate() + 1);
-  at.setHours(9, 0, 0, 0);
-  return { id: v7(), startsAt: at.toISOString(), minutes: 120, place: detail.value?.place ?? '' };
+  const tomorrow = daysAfter(dayIn(session.zoneOf(props.classId), new Date()), 1);
+  return {
+    id: v7(),
+    startsAt: instantAt(`${tomorrow}T09:00`),
+    minutes: 120,
+    place: detail.value?.place ?? '',
+  };
 }
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString('en-GB', {
-    weekday: 'long',
-    day: 'numeric',
-    month: 'long',
-    hour: '2-digit',
-    minute: '2-digit',
-  });
-const session = useSession();
 const day = (iso: string): string => dayWords(iso, session.zoneOf(props.classId));
 const hours = (minutes: number): string =>
   minutes < 60
@@ -90,7 +86,7 @@ const print = (): void => window.print();
         :data-session="g.session?.id ?? 'none'"
       >
         <div class="row spread">
-          <h2>{{ g.session ? when(g.session.startsAt) : 'Not in a session yet' }}</h2>
+          <h2>{{ g.session ? momentWords(g.session.startsAt, 'planned') : 'Not in a session yet' }}</h2>
           <el-popconfirm
             v-if="g.session"
             width="280"

@@ -2,6 +2,7 @@
 import { type PlanSession, PlanSessionBody } from '@clear-mark/contract';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { typedNumber, useForm } from '../../shared/use-form.ts';
+import { instantAt, wallTime } from '../../shared/wall-time.ts';
 
 /** When and where retraining takes place, and for how long. */
 const props = defineProps<{ session: PlanSession; save: (session: PlanSession) => Promise<unknown> }>();
@@ -25,8 +26,9 @@ const keep = (): Promise<boolean> => send((body) => props.save({ id: props.sessi
         format="D MMM YYYY, HH:mm"
         :clearable="false"
         name="starts"
-        :model-value="values.startsAt"
-        @update:model-value="(at: Date | null) => (values.startsAt = at?.toISOString() ?? '')"
+        value-format="YYYY-MM-DDTHH:mm"
+        :model-value="values.startsAt && wallTime(values.startsAt)"
+        @update:model-value="(at: string | null) => (values.startsAt = at ? instantAt(at) : '')"
       />
     </el-form-item>
     <el-form-item prop="minutes" label="Minutes">

@@ -5,6 +5,7 @@ import { request, ROUTES } from '../../api/client.ts';
 import { useAct, useReply } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
 import { factsOf, type Mark, sizeWords } from './safekeeping.model.ts';
+import { momentWords } from '../../shared/time-words.ts';
 
 /** How safe the records are: backups, checks of the chains, their heads. For the lead. */
 const session = useSession();
@@ -16,8 +17,7 @@ const facts = computed(() => (view.value ? factsOf(view.value, Date.now()) : [])
 const findings = computed(() => view.value?.checks[0]?.findings ?? []);
 const MARKS: Readonly<Record<Mark, string>> = { good: 'In order', bad: 'Needs you', open: 'Not there' };
 const classOf = (id: string | null): string | null => session.classes.find((c) => c.id === id)?.name ?? null;
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
+const when = (iso: string): string => momentWords(iso, 'full');
 const fileOf = (path: string): string => path.split('/').pop() ?? path;
 
 const check = (): Promise<boolean> => act(async () => put(await request(ROUTES.checkRecords, {})));

@@ -6,6 +6,7 @@ import { wordsOf } from '../../api/client.ts';
 import { useSession } from '../../session/session.ts';
 import { toConfirm } from './origins.model.ts';
 import type { SheetState } from './use-sheet.ts';
+import { momentWords } from '../../shared/time-words.ts';
 
 /** What is to be known of the record beside its results: changed since it was signed, handed in by others, unused. */
 const props = defineProps<{ sheet: SheetState; classId: string }>();
@@ -20,8 +21,7 @@ const mine = computed(() => toConfirm(props.sheet.entries.value, session.me?.id 
 const unused = computed(
   () => state.value === 'open' && props.sheet.mine.value && props.sheet.entries.value.length === 0,
 );
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
+const when = (iso: string): string => momentWords(iso, 'full');
 
 async function run(act: () => Promise<void>): Promise<void> {
   failure.value = null;

@@ -5,6 +5,7 @@ import { THING_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { AttemptFaces } from '../faces/index.ts';
 import { isEndFace } from './sheet.model.ts';
+import { momentWords } from '../../shared/time-words.ts';
 
 const props = defineProps<{ document: AttemptDocument; classId: string }>();
 const attempt = computed(() => props.document.attempt);
@@ -28,10 +29,8 @@ const KIND: Readonly<Record<string, string>> = {
   void: 'Made void',
   amended: 'Amended',
 };
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString([], { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
-const whenFull = (iso: string): string =>
-  new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
+const when = (iso: string): string => momentWords(iso, 'short');
+const whenFull = (iso: string): string => momentWords(iso, 'full');
 </script>
 
 <template>

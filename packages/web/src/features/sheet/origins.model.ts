@@ -1,5 +1,6 @@
 import type { Entry } from '@clear-mark/core';
 import type { StoredEntry } from '@clear-mark/contract';
+import { momentWords } from '../../shared/time-words.ts';
 
 export interface Origin {
   readonly delivered: readonly {
@@ -15,8 +16,7 @@ export interface Origin {
 
 type Known = Entry & Partial<Pick<StoredEntry, 'deliveredBy' | 'confirmed' | 'claimedAt'>>;
 
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
+const when = (iso: string): string => momentWords(iso, 'full');
 
 /** What is to be said of the origin of some entries; null where all were entered by their author at their time. */
 export function originOf(

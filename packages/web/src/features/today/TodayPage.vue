@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import type { LiveAttempt } from '../../classroom/live-outcomes.ts';
+import { longDayText } from '../../shared/day-range.model.ts';
 import BoardBar from './BoardBar.vue';
 import BenchTile from './BenchTile.vue';
 import StartDialog from './StartDialog.vue';
@@ -16,15 +17,7 @@ const classroom = useClassroom();
 const board = useBoard();
 const { benches, now } = board;
 const starting = ref<Bench | null>(null);
-const dayWords = computed(() =>
-  classroom.day
-    ? new Date(`${classroom.day}T12:00:00Z`).toLocaleDateString([], {
-        weekday: 'long',
-        day: 'numeric',
-        month: 'long',
-      })
-    : '',
-);
+const dayWords = computed(() => (classroom.day ? longDayText(classroom.day) : ''));
 
 function open(bench: Bench, attempt: LiveAttempt | null): void {
   if (!attempt) starting.value = bench;

@@ -26,6 +26,7 @@ import { useSlideScale } from './use-slide-scale.ts';
 import { type FaceSource, useFace } from './use-face.ts';
 import { useFaceReview } from './use-face-review.ts';
 import { useKeptFace } from './use-kept-face.ts';
+import { timeOfDay } from '../../../shared/time-words.ts';
 
 /** Is this end face good: a picture measured, graded by zones, reviewed, kept. */
 const props = defineProps<{ classId: string; tables: readonly FaceCriteria[] }>();
@@ -91,7 +92,7 @@ function fromScope({ png, looks, width, height }: StandInPicture, name: string, 
 }
 function fromCamera(picture: Blob): void {
   before.value = pairs.value ? kept.value : null;
-  begin(picture, `Camera, ${new Date().toLocaleTimeString()}`, 'camera');
+  begin(picture, `Camera, ${timeOfDay(new Date().toISOString())}`, 'camera');
 }
 watch([tableId, shows], () => {
   if (!kept.value) measure(shows.value, table.value);

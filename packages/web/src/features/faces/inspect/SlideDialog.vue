@@ -4,6 +4,7 @@ import { SLIDE_REFUSAL_WORDS } from '@clear-mark/words';
 import type { UploadFile } from 'element-plus';
 import { onScopeDispose, ref, shallowRef } from 'vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
+import { momentWords } from '../../../shared/time-words.ts';
 import { slideClient } from '../engine/face-client.ts';
 import { PROBLEM_WORDS } from '../face-words.ts';
 import { useSlideScale } from './use-slide-scale.ts';
@@ -80,8 +81,7 @@ const percent = (share: number): string => `${Math.max(0.01, 100 * share).toFixe
     </div>
     <p v-if="scale && !found" class="row">
       <span>
-        Kept: {{ scale.umPerPx.toFixed(4) }} µm a pixel, of
-        {{ new Date(scale.takenAt).toLocaleDateString() }}.
+        Kept: {{ scale.umPerPx.toFixed(4) }} µm a pixel, of {{ momentWords(scale.takenAt, 'full') }}.
       </span>
       <el-button size="large" @click="keep(null)">Remove it</el-button>
     </p>

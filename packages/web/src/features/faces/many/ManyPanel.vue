@@ -6,6 +6,7 @@ import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { download, fileName, tableCsv } from '../../../charts/chart-file.ts';
 import { useClassroom } from '../../../classroom/use-classroom.ts';
+import { dayText } from '../../../shared/day-range.model.ts';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 import type { FaceView as Shows } from '../engine/face-orders.ts';
 import FerruleAndCriteria from '../inspect/FerruleAndCriteria.vue';
@@ -147,8 +148,8 @@ const verdictWords = ({ verdict }: PictureLine): string =>
     <h2>{{ title }}</h2>
     <p>
       {{ table.title }}. {{ counts.pass }} pass, {{ counts.fail }} fail, {{ counts.near }} near the limit,
-      {{ counts.refused }} not graded. {{ new Date().toLocaleDateString() }}. {{ sourceWords(table.source) }}.
-      The instructor decides.
+      {{ counts.refused }} not graded. {{ dayText(classroom.today()) }}. {{ sourceWords(table.source) }}. The
+      instructor decides.
     </p>
     <figure v-for="l in lines" :key="l.picture.id">
       <PictureMarks :line="l" />

@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router';
 import { ROUTES } from '../../../api/client.ts';
 import { useReply } from '../../../api/queries.ts';
 import { boundWords, lookOf, type SeriesPoint } from './series.model.ts';
+import { momentWords } from '../../../shared/time-words.ts';
 
 const props = defineProps<{ classId: string; sample: LossSample; filter: ResultFilter }>();
 const LossTimeChart = defineAsyncComponent(() => import('./LossTimeChart.vue'));
@@ -35,8 +36,7 @@ const sheetOf = (p: SeriesPoint) => ({
   name: 'sheet',
   params: { classId: props.classId, attemptId: p.attemptId },
 });
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+const when = (iso: string): string => momentWords(iso, 'full');
 </script>
 
 <template>

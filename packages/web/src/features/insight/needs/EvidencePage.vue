@@ -19,6 +19,7 @@ import RateBar from '../RateBar.vue';
 import { rateWords } from '../insight.model.ts';
 import SignOffPanel from './SignOffPanel.vue';
 import StandingMark from '../../../shared/StandingMark.vue';
+import { momentWords } from '../../../shared/time-words.ts';
 
 const props = defineProps<{ classId: string; traineeId: string; skill: string }>();
 const session = useSession();
@@ -39,8 +40,7 @@ const ahead = computed(() => {
     ? ''
     : aheadWords(piecesAhead(cell.window, policy.passesInARow), policy.passesInARow);
 });
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+const when = (iso: string): string => momentWords(iso, 'full');
 </script>
 
 <template>
