@@ -6,6 +6,8 @@ import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
 import { defineConfig, type Plugin } from 'vite';
 
 const WORKER = 'service-worker';
+/** What the service worker is made of: it has no page, so it takes no file that a page is made of. */
+const WORKERS_OWN = /service-worker|node_modules[\\/]workbox-/;
 
 /** Hands the service worker the list of all files that were built, so that the application opens without a network. */
 function filesForTheWorker(): Plugin {
@@ -15,6 +17,9 @@ function filesForTheWorker(): Plugin {
     generateBundle(_options, bundle) {
       const worker = bundle[`${WORKER}.js`];
       if (worker?.type !== 'chunk') throw new Error(`no ${WORKER}.js among the built files`);
+      // There is no page where it runs: what needs one would break it.
+      const pages = worker.imports.filter((file) => file.includes('/main-'));
+      if (pages.length > 0) throw new Error(`${WORKER}.js imports ${pages.join(', ')}, which is the page’s`);
       const files = Object.values(bundle)
         .filter((file) => file !== worker && !file.fileName.startsWith('.vite/'))
         .map((file) => {
@@ -50,7 +55,7 @@ export default defineConfig({
       output: {
         // What every page needs comes in one file: forty small ones take longer to ask for than to read.
         codeSplitting: {
-          groups: [{ name: 'base', tags: ['$initial'], test: (id) => !id.includes(WORKER) }],
+          groups: [{ name: 'base', tags: ['$initial'], test: (id) => !WORKERS_OWN.test(id) }],
         },
         entryFileNames: (chunk) => (chunk.name === WORKER ? `${WORKER}.js` : 'assets/[name]-[hash].js'),
       },

@@ -2,9 +2,9 @@ import { fork } from 'node:child_process';
 import os from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { faceCriteria } from '@clear-mark/core';
-import { type Judged, type Tally, tallyOf } from '../../packages/sim/src/tally-for-tests.ts';
+import { type Tally, tallyOf } from '../../packages/sim/src/tally-for-tests.ts';
 import { FACE_SETS, type FaceSet } from './face-sets.ts';
-import type { SetOrder } from './faces-set-worker.ts';
+import type { SetOrder, SetReply } from './faces-set-worker.ts';
 import type { Measured } from './measured.ts';
 
 const FACES = 200;
@@ -22,15 +22,26 @@ const NAMES: Readonly<Record<FaceSet, string>> = {
 const worstOf = (t: Tally): number =>
   Math.min(...[t.defect, t.scratch].flatMap((k) => [k.recall, k.precision]), t.agreement);
 
-async function measuredSet(set: FaceSet, faces: number, first: number): Promise<Tally> {
+interface SetTallies {
+  readonly ours: Tally;
+  /** What the plain detector made of the same faces; null where it was not asked. */
+  readonly plain: Tally | null;
+}
+
+async function measuredSet(set: FaceSet, faces: number, first: number, plain: boolean): Promise<SetTallies> {
   const cores = os.cpus().length;
   const seeds = Array.from({ length: faces }, (_, i) => first + i);
   const parts = await Promise.all(
     Array.from({ length: cores }, (_, c) =>
-      judgedBy({ set, seeds: seeds.filter((_seed, i) => i % cores === c) }),
+      judgedBy({ set, plain, seeds: seeds.filter((_seed, i) => i % cores === c) }),
     ),
   );
-  return tallyOf(parts.flat(), PC);
+  const tallied = (by: keyof SetReply): Tally =>
+    tallyOf(
+      parts.flatMap((part) => part[by]),
+      PC,
+    );
+  return { ours: tallied('ours'), plain: plain ? tallied('plain') : null };
 }
 const freshSeed = (): number => 1_000_000 + Math.floor((Date.now() / 1000) % 1_000_000);
 
@@ -40,7 +51,7 @@ const freshSeed = (): number => 1_000_000 + Math.floor((Date.now() / 1000) % 1_0
  */
 export async function benchFacesSet(set: FaceSet): Promise<Measured> {
   const first = freshSeed();
-  const tally = await measuredSet(set, FACES, first);
+  const { ours: tally } = await measuredSet(set, FACES, first, false);
   return {
     name: `Wrong of 200 ${NAMES[set]} faces / what may be wrong (5 %)`,
     ratio: (1 - worstOf(tally)) / (1 - GOAL),
@@ -52,27 +63,35 @@ export async function benchFacesSet(set: FaceSet): Promise<Measured> {
 
 const EACH = 40;
 
-/** The same on 40 fresh faces of each way to draw them, side by side, the worst first. */
+/**
+ * The same on 40 fresh faces of each way to draw them, the worst first, and under each what a plain detector makes of the
+ * same faces.
+ */
 export async function benchFacesPractice(): Promise<Measured> {
   const first = freshSeed();
-  const sets: { set: FaceSet; tally: Tally }[] = [];
-  for (const set of FACE_SETS) sets.push({ set, tally: await measuredSet(set, EACH, first) });
-  sets.sort((a, b) => worstOf(a.tally) - worstOf(b.tally));
+  const sets: ({ readonly set: FaceSet } & SetTallies)[] = [];
+  for (const set of FACE_SETS) sets.push({ set, ...(await measuredSet(set, EACH, first, true)) });
+  sets.sort((a, b) => worstOf(a.ours) - worstOf(b.ours));
   return {
     name: `Wrong of ${EACH} faces of the worst way to draw them / what may be wrong (5 %)`,
-    ratio: (1 - worstOf(sets[0]!.tally)) / (1 - GOAL),
+    ratio: (1 - worstOf(sets[0]!.ours)) / (1 - GOAL),
     most: 1,
     unit: 'times',
-    detail: sets.map(({ set, tally }) => `${NAMES[set]}: ${words(tally, first)}`).join('\n  '),
+    detail: sets
+      .flatMap(({ set, ours, plain }) => [
+        `${NAMES[set]}: ${words(ours, first)}`,
+        ...(plain ? [`  plain detector: ${words(plain, first)}`] : []),
+      ])
+      .join('\n  '),
   };
 }
 
-function judgedBy(order: SetOrder): Promise<Judged[]> {
+function judgedBy(order: SetOrder): Promise<SetReply> {
   return new Promise((resolve, reject) => {
     const worker = fork(fileURLToPath(new URL('./faces-set-worker.ts', import.meta.url)), [], {
       execArgv: ['--import', 'tsx'],
     });
-    worker.on('message', (judged: Judged[]) => resolve(judged));
+    worker.on('message', (reply: SetReply) => resolve(reply));
     worker.on('error', reject);
     worker.on('exit', (code) => code !== 0 && reject(new Error(`drawing stopped: ${code}`)));
     worker.send(order);
@@ -83,7 +102,7 @@ const share = (x: number): string => x.toFixed(3);
 
 function words(t: Tally, first: number): string {
   const kind = (k: Tally['defect']): string =>
-    `recall ${share(k.recall)}, precision ${share(k.precision)}, size error ${share(k.medianError)} (n ${k.n})`;
+    `recall ${share(k.recall)}, precision ${share(k.precision)}, size error ${share(k.medianError)}, ${share(k.covered)} within their uncertainty (n ${k.n})`;
   return [
     `defects ${kind(t.defect)}`,
     `scratches ${kind(t.scratch)}`,

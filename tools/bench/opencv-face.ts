@@ -8,10 +8,15 @@ export interface OpenCvSteps {
 }
 
 /** Loads the WebAssembly build and waits until it runs. */
-export async function openCv(): Promise<OpenCvSteps> {
+export async function loadOpenCv(): Promise<any> {
   const module: any = await import('@techstark/opencv-js');
   const cv: any = module.default ?? module;
   if (!cv.Mat) await new Promise<void>((done) => (cv.onRuntimeInitialized = () => done()));
+  return { cv };
+}
+
+export async function openCv(): Promise<OpenCvSteps> {
+  const { cv } = await loadOpenCv();
   return { run: (image) => steps(cv, image) };
 }
 

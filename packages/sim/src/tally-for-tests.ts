@@ -16,6 +16,8 @@ export interface KindTally {
   readonly recall: number;
   readonly precision: number;
   readonly medianError: number;
+  /** Share of the sizes whose uncertainty holds the true one. */
+  readonly covered: number;
   readonly n: number;
 }
 export interface Tally {
@@ -136,6 +138,7 @@ class Counter {
   private found = 0;
   private missed = 0;
   private readonly errors: number[] = [];
+  private covered = 0;
   add(detection: MeasuredFeature | null, truth: TrueFeature): void {
     if (!detection) {
       this.missed += 1;
@@ -143,12 +146,14 @@ class Counter {
     }
     this.found += 1;
     this.errors.push(Math.abs(detection.sizeUm / truth.sizeUm - 1));
+    if (Math.abs(detection.sizeUm - truth.sizeUm) <= detection.uncertaintyUm) this.covered += 1;
   }
   tally(): KindTally {
     return {
       recall: this.found / Math.max(1, this.found + this.missed),
       precision: this.found / Math.max(1, this.found + this.wrong),
       medianError: at(this.errors, 0.5),
+      covered: this.covered / Math.max(1, this.found),
       n: this.found + this.missed,
     };
   }
