@@ -25,13 +25,17 @@ export interface TrueFeature {
 
 export const CLADDING_RADIUS_UM = 62.5;
 
+/** A grain under a moving film draws far more of a path than a fiber shows: it bends over at least this radius here, um. */
+const LEAST_RADIUS_UM = 83;
+
 /** A line from one place to another, bent a little; points along its middle. */
 export function randomScratch(rng: Rng, widthUm: number, contrast: number, reachUm = 60): TrueFeature {
   const angle = 2 * Math.PI * rng();
   const lengthUm = 18 + 70 * rng();
   const cx = reachUm * (2 * rng() - 1) * 0.7;
   const cy = reachUm * (2 * rng() - 1) * 0.7;
-  const bend = normal(rng, 0, 0.006);
+  const most = 0.5 / LEAST_RADIUS_UM;
+  const bend = Math.max(-most, Math.min(most, normal(rng, 0, 0.5 * most)));
   const points = Array.from({ length: 41 }, (_, i) => {
     const s = (i / 40 - 0.5) * lengthUm;
     const a = angle + bend * s;

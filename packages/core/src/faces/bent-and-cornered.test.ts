@@ -96,8 +96,8 @@ describe('lines that go on', () => {
 
 describe('what is bent or has corners', () => {
   it('a strongly bent scratch is one scratch', () => {
-    // 42 um round at 0.3 um a pixel.
-    const features = found(painted(arc(140, 240, 300, [0, 110]), 3, -18));
+    // 72 um round at 0.3 um a pixel.
+    const features = found(painted(arc(240, 253, 287, [0, 210]), 3, -18));
     expect(features.map((f) => f.kind)).toEqual(['scratch']);
     expect(features[0]!.length).toBeGreaterThan(125);
   });

@@ -132,8 +132,10 @@ function coarser(
   };
 }
 
-/** An edge is read to this share of the blur; house, from what was measured on drawn faces of known truth. */
-const EDGE_OF_BLUR = { defect: 0.35, scratch: 0.25 };
+/** An edge is read to this share of the blur; house, so that on drawn faces U holds the true size in 95 of 100. */
+const EDGE_OF_BLUR = { defect: 0.85, scratch: 0.25 };
+/** The tips of a jagged outline, by which its circle is drawn, are thinner than can be seen: a share of its size; house. */
+const TIPS = { defect: 0.008, scratch: 0 };
 
 /** Of a size, expanded (k = 2), um: the pixel, the blur, the noise on its edges, and the scale. */
 function uncertaintyOf({ kind, size, contrast }: FoundFeature, umPerPx: number, blurUm: number): number {
@@ -141,7 +143,7 @@ function uncertaintyOf({ kind, size, contrast }: FoundFeature, umPerPx: number, 
     umPerPx / Math.sqrt(12),
     EDGE_OF_BLUR[kind] * blurUm,
     blurUm / Math.max(1, contrast),
-    SCALE_UNCERTAINTY * size * umPerPx,
+    Math.hypot(SCALE_UNCERTAINTY, TIPS[kind]) * size * umPerPx,
   ];
   return 2 * Math.hypot(...parts);
 }

@@ -177,7 +177,7 @@ export const CASES: Readonly<Record<string, Case>> = {
   'cladding.patchyFerrule': eye((x, y) => (within(x, y, 1.15, 3) ? 21 * chequered(x, y) : 0), 150),
   'core.betweenSingleAnd50Um': coreClass(16),
   'core.between50And62Um': coreClass(31.25),
-  'features.leastBendUm': featuresAt(0.3, bow(115, 34)),
+  'features.leastBendUm': featuresAt(0.3, bow(205, 20)),
   'features.bendSeenFromUm': featuresAt(0.3, bow(62, 34)),
   'features.rimUm': featuresAt(0.658, mark(90, 26, 3, -20, [87.4, 0])),
   'spots.leastLevels': (s) => {

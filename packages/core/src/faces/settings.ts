@@ -213,7 +213,7 @@ export interface FaceSettings {
     /** A spot so many times longer than wide that fills this share of a bar of its size is a short scratch. */
     readonly barElongation: number;
     readonly barFilled: number;
-    /** What bends more closely than this is lint: a hard grain draws no such scratch; um, house. */
+    /** What bends more closely than this is lint: a grain under a moving film draws no such scratch; um, house. */
     readonly leastBendUm: number;
     /** From this length on the bend of a line is seen; um. */
     readonly bendSeenFromUm: number;
@@ -388,7 +388,7 @@ export const FACE_SETTINGS: FaceSettings = {
     leastHanging: 2,
     barElongation: 3.2,
     barFilled: 0.75,
-    leastBendUm: 30,
+    leastBendUm: 55,
     bendSeenFromUm: 18,
     rimUm: 4.5,
     shapedFromBlurs: 3,

@@ -23,6 +23,8 @@ export type CladdingFound =
   | { readonly state: 'cut' };
 
 const ANGLES = 360;
+/** Less of a rise or fall is no edge; levels. */
+const LEAST_STEEP = 4;
 const RIM_ANGLES = 240;
 /** How far from the circle the rim is looked for, round by round: shares of the radius, wide at first. */
 const REACHES = [0.2, 0.12, 0.08, 0.08];
@@ -34,12 +36,13 @@ const REACHES = [0.2, 0.12, 0.08, 0.08];
  * `cut` when the circle is not wholly in the picture, `none` when there is no circle.
  */
 export function findCladding(image: GreyImage, settings: FaceSettings = FACE_SETTINGS): CladdingFound {
-  const guess = voteForCircle(image);
-  if (!guess) return { state: 'none' };
-  let circle = guess;
+  const voted = voteForCircle(image);
+  if (!voted) return { state: 'none' };
+  let circle = voted.circle;
+  const quiet = voted.byGrain ? quietOf(image, circle) : null;
   let spread = Infinity;
   for (const reach of REACHES) {
-    const edge = edgePoints(image, circle, reach);
+    const edge = edgePoints(image, circle, reach, quiet);
     if (edge.xs.length < settings.cladding.leastSeen * ANGLES)
       return { state: isCut(image, circle) ? 'cut' : 'none' };
     const fitted = fitCircle(edge.xs, edge.ys, circle);
@@ -72,8 +75,32 @@ const isDrawn = ({ ring, radius, inside, outside, off }: RimProfile): boolean =>
 const isCut = ({ width, height }: GreyImage, { x, y, r }: Circle): boolean =>
   x - r < 1 || y - r < 1 || x + r > width - 2 || y + r > height - 2;
 
-/** Where the rim is at each angle: the steepest place within a share of the radius from the circle. */
-function edgePoints(image: GreyImage, { x, y, r }: Circle, share: number): { xs: number[]; ys: number[] } {
+/** What glass within a circle never rises or falls by over three pixels of a ray; levels. */
+function quietOf(image: GreyImage, { x, y, r }: Circle): number {
+  const steeps: number[] = [];
+  for (let a = 0; a < ANGLES; a += 5) {
+    const t = (a / ANGLES) * 2 * Math.PI;
+    for (let d = 0.45 * r; d < 0.75 * r; d += 1.5) {
+      const near = sampleAt(image, x + d * Math.cos(t), y + d * Math.sin(t));
+      const far = sampleAt(image, x + (d + 3) * Math.cos(t), y + (d + 3) * Math.sin(t));
+      if (near !== null && far !== null) steeps.push(Math.abs(far - near));
+    }
+  }
+  return QUIET_SPREADS * 1.4826 * middleOf(Float32Array.from(steeps));
+}
+/** Of a hundred places along a ray hardly one differs so much by chance. */
+const QUIET_SPREADS = 3.5;
+
+/**
+ * Where the rim is at each angle: the steepest place within a share of the radius from the circle, or, where the grain beyond
+ * is steeper than the rim, the innermost that is steeper than `quiet`.
+ */
+function edgePoints(
+  image: GreyImage,
+  { x, y, r }: Circle,
+  share: number,
+  quiet: number | null,
+): { xs: number[]; ys: number[] } {
   const [xs, ys]: [number[], number[]] = [[], []];
   const reach = Math.max(5, share * r);
   const levels = new Float64Array(Math.floor(4 * reach) + 7);
@@ -92,8 +119,9 @@ function edgePoints(image: GreyImage, { x, y, r }: Circle, share: number): { xs:
     for (let k = 6; k < levels.length; k++) {
       const steep = Math.abs(levels[k]! - levels[k - 6]!);
       if (steep > best) [best, at] = [steep, from + (k - 3) * 0.5];
+      if (quiet !== null && best > quiet) break;
     }
-    if (at === null || best < 4) continue;
+    if (at === null || best < (quiet ?? LEAST_STEEP)) continue;
     xs.push(x + at * ux);
     ys.push(y + at * uy);
   }

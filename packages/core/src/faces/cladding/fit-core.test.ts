@@ -35,6 +35,14 @@ describe('the core', () => {
     expect(said.class).toBe(radiusUm === 25 ? 'multimode_50' : 'multimode_62');
     expect(Math.abs(said.radiusUm! - radiusUm)).toBeLessThan(0.3);
   });
+  it.each([0.3, 0.6])('single-mode where the light round it is uneven, at %f um a pixel', (umPerPx) => {
+    // As wide and as faint as a misfit of the light: it is no multimode core beside the bright one.
+    const scale = UM_PER_PX / umPerPx;
+    const paint: Paint = (x, y) => together(core(5.5, 1, 54), core(26, 0.3, 1.6))(x / scale, y / scale);
+    const found = fitCore(faceOf(paint), MIDDLE, MIDDLE, umPerPx, FACE_SETTINGS)!;
+    expect(coreOf(found, umPerPx, FACE_SETTINGS).class).toBe('single_mode');
+    expect(found.height).toBeGreaterThan(40);
+  });
   it('off the centre: where it lies, to a tenth of a pixel', () => {
     const found = fit(core(4.5, 0.5, 25, [2.5, -1.5]))!;
     expect(Math.abs(found.x - 2.5)).toBeLessThan(0.15);

@@ -99,8 +99,8 @@ export function fitMiddle(
 
 /**
  * Measures the core on a face whose light was taken out: centre, radius, softness and height by least squares, what does not
- * fit (dirt, scratches) weighed down by Tukey's biweight. First a multimode core is tried, then a single-mode one. A core is
- * one only when it stands out on all four sides of its middle; null where none does, as where no light goes through. `fx`
+ * fit (dirt, scratches) weighed down by Tukey's biweight. A multimode core and a single-mode one are tried, and the one that stands out
+ * more is taken. A core is one only when it stands out on all four sides of its middle; null where none does, as where no light goes through. `fx`
  * and `fy` are the fiber's centre in the square.
  */
 export function fitCore(
@@ -110,12 +110,15 @@ export function fitCore(
   umPerPx: number,
   settings: FaceSettings,
 ): CoreFit | null {
-  for (const kind of [MULTIMODE, SINGLE_MODE]) {
-    const core = fitKind(face, fx, fy, umPerPx, kind, settings);
-    if (core) return core;
-  }
-  return null;
+  const wide = fitKind(face, fx, fy, umPerPx, MULTIMODE, settings);
+  const narrow = fitKind(face, fx, fy, umPerPx, SINGLE_MODE, settings);
+  if (!wide || !narrow) return wide ?? narrow;
+  // In the middle of a multimode core there is a dip or a hump less high than it; light that is uneven round a single-mode
+  // core looks like a wide one that hardly shows.
+  return heightOf(narrow) > heightOf(wide) ? narrow : wide;
 }
+
+const heightOf = ({ height, fall }: CoreFit): number => Math.max(Math.abs(height), Math.abs(height + fall));
 
 function fitKind(
   face: FlatFace,

@@ -3,6 +3,7 @@ import type { Circle } from '../pixels/enclosing-circle.ts';
 import { type GreyImage, sampleAt } from '../pixels/image.ts';
 import { middleOf, selectNth } from '../pixels/quantile.ts';
 import { fitLight, lightAt } from './light.ts';
+import { roughnessOf, rougherOutside } from './roughness.ts';
 
 /** Directions in which the rim is compared with what it is all round, and rays that are averaged for each. */
 const DIRECTIONS = 60;
@@ -21,7 +22,7 @@ export function isFace(
   settings: FaceSettings,
 ): boolean {
   const rim = rimAllRound(image, circle, ringPx, blurPx);
-  if (rim.share < settings.cladding.leastAlike) return false;
+  if (rim.share < settings.cladding.leastAlike && !isGlassInGrain(image, circle, rim.share)) return false;
   const glass = surfaceOf(image, circle, 0.58, 0.93, 2);
   if (!glass) return true;
   if (glass.spread > settings.cladding.mostUneven * glass.level) return false;
@@ -34,6 +35,14 @@ export function isFace(
     tenth <= settings.cladding.mostPatchy * rim.contrast + settings.cladding.patchyFerrule * ferrule.level
   );
 }
+
+/** A rim that shows on one side only, as in slanting light, is one where smooth glass lies in grain all the way round. */
+const isGlassInGrain = (image: GreyImage, circle: Circle, share: number): boolean =>
+  share >= BESIDE_GRAIN.leastAlike &&
+  rougherOutside(roughnessOf(image), circle, BESIDE_GRAIN.times) >= BESIDE_GRAIN.sectors;
+
+/** House: grain is two to five times as rough as glass on drawn faces; of twelve sectors one may be dirty. */
+const BESIDE_GRAIN = { leastAlike: 0.5, times: 1.5, sectors: 11 / 12 };
 
 /** The share of the directions in which the rim looks as it does in most, and how much it stands out; levels. */
 function rimAllRound(

@@ -1,25 +1,41 @@
 import type { Circle } from '../pixels/enclosing-circle.ts';
 import { type GreyImage, shrink } from '../pixels/image.ts';
 import { selectNth } from '../pixels/quantile.ts';
+import { roughnessOf } from './roughness.ts';
 
 /** The copies that are voted on are about so wide, one after the other: the grain of a ferrule is lost in the coarser; px. */
 const COARSE_WIDTHS = [300, 160, 100];
+
+/** A first circle, and whether it was found by where the grain of the ferrule ends instead of by its edge. */
+export interface VotedCircle {
+  readonly circle: Circle;
+  readonly byGrain: boolean;
+}
 
 /**
  * A first circle from a coarse copy: edges vote along their gradient for the centre, and the radius is the outermost at which
  * most of a circle round it is edge. Within a few of the copy's pixels; null where there is none.
  */
-export function voteForCircle(image: GreyImage): Circle | null {
+export function voteForCircle(image: GreyImage): VotedCircle | null {
   let before = 0;
   for (const width of COARSE_WIDTHS) {
     const factor = Math.max(1, Math.round(image.width / width));
     if (factor === before) continue;
     before = factor;
     const found = voteAt(image, factor);
-    if (found) return found;
+    if (found) return { circle: found, byGrain: false };
   }
-  return null;
+  // Where glass and ferrule are as bright, and the grain stands out more than the rim, its end is the rim.
+  const { map, factor } = roughnessOf(image);
+  const found = voteAt(map, 1);
+  if (!found) return null;
+  const middle = (factor - 1) / 2;
+  // The map is so soft that the roughness seems to begin within the glass.
+  const r = (found.r + ROUGH_BEGINS_WITHIN) * factor;
+  const circle = { x: found.x * factor + middle, y: found.y * factor + middle, r };
+  return { circle, byGrain: true };
 }
+const ROUGH_BEGINS_WITHIN = 1.5;
 
 function voteAt(image: GreyImage, factor: number): Circle | null {
   const small = shrink(image, factor);
