@@ -7,7 +7,7 @@ import { benchExplain } from './explain.ts';
 import { benchFaces, benchFacesMemory, benchFacesOpenCv } from './faces.ts';
 import { benchFacesBatch } from './faces-batch.ts';
 import { benchFacesPage } from './faces-page.ts';
-import { benchFacesPractice, benchFacesSet } from './faces-set.ts';
+import { benchFacesLeftOut, benchFacesPractice, benchFacesSet } from './faces-set.ts';
 import { benchFaults } from './faults.ts';
 import { benchInstruments } from './instruments.ts';
 import { benchLibrary } from './library.ts';
@@ -48,6 +48,7 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   'faces-small-scope': () => benchFacesSet('small_scope'),
   'faces-slanted-light': () => benchFacesSet('slanted_light'),
   'faces-practice': () => benchFacesPractice(),
+  'faces-left-out': () => benchFacesLeftOut(),
   insight: (url) => benchInsight(url),
   'insight-quantiles': (url) => benchInsightQuantiles(url),
   'what-if': (url) => benchWhatIf(url),

@@ -3,6 +3,7 @@ import { FACE_STATES, randomFace, rngFrom } from '@clear-mark/sim';
 import { moreFace } from '../../packages/sim/src/more-faces-for-tests.ts';
 import { otherFace } from '../../packages/sim/src/other-face-for-tests.ts';
 import type { FaceSet } from './face-sets.ts';
+import { scaled } from '../../packages/core/src/faces/settings-for-tests.ts';
 import { plainDetector } from './plain-face.ts';
 import type { Judged, KnownFace } from '../../packages/sim/src/tally-for-tests.ts';
 
@@ -12,11 +13,15 @@ export interface SetOrder {
   readonly set: FaceSet;
   readonly seeds: readonly number[];
   /** Whether the plain detector looks at each of them as well. */
-  readonly plain: boolean;
+  readonly plain?: boolean;
+  /** Thresholds, and how many times as large each is tried, one at a time. */
+  readonly tried?: readonly (readonly [threshold: string, times: number])[];
 }
 export interface SetReply {
   readonly ours: readonly Judged[];
   readonly plain: readonly Judged[];
+  /** By each threshold that was tried, in their order. */
+  readonly tried: readonly (readonly Judged[])[];
 }
 
 function drawn(set: FaceSet, seed: number): { readonly image: GreyImage; readonly truth: KnownFace } {
@@ -44,13 +49,17 @@ process.on('message', (order: SetOrder) => {
   void judge(order).then((reply) => process.send!(reply, () => process.disconnect()));
 });
 
-async function judge({ set, seeds, plain }: SetOrder): Promise<SetReply> {
+async function judge({ set, seeds, plain = false, tried = [] }: SetOrder): Promise<SetReply> {
   const detect = plain ? await plainDetector() : null;
-  const reply = { ours: [] as Judged[], plain: [] as Judged[] };
+  const settings = tried.map(([threshold, times]) => scaled(threshold, times));
+  const reply = { ours: [] as Judged[], plain: [] as Judged[], tried: tried.map((): Judged[] => []) };
   for (const seed of seeds) {
     const { image, truth } = drawn(set, seed);
     reply.ours.push({ truth, found: measureFace(image, PC) });
     if (detect) reply.plain.push({ truth, found: detect(image, PC) });
+    settings.forEach((by, k) =>
+      reply.tried[k]!.push({ truth, found: measureFace(image, PC, undefined, by) }),
+    );
   }
   return reply;
 }
