@@ -2,6 +2,7 @@ import '@fontsource/atkinson-hyperlegible-next/latin-400.css';
 import '@fontsource/atkinson-hyperlegible-next/latin-700.css';
 import '@fontsource/atkinson-hyperlegible-next/latin-ext-400.css';
 import '@fontsource/atkinson-hyperlegible-next/latin-ext-700.css';
+import 'element-plus/theme-chalk/base.css';
 import 'element-plus/theme-chalk/el-message.css';
 import './theme/tokens.css';
 import './theme/base.css';
