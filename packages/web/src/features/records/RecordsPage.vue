@@ -135,6 +135,7 @@ const shown = shallowRef<AttemptRow | null>(null);
 }
 .told {
   min-height: var(--tap);
+  margin-top: 6px;
 }
 .list {
   flex: 1;

@@ -104,7 +104,7 @@ const sortedBy = computed(() => ({
 </template>
 
 <style scoped>
-:deep(.open) {
+:deep(.el-button.is-text.open) {
   min-height: var(--tap);
   padding: 0;
   border: 0;
@@ -121,9 +121,10 @@ const sortedBy = computed(() => ({
   contain: strict;
 }
 :deep(.box) {
-  width: 20px;
-  height: 20px;
-  margin: 12px;
+  flex: none;
+  width: 22px;
+  height: 22px;
+  margin: 0;
   accent-color: var(--accent);
   cursor: pointer;
 }
