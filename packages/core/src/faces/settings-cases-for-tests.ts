@@ -1,6 +1,7 @@
 import { BLUR, disc, faceOf, mark, SIDE, soft, together } from './cladding/faces-for-tests.ts';
 import { findCladding } from './cladding/find-cladding.ts';
 import { coreOf } from './cladding/find-core.ts';
+import { RIM, slanting } from './cladding/grain-for-tests.ts';
 import { isFace } from './cladding/is-face.ts';
 import { spreadByDistance } from './cladding/smooth.ts';
 import { findFeatures } from './find-features.ts';
@@ -116,6 +117,11 @@ const aside = (by: number, f: MeasuredFeature): MeasuredFeature => ({
 const EYE = { x: 150, y: 150, r: 80 };
 const BLOCK = EYE.r / 6;
 /** Glass of a level on a brighter ferrule, with what is added at a place from the fiber's middle. */
+/** Glass as bright as its ferrule, whose rim shows on one side, beside grain. */
+const inGrain =
+  (grain: number): Case =>
+  (s) =>
+    isFace(slanting(2, grain, 20), RIM, 0, 1, s);
 const eye =
   (more: (x: number, y: number) => number, glass = 200): Case =>
   (s) => {
@@ -172,6 +178,8 @@ export const CASES: Readonly<Record<string, Case>> = {
     });
     return isFace({ width: 300, height: 300, data }, EYE, 0, 1, s);
   },
+  'cladding.alikeInGrain': inGrain(8),
+  'cladding.grainTimes': inGrain(1.3),
   'cladding.mostRings': eye((x, y) => (within(x, y, 0.5, 0.96) ? 13 * Math.sin(Math.hypot(x, y) / 2.6) : 0)),
   'cladding.mostPatchy': eye((x, y) => (within(x, y, 0, 0.95) ? 5 * chequered(x, y) : 0)),
   'cladding.patchyFerrule': eye((x, y) => (within(x, y, 1.15, 3) ? 21 * chequered(x, y) : 0), 150),

@@ -26,6 +26,8 @@ it('the shipped settings find what they found', () => {
         "ahead.thinArea": 2,
         "ahead.touchUm": 2,
         "ahead.turnedDeg": 2,
+        "cladding.alikeInGrain": true,
+        "cladding.grainTimes": true,
         "cladding.leastAlike": true,
         "cladding.leastSeen": "found",
         "cladding.mostPatchy": false,

@@ -27,6 +27,10 @@ export interface FaceSettings {
     readonly leastSeen: number;
     /** Share of the directions in which the rim is as in most; less, and it is no face. */
     readonly leastAlike: number;
+    /** The same where smooth glass lies in grain: a rim in slanting light shows on one side only. House. */
+    readonly alikeInGrain: number;
+    /** So many times as rough as the glass is grain; on drawn faces it is two to five times. House. */
+    readonly grainTimes: number;
     /** Spread of the glass over its level: more is relief or a pattern. */
     readonly mostUneven: number;
     /** How much rings in the glass differ, over what the rim stands out by. */
@@ -283,6 +287,8 @@ export const FACE_SETTINGS: FaceSettings = {
   cladding: {
     leastSeen: 0.6,
     leastAlike: 0.7,
+    alikeInGrain: 0.5,
+    grainTimes: 1.5,
     mostUneven: 0.12,
     mostRings: 0.5,
     mostPatchy: 0.25,

@@ -99,9 +99,9 @@ export function fitMiddle(
 
 /**
  * Measures the core on a face whose light was taken out: centre, radius, softness and height by least squares, what does not
- * fit (dirt, scratches) weighed down by Tukey's biweight. A multimode core and a single-mode one are tried, and the one that stands out
- * more is taken. A core is one only when it stands out on all four sides of its middle; null where none does, as where no light goes through. `fx`
- * and `fy` are the fiber's centre in the square.
+ * fit (dirt, scratches) weighed down by Tukey's biweight. A multimode core and a single-mode one are tried, and the one that
+ * stands out more is taken. A core is one only when it stands out on all four sides of its middle; null where none does, as
+ * where no light goes through. `fx` and `fy` are the fiber's centre in the square.
  */
 export function fitCore(
   face: FlatFace,

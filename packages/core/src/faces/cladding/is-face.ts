@@ -22,7 +22,9 @@ export function isFace(
   settings: FaceSettings,
 ): boolean {
   const rim = rimAllRound(image, circle, ringPx, blurPx);
-  if (rim.share < settings.cladding.leastAlike && !isGlassInGrain(image, circle, rim.share)) return false;
+  const { leastAlike, alikeInGrain, grainTimes } = settings.cladding;
+  if (rim.share < alikeInGrain) return false;
+  if (rim.share < leastAlike && !isInGrain(image, circle, grainTimes)) return false;
   const glass = surfaceOf(image, circle, 0.58, 0.93, 2);
   if (!glass) return true;
   if (glass.spread > settings.cladding.mostUneven * glass.level) return false;
@@ -36,13 +38,11 @@ export function isFace(
   );
 }
 
-/** A rim that shows on one side only, as in slanting light, is one where smooth glass lies in grain all the way round. */
-const isGlassInGrain = (image: GreyImage, circle: Circle, share: number): boolean =>
-  share >= BESIDE_GRAIN.leastAlike &&
-  rougherOutside(roughnessOf(image), circle, BESIDE_GRAIN.times) >= BESIDE_GRAIN.sectors;
-
-/** House: grain is two to five times as rough as glass on drawn faces; of twelve sectors one may be dirty. */
-const BESIDE_GRAIN = { leastAlike: 0.5, times: 1.5, sectors: 11 / 12 };
+/** Whether smooth glass lies in grain nearly all the way round. */
+const isInGrain = (image: GreyImage, circle: Circle, times: number): boolean =>
+  rougherOutside(roughnessOf(image), circle, times) >= ROUGH_SIDES;
+/** Of twelve sectors one may be dirty. */
+const ROUGH_SIDES = 11 / 12;
 
 /** The share of the directions in which the rim looks as it does in most, and how much it stands out; levels. */
 function rimAllRound(

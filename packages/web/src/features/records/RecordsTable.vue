@@ -49,7 +49,7 @@ const columns = computed((): Column<RecordLine>[] => [
     align: 'center',
     cellRenderer: ({ rowData: { row } }: { rowData: RecordLine }) =>
       row
-        ? // A line that comes into view makes its cells at once: a plain box takes a tenth of the time of a component.
+        ? // Sixteen lines come into view at once: plain boxes save a fifth of what that takes.
           h('input', {
             type: 'checkbox',
             class: 'box',
