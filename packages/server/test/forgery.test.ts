@@ -11,6 +11,7 @@ import {
   wholePiece,
   World,
 } from './harness.ts';
+import { setReferences } from './open-attempt.ts';
 
 const PASS = { kind: 'check', passed: true } as const;
 let world: World;
@@ -275,19 +276,7 @@ describe('what one person can do to others', () => {
   });
 
   it('a signature names what was seen: one entry more or another one is refused', async () => {
-    const references: Record<number, string> = {};
-    for (const nm of [1310, 1550]) {
-      references[nm] = v7();
-      await asTeacher.post(`/classes/${classroom.id}/references`, {
-        id: references[nm],
-        instrumentId: classroom.things['instrument'],
-        method: 'single_cord',
-        wavelengthNm: nm,
-        valueDbm: '-5.0',
-        setAt: new Date().toISOString(),
-        showsNegative: false,
-      });
-    }
+    const references = await setReferences(asTeacher, classroom);
     const entries = wholePiece(attemptId, teacher, references);
     await send(asTeacher, entries);
     const ids = entries.map((e) => e.id);

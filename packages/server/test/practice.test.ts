@@ -3,6 +3,7 @@ import type { ClassPracticeOption, Person, SuggestionCount } from '@clear-mark/c
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { attemptBody, batch, type Caller, entryOf, type TestClass, World, seen } from './harness.ts';
+import { setReferences } from './open-attempt.ts';
 
 let world: World;
 let lead: Person;
@@ -162,19 +163,11 @@ describe('values of the newer kinds', () => {
 
   it('readings of many fibers have rows of their own, and count in one sample', async () => {
     const id = await start('mpo-trunk');
-    const references: Record<number, string> = {};
-    for (const wavelengthNm of [850, 1300]) {
-      references[wavelengthNm] = v7();
-      await asTeacher.post(`/classes/${classroom.id}/references`, {
-        id: references[wavelengthNm],
-        instrumentId: classroom.things['instrument'],
-        method: 'one_cord',
-        wavelengthNm,
-        valueDbm: '-20.00',
-        setAt: new Date().toISOString(),
-        showsNegative: false,
-      });
-    }
+    const references = await setReferences(asTeacher, classroom, {
+      wavelengthsNm: [850, 1300],
+      method: 'one_cord',
+      valueDbm: '-20.00',
+    });
     const entries = Array.from({ length: 12 }, (_, i) => i + 1).flatMap((fiber) =>
       [850, 1300].map((nm) =>
         inMethod(
