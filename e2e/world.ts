@@ -1,15 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { test as base, type Browser, expect, type Page } from '@playwright/test';
-import {
-  migrate,
-  openDatabase,
-  readConfig,
-  type Running,
-  startServer,
-  syncShippedMethods,
-} from '@clear-mark/server';
-import { loadDemoInOwnProcess } from '../tools/load-demo-process.ts';
+import { readConfig, type Running, startServer } from '@clear-mark/server';
+import { DEMO_TEMPLATE } from '../tools/demo-template.ts';
 import { choose } from '../tools/bench/choose.ts';
 import { freePort } from '../tools/cluster.ts';
 import { ROOT } from '../tools/paths.ts';
@@ -23,22 +16,6 @@ async function admin(sql: string): Promise<void> {
   const client = new pg.Client({ connectionString: clusterUrl });
   await client.connect();
   await client.query(sql).finally(() => client.end());
-}
-
-/** The demo class, loaded once a run; every server's database is a copy of it. */
-const TEMPLATE = 'template_of_demo';
-
-export async function makeTemplate(): Promise<void> {
-  await admin(`create database "${TEMPLATE}"`);
-  const db = openDatabase(clusterUrl.replace(/[^/]*$/, TEMPLATE), 2);
-  await migrate(db);
-  await syncShippedMethods(db);
-  await db.destroy();
-  await loadDemoInOwnProcess(clusterUrl.replace(/[^/]*$/, TEMPLATE), {
-    seed: 7,
-    story: true,
-    now: new Date(),
-  });
 }
 
 /** One server with the demo class on a database of its own; it can be stopped and started again. */
@@ -55,7 +32,7 @@ export class DemoServer {
   /** `files` is the built application that it serves. */
   static async make(mode: 'demo' | 'real', files = webDir): Promise<DemoServer> {
     const database = `e2e_${randomUUID().replaceAll('-', '')}`;
-    const template = mode === 'demo' ? TEMPLATE : 'template1';
+    const template = mode === 'demo' ? DEMO_TEMPLATE : 'template1';
     await admin(`create database "${database}" template "${template}"`);
     const url = clusterUrl.replace(/[^/]*$/, database);
     const server = new DemoServer(url, database, await freePort(), mode, files);

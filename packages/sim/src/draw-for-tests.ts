@@ -13,8 +13,13 @@ export function cloudsOf(rng: Rng, pitchUm: number, spread: number): (x: number,
     const y0 = Math.floor(gy);
     const fx = ease(gx - x0);
     const fy = ease(gy - y0);
-    const at = (dx: number, dy: number): number => grid[((y0 + dy) % n) * n + ((x0 + dx) % n)]!;
-    return (at(0, 0) * (1 - fx) + at(1, 0) * fx) * (1 - fy) + (at(0, 1) * (1 - fx) + at(1, 1) * fx) * fy;
+    const left = x0 % n;
+    const right = (x0 + 1) % n;
+    const above = (y0 % n) * n;
+    const below = ((y0 + 1) % n) * n;
+    const upper = grid[above + left]! * (1 - fx) + grid[above + right]! * fx;
+    const lower = grid[below + left]! * (1 - fx) + grid[below + right]! * fx;
+    return upper * (1 - fy) + lower * fy;
   };
 }
 
@@ -41,33 +46,52 @@ export function shareOf(f: TrueFeature, x: number, y: number, umPerPx: number): 
     const [x2, y2] = f.points[i]!;
     const t = ((x - x1) * (x2 - x1) + (y - y1) * (y2 - y1)) / ((x2 - x1) ** 2 + (y2 - y1) ** 2 || 1);
     const c = Math.max(0, Math.min(1, t));
-    d = Math.min(d, Math.hypot(x - x1 - c * (x2 - x1), y - y1 - c * (y2 - y1)));
+    d = Math.min(d, Math.sqrt((x - x1 - c * (x2 - x1)) ** 2 + (y - y1 - c * (y2 - y1)) ** 2));
   }
   const half = f.strokeUm / 2;
   const within = (at: number): number => Math.max(-0.5, Math.min(0.5, at / umPerPx));
   return Math.max(0, within(half - d) + within(half + d));
 }
 
-/** Mean over a disc, its edge weighted by what it covers of a pixel. */
+/** Mean over a disc, its edge weighted by what it covers of a pixel; the picture's edges are repeated. */
 export function discBlur(from: Float32Array, width: number, height: number, radius: number): Float32Array {
   const reach = Math.ceil(radius + 0.5);
-  const kernel: { dx: number; dy: number; weight: number }[] = [];
+  const wide = width + 2 * reach;
+  const framed = new Float32Array(wide * (height + 2 * reach));
+  for (let y = 0; y < height + 2 * reach; y++) {
+    const start = Math.max(0, Math.min(height - 1, y - reach)) * width;
+    for (let x = 0; x < wide; x++) {
+      framed[y * wide + x] = from[start + Math.max(0, Math.min(width - 1, x - reach))]!;
+    }
+  }
+  const offsets: number[] = [];
+  const weights: number[] = [];
   for (let dy = -reach; dy <= reach; dy++) {
     for (let dx = -reach; dx <= reach; dx++) {
       const weight = Math.max(0, Math.min(1, radius - Math.hypot(dx, dy) + 0.5));
-      if (weight > 0) kernel.push({ dx, dy, weight });
+      if (weight === 0) continue;
+      offsets.push((dy + reach) * wide + dx + reach);
+      weights.push(weight);
     }
   }
-  const total = kernel.reduce((sum, k) => sum + k.weight, 0);
-  const out = new Float32Array(from.length);
+  return meanOver(framed, wide, width, height, Int32Array.from(offsets), Float64Array.from(weights));
+}
+
+function meanOver(
+  framed: Float32Array,
+  wide: number,
+  width: number,
+  height: number,
+  offsets: Int32Array,
+  weights: Float64Array,
+): Float32Array {
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
+  const out = new Float32Array(width * height);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
+      const corner = y * wide + x;
       let sum = 0;
-      for (const { dx, dy, weight } of kernel) {
-        const xx = Math.max(0, Math.min(width - 1, x + dx));
-        const yy = Math.max(0, Math.min(height - 1, y + dy));
-        sum += weight * from[yy * width + xx]!;
-      }
+      for (let k = 0; k < offsets.length; k++) sum += weights[k]! * framed[corner + offsets[k]!]!;
       out[y * width + x] = sum / total;
     }
   }

@@ -73,24 +73,28 @@ export function renderFace(scene: FaceScene, features: readonly TrueFeature[], r
   return { width, height, data, scene, features };
 }
 
+/** Edges are mixed over one pixel, as a sensor's pixels do: the share of a pixel at `r` that lies inside of `edge`. */
+const within = (edge: number, r: number, umPerPx: number): number =>
+  Math.max(0, Math.min(1, (edge - r) / umPerPx + 0.5));
+
 function baseOf(scene: FaceScene, level: Float32Array, rng: Rng): void {
   const { width, height, umPerPx, centre, core, ring } = scene;
   const grains = coarseNoise(width, height, rng);
   const far = Math.hypot(width, height) / 2;
+  const ringEdge = CLADDING_RADIUS_UM + ring.widthUm;
+  const ringLevel = ring.widthUm > 0 ? ring.level : scene.claddingLevel;
   for (let y = 0; y < height; y++) {
+    const fromY = y - centre[1];
+    const dy = (y - height / 2) / height;
     for (let x = 0; x < width; x++) {
-      const r = Math.hypot(x - centre[0], y - centre[1]) * umPerPx;
-      // Edges are mixed over one pixel, as a sensor's pixels do.
-      const mix = (edge: number): number => Math.max(0, Math.min(1, (edge - r) / umPerPx + 0.5));
+      const fromX = x - centre[0];
+      const r = Math.sqrt(fromX * fromX + fromY * fromY) * umPerPx;
       let value = scene.ferruleLevel + scene.grain * grains[y * width + x]!;
-      value +=
-        mix(CLADDING_RADIUS_UM + ring.widthUm) *
-        ((ring.widthUm > 0 ? ring.level : scene.claddingLevel) - value);
-      value += mix(CLADDING_RADIUS_UM) * (scene.claddingLevel - value);
-      value += mix(core.radiusUm) * (core.level - value);
+      value += within(ringEdge, r, umPerPx) * (ringLevel - value);
+      value += within(CLADDING_RADIUS_UM, r, umPerPx) * (scene.claddingLevel - value);
+      value += within(core.radiusUm, r, umPerPx) * (core.level - value);
       const dx = (x - width / 2) / width;
-      const dy = (y - height / 2) / height;
-      const away = Math.hypot(x - width / 2, y - height / 2) / far;
+      const away = Math.sqrt((x - width / 2) ** 2 + (y - height / 2) ** 2) / far;
       const light = 1 + scene.slope[0] * dx * 2 + scene.slope[1] * dy * 2 - scene.vignette * away * away;
       level[y * width + x] = value * light;
     }
@@ -149,7 +153,7 @@ function strokeCover(scene: FaceScene, f: TrueFeature): Cover {
     for (let y = top; y <= Math.min(height - 1, bottom); y++) {
       for (let x = left; x <= Math.min(width - 1, right); x++) {
         const t = Math.max(0, Math.min(1, ((x - x1) * (x2 - x1) + (y - y1) * (y2 - y1)) / length2));
-        const d = Math.hypot(x - x1 - t * (x2 - x1), y - y1 - t * (y2 - y1));
+        const d = Math.sqrt((x - x1 - t * (x2 - x1)) ** 2 + (y - y1 - t * (y2 - y1)) ** 2);
         // The share of the pixel that the line covers, also where the line is thinner than a pixel.
         const share = Math.max(0, Math.min(0.5, half - d) + Math.min(0.5, half + d));
         const at = y * width + x;
@@ -185,24 +189,46 @@ function outlineCover(scene: FaceScene, f: TrueFeature): Cover {
 /** Separable Gaussian, edges repeated. */
 function blur(from: Float32Array, width: number, height: number, sigma: number): Float32Array {
   const reach = Math.max(1, Math.ceil(3 * sigma));
-  const kernel = Array.from({ length: 2 * reach + 1 }, (_, i) =>
+  const kernel = Float64Array.from({ length: 2 * reach + 1 }, (_, i) =>
     Math.exp(-((i - reach) ** 2) / (2 * sigma * sigma)),
   );
   const total = kernel.reduce((a, b) => a + b, 0);
-  const pass = (src: Float32Array, alongX: boolean): Float32Array => {
-    const out = new Float32Array(src.length);
-    for (let y = 0; y < height; y++) {
-      for (let x = 0; x < width; x++) {
-        let sum = 0;
-        for (let k = -reach; k <= reach; k++) {
-          const xx = alongX ? Math.max(0, Math.min(width - 1, x + k)) : x;
-          const yy = alongX ? y : Math.max(0, Math.min(height - 1, y + k));
-          sum += kernel[k + reach]! * src[yy * width + xx]!;
-        }
-        out[y * width + x] = sum / total;
-      }
+  for (let k = 0; k < kernel.length; k++) kernel[k]! /= total;
+  return weighDown(weighAlong(from, width, height, kernel), width, height, kernel);
+}
+
+/** Each row weighed by a kernel along it. */
+function weighAlong(from: Float32Array, width: number, height: number, kernel: Float64Array): Float32Array {
+  const reach = (kernel.length - 1) / 2;
+  const out = new Float32Array(from.length);
+  const row = new Float64Array(width + 2 * reach);
+  for (let y = 0; y < height; y++) {
+    const start = y * width;
+    for (let i = 0; i < row.length; i++) {
+      row[i] = from[start + Math.max(0, Math.min(width - 1, i - reach))]!;
     }
-    return out;
-  };
-  return pass(pass(from, true), false);
+    for (let x = 0; x < width; x++) {
+      let sum = 0;
+      for (let k = 0; k < kernel.length; k++) sum += kernel[k]! * row[x + k]!;
+      out[start + x] = sum;
+    }
+  }
+  return out;
+}
+
+/** Each column weighed by a kernel down it, a row of the picture at a time. */
+function weighDown(from: Float32Array, width: number, height: number, kernel: Float64Array): Float32Array {
+  const reach = (kernel.length - 1) / 2;
+  const out = new Float32Array(from.length);
+  const sums = new Float64Array(width);
+  for (let y = 0; y < height; y++) {
+    sums.fill(0);
+    for (let k = 0; k < kernel.length; k++) {
+      const weight = kernel[k]!;
+      const start = Math.max(0, Math.min(height - 1, y + k - reach)) * width;
+      for (let x = 0; x < width; x++) sums[x]! += weight * from[start + x]!;
+    }
+    out.set(sums, y * width);
+  }
+  return out;
 }

@@ -117,10 +117,10 @@ function surfaceOf(rng: Rng, level: number, coarse: boolean): Field {
   const grain = octavesOf(rng, coarse ? 0.02 : 0.035);
   const brushed = { way: Math.PI * rng(), by: coarse ? 0 : 0.006 };
   const marks = cloudsOf(rng, 0.8, 1);
+  const within = (at: number, d: number): number => Math.max(0, Math.min(1, (at - d) / 0.25 + 0.5));
   return (x, y) => {
-    const r = Math.hypot(x, y);
-    const within = (at: number, d: number): number => Math.max(0, Math.min(1, (at - d) / 0.25 + 0.5));
-    const inRing = within(CLADDING_RADIUS_UM + ring.widthUm, Math.hypot(x - offX, y - offY));
+    const r = Math.sqrt(x * x + y * y);
+    const inRing = within(CLADDING_RADIUS_UM + ring.widthUm, Math.sqrt((x - offX) ** 2 + (y - offY) ** 2));
     let v = outside * (1 + grain(x, y));
     if (ring.widthUm > 0) v += inRing * (ring.level - v);
     const across = -x * Math.sin(brushed.way) + y * Math.cos(brushed.way);
@@ -140,7 +140,7 @@ function coreOf(rng: Rng): Field {
   const soft = kind === 'single' ? 0.2 + 1.1 * rng() : 0.3 + 0.8 * rng();
   const dip = kind !== 'single' && chance(rng, 0.4) ? 0.35 : 0;
   return (x, y) => {
-    const d = Math.hypot(x - cx, y - cy);
+    const d = Math.sqrt((x - cx) ** 2 + (y - cy) ** 2);
     const edge = 1 / (1 + Math.exp((d - radius) / (0.55 * soft)));
     const shape = kind === 'single' ? 1 : 1 - 0.6 * (d / radius) ** 2;
     return by * edge * (shape - dip * Math.exp(-((d / 1.6) ** 2)));
@@ -150,7 +150,11 @@ function coreOf(rng: Rng): Field {
 /** Clouds of three sizes, the larger the stronger, as the grain of a ground surface has. */
 function octavesOf(rng: Rng, spread: number): Field {
   const parts = [0.7, 1.6, 4].map((pitch, k) => cloudsOf(rng, pitch, spread * (0.5 + 0.25 * k)));
-  return (x, y) => parts.reduce((sum, part) => sum + part(x, y), 0);
+  return (x, y) => {
+    let sum = 0;
+    for (const part of parts) sum += part(x, y);
+    return sum;
+  };
 }
 
 function lightOf(rng: Rng, wideUm: number, coarse: boolean): Field {

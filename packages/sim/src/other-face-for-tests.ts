@@ -45,7 +45,7 @@ export function otherFace(rng: Rng, width = 1280, height = 960, umPerPx = 0.25 +
     for (let x = 0; x < width; x++) {
       const ux = (x - centre[0]) * umPerPx;
       const uy = (y - centre[1]) * umPerPx;
-      const r = Math.hypot(ux, uy);
+      const r = Math.sqrt(ux * ux + uy * uy);
       let v = surface(ux, uy, umPerPx) * (1 + (r < 64 ? clouds(ux, uy) : grain(ux, uy)));
       for (const { f, box } of drawn) {
         if (ux < box[0] || ux > box[2] || uy < box[1] || uy > box[3]) continue;
@@ -93,7 +93,7 @@ function surfaceOf(rng: Rng, level: number): (x: number, y: number, umPerPx: num
   const lean = Math.PI * rng();
   const marks = { way: Math.PI * rng(), pitch: 2 + 2 * rng(), by: 0.003 * level };
   return (x, y, umPerPx) => {
-    const r = Math.hypot(x, y);
+    const r = Math.sqrt(x * x + y * y);
     const edge = CLADDING_RADIUS_UM * (1 + flat * Math.cos(2 * (Math.atan2(y, x) - lean)));
     const inside = (at: number): number => Math.max(0, Math.min(1, (at - r) / umPerPx + 0.5));
     let v = ferrule;
