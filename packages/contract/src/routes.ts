@@ -57,12 +57,13 @@ import {
   LossSeries,
   LossSeriesQuery,
 } from './results.ts';
-import { MethodStateBody, MethodVersion } from './methods.ts';
+import { METHOD_ROUTES } from './methods.ts';
 import { Safekeeping } from './safekeeping.ts';
 
 export const ROUTES = {
   ...FACE_ROUTES,
   ...INSIGHT_ROUTES,
+  ...METHOD_ROUTES,
   ...PLAN_ROUTES,
   ...WHAT_IF_ROUTES,
   health: route('get /health', 'open', {
@@ -162,20 +163,6 @@ export const ROUTES = {
     reply: CatchUp,
     errors: CLASS_ERRORS,
   }),
-  methodVersion: route('get /method-versions/:id', 'signed_in', {
-    params: ById,
-    reply: MethodVersion,
-    errors: ['not_found.method_version'],
-  }),
-
-  /** A draft comes in force, or a version in force retires; a version in force never changes otherwise. */
-  setMethodState: route('put /method-versions/:id/state', 'lead', {
-    params: ById,
-    body: MethodStateBody,
-    reply: MethodVersion,
-    errors: ['not_found.method_version', 'method.state'],
-  }),
-
   startAttempt: route('post /classes/:id/attempts', 'signed_in', {
     params: ById,
     body: NewAttemptBody,

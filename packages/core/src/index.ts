@@ -20,4 +20,5 @@ export * from './sheet/index.ts';
 export * from './special/index.ts';
 export * from './stats/index.ts';
 export * from './units/index.ts';
+export * from './versions/index.ts';
 export * from './what-if/index.ts';

@@ -1,8 +1,10 @@
 import {
+  copySheet,
   type EntryValue,
   isWorkedOut,
   type MethodSheet,
   type Skill,
+  readyProblems,
   SKILLS,
   type Verdict,
 } from '@clear-mark/core';
@@ -252,5 +254,12 @@ describe.each(SHIPPED_METHODS.map((sheet) => [short(sheet), sheet] as const))('%
       expect(outcome.points.earned, c.id).toBe(outcome.points.possible - c.points);
       if (c.critical) expect(outcome.verdict, c.id).toBe('fail');
     }
+  });
+});
+
+describe('the library as a school would publish it', () => {
+  it.each(SHIPPED_METHODS.map((m) => [m.title, m] as const))('%s: nothing is missing', (_title, sheet) => {
+    expect(readyProblems(sheet)).toEqual([]);
+    expect(readyProblems(copySheet(sheet, 'own/copy', sheet.title))).toEqual([]);
   });
 });

@@ -1,4 +1,6 @@
+import type { Material } from '@clear-mark/core';
 import type { ErrorCode } from '@clear-mark/contract';
+import { MATERIAL_WORDS } from './names.ts';
 import { type Params, say } from './params.ts';
 
 const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
@@ -144,6 +146,14 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
     `${say(p, 'person')} takes its readings for ${say(p, 'piece')}. Take it over, or wait until it is free.`,
   'instrument.no_answer': () => 'The instrument does not answer. Look at its cable and its power.',
   'instrument.refused': (p) => `The instrument refused that: ${say(p, 'problem')}.`,
+  'method.not_complete': (p) =>
+    `The draft is not complete yet: ${say(p, 'count')} left. Nothing was published.`,
+  'method.shipped': () => 'A shipped method is not changed. Copy it, and change the copy.',
+  'method.draft_moved': () => 'Somebody else saved this draft meanwhile. Load it again; nothing was changed.',
+  'method.draft_closed': () => 'This draft was published or discarded and takes no changes any more.',
+  'method.too_many_drafts': (p) =>
+    `There are ${say(p, 'most')} drafts already. Publish or discard some; nothing was started.`,
+  'not_found.method_draft': () => 'That draft is not there.',
   'method.state': (p) => `A version that is ${say(p, 'given')} cannot become ${say(p, 'wanted')}.`,
   'time.not_an_instant': () => 'That is not a time.',
   'time.backwards': () => 'It stops before it started.',
@@ -198,6 +208,17 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
     'A length on this sheet is to be compared with one that is not there, or that has another unit.',
   'sheet.range_target': () =>
     'A range on this sheet names a loss that is not there, or that has a single fiber.',
+  'sheet.bad_number': () => 'A limit here is not a number. Digits with one point.',
+  'sheet.caution_missing': (p) =>
+    `No caution speaks of ${MATERIAL_WORDS[say(p, 'material') as Material] ?? say(p, 'material')}, which the steps use.`,
+  'sheet.empty_step': () => 'Nothing is scored in this step: add a criterion, or remove the step.',
+  'sheet.no_caution': () => 'Say at least one caution, each with words of its own.',
+  'sheet.no_source': () => 'Say where each figure comes from.',
+  'sheet.no_words': () => 'A name or a text is empty.',
+  'sheet.nothing_required': () => 'At least one criterion with points has to be required of every piece.',
+  'sheet.pass_mark': () => 'The pass mark is from 1 to 100 percent of the possible points.',
+  'versions.edited_twice': (p) =>
+    `Somebody else changed the same meanwhile (${say(p, 'what')}). Yours was not saved: load theirs, then make your change again.`,
   'sheet.call_target': () => 'A call on this sheet names a criterion that it cannot be about.',
   'sheet.conditioned_by': () => 'A condition of this sheet names a criterion that is not there.',
   'sheet.crossed_band': () => 'The lower limit of a criterion lies above its upper one.',

@@ -4,6 +4,7 @@ import type {
   Direction,
   Flag,
   Hazard,
+  Material,
   PowerFault,
   ReadingVoidReason,
   ReferenceMethod,
@@ -23,6 +24,16 @@ export const SKILL_WORDS: Readonly<Record<Skill, string>> = {
   splice: 'Splicing',
   inspect: 'Inspection',
   test: 'Loss test',
+};
+
+/** What can hurt at the bench, as a caution would name it. */
+export const MATERIAL_WORDS: Readonly<Record<Material, string>> = {
+  shards: 'bare fiber and its offcuts',
+  light: 'laser light from a fiber',
+  solvent: 'alcohol or another solvent',
+  adhesive: 'adhesive on skin and in eyes',
+  heat: 'hot tools',
+  arc: 'the arc of the splicer',
 };
 
 /** How a criterion is filled, as a tag beside its label; a required one needs none. */

@@ -75,6 +75,8 @@ const PARAMS = {
   row: 2,
   near: 1,
   far: 2,
+  what: 'title',
+  material: 'arc',
 };
 
 describe('every code has words', () => {

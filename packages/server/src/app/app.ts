@@ -76,7 +76,7 @@ export function buildApp(parts: AppParts): RequestListener {
   healthRoutes(router, db);
   peopleRoutes(router, db, config);
   classRoutes(router, db, parts.now);
-  methodRoutes(router, db);
+  methodRoutes(router, db, parts.now);
   const takeEntries = attemptRoutes(router, db, parts.now, parts.stamps);
   referenceRoutes(router, db, parts.now);
   faceRoutes(router, db, parts.now);

@@ -2,7 +2,7 @@ import type { Database } from './database.ts';
 import { rowsOf, sql } from './sql.ts';
 
 /** What is locked, so that the same id of two kinds is two locks. Never changed: an older process may hold one. */
-const SPACES = { reference: 0, face: 0, plan: 10, class: 11, instrument: 12, heads: 13, tries: 14 } as const;
+const SPACES = { reference: 0, face: 0, plan: 10, class: 11, instrument: 12, heads: 13, tries: 14, draft: 15, method: 16 } as const;
 
 /** Waits until nobody else works on this thing; let go at the end of the transaction. */
 export async function lockThing(trx: Database, space: keyof typeof SPACES, id: string): Promise<void> {

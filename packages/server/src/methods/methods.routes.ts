@@ -3,9 +3,11 @@ import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { handle } from '../http/handle.ts';
-import { methodVersion, setMethodState } from './methods.store.ts';
+import { draftsService } from './drafts.service.ts';
+import { methodVersion, setMethodState, versionsStore } from './methods.store.ts';
 
-export function methodRoutes(router: Router, db: Database): void {
+export function methodRoutes(router: Router, db: Database, now: () => Date): void {
+  const drafts = draftsService(db);
   handle(router, ROUTES.methodVersion, async ({ params }) => {
     const found = await methodVersion(db, params.id);
     if (!found) throw new AppError('not_found.method_version');
@@ -21,4 +23,20 @@ export function methodRoutes(router: Router, db: Database): void {
       return changed;
     }),
   );
+  handle(router, ROUTES.versionsBeside, async ({ params }) => {
+    const version = await methodVersion(db, params.id);
+    if (!version) throw new AppError('not_found.method_version');
+    return versionsStore(db).ofMethod(version.methodId);
+  });
+  handle(router, ROUTES.methodDrafts, () => drafts.open());
+  handle(router, ROUTES.addDraft, ({ body, me }) => drafts.add(body, me, now()));
+  handle(router, ROUTES.methodDraft, ({ params }) => drafts.byId(params.id));
+  handle(router, ROUTES.saveDraft, ({ params, body, me }) =>
+    drafts.save(params.id, body.revision, body.sheet, me, now()),
+  );
+  handle(router, ROUTES.discardDraft, async ({ params }) => {
+    await drafts.discard(params.id, now());
+    return { done: true as const };
+  });
+  handle(router, ROUTES.publishDraft, ({ params, body }) => drafts.publish(params.id, body, now()));
 }

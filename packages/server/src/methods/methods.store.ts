@@ -68,6 +68,66 @@ export async function setMethodState(
   return changed === 1 ? methodVersion(db, id) : null;
 }
 
+export interface VersionHead {
+  readonly id: string;
+  readonly version: number;
+  readonly state: MethodVersion['state'];
+  readonly title: string;
+  readonly madeAt: string;
+}
+
+export const versionsStore = (db: Database) => ({
+  /** All versions of a method, the newest first. */
+  ofMethod: async (methodId: string): Promise<VersionHead[]> => {
+    const rows = await db('method_versions')
+      .where({ method_id: methodId })
+      .orderBy('version', 'desc')
+      .select<(Omit<VersionHead, 'madeAt'> & { madeAt: Date })[]>(
+        'id',
+        'version',
+        'state',
+        'title',
+        'made_at as madeAt',
+      );
+    return rows.map((row) => ({ ...row, madeAt: new Date(row.madeAt).toISOString() }));
+  },
+
+  insert: async (id: string, sheet: MethodSheet, state: MethodVersion['state']): Promise<void> => {
+    await db('method_versions').insert({
+      id,
+      method_id: sheet.id,
+      version: sheet.version,
+      state,
+      title: sheet.title,
+      sheet: JSON.stringify(sheet),
+      digest: sheetDigest(sheet),
+    });
+  },
+
+  /** Classes that use one of the earlier versions use this one, and the class that is named. */
+  replaceInClasses: async (id: string, earlier: readonly string[], classId: string | null): Promise<void> => {
+    const classes: string[] = await db('class_methods')
+      .whereIn('method_version_id', [...earlier])
+      .andWhere('in_use', true)
+      .distinct()
+      .pluck('class_id');
+    const all = new Set(classId === null ? classes : [...classes, classId]);
+    for (const class_id of all) {
+      await db('class_methods').insert({ class_id, method_version_id: id, in_use: true });
+    }
+    await db('class_methods')
+      .whereIn('method_version_id', [...earlier])
+      .update({ in_use: false });
+  },
+
+  retire: async (ids: readonly string[]): Promise<void> => {
+    await db('method_versions')
+      .whereIn('id', [...ids])
+      .update({ state: 'retired' });
+    for (const id of ids) sheets.delete(id);
+  },
+});
+
 /**
  * Brings the shipped library into the database: a method that is new comes in force, a newer version of one
  * that is there arrives as a draft. Nothing in force is replaced.

@@ -16,6 +16,7 @@ import * as jobQueue from './0014-job-queue.ts';
 import * as stops from './0015-stops.ts';
 import * as lossTests from './0016-loss-tests.ts';
 import * as faceChances from './0017-face-chances.ts';
+import * as methodDrafts from './0018-method-drafts.ts';
 
 export interface Migration {
   readonly name: string;
@@ -41,4 +42,5 @@ export const MIGRATIONS: readonly Migration[] = [
   stops,
   lossTests,
   faceChances,
+  methodDrafts,
 ];

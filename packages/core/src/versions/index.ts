@@ -1,0 +1,4 @@
+export * from './compare-sheets.ts';
+export * from './copy-sheet.ts';
+export * from './merge-sheets.ts';
+export * from './same.ts';
