@@ -80,7 +80,62 @@ export const PublishBody = z.object({
   classId: Id.nullable(),
 });
 
+/** What a pack is made of, and what it says of itself. */
+export const PackOrder = z.object({
+  versionIds: z.array(Id).min(1).max(500),
+  title: z.string().trim().min(1).max(200),
+  author: z.string().trim().min(1).max(200),
+  licence: z.string().trim().min(1).max(5000),
+  language: z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/),
+});
+/** A pack as it came: looked through by its own schema, so that what is wrong is told with its place. */
+const PackBody = z.object({ pack: z.unknown() });
+export const PackPreview = z.object({
+  title: z.string(),
+  author: z.string(),
+  licence: z.string(),
+  language: z.string(),
+  methods: z.array(
+    z.object({
+      methodId: z.string(),
+      version: z.number().int(),
+      title: z.string(),
+      /** `next`: a version of a method that is here already, which has not been here. */
+      is: z.enum(['new', 'next', 'equal']),
+    }),
+  ),
+});
+export type PackPreview = z.infer<typeof PackPreview>;
+const PACK_ERRORS = [
+  'pack.not_one',
+  'pack.other_schema',
+  'pack.bad_field',
+  'pack.markup',
+  'pack.digest',
+  'pack.repeated',
+  'pack.not_sound',
+  'pack.changed_version',
+] as const;
+
 export const METHOD_ROUTES = {
+  methodsOfSchool: route('get /method-versions', 'lead', {
+    reply: z.array(MethodVersionHead.extend({ methodId: z.string() })),
+  }),
+  makePack: route('post /method-packs', 'lead', {
+    body: PackOrder,
+    reply: z.object({ text: z.string() }),
+    errors: ['not_found.method_version'],
+  }),
+  previewPack: route('post /method-packs/preview', 'lead', {
+    body: PackBody,
+    reply: PackPreview,
+    errors: PACK_ERRORS,
+  }),
+  importPack: route('post /method-packs/import', 'lead', {
+    body: PackBody,
+    reply: PackPreview,
+    errors: PACK_ERRORS,
+  }),
   methodVersion: route('get /method-versions/:id', 'signed_in', {
     params: ById,
     reply: MethodVersion,

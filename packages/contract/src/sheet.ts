@@ -197,5 +197,3 @@ export const MethodSheetShape = z.strictObject({
   chosen: z.record(z.string(), z.string()).optional(),
   onLink: z.strictObject({ id: Id, label: Words }).optional(),
 }) satisfies z.ZodType<MethodSheet>;
-
-export const MethodPackShape = z.array(MethodSheetShape).min(1);

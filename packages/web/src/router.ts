@@ -68,6 +68,18 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/class/:classId/methods/:versionId/compare',
+      name: 'compare-methods',
+      component: () => import('./features/methods/compare/ComparePage.vue'),
+      props: true,
+    },
+    {
+      path: '/class/:classId/drafts/:draftId',
+      name: 'draft',
+      component: () => import('./features/methods/editor/EditorPage.vue'),
+      props: true,
+    },
+    {
       path: '/class/:classId/safekeeping',
       name: 'safekeeping',
       component: () => import('./features/safekeeping/SafekeepingPage.vue'),

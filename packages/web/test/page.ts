@@ -86,13 +86,13 @@ const json = (status: number, body: unknown): Response =>
   });
 
 const NAMES =
-  'today sheet faces links insight evidence retraining records setup method safekeeping classes calls me own-sheet start';
+  'today sheet faces links insight evidence retraining records setup method draft compare-methods safekeeping classes calls me own-sheet start';
 const testRouter = (): Router =>
   createRouter({
     history: createMemoryHistory(),
     routes: NAMES.split(' ').map((name) => ({
       name,
-      path: `/${name}/:classId?/:attemptId?/:versionId?/:traineeId?/:skill?/:seriesId?`,
+      path: `/${name}/:classId?/:attemptId?/:versionId?/:traineeId?/:skill?/:seriesId?/:draftId?`,
       component: { template: '<i />' },
     })),
   });

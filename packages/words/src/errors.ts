@@ -153,6 +153,17 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'method.draft_closed': () => 'This draft was published or discarded and takes no changes any more.',
   'method.too_many_drafts': (p) =>
     `There are ${say(p, 'most')} drafts already. Publish or discard some; nothing was started.`,
+  'pack.not_one': () => 'This file is no method pack of Clear Mark. Nothing was taken.',
+  'pack.other_schema': (p) =>
+    `This pack has the schema version ${say(p, 'given')}; here it is ${say(p, 'wanted')}. Nothing was taken.`,
+  'pack.bad_field': (p) => `${say(p, 'field')}: ${say(p, 'problem')}. Nothing was taken.`,
+  'pack.markup': (p) => `${say(p, 'field')}: there is markup in a text. Nothing was taken.`,
+  'pack.digest': () =>
+    'The file is not as it was written: its digest does not fit. Have it sent again; nothing was taken.',
+  'pack.repeated': (p) => `${say(p, 'name')} is in the pack twice. Nothing was taken.`,
+  'pack.not_sound': (p) => `${say(p, 'name')}: ${say(p, 'problem')} Nothing was taken.`,
+  'pack.changed_version': (p) =>
+    `${say(p, 'name')} is here already with other content. A published version never changes, so nothing was taken.`,
   'not_found.method_draft': () => 'That draft is not there.',
   'method.state': (p) => `A version that is ${say(p, 'given')} cannot become ${say(p, 'wanted')}.`,
   'time.not_an_instant': () => 'That is not a time.',

@@ -1,4 +1,5 @@
 export * from './compare-sheets.ts';
 export * from './copy-sheet.ts';
 export * from './merge-sheets.ts';
+export * from './outcomes-under.ts';
 export * from './same.ts';

@@ -1,11 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { DomainError } from '../domain-error.ts';
+import type { EntryValue } from '../scoring/index.ts';
 import { checkSheet, type MethodSheet } from '../sheet/index.ts';
-import { check, limit, loss, measure, sheetOf, step } from '../sheet/sheet-for-tests.ts';
+import { check, limit, loss, measure, sheetOf, SOURCE, step } from '../sheet/sheet-for-tests.ts';
 import { compareSheets } from './compare-sheets.ts';
 import { copySheet, emptySheet } from './copy-sheet.ts';
 import { mergeSheets } from './merge-sheets.ts';
+import { outcomesUnder, type SignedAttempt } from './outcomes-under.ts';
 import { isSame } from './same.ts';
 
 const sheet = sheetOf(
@@ -177,5 +179,82 @@ describe('two edits of one sheet put together', () => {
         expect(mergeSheets(sheet, edit(of), edit(of))).toEqual(edit(of));
       }),
     );
+  });
+});
+
+describe('what signed pieces would have been', () => {
+  const source = SOURCE;
+  const plain: MethodSheet = {
+    ...sheetOf(step('cut', 'strip', [check('own/a/clean'), measure('own/a/length', { upper: limit('13') })])),
+    id: 'own/a',
+  };
+  const tighter = (id: string): MethodSheet => {
+    const upper = { value: '12.5', source };
+    const of = id === 'own/a' ? plain : copySheet(plain, id, 'Copy');
+    return {
+      ...of,
+      version: 2,
+      steps: of.steps.map((s) => ({
+        ...s,
+        criteria: s.criteria.map((c) => (c.kind === 'measure' ? { ...c, band: { upper } } : c)),
+      })),
+    };
+  };
+  const entry = (criterionId: string, value: EntryValue, n: number) => ({
+    id: `${criterionId} ${n}`,
+    kind: 'value' as const,
+    criterionId,
+    part: '',
+    value,
+    voidReason: null,
+    note: null,
+    authorId: '',
+    capacity: 'instructor' as const,
+    deviceId: '',
+    source: 'typed' as const,
+    at: '2026-03-02T09:00:00Z',
+    supersedes: [],
+    targetId: null,
+  });
+  const signed = (mm: string, n: number): SignedAttempt => ({
+    attempt: {
+      id: `piece ${n}`,
+      traineeId: 't',
+      startedAt: '2026-03-02T09:00:00Z',
+      versionId: 'v1',
+      schools: {},
+      link: null,
+      asVoid: false,
+      entries: [
+        entry('own/a/clean', { kind: 'check', passed: true }, n),
+        entry('own/a/length', { kind: 'measure', text: mm, unit: 'mm' }, n),
+      ],
+    },
+    sheet: plain,
+    references: [],
+  });
+  const pieces = ['12', '12.5', '12.8', '13.4'].map(signed);
+  const policy = { marginalPassCounts: true, marginalFailCounts: false };
+
+  it('are those between the two limits, at the limit itself none', () => {
+    expect(outcomesUnder(pieces, tighter('own/a'), policy)).toEqual({
+      attempts: 4,
+      notScored: 0,
+      changes: [{ id: 'piece 2', before: 'pass', after: 'fail' }],
+    });
+  });
+
+  it('are the same under a copy, whose criteria have the same names', () => {
+    expect(outcomesUnder(pieces, tighter('own/b'), policy)).toEqual(
+      outcomesUnder(pieces, tighter('own/a'), policy),
+    );
+  });
+
+  it('are incomplete where something more is asked, and none of none', () => {
+    const more = { ...plain, steps: [...plain.steps, step('more', 'test', [check('own/a/more')])] };
+    expect(outcomesUnder(pieces.slice(0, 1), more, policy).changes).toEqual([
+      { id: 'piece 0', before: 'pass', after: 'incomplete' },
+    ]);
+    expect(outcomesUnder([], more, policy)).toEqual({ attempts: 0, notScored: 0, changes: [] });
   });
 });

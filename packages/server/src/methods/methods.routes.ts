@@ -4,10 +4,12 @@ import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { handle } from '../http/handle.ts';
 import { draftsService } from './drafts.service.ts';
+import { packsService } from './packs.service.ts';
 import { methodVersion, setMethodState, versionsStore } from './methods.store.ts';
 
 export function methodRoutes(router: Router, db: Database, now: () => Date): void {
   const drafts = draftsService(db);
+  const packs = packsService(db);
   handle(router, ROUTES.methodVersion, async ({ params }) => {
     const found = await methodVersion(db, params.id);
     if (!found) throw new AppError('not_found.method_version');
@@ -23,6 +25,10 @@ export function methodRoutes(router: Router, db: Database, now: () => Date): voi
       return changed;
     }),
   );
+  handle(router, ROUTES.methodsOfSchool, () => versionsStore(db).published());
+  handle(router, ROUTES.makePack, ({ body }) => packs.make(body));
+  handle(router, ROUTES.previewPack, ({ body }) => packs.preview(body.pack));
+  handle(router, ROUTES.importPack, ({ body }) => packs.take(body.pack));
   handle(router, ROUTES.versionsBeside, async ({ params }) => {
     const version = await methodVersion(db, params.id);
     if (!version) throw new AppError('not_found.method_version');

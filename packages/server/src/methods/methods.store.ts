@@ -92,6 +92,30 @@ export const versionsStore = (db: Database) => ({
     return rows.map((row) => ({ ...row, madeAt: new Date(row.madeAt).toISOString() }));
   },
 
+  /** Versions in force, by their titles. */
+  published: async (): Promise<(VersionHead & { methodId: string })[]> => {
+    const rows = await db('method_versions')
+      .where({ state: 'in_force' })
+      .orderBy(['title', 'version'])
+      .select<(Omit<VersionHead, 'madeAt'> & { methodId: string; madeAt: Date })[]>(
+        'id',
+        'method_id as methodId',
+        'version',
+        'state',
+        'title',
+        'made_at as madeAt',
+      );
+    return rows.map((row) => ({ ...row, madeAt: new Date(row.madeAt).toISOString() }));
+  },
+
+  /** Digests of the versions of these methods, by method and version. */
+  digests: async (methodIds: readonly string[]): Promise<Map<string, string>> => {
+    const rows = await db('method_versions')
+      .whereIn('method_id', [...methodIds])
+      .select<{ method_id: string; version: number; digest: string }[]>('method_id', 'version', 'digest');
+    return new Map(rows.map((r) => [`${r.method_id} ${r.version}`, r.digest]));
+  },
+
   insert: async (id: string, sheet: MethodSheet, state: MethodVersion['state']): Promise<void> => {
     await db('method_versions').insert({
       id,

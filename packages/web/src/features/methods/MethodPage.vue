@@ -12,6 +12,8 @@ import { usePreferences } from '../../shell/preferences.ts';
 import { useSession } from '../../session/session.ts';
 import { deviceStore } from '../../storage/device-store.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
+import VersionActs from './VersionActs.vue';
+import VersionList from './VersionList.vue';
 
 const props = defineProps<{ classId: string; versionId: string }>();
 const preferences = usePreferences();
@@ -66,17 +68,15 @@ onMounted(() => {
     <template v-if="version">
       <div class="row spread">
         <h1>{{ version.sheet.title }}</h1>
-        <el-button
-          v-if="isLead && version.state === 'draft'"
-          size="large"
-          type="primary"
-          @click="move('in_force')"
-        >
-          Put this version in force
-        </el-button>
-        <el-button v-if="isLead && version.state === 'in_force'" size="large" @click="move('retired')">
-          Retire this version
-        </el-button>
+        <div v-if="isLead" class="row acts">
+          <el-button v-if="version.state === 'draft'" size="large" type="primary" @click="move('in_force')">
+            Put this version in force
+          </el-button>
+          <VersionActs v-else :version="version" :class-id="classId" />
+          <el-button v-if="version.state === 'in_force'" size="large" @click="move('retired')">
+            Retire this version
+          </el-button>
+        </div>
       </div>
       <p class="soft">
         version {{ version.version }}, {{ STATE[version.state] }} · {{ version.sheet.fiberClass }} · pass mark
@@ -134,11 +134,18 @@ onMounted(() => {
         </p>
         <p class="soft small">A class chooses on its own page.</p>
       </section>
+      <VersionList v-if="session.teaches" :key="version.id" :version="version" :class-id="classId" />
     </template>
   </div>
 </template>
 
 <style scoped>
+.acts {
+  gap: 8px;
+}
+.acts :deep(.el-button) {
+  margin: 0;
+}
 .caution {
   margin-top: 4px;
   padding-left: 10px;

@@ -2,6 +2,8 @@
 import type { ClassDetail } from '@clear-mark/contract';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct } from '../../api/queries.ts';
+import { useSession } from '../../session/session.ts';
+import DraftsPanel from './DraftsPanel.vue';
 import { offerUndo } from '../../shared/undo.ts';
 
 /** Which methods the class is taught and scored by. */
@@ -9,6 +11,7 @@ const props = defineProps<{ detail: ClassDetail }>();
 const emit = defineEmits<{ changed: [] }>();
 type Method = ClassDetail['methods'][number];
 const { failure, act } = useAct();
+const session = useSession();
 async function use(method: Method, inUse: boolean): Promise<void> {
   const body = { versionId: method.versionId, inUse };
   const done = await act(() => request(ROUTES.useMethod, { params: { id: props.detail.id }, body }));
@@ -49,4 +52,5 @@ async function use(method: Method, inUse: boolean): Promise<void> {
       <el-table-column prop="version" label="Version" width="110" align="right" />
     </el-table>
   </section>
+  <DraftsPanel v-if="session.me?.role === 'lead'" :class-id="detail.id" />
 </template>

@@ -272,6 +272,11 @@ function tap(): void {
     gap: 0 10px;
   }
 }
+@container sheet (max-width: 640px) {
+  .row-of:not(.check) {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 @media (max-width: 800px) {
   .row-of:not(.check) {
     grid-template-columns: minmax(0, 1fr);

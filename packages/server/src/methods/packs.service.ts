@@ -1,0 +1,124 @@
+import { type MethodSheet, sheetProblems } from '@clear-mark/core';
+import { markupAt, MethodPack, PACK_FORMAT, PACK_VERSION } from '@clear-mark/contract/pack';
+import type { PackPreview } from '@clear-mark/contract';
+import { errorWords } from '@clear-mark/words';
+import { v7 } from 'uuid';
+import type { z } from 'zod';
+import { canonicalJson, sha256 } from '../chain/index.ts';
+import type { Database } from '../database/database.ts';
+import { lockThing } from '../database/locks.ts';
+import { AppError } from '../errors/app-error.ts';
+import { methodVersion, sheetDigest, versionsStore } from './methods.store.ts';
+
+export interface PackOrder {
+  readonly versionIds: readonly string[];
+  readonly title: string;
+  readonly author: string;
+  readonly licence: string;
+  readonly language: string;
+}
+
+export const packsService = (db: Database) => ({
+  /** The pack as its file: canonical, so that the same order gives the same bytes. */
+  make: async ({ versionIds, ...head }: PackOrder): Promise<{ text: string }> => {
+    const ids = [...new Set(versionIds)];
+    const found = await Promise.all(ids.map((id) => methodVersion(db, id)));
+    const methods = found.map((version) => {
+      if (!version) throw new AppError('not_found.method_version');
+      return version.sheet;
+    });
+    return { text: packText({ ...head, methods }) };
+  },
+
+  preview: async (given: unknown): Promise<PackPreview> => previewOf(db, read(given)),
+
+  /**
+   * All of a pack or nothing: a method that is new comes in force, a newer version of one that is here as a draft, what is
+   * here already stays as it is.
+   */
+  take: (given: unknown): Promise<PackPreview> =>
+    db.transaction(async (trx) => {
+      const pack = read(given);
+      for (const id of [...new Set(pack.methods.map((m) => m.id))].sort()) await lockThing(trx, 'method', id);
+      const preview = await previewOf(trx, pack);
+      const state = { new: 'in_force', next: 'draft' } as const;
+      for (const [i, { is }] of preview.methods.entries()) {
+        if (is !== 'equal') await versionsStore(trx).insert(v7(), pack.methods[i]!, state[is]);
+      }
+      return preview;
+    }),
+});
+
+/** By id, then by version: the same methods are the same bytes, however they were chosen. */
+function inOrder(a: MethodSheet, b: MethodSheet): number {
+  if (a.id !== b.id) return a.id < b.id ? -1 : 1;
+  return a.version - b.version;
+}
+
+/** A pack as text, its digest among it. */
+export function packText(
+  content: Omit<PackOrder, 'versionIds'> & { readonly methods: readonly MethodSheet[] },
+): string {
+  const methods = [...content.methods].sort(inOrder);
+  const pack = { ...content, methods, format: PACK_FORMAT, schemaVersion: PACK_VERSION };
+  return `${canonicalJson({ ...pack, digest: sha256(canonicalJson(pack)) })}\n`;
+}
+
+/** Errors: `pack.*`, with the place where there is one. */
+function read(given: unknown): MethodPack {
+  const head = given as { format?: unknown; schemaVersion?: unknown } | null;
+  if (head === null || typeof head !== 'object' || head.format !== PACK_FORMAT)
+    throw new AppError('pack.not_one');
+  if (head.schemaVersion !== PACK_VERSION) {
+    throw new AppError('pack.other_schema', {
+      given: String(head.schemaVersion).slice(0, 20),
+      wanted: PACK_VERSION,
+    });
+  }
+  const parsed = MethodPack.safeParse(given);
+  if (!parsed.success) throw badField(parsed.error);
+  const markup = markupAt(parsed.data);
+  if (markup !== null) throw new AppError('pack.markup', { field: markup });
+  const { digest, ...rest } = given as MethodPack;
+  if (sha256(canonicalJson(rest)) !== digest) throw new AppError('pack.digest');
+  const pack = parsed.data;
+  const seen = new Set<string>();
+  for (const method of pack.methods) {
+    if (seen.has(nameOf(method))) throw new AppError('pack.repeated', { name: nameOf(method) });
+    seen.add(nameOf(method));
+    const [problem] = sheetProblems(method);
+    if (problem) {
+      const words = errorWords(problem.code, problem.params);
+      throw new AppError('pack.not_sound', { name: problem.criterion ?? nameOf(method), problem: words });
+    }
+  }
+  return pack;
+}
+
+const nameOf = ({ id, version }: MethodSheet): string => `${id}, version ${version}`;
+
+function badField(error: z.ZodError): AppError {
+  const issue = error.issues[0]!;
+  return new AppError('pack.bad_field', {
+    field: issue.path.join('.').slice(0, 200),
+    problem: issue.message,
+  });
+}
+
+async function previewOf(
+  db: Database,
+  { title, author, licence, language, methods }: MethodPack,
+): Promise<PackPreview> {
+  const digests = await versionsStore(db).digests([...new Set(methods.map((m) => m.id))]);
+  const known = new Set([...digests.keys()].map((key) => key.split(' ')[0]!));
+  const previewed = methods.map((method) => {
+    const { id: methodId, version } = method;
+    const there = digests.get(`${methodId} ${version}`);
+    if (there !== undefined && there !== sheetDigest(method)) {
+      throw new AppError('pack.changed_version', { name: nameOf(method) });
+    }
+    const is = there !== undefined ? 'equal' : known.has(methodId) ? 'next' : 'new';
+    return { methodId, version, title: method.title, is } as const;
+  });
+  return { title, author, licence, language, methods: previewed };
+}

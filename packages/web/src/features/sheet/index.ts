@@ -1,0 +1,1 @@
+export { default as TrySheet } from './TrySheet.vue';
