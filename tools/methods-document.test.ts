@@ -1,3 +1,4 @@
+import { packJsonSchema } from '@clear-mark/contract/pack';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
@@ -18,4 +19,9 @@ it('every criterion of every method stands in it, with a source', () => {
     const part = lines.slice(from, next < 0 ? undefined : next).join('\n');
     for (const c of sheet.steps.flatMap((s) => s.criteria)) expect(part).toContain(c.label);
   }
+});
+
+it('the published schema of a method pack is the one that packs are read by', () => {
+  const file = readFileSync(path.join(ROOT, 'docs/formats/method-pack.schema.json'), 'utf8');
+  expect(file).toBe(`${JSON.stringify(packJsonSchema(), null, 2)}\n`);
 });

@@ -1,6 +1,11 @@
+import { packJsonSchema } from '@clear-mark/contract/pack';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { methodsDocument } from './methods-document.ts';
 import { ROOT } from './paths.ts';
 
 writeFileSync(path.join(ROOT, 'docs/methods.md'), methodsDocument());
+writeFileSync(
+  path.join(ROOT, 'docs/formats/method-pack.schema.json'),
+  `${JSON.stringify(packJsonSchema(), null, 2)}\n`,
+);

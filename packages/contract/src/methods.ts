@@ -86,7 +86,7 @@ export const PackOrder = z.object({
   title: z.string().trim().min(1).max(200),
   author: z.string().trim().min(1).max(200),
   licence: z.string().trim().min(1).max(5000),
-  language: z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/),
+  language: z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'a language such as en or pt-BR'),
 });
 /** A pack as it came: looked through by its own schema, so that what is wrong is told with its place. */
 const PackBody = z.object({ pack: z.unknown() });

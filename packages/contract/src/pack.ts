@@ -41,5 +41,5 @@ export function markupAt(value: unknown, at = ''): string | null {
 export const packJsonSchema = (): Record<string, unknown> => ({
   $id: 'clear-mark/method-pack.schema.json',
   title: 'Method pack of Clear Mark',
-  ...z.toJSONSchema(MethodPack, { io: 'input' }),
+  ...z.toJSONSchema(MethodPack, { io: 'input', reused: 'ref' }),
 });

@@ -4,6 +4,7 @@ import { request, ROUTES } from '../../api/client.ts';
 import { useAct } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
 import DraftsPanel from './DraftsPanel.vue';
+import PacksPanel from './PacksPanel.vue';
 import { offerUndo } from '../../shared/undo.ts';
 
 /** Which methods the class is taught and scored by. */
@@ -52,5 +53,8 @@ async function use(method: Method, inUse: boolean): Promise<void> {
       <el-table-column prop="version" label="Version" width="110" align="right" />
     </el-table>
   </section>
-  <DraftsPanel v-if="session.me?.role === 'lead'" :class-id="detail.id" />
+  <template v-if="session.me?.role === 'lead'">
+    <DraftsPanel :class-id="detail.id" />
+    <PacksPanel @changed="emit('changed')" />
+  </template>
 </template>

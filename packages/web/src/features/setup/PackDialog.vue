@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { PackOrder, ROUTES } from '@clear-mark/contract';
+import { computed, ref, watch } from 'vue';
+import { request } from '../../api/client.ts';
+import { useReply } from '../../api/queries.ts';
+import { download, fileName } from '../../charts/chart-file.ts';
+import CheckedForm from '../../shared/CheckedForm.vue';
+import { useForm } from '../../shared/use-form.ts';
+
+/** Which methods go into a pack, and what it says of itself. */
+const emit = defineEmits<{ close: [] }>();
+const { found, failure: unread } = useReply(ROUTES.methodsOfSchool, () => ({}));
+const chosen = ref<string[]>([]);
+const isOwn = (methodId: string): boolean => methodId.startsWith('own/');
+/** A school's own are what it has to give; where it has none all are chosen. */
+watch(
+  found,
+  (all) => {
+    const own = (all ?? []).filter((m) => isOwn(m.methodId));
+    chosen.value = (own.length > 0 ? own : (all ?? [])).map((m) => m.id);
+  },
+  { immediate: true },
+);
+const form = useForm(PackOrder.omit({ versionIds: true }), {
+  title: '',
+  author: '',
+  licence: '',
+  language: 'en',
+});
+const failure = computed(() => form.failure.value ?? unread.value);
+async function save(): Promise<void> {
+  const done = await form.send(async (head) => {
+    const { text } = await request(ROUTES.makePack, { body: { ...head, versionIds: chosen.value } });
+    download(fileName(head.title, 'json'), new Blob([text], { type: 'application/json' }));
+  });
+  if (done) emit('close');
+}
+</script>
+
+<template>
+  <el-dialog
+    model-value
+    title="Save methods as a pack"
+    width="min(620px, 94vw)"
+    align-center
+    @close="emit('close')"
+  >
+    <CheckedForm :of="form" @send="save">
+      <el-form-item label="Methods">
+        <el-select
+          v-model="chosen"
+          multiple
+          filterable
+          collapse-tags
+          :max-collapse-tags="4"
+          aria-label="Methods"
+        >
+          <el-option
+            v-for="m in found ?? []"
+            :key="m.id"
+            :value="m.id"
+            :label="`${m.title}, version ${m.version}`"
+          />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="Name of the pack" prop="title">
+        <el-input v-model="form.values.title" aria-label="Name of the pack" maxlength="200" />
+      </el-form-item>
+      <el-form-item label="Who wrote it" prop="author">
+        <el-input v-model="form.values.author" aria-label="Who wrote it" maxlength="200" />
+      </el-form-item>
+      <el-form-item label="What may be done with it" prop="licence">
+        <el-input
+          v-model="form.values.licence"
+          type="textarea"
+          autosize
+          aria-label="What may be done with it"
+          maxlength="5000"
+        />
+      </el-form-item>
+      <el-form-item label="Language, such as en or pt-BR" prop="language">
+        <el-input v-model="form.values.language" aria-label="Language" maxlength="20" />
+      </el-form-item>
+    </CheckedForm>
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <template #footer>
+      <el-button size="large" @click="emit('close')">Cancel</el-button>
+      <el-button size="large" type="primary" :disabled="form.busy.value || chosen.length === 0" @click="save"
+        >Save the pack</el-button
+      >
+    </template>
+  </el-dialog>
+</template>
