@@ -12,7 +12,7 @@ const foldersOf = (folder) =>
     .map((entry) => entry.name);
 
 /** From the bottom to the top; a package that is not named here stands beside the others at the top. */
-const layers = ['core', 'contract', 'words', 'methods', 'sim'];
+const layers = ['core', 'contract', 'words', 'methods', 'paper', 'sim'];
 const tops = foldersOf('packages').filter((name) => !layers.includes(name));
 
 const upward = layers.map((name, i) => ({

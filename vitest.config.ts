@@ -13,7 +13,7 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: [
-            'packages/{core,contract,words,methods,sim,standins,demo}/src/**/*.test.ts',
+            'packages/{core,contract,words,methods,paper,sim,standins,demo}/src/**/*.test.ts',
             'tools/**/*.test.ts',
           ],
           testTimeout: HANGS_MS,

@@ -1,6 +1,6 @@
 import type { MethodSheet } from '@clear-mark/core';
 import type { PackPreview, Person } from '@clear-mark/contract';
-import { MethodPack } from '@clear-mark/contract/pack';
+import type { MethodPack } from '@clear-mark/contract/pack';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import { createHash } from 'node:crypto';
 import fc from 'fast-check';

@@ -2,7 +2,7 @@
 import { coverageOf, type Criterion, type PracticeOption } from '@clear-mark/core';
 import type { MethodVersion } from '@clear-mark/contract';
 import { COVERAGE_WORDS, SKILL_WORDS, sourceWords } from '@clear-mark/words';
-import { computed, onMounted, shallowRef } from 'vue';
+import { computed, onMounted, ref, shallowRef } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct, useReply } from '../../api/queries.ts';
 import { limitWords, sourcesOf } from '../../shared/limit-words.ts';
@@ -12,6 +12,7 @@ import { usePreferences } from '../../shell/preferences.ts';
 import { useSession } from '../../session/session.ts';
 import { deviceStore } from '../../storage/device-store.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
+import PaperDialog from './paper/PaperDialog.vue';
 import VersionActs from './VersionActs.vue';
 import VersionList from './VersionList.vue';
 
@@ -36,6 +37,7 @@ const otherWays = (s: PracticeOption): string =>
     .filter((o) => o.id !== s.default)
     .map((o) => o.label)
     .join('; ');
+const onPaper = ref(false);
 const isLead = computed(() => session.me?.role === 'lead');
 const move = (state: 'in_force' | 'retired'): Promise<boolean> =>
   act(async () =>
@@ -72,8 +74,8 @@ onMounted(() => {
           <el-button v-if="version.state === 'draft'" size="large" type="primary" @click="move('in_force')">
             Put this version in force
           </el-button>
-          <VersionActs v-else :version="version" :class-id="classId" />
-          <el-button v-if="version.state === 'in_force'" size="large" @click="move('retired')">
+          <VersionActs v-else-if="isLead" :version="version" :class-id="classId" />
+          <el-button v-if="isLead && version.state === 'in_force'" size="large" @click="move('retired')">
             Retire this version
           </el-button>
         </div>
@@ -135,6 +137,7 @@ onMounted(() => {
         <p class="soft small">A class chooses on its own page.</p>
       </section>
       <VersionList v-if="session.teaches" :key="version.id" :version="version" :class-id="classId" />
+      <PaperDialog v-if="onPaper" :sheet="version.sheet" @close="onPaper = false" />
     </template>
   </div>
 </template>

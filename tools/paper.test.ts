@@ -1,0 +1,187 @@
+import type { MethodSheet, StripGeometry } from '@clear-mark/core';
+import { SHIPPED_METHODS } from '@clear-mark/methods';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  classMatrix,
+  codeOf,
+  lacksLetters,
+  type Paper,
+  PAPERS,
+  pieceSheet,
+  runsOf,
+  scoreSheetDocument,
+  shapesDocument,
+  stripCard,
+} from '@clear-mark/paper';
+import { bytesOf, readPdf } from './pdf-for-tests.ts';
+
+const withStrip = SHIPPED_METHODS.filter((m) => m.strip);
+const [first] = withStrip;
+const cut = (strip: StripGeometry): MethodSheet => ({ ...first!, strip });
+const PAPER_NAMES = Object.keys(PAPERS) as Paper[];
+/** What a mark may lie off on paper, mm. */
+const TRUE_TO = 0.05;
+
+async function readCard(sheet: MethodSheet, paper: Paper, copies = 1) {
+  const card = stripCard(sheet, paper, copies)!;
+  return { card, pages: readPdf(await bytesOf(shapesDocument(sheet.title, paper, card.pages))) };
+}
+
+describe('a strip card at true size', () => {
+  it.each(withStrip.flatMap((m) => PAPER_NAMES.map((paper) => [m.id, paper, m] as const)))(
+    '%s on %s: each mark is where the method says, read back from the PDF',
+    async (_id, paper, sheet) => {
+      const { card, pages } = await readCard(sheet, paper);
+      const { jacketMm, bufferMm, cleaveMm } = sheet.strip!;
+      const wanted = { end: 0, cut: bufferMm - cleaveMm, buffer: bufferMm, jacket: jacketMm };
+      const upright = pages[0]!.lines.filter(([x1, , x2]) => Math.abs(x1 - x2) < 1e-6);
+      const end = card.marks.find((m) => m.name === 'end')!;
+      for (const mark of card.marks) {
+        expect(mark.fromEndMm).toBe(wanted[mark.name]);
+        const drawn = upright.filter(([x]) => Math.abs(x - end.atMm[0] - mark.fromEndMm) < TRUE_TO);
+        expect(drawn.length, mark.name).toBeGreaterThan(0);
+      }
+      expect(pages[0]!.widthMm).toBeCloseTo(PAPERS[paper].widthMm, 2);
+      expect(pages[0]!.heightMm).toBeCloseTo(PAPERS[paper].heightMm, 2);
+    },
+  );
+
+  it.each(PAPER_NAMES)('the bar is 100 mm and the frame a bank card on every page of %s', async (paper) => {
+    const { pages } = await readCard(first!, paper, 8);
+    expect(pages.length).toBeGreaterThan(1);
+    for (const { lines, rects } of pages) {
+      const bar = lines.filter(([x1, y1, x2, y2]) => y1 === y2 && Math.abs(x2 - x1 - 100) < TRUE_TO);
+      expect(bar).toHaveLength(1);
+      const card = rects.filter(
+        ([, , w, h]) => Math.abs(w - 85.6) < TRUE_TO && Math.abs(h - 53.98) < TRUE_TO,
+      );
+      expect(card).toHaveLength(1);
+    }
+  });
+
+  it('the corners are where the card says, so that a photograph can be measured by them', async () => {
+    const { card, pages } = await readCard(first!, 'A4', 3);
+    for (const { page, sideMm, middlesMm } of card.corners) {
+      for (const [x, y] of middlesMm) {
+        const square = pages[page]!.rects.filter(
+          ([rx, ry, w, h]) =>
+            Math.abs(w - sideMm) < TRUE_TO &&
+            Math.abs(h - sideMm) < TRUE_TO &&
+            Math.hypot(rx + w / 2 - x, ry + h / 2 - y) < TRUE_TO,
+        );
+        expect(square).toHaveLength(1);
+      }
+    }
+  });
+
+  it('lengths of any size: nothing leaves the paper, each mark stands on a strip, strips share 10 mm', () => {
+    const strips = fc.record({
+      jacketMm: fc.integer({ min: 0, max: 1200 }),
+      bufferMm: fc.integer({ min: 1, max: 1200 }),
+      cleaveMm: fc.integer({ min: 0, max: 60 }),
+    });
+    fc.assert(
+      fc.property(strips, fc.constantFrom(...PAPER_NAMES), (strip, paper) => {
+        const card = stripCard(cut(strip), paper)!;
+        const { widthMm, heightMm } = PAPERS[paper];
+        for (const shape of card.pages.flatMap((p) => p.shapes)) {
+          const points = shape.kind === 'line' ? [shape.from, shape.to] : [shape.at];
+          for (const [x, y] of points) {
+            expect(x).toBeGreaterThanOrEqual(0);
+            expect(x).toBeLessThanOrEqual(widthMm);
+            expect(y).toBeGreaterThanOrEqual(0);
+            expect(y).toBeLessThanOrEqual(heightMm);
+          }
+        }
+        const names = new Set(card.marks.map((m) => m.name));
+        expect(names.has('end')).toBe(true);
+        expect(names.has('buffer')).toBe(true);
+        expect(names.has('jacket')).toBe(strip.jacketMm > 0);
+        expect(names.has('cut')).toBe(strip.bufferMm > strip.cleaveMm);
+      }),
+    );
+  });
+
+  it('a length longer than the page goes on over further strips, their joints lettered', () => {
+    const card = stripCard(cut({ jacketMm: 420, bufferMm: 300, cleaveMm: 30 }), 'Letter')!;
+    const letters = card.pages
+      .flatMap((p) => p.shapes)
+      .flatMap((s) => (s.kind === 'text' && /^[A-Z]$/.test(s.text) ? [s.text] : []));
+    expect(letters).toEqual(['A', 'A', 'B', 'B']);
+    const marks = card.marks.map((m) => [m.name, m.fromEndMm]);
+    expect(marks).toEqual([
+      ['end', 0],
+      ['cut', 270],
+      ['buffer', 300],
+      ['jacket', 420],
+    ]);
+  });
+
+  it('carries the version and the code; a method without lengths has no card', () => {
+    const shapes = stripCard(first!, 'A4')!.pages[0]!.shapes;
+    expect(shapes).toContainEqual(expect.objectContaining({ kind: 'code', text: codeOf(first!) }));
+    expect(codeOf(first!)).toBe(`clear-mark:method:${first!.id}:${first!.version}`);
+    const { strip: _none, ...without } = first!;
+    expect(stripCard(without, 'A4')).toBeNull();
+  });
+
+  it('fonts are in the file, and nothing is a picture', async () => {
+    const card = stripCard(first!, 'A4')!;
+    const text = (await bytesOf(shapesDocument('x', 'A4', card.pages))).toString('latin1');
+    expect(text).toContain('/FontFile2');
+    expect(text).not.toContain('/Subtype /Image');
+  });
+});
+
+describe('score sheets', () => {
+  const words = (rows: readonly unknown[]): string[] =>
+    rows.flatMap((row) => ('across' in (row as object) ? [] : [(row as { words: string }[])[1]!.words]));
+
+  it.each(SHIPPED_METHODS.map((m) => [m.title, m] as const))(
+    '%s: every criterion once, in order',
+    (_t, sheet) => {
+      const labels = sheet.steps.flatMap((s) => s.criteria.map((c) => c.label));
+      const made = pieceSheet(sheet, () => '', { trainee: '', piece: '' });
+      expect(words(made.tables[0]!.rows)).toEqual(labels);
+      expect(made.tables[0]!.rows.every((r) => 'across' in r || r.length === 6)).toBe(true);
+    },
+  );
+
+  it('60 trainees are on four matrices, each once, and all pages have the rows', async () => {
+    const names = Array.from({ length: 60 }, (_, i) =>
+      `Trainee ${i + 1} ${'with a name that is long '.repeat(3)}`.slice(0, 80),
+    );
+    const made = classMatrix(first!, names);
+    expect(made.tables.flatMap((t) => t.heads.slice(2))).toEqual(names.map((_, i) => String(i + 1)));
+    expect(made.legend).toHaveLength(60);
+    for (const table of made.tables)
+      expect(words(table.rows)).toHaveLength(words(made.tables[0]!.rows).length);
+    const pages = readPdf(await bytesOf(scoreSheetDocument(made, 'A4')));
+    expect(pages.length).toBeGreaterThanOrEqual(4);
+    const boxes = pages.flatMap((p) => p.rects).filter(([, , w]) => Math.abs(w - 9) < TRUE_TO);
+    expect(boxes).toHaveLength(60 * words(made.tables[0]!.rows).length);
+  });
+
+  it('a class of nobody is one empty matrix', async () => {
+    const made = classMatrix(first!, []);
+    expect(made.tables).toHaveLength(1);
+    expect(readPdf(await bytesOf(scoreSheetDocument(made, 'Letter'))).length).toBeGreaterThan(0);
+  });
+});
+
+describe('letters', () => {
+  it('go to the file that has them; marks are joined to their letter', () => {
+    expect(runsOf('Łukasz Žů')).toEqual([
+      { text: 'Ł', file: 'LatinMore' },
+      { text: 'ukasz ', file: 'Latin' },
+      { text: 'Žů', file: 'LatinMore' },
+    ]);
+    expect(runsOf('e\u0301')).toEqual([{ text: 'é', file: 'Latin' }]);
+  });
+  it('that are in neither are said, and stand as a question mark', () => {
+    expect(runsOf('李 a')).toEqual([{ text: '? a', file: 'Latin' }]);
+    expect(['李', 'مريم', 'Ольга', 'Nguyễn'].map(lacksLetters)).toEqual([true, true, true, true]);
+    expect(['Ørsted', 'Żółć', '½ µm · 3°'].map(lacksLetters)).toEqual([false, false, false]);
+  });
+});

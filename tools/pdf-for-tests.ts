@@ -1,0 +1,67 @@
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import { inflateSync } from 'node:zlib';
+import type { PdfDocument } from '@clear-mark/paper';
+
+const require = createRequire(import.meta.url);
+const maker = require('pdfmake') as {
+  setFonts: (fonts: object) => void;
+  setLocalAccessPolicy: (policy: () => boolean) => void;
+  setUrlAccessPolicy: (policy: () => boolean) => void;
+  createPdf: (document: PdfDocument) => { getBuffer: () => Promise<Buffer> };
+};
+const FILES = path.dirname(require.resolve('@fontsource/atkinson-hyperlegible-next/package.json'));
+const file = (name: string): string =>
+  path.join(FILES, 'files', `atkinson-hyperlegible-next-${name}-normal.woff`);
+maker.setFonts({
+  Latin: { normal: file('latin-400'), bold: file('latin-700') },
+  LatinMore: { normal: file('latin-ext-400'), bold: file('latin-ext-700') },
+});
+maker.setLocalAccessPolicy(() => true);
+maker.setUrlAccessPolicy(() => false);
+
+/** The bytes of a document, by the same maker as in the browser. */
+export const bytesOf = (document: PdfDocument): Promise<Buffer> => maker.createPdf(document).getBuffer();
+
+export interface ReadPage {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  /** Straight lines as they were drawn, mm from the upper left corner. */
+  readonly lines: readonly (readonly [x1: number, y1: number, x2: number, y2: number])[];
+  readonly rects: readonly (readonly [x: number, y: number, width: number, height: number])[];
+}
+
+const MM = 25.4 / 72;
+
+/** Reads lines and rectangles back out of a PDF, by its own operators and coordinates. */
+export function readPdf(bytes: Buffer): ReadPage[] {
+  const text = bytes.toString('latin1');
+  const boxes = [...text.matchAll(/\/MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/g)];
+  return contentsOf(text).map((content, i) => {
+    const widthMm = Number(boxes[i]![1]) * MM;
+    const height = Number(boxes[i]![2]);
+    const number = String.raw`(-?[\d.]+)`;
+    const lines = [
+      ...content.matchAll(new RegExp(`${number} ${number} m\\s+${number} ${number} l`, 'g')),
+    ].map(([, ...n]) => n.map((v) => Number(v) * MM) as never);
+    const rects = [...content.matchAll(new RegExp(`${number} ${number} ${number} ${number} re`, 'g'))].map(
+      ([, ...n]) => n.map((v) => Number(v) * MM) as never,
+    );
+    return { widthMm, heightMm: height * MM, lines, rects };
+  });
+}
+
+/** The drawn content of each page, unpacked, in the order of the pages. */
+function contentsOf(text: string): string[] {
+  const ids = [...text.matchAll(/\/Type \/Page\n[\s\S]*?\/Contents (\d+) 0 R|\/Contents (\d+) 0 R/g)];
+  return ids.map((m) => {
+    const id = m[1] ?? m[2]!;
+    const at = text.indexOf(`\n${id} 0 obj`);
+    const start = text.indexOf('stream\n', at) + 'stream\n'.length;
+    const length = Number(/\/Length (\d+)/.exec(text.slice(at, start))![1]);
+    const body = Buffer.from(text.slice(start, start + length), 'latin1');
+    return text.slice(at, start).includes('FlateDecode')
+      ? inflateSync(body).toString('latin1')
+      : body.toString('latin1');
+  });
+}
