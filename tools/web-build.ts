@@ -5,7 +5,9 @@ import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { ROOT, WEB_DIR } from './paths.ts';
 
-const SOURCES = ['core', 'contract', 'words', 'methods', 'web'].map((name) => `packages/${name}`);
+const SOURCES = ['core', 'contract', 'words', 'methods', 'paper', 'sim', 'web'].map(
+  (name) => `packages/${name}`,
+);
 
 async function filesUnder(folder: string): Promise<string[]> {
   const found: string[] = [];

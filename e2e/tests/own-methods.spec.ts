@@ -1,4 +1,27 @@
-import { enterDemo, expect, saved, testAlone as test, verdict } from '../world.ts';
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { readPdf } from '../../tools/pdf-for-tests.ts';
+import { enterDemo, expect, saved, testAlone as test, tooWide, verdict } from '../world.ts';
+
+/** What axe finds against WCAG 2.2 AA, in the colours of the day and of the night. */
+async function violations(page: Page): Promise<string[]> {
+  const found: string[] = [];
+  for (const theme of ['light', 'dark']) {
+    await page.evaluate((t) => document.documentElement.setAttribute('data-theme', t), theme);
+    const axe = new AxeBuilder({ page })
+      .setLegacyMode()
+      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']);
+    for (const v of (await axe.analyze()).violations) {
+      found.push(
+        `${theme} ${v.id}: ${v.nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 3)
+          .join(' | ')}`,
+      );
+    }
+  }
+  return found;
+}
 
 test('a lead copies a method, changes a length and a limit, publishes it, and a piece is scored by it', async ({
   page,
@@ -100,4 +123,70 @@ test('two leads at one draft: steps of each are kept, the same step is told', as
   await other.getByRole('button', { name: 'The method as a whole' }).click();
   await expect(other.locator('[data-test=method-summary]')).toHaveValue('Loose tube into a closure.');
   await other.context().close();
+});
+
+test('a method is put on paper, and taken to another school as a pack', async ({ page, own }) => {
+  await enterDemo(page, own, /As the lead/);
+  await page.getByRole('link', { name: 'Class', exact: true }).click();
+  await page.getByRole('tab', { name: 'Methods' }).click();
+  const packs = page.locator('[data-test=packs]');
+  await packs.getByRole('button', { name: 'Save methods as a pack' }).click();
+  await page.getByLabel('Name of the pack').fill('Harbour methods');
+  await page.getByLabel('Who wrote it').fill('Harbour Ring');
+  await page.getByLabel('What may be done with it').fill('Free for teaching.');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the pack' }).click(),
+  ]);
+  let text = '';
+  for await (const part of await file.createReadStream()) text += String(part);
+  expect(file.suggestedFilename()).toBe('harbour-methods.json');
+  const open = (content: string) =>
+    packs
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'pack.json', mimeType: 'application/json', buffer: Buffer.from(content) });
+  await open(text);
+  await expect(packs.locator('[data-test=preview]')).toContainText('Harbour methods by Harbour Ring');
+  await expect(packs.getByRole('button', { name: 'Take all of them' })).toBeDisabled();
+  await open(text.replace('Free for teaching.', 'Free for all.'));
+  await expect(packs.getByRole('alert')).toContainText('its digest does not fit');
+  await open('{ "format": ');
+  await expect(packs.getByRole('alert')).toContainText('is no JSON file');
+
+  await page.getByRole('link', { name: 'Pre-polished LC, wedge released, with fault locator' }).click();
+  for (const what of ['Strip card', 'Score sheet of the class']) {
+    await page.getByRole('button', { name: 'Put on paper' }).click();
+    await page.getByRole('radio', { name: what }).check({ force: true });
+    const [pdf] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Save as PDF' }).click(),
+    ]);
+    const parts: Buffer[] = [];
+    for await (const part of await pdf.createReadStream()) parts.push(part as Buffer);
+    const bytes = Buffer.concat(parts);
+    expect(bytes.subarray(0, 5).toString()).toBe('%PDF-');
+    const pages = readPdf(bytes);
+    expect(pages.flatMap((p) => p.lines).length, what).toBeGreaterThan(20);
+  }
+});
+
+test('editor and comparison pass axe, by day and by night, and fit a tablet', async ({ page, own }) => {
+  await enterDemo(page, own, /As the lead/);
+  await page.getByRole('link', { name: 'Class', exact: true }).click();
+  await page.getByRole('tab', { name: 'Methods' }).click();
+  await page.getByRole('link', { name: 'Bench cleave with inspection' }).click();
+  await page.getByRole('button', { name: 'Copy as a new method' }).click();
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await page.locator('[data-pick=cleave-length]').click();
+  await page.locator('[data-test=limit-lower]').fill('14');
+  await expect(page.locator('.problems')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.locator('[data-pick=cleave-look], .pick.name').first().click();
+  expect(await violations(page)).toEqual([]);
+  await page.setViewportSize({ width: 768, height: 1024 });
+  expect(await tooWide(page)).toBeLessThanOrEqual(0);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.getByRole('link', { name: 'Compare' }).click();
+  await expect(page.locator('[data-test=differences]')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
 });

@@ -12,6 +12,7 @@ import { benchFaults } from './faults.ts';
 import { benchInstruments } from './instruments.ts';
 import { benchLibrary } from './library.ts';
 import { benchLoad } from './load.ts';
+import { benchDraftCheck, benchPack, benchScoreSheet } from './methods.ts';
 import type { Measured } from './measured.ts';
 import { benchRecords } from './records.ts';
 import { benchInsight, benchInsightQuantiles, benchResults } from './results.ts';
@@ -28,6 +29,9 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   records: (url) => benchRecords(url),
   bundle: () => benchBundle(),
   library: () => Promise.resolve(benchLibrary()),
+  pack: (url) => benchPack(url),
+  'draft-check': () => benchDraftCheck(),
+  'score-sheet': () => benchScoreSheet(),
   tap: (url) => benchTap(url),
   'tap-grids': (url) => benchTapWithGrids(url),
   timers: (url) => benchTimers(url),

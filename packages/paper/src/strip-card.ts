@@ -156,7 +156,7 @@ function cardAt(
       ...headOf(sheet, part, parts, left, top, widthMm),
       { kind: 'code', at: [left + widthMm - 29, top + 2], sideMm: 21, text: codeOf(sheet) },
       ...layersOf(strip, part, x, y),
-      ...marks.flatMap((m, i) => markShapes(m, marks.length - 1 - i, y, left + widthMm)),
+      ...marks.flatMap((m, i) => markShapes(m, marks.length - 1 - i, y, left + widthMm, strip.cleaveMm)),
       ...joints(part, parts, x, y),
     ],
   };
@@ -218,7 +218,7 @@ const MARK_WORDS = {
 const inches = (mm: number): string => (mm / 25.4).toFixed(3);
 
 /** Room that the words of a mark need beside it, mm. */
-const WORDS_ROOM = 62;
+const WORDS_ROOM = 88;
 
 /**
  * A mark with its words. Those nearer to the end of the fiber stand lower, so that no line runs through the words of another;
@@ -229,9 +229,12 @@ function markShapes(
   row: number,
   y: number,
   rightMm: number,
+  glassMm: number,
 ): Shape[] {
   const words =
-    name === 'end' ? MARK_WORDS.end : `${MARK_WORDS[name]}: ${fromEndMm} mm (${inches(fromEndMm)} in)`;
+    name === 'end'
+      ? MARK_WORDS.end
+      : `${MARK_WORDS[name]}: ${fromEndMm} mm (${inches(fromEndMm)} in)${name === 'cut' ? `, ${glassMm} mm of glass left` : ''}`;
   if (x + WORDS_ROOM <= rightMm) {
     const down = y + 9 + 4.6 * row;
     return [line([x, y - 8], [x, down + 3.4], 0.3), text([x + 1, down], words, 9, WORDS_ROOM)];

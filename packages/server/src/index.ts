@@ -4,7 +4,7 @@ export { type Database, openDatabase } from './database/database.ts';
 export { engineSays } from './faces/index.ts';
 export { migrate } from './database/migrate.ts';
 export { type Running, startServer } from './main.ts';
-export { sheetDigest, syncShippedMethods } from './methods/index.ts';
+export { packsService, packText, sheetDigest, syncShippedMethods } from './methods/index.ts';
 export { peopleService } from './people/index.ts';
 export { filterCondition, lossesOf, lossesStore, lossSeries, resultsOf } from './results/index.ts';
 export { sql } from './database/sql.ts';

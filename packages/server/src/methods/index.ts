@@ -1,2 +1,3 @@
 export { methodRoutes } from './methods.routes.ts';
+export { packsService, packText } from './packs.service.ts';
 export { methodVersion, sheetDigest, sheetOfAttempt, syncShippedMethods } from './methods.store.ts';

@@ -76,6 +76,16 @@ export interface VersionHead {
   readonly madeAt: string;
 }
 
+const rowOf = (id: string, sheet: MethodSheet, state: MethodVersion['state']) => ({
+  id,
+  method_id: sheet.id,
+  version: sheet.version,
+  state,
+  title: sheet.title,
+  sheet: JSON.stringify(sheet),
+  digest: sheetDigest(sheet),
+});
+
 export const versionsStore = (db: Database) => ({
   /** All versions of a method, the newest first. */
   ofMethod: async (methodId: string): Promise<VersionHead[]> => {
@@ -117,15 +127,15 @@ export const versionsStore = (db: Database) => ({
   },
 
   insert: async (id: string, sheet: MethodSheet, state: MethodVersion['state']): Promise<void> => {
-    await db('method_versions').insert({
-      id,
-      method_id: sheet.id,
-      version: sheet.version,
-      state,
-      title: sheet.title,
-      sheet: JSON.stringify(sheet),
-      digest: sheetDigest(sheet),
-    });
+    await db('method_versions').insert(rowOf(id, sheet, state));
+  },
+
+  /** All of them by one statement. */
+  insertAll: async (
+    versions: readonly { readonly sheet: MethodSheet; readonly state: MethodVersion['state'] }[],
+  ): Promise<void> => {
+    if (versions.length === 0) return;
+    await db('method_versions').insert(versions.map(({ sheet, state }) => rowOf(v7(), sheet, state)));
   },
 
   /** Classes that use one of the earlier versions use this one, and the class that is named. */

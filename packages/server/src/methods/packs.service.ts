@@ -2,11 +2,10 @@ import { type MethodSheet, sheetProblems } from '@clear-mark/core';
 import { markupAt, MethodPack, PACK_FORMAT, PACK_VERSION } from '@clear-mark/contract/pack';
 import type { PackPreview } from '@clear-mark/contract';
 import { errorWords } from '@clear-mark/words';
-import { v7 } from 'uuid';
 import type { z } from 'zod';
 import { canonicalJson, sha256 } from '../chain/index.ts';
 import type { Database } from '../database/database.ts';
-import { lockThing } from '../database/locks.ts';
+import { lockThings } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
 import { methodVersion, sheetDigest, versionsStore } from './methods.store.ts';
 
@@ -39,12 +38,18 @@ export const packsService = (db: Database) => ({
   take: (given: unknown): Promise<PackPreview> =>
     db.transaction(async (trx) => {
       const pack = read(given);
-      for (const id of [...new Set(pack.methods.map((m) => m.id))].sort()) await lockThing(trx, 'method', id);
+      await lockThings(
+        trx,
+        'method',
+        pack.methods.map((m) => m.id),
+      );
       const preview = await previewOf(trx, pack);
       const state = { new: 'in_force', next: 'draft' } as const;
-      for (const [i, { is }] of preview.methods.entries()) {
-        if (is !== 'equal') await versionsStore(trx).insert(v7(), pack.methods[i]!, state[is]);
-      }
+      await versionsStore(trx).insertAll(
+        preview.methods.flatMap(({ is }, i) =>
+          is === 'equal' ? [] : [{ sheet: pack.methods[i]!, state: state[is] }],
+        ),
+      );
       return preview;
     }),
 });

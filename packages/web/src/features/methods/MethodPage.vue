@@ -70,14 +70,17 @@ onMounted(() => {
     <template v-if="version">
       <div class="row spread">
         <h1>{{ version.sheet.title }}</h1>
-        <div v-if="isLead" class="row acts">
-          <el-button v-if="version.state === 'draft'" size="large" type="primary" @click="move('in_force')">
-            Put this version in force
-          </el-button>
-          <VersionActs v-else-if="isLead" :version="version" :class-id="classId" />
-          <el-button v-if="isLead && version.state === 'in_force'" size="large" @click="move('retired')">
-            Retire this version
-          </el-button>
+        <div class="row acts">
+          <el-button size="large" @click="onPaper = true">Put on paper</el-button>
+          <template v-if="isLead">
+            <el-button v-if="version.state === 'draft'" size="large" type="primary" @click="move('in_force')">
+              Put this version in force
+            </el-button>
+            <VersionActs v-else :version="version" :class-id="classId" />
+            <el-button v-if="version.state === 'in_force'" size="large" @click="move('retired')">
+              Retire this version
+            </el-button>
+          </template>
         </div>
       </div>
       <p class="soft">

@@ -74,7 +74,7 @@ async function take(): Promise<void> {
       <el-table :data="preview.methods" row-key="methodId">
         <el-table-column prop="title" label="Method" min-width="280" />
         <el-table-column prop="version" label="Version" width="110" align="right" />
-        <el-table-column label="" min-width="260">
+        <el-table-column label="What becomes of it" min-width="260">
           <template #default="{ row }: { row: PackPreview['methods'][number] }">{{
             IS_WORDS[row.is]
           }}</template>
