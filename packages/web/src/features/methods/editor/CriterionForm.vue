@@ -126,14 +126,14 @@ const unit = computed(() => {
       >
     </el-form-item>
 
-    <ChoiceField
-      v-if="criterion.kind === 'measure' || criterion.kind === 'readings'"
-      class="field-gap"
-      label="Unit"
-      :model-value="criterion.unit"
-      :options="units"
-      @change="(of) => act({ unit: of })"
-    />
+    <div v-if="criterion.kind === 'measure' || criterion.kind === 'readings'" class="field-gap">
+      <ChoiceField
+        label="Unit"
+        :model-value="criterion.unit"
+        :options="units"
+        @change="(of) => act({ unit: of })"
+      />
+    </div>
     <el-form-item v-if="criterion.kind === 'count'" label="What is counted">
       <el-input
         :model-value="criterion.noun"
@@ -149,15 +149,15 @@ const unit = computed(() => {
       :source="criterion.source"
       @change="(band) => typed({ band })"
     />
-    <ChoiceField
-      v-if="criterion.kind === 'measure' && !isWorkedOut(criterion)"
-      class="field-gap"
-      label="Less another length of the sheet"
-      none="as it is measured"
-      :model-value="criterion.less ?? ''"
-      :options="lengths"
-      @change="(less) => emit('act', put(criterion, 'less', less))"
-    />
+    <div v-if="criterion.kind === 'measure' && !isWorkedOut(criterion)" class="field-gap">
+      <ChoiceField
+        label="Less another length of the sheet"
+        none="as it is measured"
+        :model-value="criterion.less ?? ''"
+        :options="lengths"
+        @change="(less) => emit('act', put(criterion, 'less', less))"
+      />
+    </div>
     <el-form-item v-if="criterion.kind === 'readings'" label="Fibers">
       <el-input-number
         class="short"
@@ -197,15 +197,15 @@ const unit = computed(() => {
         @change="(trunk) => act({ trunk })"
       />
     </div>
-    <ChoiceField
-      v-if="criterion.kind === 'call'"
-      class="field-gap"
-      label="Held against"
-      none="what the instructor says"
-      :model-value="criterion.of ?? ''"
-      :options="judged"
-      @change="(of) => emit('act', put(criterion, 'of', of))"
-    />
+    <div v-if="criterion.kind === 'call'" class="field-gap">
+      <ChoiceField
+        label="Held against"
+        none="what the instructor says"
+        :model-value="criterion.of ?? ''"
+        :options="judged"
+        @change="(of) => emit('act', put(criterion, 'of', of))"
+      />
+    </div>
 
     <el-form-item label="Source of the criterion">
       <SourceField :source="criterion.source" of="the criterion" @change="(source) => typed({ source })" />

@@ -47,6 +47,9 @@ const options = SOURCE_KINDS.map((value) => ({
   gap: 4px 8px;
   width: 100%;
 }
+.source > :first-child {
+  flex: 0 0 auto;
+}
 .source > .el-input {
   flex: 1 1 160px;
 }

@@ -50,14 +50,15 @@ const typed = (more: Partial<Step>): void => emit('typed', { ...props.step, ...m
         @input="(how: string) => typed({ how })"
       />
     </el-form-item>
-    <ChoiceField
-      class="gap"
-      label="Drawing"
-      none="none"
-      :model-value="step.drawing ?? ''"
-      :options="drawings"
-      @change="(drawing) => emit('act', put(step, 'drawing', drawing))"
-    />
+    <div class="gap">
+      <ChoiceField
+        label="Drawing"
+        none="none"
+        :model-value="step.drawing ?? ''"
+        :options="drawings"
+        @change="(drawing) => emit('act', put(step, 'drawing', drawing))"
+      />
+    </div>
     <CautionsForm
       :cautions="step.cautions ?? []"
       @change="(cautions) => emit('typed', put(step, 'cautions', cautions))"
