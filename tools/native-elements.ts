@@ -15,6 +15,8 @@ export const OWN_CONTROLS: Readonly<Record<string, string>> = {
   'features/faces/inspect/KeptFaces.vue': 'a picture is a tile that is tapped',
   'features/faces/calls/CallsPanel.vue': 'pictures are picked as tiles, a series is a line that opens',
   'features/records/RecordsTable.vue': 'a box a line, made at once while 100,000 lines are scrolled',
+  'features/methods/editor/StepOutline.vue':
+    'a line is chosen by a tap, dragged, and moved by Alt and an arrow',
   'features/faces/inspect/FeatureTable.vue': 'a line of the list lights its place in the picture',
 };
 

@@ -4,11 +4,15 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   classMatrix,
+  codeFor,
   codeOf,
+  LABEL_GRIDS,
+  labelPages,
   lacksLetters,
   type Paper,
   PAPERS,
   pieceSheet,
+  readCode,
   runsOf,
   scoreSheetDocument,
   shapesDocument,
@@ -183,5 +187,59 @@ describe('letters', () => {
     expect(runsOf('李 a')).toEqual([{ text: '? a', file: 'Latin' }]);
     expect(['李', 'مريم', 'Ольга', 'Nguyễn'].map(lacksLetters)).toEqual([true, true, true, true]);
     expect(['Ørsted', 'Żółć', '½ µm · 3°'].map(lacksLetters)).toEqual([false, false, false]);
+  });
+});
+
+describe('labels', () => {
+  const labels = (n: number) =>
+    Array.from({ length: n }, (_, i) => ({
+      name: `Bench ${i + 1}`,
+      below: 'Bench',
+      code: codeFor('thing', `b-${i + 1}`),
+    }));
+
+  it.each(Object.entries(LABEL_GRIDS))(
+    '%s: every label lies wholly on its sheet and on no other',
+    (_name, grid) => {
+      const aPage = grid.across * grid.down;
+      const { widthMm, heightMm } = PAPERS[grid.paper];
+      expect(grid.leftMm + (grid.across - 1) * grid.pitchXMm + grid.widthMm).toBeLessThanOrEqual(
+        widthMm + TRUE_TO,
+      );
+      expect(grid.topMm + (grid.down - 1) * grid.pitchYMm + grid.heightMm).toBeLessThanOrEqual(
+        heightMm + TRUE_TO,
+      );
+      const pages = labelPages(labels(aPage + 1), grid);
+      const codes = (page: number) => pages[page]!.shapes.filter((s) => s.kind === 'code');
+      expect(codes(0)).toHaveLength(aPage);
+      expect(codes(1)).toHaveLength(1);
+      codes(0).forEach((shape, i) => {
+        const left = grid.leftMm + (i % grid.across) * grid.pitchXMm;
+        const top = grid.topMm + Math.floor(i / grid.across) * grid.pitchYMm;
+        const [x, y] = shape.kind === 'code' ? shape.at : [0, 0];
+        expect(x).toBeGreaterThan(left);
+        expect(x + (shape.kind === 'code' ? shape.sideMm : 0)).toBeLessThan(left + grid.widthMm);
+        expect(y).toBeGreaterThanOrEqual(top);
+        expect(y + (shape.kind === 'code' ? shape.sideMm : 0)).toBeLessThanOrEqual(top + grid.heightMm);
+      });
+    },
+  );
+
+  it('begin at the first free one of a sheet that was begun', async () => {
+    const grid = LABEL_GRIDS.a4_3_by_8;
+    const pages = labelPages(labels(2), grid, 23);
+    expect(pages.map((p) => p.shapes.filter((s) => s.kind === 'code').length)).toEqual([1, 1]);
+    const bytes = await bytesOf(shapesDocument('Labels', 'A4', pages));
+    // A code is squares: black ones in the last place of the first sheet, and none before it.
+    const [first] = readPdf(bytes);
+    expect(first!.rects.length).toBeGreaterThan(100);
+    expect(first!.rects.filter(([x, y]) => x < 140 || y < 259)).toEqual([]);
+  });
+
+  it('a code is read as what it was made from, and nothing else is', () => {
+    expect(readCode(codeFor('method', 'own/x-1', '3'))).toEqual({ kind: 'method', parts: ['own/x-1', '3'] });
+    for (const text of ['', 'clear-mark', 'clear-mark:method', 'clear-mark:wish:1', 'x:method:1']) {
+      expect(readCode(text)).toBeNull();
+    }
   });
 });

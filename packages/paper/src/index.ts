@@ -1,3 +1,4 @@
+export * from './labels.ts';
 export * from './letters.ts';
 export * from './pdf-document.ts';
 export * from './score-sheet.ts';

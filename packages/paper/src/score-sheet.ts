@@ -1,4 +1,5 @@
 import { coverageOf, type Criterion, type MethodSheet } from '@clear-mark/core';
+import { codeFor } from './labels.ts';
 import { COVERAGE_WORDS, SKILL_WORDS, UNIT_WORDS } from '@clear-mark/words';
 
 /** A cell of a paper sheet: words, or a box to write in. */
@@ -117,5 +118,5 @@ export function classMatrix(sheet: MethodSheet, trainees: readonly string[]): Sc
 const headOf = (sheet: MethodSheet): Pick<ScoreSheet, 'title' | 'below' | 'code'> => ({
   title: sheet.title,
   below: `version ${sheet.version} · pass mark ${sheet.passMarkPercent} % · ${sheet.id}`,
-  code: `clear-mark:method:${sheet.id}:${sheet.version}`,
+  code: codeFor('method', sheet.id, String(sheet.version)),
 });

@@ -1,4 +1,5 @@
 import type { MethodSheet, StripGeometry } from '@clear-mark/core';
+import { codeFor } from './labels.ts';
 import { line, type Page, type Paper, PAPERS, type Point, type Shape } from './shapes.ts';
 
 /** A mark of a card, and where it stands on the paper. */
@@ -184,7 +185,7 @@ function headOf(
 }
 
 /** What a scanner reads from a card: which version of which method. */
-export const codeOf = ({ id, version }: MethodSheet): string => `clear-mark:method:${id}:${version}`;
+export const codeOf = ({ id, version }: MethodSheet): string => codeFor('method', id, String(version));
 
 function frameOf(left: number, top: number, widthMm: number): Shape[] {
   const right = left + widthMm;

@@ -7,6 +7,7 @@ import TimerStrip from './shell/TimerStrip.vue';
 import TopBar from './shell/TopBar.vue';
 import { useSession } from './session/session.ts';
 import { timers } from './shell/timers.ts';
+import { placeOfScan } from './shell/scan-place.ts';
 import { useScanner } from './shell/use-scanner.ts';
 import { useClassroom } from './classroom/use-classroom.ts';
 import { opensFind } from './shell/find.model.ts';
@@ -37,17 +38,20 @@ watch(
   },
   { immediate: true },
 );
-/** A scanned label opens the piece: an open one, or one of today's. Other scans are left to the page. */
+/** A scanned label opens what it names: a piece, a trainee's sheet, equipment, a method. Other scans are left to the page. */
 useScanner((label) => {
-  const wanted = label.trim().toLowerCase();
-  const open = live.attempts.find((a) => a.attempt.pieceLabel.toLowerCase() === wanted)?.attempt.id;
-  const signed = (classroom.tiles ?? [])
-    .flatMap((t) => t.today)
-    .find((p) => p.pieceLabel.toLowerCase() === wanted)?.attemptId;
-  const attemptId = open ?? signed;
-  if (attemptId === undefined) return false;
-  void router.push({ name: 'sheet', params: { classId: classroom.classId, attemptId } });
-  return true;
+  const open = live.attempts.map(({ attempt: a }) => ({
+    attemptId: a.id,
+    pieceLabel: a.pieceLabel,
+    traineeId: a.traineeId,
+    isOpen: true,
+  }));
+  const signed = (classroom.tiles ?? []).flatMap((t) =>
+    t.today.map((p) => ({ ...p, traineeId: t.traineeId, isOpen: false })),
+  );
+  const place = placeOfScan(label, classroom.detail, [...open, ...signed]);
+  if (place) void router.push(place);
+  return place !== null;
 });
 useEventListener(window, 'keydown', (event) => {
   if (bare.value) return;

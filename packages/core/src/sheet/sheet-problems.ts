@@ -122,10 +122,11 @@ function fits(change: Change, criteria: Criteria, steps: ReadonlySet<string>, wh
   if (change.change === 'leave_out') return true;
   try {
     changeCriterion(placed.criterion, change);
-    return true;
-  } catch {
-    return false;
+  } catch (error) {
+    if (!(error instanceof DomainError)) throw error;
+    add(placed.place, error.code, error.params);
   }
+  return true;
 }
 
 function fitsIn(

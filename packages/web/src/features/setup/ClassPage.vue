@@ -9,6 +9,7 @@ import { dayText } from '../../shared/day-range.model.ts';
 import ViewSwitch from '../../shared/ViewSwitch.vue';
 import { SETUP_VIEWS, setupSteps, type SetupView } from './class-setup.model.ts';
 import InstrumentsPanel from './InstrumentsPanel.vue';
+import LabelsPanel from './LabelsPanel.vue';
 import MethodsPanel from './MethodsPanel.vue';
 import PolicyForm from './PolicyForm.vue';
 import PracticePanel from './PracticePanel.vue';
@@ -86,6 +87,7 @@ async function changed(): Promise<void> {
         />
         <template v-else-if="current === 'equipment'">
           <ThingsPanel :class-id="classId" :things="detail.things" @changed="changed" />
+          <LabelsPanel :detail="detail" />
           <InstrumentsPanel :class-id="classId" :things="detail.things" />
         </template>
         <MethodsPanel v-else-if="current === 'methods'" :detail="detail" @changed="changed" />

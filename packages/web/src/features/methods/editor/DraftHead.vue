@@ -57,9 +57,11 @@ function labelOf({ step, criterion }: DraftProblem): string {
   <p class="soft">Draft of version {{ draft.draft.value!.version }}. {{ stateWords }}</p>
   <ul v-if="problems.length > 0" class="problems" aria-label="To do before it can be published">
     <li v-for="(p, i) in problems.slice(0, SHOWN)" :key="i">
-      <button class="jump" type="button" @click="emit('jump', p)">
-        <b>{{ p.blocks ? labelOf(p) : 'Advice' }}</b> {{ errorWords(p.code, p.params) }}
-      </button>
+      <el-button class="jump" size="large" @click="emit('jump', p)">
+        <span
+          ><b>{{ p.blocks ? labelOf(p) : 'Advice' }}</b> {{ errorWords(p.code, p.params) }}</span
+        >
+      </el-button>
     </li>
     <li v-if="problems.length > SHOWN" class="soft small more">
       and {{ problems.length - SHOWN }} more, counted beside their steps
@@ -83,13 +85,11 @@ function labelOf({ step, criterion }: DraftProblem): string {
   list-style: none;
 }
 .jump {
+  height: auto;
   min-height: 36px;
   padding: 4px 10px;
-  border: 1px solid var(--hair-strong);
-  border-radius: var(--round);
-  background: var(--sheet);
+  white-space: normal;
   text-align: left;
-  cursor: pointer;
 }
 .more {
   align-self: center;

@@ -18,7 +18,7 @@ import { useClassroom } from '../../../classroom/use-classroom.ts';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 import { limitWords } from '../../../shared/limit-words.ts';
 import { usePreferences } from '../../../shell/preferences.ts';
-import { pdfOf } from './render-pdf.ts';
+import { pdfOf } from '../../../print/render-pdf.ts';
 
 /** What of a method is put on paper: the strip card at true size, a sheet to score one piece by, or one for the whole class. */
 const props = defineProps<{ sheet: MethodSheet }>();

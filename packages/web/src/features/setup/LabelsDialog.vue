@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import type { ClassDetail } from '@clear-mark/contract';
+import {
+  codeFor,
+  lacksLetters,
+  type Label,
+  LABEL_GRIDS,
+  type LabelGridName,
+  labelPages,
+  shapesDocument,
+} from '@clear-mark/paper';
+import { THING_WORDS } from '@clear-mark/words';
+import { computed, ref } from 'vue';
+import { useAct } from '../../api/queries.ts';
+import { download, fileName } from '../../charts/chart-file.ts';
+import { pdfOf } from '../../print/render-pdf.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
+
+/** Labels with codes for the equipment and the trainees of a class: scanned, they open what they stand for. */
+const props = defineProps<{ detail: Pick<ClassDetail, 'name' | 'things' | 'trainees'> }>();
+const emit = defineEmits<{ close: [] }>();
+const { failure, busy, act } = useAct();
+const WHATS = [
+  { value: 'things', label: 'Equipment' },
+  { value: 'trainees', label: 'Trainees' },
+] as const;
+const GRID_WORDS: Readonly<Record<LabelGridName, string>> = {
+  a4_3_by_8: 'A4, 3 by 8 (70 x 37 mm)',
+  a4_2_by_7: 'A4, 2 by 7 (99 x 38 mm)',
+  letter_3_by_10: 'Letter, 3 by 10 (67 x 25 mm)',
+};
+const grids = Object.entries(GRID_WORDS).map(([value, label]) => ({ value: value as LabelGridName, label }));
+const what = ref<(typeof WHATS)[number]['value']>('things');
+const gridName = ref<LabelGridName>('a4_3_by_8');
+const first = ref(1);
+const grid = computed(() => LABEL_GRIDS[gridName.value]);
+const aPage = computed(() => grid.value.across * grid.value.down);
+const labels = computed<readonly Label[]>(() =>
+  what.value === 'things'
+    ? props.detail.things
+        .filter((t) => !t.retired)
+        .map((t) => ({ name: t.label, below: THING_WORDS[t.kind], code: codeFor('thing', t.id) }))
+    : props.detail.trainees.map((t) => ({
+        name: t.name,
+        below: props.detail.name,
+        code: codeFor('trainee', t.id),
+      })),
+);
+const missing = computed(() => labels.value.some((l) => lacksLetters(l.name)));
+
+async function save(): Promise<void> {
+  const done = await act(async () => {
+    const pages = labelPages(labels.value, grid.value, first.value - 1);
+    const title = `Labels ${props.detail.name}`;
+    download(fileName(title, 'pdf'), await pdfOf(shapesDocument(title, grid.value.paper, pages)));
+  });
+  if (done) emit('close');
+}
+</script>
+
+<template>
+  <el-dialog
+    model-value
+    title="Labels with codes"
+    width="min(520px, 94vw)"
+    align-center
+    @close="emit('close')"
+  >
+    <div class="row fields">
+      <ChoiceField label="For" :model-value="what" :options="WHATS" @change="(w) => (what = w)" />
+      <ChoiceField
+        label="Sheet of labels"
+        :model-value="gridName"
+        :options="grids"
+        @change="(g) => (gridName = g)"
+      />
+      <div>
+        <label class="soft first" for="first-label">First free label</label>
+        <el-input-number id="first-label" v-model="first" size="large" :min="1" :max="aPage" :precision="0" />
+      </div>
+    </div>
+    <p class="soft">
+      {{ labels.length }} labels. Scanned by a hand-held scanner, a label opens the equipment, or the
+      trainee’s sheet.
+    </p>
+    <p v-if="missing" class="notice">
+      Some names have letters that the shipped typeface does not have: they are printed as “?”.
+    </p>
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <template #footer>
+      <el-button size="large" @click="emit('close')">Cancel</el-button>
+      <el-button
+        size="large"
+        type="primary"
+        :disabled="busy || labels.length === 0"
+        :loading="busy"
+        @click="save"
+        >Save as PDF</el-button
+      >
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+.fields {
+  align-items: flex-end;
+  margin-bottom: 10px;
+}
+.first {
+  display: block;
+}
+</style>
