@@ -27,12 +27,12 @@ export type MethodPack = z.infer<typeof MethodPack>;
 const MARKUP = /<\s*[/!?]?\s*[a-z][^>]*>?|javascript:/i;
 
 /** Where in a pack a text has markup in it, as a path; null where none has. */
-export function markupAt(value: unknown, at = ''): string | null {
-  if (typeof value === 'string') return MARKUP.test(value) ? at : null;
+export function markupAt(value: unknown): string | null {
+  if (typeof value === 'string') return MARKUP.test(value) ? '' : null;
   if (value === null || typeof value !== 'object') return null;
   for (const [key, inner] of Object.entries(value)) {
-    const found = markupAt(inner, at === '' ? key : `${at}.${key}`);
-    if (found !== null) return found;
+    const found = markupAt(inner);
+    if (found !== null) return found === '' ? key : `${key}.${found}`;
   }
   return null;
 }

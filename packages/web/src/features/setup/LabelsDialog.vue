@@ -106,6 +106,9 @@ async function save(): Promise<void> {
   align-items: flex-end;
   margin-bottom: 10px;
 }
+.fields :deep(.field) {
+  flex: 0 0 auto;
+}
 .first {
   display: block;
 }
