@@ -15,7 +15,7 @@ import type {
   Unit,
   Verdict,
 } from '@clear-mark/core';
-import type { InstrumentKind, StationFault } from '@clear-mark/contract';
+import type { InstrumentKind, MethodVersion, StationFault } from '@clear-mark/contract';
 
 export const SKILL_WORDS: Readonly<Record<Skill, string>> = {
   strip: 'Stripping',
@@ -181,4 +181,10 @@ export const ROLE_MAY: Readonly<Record<'lead' | 'instructor' | 'trainee', string
   lead: 'Every class: score, sign and sign off; accounts, instruments, safekeeping',
   instructor: 'The own classes: score, sign, plan, set up',
   trainee: 'The own bench and record',
+};
+
+export const METHOD_STATE_WORDS: Readonly<Record<MethodVersion['state'], string>> = {
+  draft: 'draft',
+  in_force: 'in force',
+  retired: 'retired',
 };

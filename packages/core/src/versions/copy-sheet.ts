@@ -1,5 +1,11 @@
 import type { Criterion, MethodSheet, PracticeChange, PracticeOption, Step } from '../sheet/index.ts';
 
+/** Methods of a school's own have ids under this; all others ship with the application. */
+export const OWN_METHODS = 'own/';
+
+/** Whether a method is a school's own. Input: its id. Example: `own/short-cleave`. */
+export const isOwnMethod = (methodId: string): boolean => methodId.startsWith(OWN_METHODS);
+
 /**
  * A sheet as a method of its own: the same steps under the new method's id, every criterion's id and all that names one put
  * under it. Input: a method's id such as `own/short-cleave`, a title. Output: version 1. Example: `clear-mark/wedge/strip`

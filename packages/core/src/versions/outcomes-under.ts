@@ -1,9 +1,8 @@
-import type { Policy } from '../competence/index.ts';
 import { DomainError } from '../domain-error.ts';
 import { applyLink } from '../loss/index.ts';
-import { type LossReference, score, type Verdict } from '../scoring/index.ts';
+import { isPass, type LossReference, type Verdict } from '../scoring/index.ts';
 import { applyPractice, type MethodSheet } from '../sheet/index.ts';
-import type { ReplayedAttempt } from '../what-if/index.ts';
+import { type MarginalCounts, type ReplayedAttempt, scoreSigned } from '../what-if/index.ts';
 import { copySheet } from './copy-sheet.ts';
 
 /** A signed attempt with the sheet of its own version and the references that its readings point at. */
@@ -18,6 +17,9 @@ export interface OutcomesUnder {
   readonly attempts: number;
   /** Those that the other version cannot score: their values do not fit it. */
   readonly notScored: number;
+  /** Those that passed and would not, and those that did not and would. */
+  readonly newlyFailed: number;
+  readonly newlyPassed: number;
   readonly changes: readonly { readonly id: string; readonly before: Verdict; readonly after: Verdict }[];
 }
 
@@ -30,7 +32,7 @@ export interface OutcomesUnder {
 export function outcomesUnder(
   signed: readonly SignedAttempt[],
   other: MethodSheet,
-  { marginalPassCounts, marginalFailCounts }: Pick<Policy, 'marginalPassCounts' | 'marginalFailCounts'>,
+  counts: MarginalCounts,
 ): OutcomesUnder {
   const copies = new Map<string, MethodSheet>();
   const underName = (of: MethodSheet): MethodSheet => {
@@ -43,15 +45,8 @@ export function outcomesUnder(
   let notScored = 0;
   for (const { attempt, sheet, references } of signed) {
     const by = (of: MethodSheet): Verdict =>
-      score(applyLink(applyPractice(of, attempt.schools), attempt.link), attempt.entries, {
-        references,
-        final: true,
-        attemptVoid: attempt.asVoid,
-        // It only tells the day of a calibration, which no version moves.
-        timeZone: 'UTC',
-        marginalPassCounts,
-        marginalFailCounts,
-      }).verdict;
+      scoreSigned(applyLink(applyPractice(of, attempt.schools), attempt.link), attempt, references, counts)
+        .verdict;
     try {
       const before = by(sheet);
       const after = by(underName(sheet));
@@ -61,5 +56,11 @@ export function outcomesUnder(
       notScored += 1;
     }
   }
-  return { attempts: signed.length, notScored, changes };
+  return {
+    attempts: signed.length,
+    notScored,
+    newlyFailed: changes.filter((c) => isPass(c.before) && !isPass(c.after)).length,
+    newlyPassed: changes.filter((c) => !isPass(c.before) && isPass(c.after)).length,
+    changes,
+  };
 }

@@ -1,7 +1,7 @@
 import type { Policy } from '../competence/index.ts';
 import { DomainError } from '../domain-error.ts';
 import { applyLink, type AttemptLink } from '../loss/index.ts';
-import { type Entry, type LossReference, score } from '../scoring/index.ts';
+import { type Entry, type LossReference, type Outcome, score } from '../scoring/index.ts';
 import { applyPractice, type MethodSheet, type PracticeChoices } from '../sheet/index.ts';
 import { movedSheet, type SheetMove } from './moved-sheet.ts';
 import { type WhatIfResult, whatIfTally } from './what-if-tally.ts';
@@ -30,6 +30,28 @@ export interface Replay {
 }
 
 /**
+ * What a signed attempt comes to by a sheet. Input: the sheet as practice and link make it, the attempt, the references that its
+ * readings point at, which marginal verdicts count. Errors: as `score`. Example: a stricter copy of its own sheet.
+ */
+export const scoreSigned = (
+  sheet: MethodSheet,
+  attempt: Pick<ReplayedAttempt, 'entries' | 'asVoid'>,
+  references: readonly LossReference[],
+  { marginalPassCounts, marginalFailCounts }: MarginalCounts,
+): Outcome =>
+  score(sheet, attempt.entries, {
+    references,
+    final: true,
+    attemptVoid: attempt.asVoid,
+    // It only tells the day of a calibration, which nothing that is moved here moves.
+    timeZone: 'UTC',
+    marginalPassCounts,
+    marginalFailCounts,
+  });
+/** Which marginal verdicts count as passes. */
+export type MarginalCounts = Pick<Policy, 'marginalPassCounts' | 'marginalFailCounts'>;
+
+/**
  * Scores attempts anew, as they are and by each setting, by the same `score`, and tells who comes out otherwise. Input: the
  * sheets by version, the class's policy, the settings. Errors: `what_if.no_sheet`, as `movedSheet`.
  */
@@ -55,16 +77,7 @@ export function replayOf(
   return {
     add: (attempt, references) => {
       const { base, moved } = sheetsOf(attempt);
-      const by = (sheet: MethodSheet, { marginalPassCounts, marginalFailCounts }: Policy) =>
-        score(sheet, attempt.entries, {
-          references,
-          final: true,
-          attemptVoid: attempt.asVoid,
-          // It only tells the day of a calibration, which no setting moves.
-          timeZone: 'UTC',
-          marginalPassCounts,
-          marginalFailCounts,
-        });
+      const by = (sheet: MethodSheet, counts: Policy) => scoreSigned(sheet, attempt, references, counts);
       const before = by(base, policy);
       const startedMs = Date.parse(attempt.startedAt);
       settings.forEach((setting, i) => {

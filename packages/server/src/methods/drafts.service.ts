@@ -1,8 +1,10 @@
 import {
   copySheet,
   emptySheet,
+  isOwnMethod,
   isSame,
   mergeSheets,
+  OWN_METHODS,
   type MethodSheet,
   readyProblems,
 } from '@clear-mark/core';
@@ -18,8 +20,6 @@ import { methodVersion, versionsStore } from './methods.store.ts';
 
 /** Drafts at the same time in one school. */
 const MOST_DRAFTS = 100;
-/** Methods of a school's own have ids under this. */
-const OWN = 'own/';
 
 export interface NewDraft {
   readonly id: string;
@@ -93,7 +93,7 @@ export const draftsService = (db: Database) => ({
 });
 
 async function begin(trx: Database, asked: NewDraft, me: Person, now: Date): Promise<StoredDraft> {
-  await lockThing(trx, 'method', OWN);
+  await lockThing(trx, 'method', OWN_METHODS);
   const store = draftsStore(trx);
   if ((await store.openOnes()) >= MOST_DRAFTS)
     throw new AppError('method.too_many_drafts', { most: MOST_DRAFTS });
@@ -110,11 +110,11 @@ async function firstSheet(trx: Database, { id, from, as, title }: NewDraft): Pro
   const version = from === null ? null : await methodVersion(trx, from);
   if (from !== null && !version) throw new AppError('not_found.method_version');
   if (version && as === 'next_version') {
-    if (!version.methodId.startsWith(OWN)) throw new AppError('method.shipped');
+    if (!isOwnMethod(version.methodId)) throw new AppError('method.shipped');
     const versions = await versionsStore(trx).ofMethod(version.methodId);
     return { ...version.sheet, title, version: 1 + Math.max(...versions.map((v) => v.version)) };
   }
-  const methodId = `${OWN}${nameOf(title)}-${id.replaceAll('-', '').slice(-8)}`;
+  const methodId = `${OWN_METHODS}${nameOf(title)}-${id.replaceAll('-', '').slice(-8)}`;
   return version ? copySheet(version.sheet, methodId, title) : emptySheet(methodId, title);
 }
 

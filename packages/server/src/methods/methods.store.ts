@@ -70,6 +70,7 @@ export async function setMethodState(
 
 export interface VersionHead {
   readonly id: string;
+  readonly methodId: string;
   readonly version: number;
   readonly state: MethodVersion['state'];
   readonly title: string;
@@ -86,36 +87,27 @@ const rowOf = (id: string, sheet: MethodSheet, state: MethodVersion['state']) =>
   digest: sheetDigest(sheet),
 });
 
+const HEAD = ['id', 'method_id as methodId', 'version', 'state', 'title', 'made_at as madeAt'] as const;
+type HeadRow = Omit<VersionHead, 'madeAt'> & { readonly madeAt: Date };
+const headOf = (row: HeadRow): VersionHead => ({ ...row, madeAt: new Date(row.madeAt).toISOString() });
+
 export const versionsStore = (db: Database) => ({
   /** All versions of a method, the newest first. */
   ofMethod: async (methodId: string): Promise<VersionHead[]> => {
-    const rows = await db('method_versions')
+    const rows: HeadRow[] = await db('method_versions')
       .where({ method_id: methodId })
       .orderBy('version', 'desc')
-      .select<(Omit<VersionHead, 'madeAt'> & { madeAt: Date })[]>(
-        'id',
-        'version',
-        'state',
-        'title',
-        'made_at as madeAt',
-      );
-    return rows.map((row) => ({ ...row, madeAt: new Date(row.madeAt).toISOString() }));
+      .select(...HEAD);
+    return rows.map(headOf);
   },
 
   /** Versions in force, by their titles. */
-  published: async (): Promise<(VersionHead & { methodId: string })[]> => {
-    const rows = await db('method_versions')
+  published: async (): Promise<VersionHead[]> => {
+    const rows: HeadRow[] = await db('method_versions')
       .where({ state: 'in_force' })
       .orderBy(['title', 'version'])
-      .select<(Omit<VersionHead, 'madeAt'> & { methodId: string; madeAt: Date })[]>(
-        'id',
-        'method_id as methodId',
-        'version',
-        'state',
-        'title',
-        'made_at as madeAt',
-      );
-    return rows.map((row) => ({ ...row, madeAt: new Date(row.madeAt).toISOString() }));
+      .select(...HEAD);
+    return rows.map(headOf);
   },
 
   /** Digests of the versions of these methods, by method and version. */
@@ -171,15 +163,7 @@ export async function syncShippedMethods(db: Database): Promise<void> {
     const there = await db('method_versions').where({ method_id: sheet.id }).select('version');
     if (there.some((row: { version: number }) => row.version === sheet.version)) continue;
     await db('method_versions')
-      .insert({
-        id: v7(),
-        method_id: sheet.id,
-        version: sheet.version,
-        state: there.length === 0 ? 'in_force' : 'draft',
-        title: sheet.title,
-        sheet: JSON.stringify(sheet),
-        digest: sheetDigest(sheet),
-      })
+      .insert(rowOf(v7(), sheet, there.length === 0 ? 'in_force' : 'draft'))
       .onConflict(['method_id', 'version'])
       .ignore();
   }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { coverageOf, type Criterion, type PracticeOption } from '@clear-mark/core';
 import type { MethodVersion } from '@clear-mark/contract';
-import { COVERAGE_WORDS, SKILL_WORDS, sourceWords } from '@clear-mark/words';
+import { COVERAGE_WORDS, METHOD_STATE_WORDS, SKILL_WORDS, sourceWords } from '@clear-mark/words';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct, useReply } from '../../api/queries.ts';
@@ -30,7 +30,6 @@ const {
 const { failure: unmoved, act } = useAct();
 const version = computed(() => found.value ?? onDevice.value);
 const failure = computed(() => unmoved.value ?? (version.value ? null : unread.value));
-const STATE: Readonly<Record<string, string>> = { draft: 'draft', in_force: 'in force', retired: 'retired' };
 
 const otherWays = (s: PracticeOption): string =>
   s.options
@@ -84,8 +83,10 @@ onMounted(() => {
         </div>
       </div>
       <p class="soft">
-        version {{ version.version }}, {{ STATE[version.state] }} · {{ version.sheet.fiberClass }} · pass mark
-        {{ version.sheet.passMarkPercent }} % ({{ sourceWords(version.sheet.passMarkSource) }})
+        version {{ version.version }}, {{ METHOD_STATE_WORDS[version.state] }} ·
+        {{ version.sheet.fiberClass }} · pass mark {{ version.sheet.passMarkPercent }} % ({{
+          sourceWords(version.sheet.passMarkSource)
+        }})
       </p>
       <p class="summary">{{ version.sheet.summary }}</p>
       <StripDrawing

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isOwnMethod } from '@clear-mark/core';
 import type { MethodVersion } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { ref } from 'vue';
@@ -12,7 +13,6 @@ const router = useRouter();
 const { failure, busy, act } = useAct();
 const asking = ref(false);
 const title = ref('');
-const isOwn = (): boolean => props.version.methodId.startsWith('own/');
 function ask(): void {
   title.value = `${props.version.sheet.title}, our way`;
   asking.value = true;
@@ -29,7 +29,7 @@ async function begin(as: 'new_method' | 'next_version', name: string): Promise<v
 
 <template>
   <el-button
-    v-if="isOwn()"
+    v-if="isOwnMethod(version.methodId)"
     size="large"
     type="primary"
     :disabled="busy"

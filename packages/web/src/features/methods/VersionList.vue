@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { MethodVersion, MethodVersionHead } from '@clear-mark/contract';
+import { METHOD_STATE_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { ROUTES } from '../../api/client.ts';
 import { useReply } from '../../api/queries.ts';
@@ -8,7 +9,6 @@ import { momentWords } from '../../shared/time-words.ts';
 /** All versions of a method, each to be opened and to be compared with the one that is shown. */
 const props = defineProps<{ version: MethodVersion; classId: string }>();
 const { found } = useReply(ROUTES.versionsBeside, () => ({ params: { id: props.version.id } }));
-const STATE: Readonly<Record<string, string>> = { draft: 'draft', in_force: 'in force', retired: 'retired' };
 const versions = computed(() => (found.value ?? []) as MethodVersionHead[]);
 </script>
 
@@ -25,7 +25,9 @@ const versions = computed(() => (found.value ?? []) as MethodVersionHead[]);
         </template>
       </el-table-column>
       <el-table-column label="State" width="130">
-        <template #default="{ row }: { row: MethodVersionHead }">{{ STATE[row.state] }}</template>
+        <template #default="{ row }: { row: MethodVersionHead }">{{
+          METHOD_STATE_WORDS[row.state]
+        }}</template>
       </el-table-column>
       <el-table-column label="Since" min-width="180">
         <template #default="{ row }: { row: MethodVersionHead }">{{

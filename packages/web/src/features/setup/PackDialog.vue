@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isOwnMethod } from '@clear-mark/core';
 import { PackOrder, ROUTES } from '@clear-mark/contract';
 import { computed, ref, watch } from 'vue';
 import { request } from '../../api/client.ts';
@@ -11,12 +12,11 @@ import { useForm } from '../../shared/use-form.ts';
 const emit = defineEmits<{ close: [] }>();
 const { found, failure: unread } = useReply(ROUTES.methodsOfSchool, () => ({}));
 const chosen = ref<string[]>([]);
-const isOwn = (methodId: string): boolean => methodId.startsWith('own/');
 /** A school's own are what it has to give; where it has none all are chosen. */
 watch(
   found,
   (all) => {
-    const own = (all ?? []).filter((m) => isOwn(m.methodId));
+    const own = (all ?? []).filter((m) => isOwnMethod(m.methodId));
     chosen.value = (own.length > 0 ? own : (all ?? [])).map((m) => m.id);
   },
   { immediate: true },

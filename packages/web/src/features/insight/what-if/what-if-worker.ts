@@ -1,21 +1,13 @@
-import {
-  WHAT_IF_ROUTES,
-  type ReplayPage,
-  type ResultFilter,
-  type WhatIfCounts,
-  type WhatIfSetting,
-} from '@clear-mark/contract';
+import type { ResultFilter, WhatIfCounts, WhatIfSetting } from '@clear-mark/contract';
 import {
   DomainError,
   type LossReference,
   type MethodSheet,
-  type PackedEntry,
   type Policy,
   type ReplayedAttempt,
   replayOf,
-  unpackEntries,
 } from '@clear-mark/core';
-import { request } from '../../../api/client.ts';
+import { type SignedHead, signedPages } from '../../../api/replay.ts';
 import { answerOrders } from '../../../workers/answer-orders.ts';
 import { MOST_HERE } from './what-if.model.ts';
 
@@ -40,7 +32,7 @@ export type WhatIfNews =
 interface Kept {
   readonly key: string;
   readonly attempts: { readonly attempt: ReplayedAttempt; readonly references: readonly LossReference[] }[];
-  readonly heads: Map<string, { traineeName: string; pieceLabel: string; startedAt: string }>;
+  readonly heads: Map<string, SignedHead>;
   readonly names: Map<string, string>;
   readonly sheets: Map<string, MethodSheet>;
 }
@@ -51,29 +43,19 @@ async function load({ classId, filter }: WhatIfOrder, tell: Tell): Promise<Kept 
   const key = JSON.stringify([classId, filter]);
   if (kept?.key === key) return kept;
   const fresh: Kept = { key, attempts: [], heads: new Map(), names: new Map(), sheets: new Map() };
-  let after: string | undefined;
-  do {
-    const query = { ...filter, ...(after === undefined ? {} : { after }) } as never;
-    const page: ReplayPage = await request(WHAT_IF_ROUTES.replay, { params: { id: classId }, query });
+  for await (const page of signedPages(classId, filter)) {
     if (page.total > MOST_HERE) {
       tell({ news: 'too_many', total: page.total });
       return null;
     }
-    for (const v of page.versions) if (!fresh.sheets.has(v.id)) fresh.sheets.set(v.id, v.sheet);
-    const references = new Map((page.references as LossReference[]).map((r) => [r.id, r]));
-    for (const attempt of page.attempts) {
-      const { traineeName, pieceLabel, startedAt, ...rest } = attempt;
-      const entries = unpackEntries(attempt.entries as PackedEntry[]);
-      const replayed = { ...rest, startedAt, entries } as ReplayedAttempt;
-      const ids = replayed.entries.flatMap((e) => (e.value?.kind === 'loss' ? [e.value.referenceId] : []));
-      const used = [...new Set(ids)].flatMap((id) => references.get(id) ?? []);
-      fresh.attempts.push({ attempt: replayed, references: used });
-      fresh.heads.set(attempt.id, { traineeName, pieceLabel, startedAt });
-      fresh.names.set(attempt.traineeId, traineeName);
+    for (const { attempt, sheet, references, head } of page.attempts) {
+      fresh.sheets.set(attempt.versionId, sheet);
+      fresh.attempts.push({ attempt, references });
+      fresh.heads.set(attempt.id, head);
+      fresh.names.set(attempt.traineeId, head.traineeName);
     }
     tell({ news: 'progress', done: fresh.attempts.length, total: page.total });
-    after = page.next ?? undefined;
-  } while (after !== undefined);
+  }
   kept = fresh;
   return fresh;
 }

@@ -39,14 +39,6 @@ const outcomes = computed(() =>
     ? outcomesUnder(pieces.value.signed, after.value, policy.value)
     : null,
 );
-const passes = (verdict: string): boolean => verdict.startsWith('pass') || verdict === 'marginal_pass';
-const newlyFailed = computed(
-  () => outcomes.value?.changes.filter((c) => passes(c.before) && !passes(c.after)).length ?? 0,
-);
-const newlyPassed = computed(
-  () => outcomes.value?.changes.filter((c) => !passes(c.before) && passes(c.after)).length ?? 0,
-);
-
 async function load(): Promise<void> {
   await act(async () => {
     const draftId = route.query['draft'];
@@ -113,9 +105,9 @@ onMounted(load);
         <template v-else>
           <p class="result" data-test="outcomes">
             <b>{{ outcomes.attempts }}</b> {{ outcomes.attempts === 1 ? 'piece' : 'pieces' }}:
-            <b>{{ newlyFailed }}</b> would no longer pass, <b>{{ newlyPassed }}</b> would pass that did not,
-            {{ outcomes.attempts - outcomes.changes.length - outcomes.notScored }} stay as they are<template
-              v-if="outcomes.notScored > 0"
+            <b>{{ outcomes.newlyFailed }}</b> would no longer pass, <b>{{ outcomes.newlyPassed }}</b> would
+            pass that did not, {{ outcomes.attempts - outcomes.changes.length - outcomes.notScored }} stay as
+            they are<template v-if="outcomes.notScored > 0"
               >, {{ outcomes.notScored }} cannot be scored by it</template
             >.
           </p>
