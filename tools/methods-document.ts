@@ -7,7 +7,7 @@ import {
   type Source,
 } from '@clear-mark/core';
 import { DECIDED_ELSEWHERE, PRACTICE_OPTIONS, SHIPPED_METHODS } from '@clear-mark/methods';
-import { COVERAGE_WORDS, SKILL_WORDS, sourceWords, UNIT_WORDS } from '@clear-mark/words';
+import { COVERAGE_WORDS, skillInText, sourceWords, UNIT_WORDS } from '@clear-mark/words';
 
 const cell = (text: string): string => text.replaceAll('|', '\\|');
 
@@ -101,7 +101,7 @@ function methodPart(sheet: MethodSheet): string {
       ].filter((m) => m !== '');
       const name = `${criterion.label}${acrossWords(criterion)} (${marks.join(', ')})`;
       for (const row of rowsOf(criterion)) {
-        const where = `${i + 1}. ${step.title}, ${SKILL_WORDS[criterion.skill ?? step.skill].toLowerCase()}`;
+        const where = `${i + 1}. ${step.title}, ${skillInText(criterion.skill ?? step.skill)}`;
         lines.push(
           `| ${[where, name, row.limit, row.unit, sourceWords(row.source)].map(cell).join(' | ')} |`,
         );

@@ -43,7 +43,7 @@ export async function benchPack(url: string): Promise<Measured> {
       JSON.parse(text);
       await db('method_versions').insert(rows);
     });
-    rounds.push({ bare, taken: await timed(() => packs.take(JSON.parse(text))) });
+    rounds.push({ bare, taken: await timed(() => packs.take(JSON.parse(text), { id: v7() }, new Date())) });
   }
   await db.destroy();
   const some = rounds.slice(4);

@@ -16,14 +16,14 @@ import {
   type Outcome,
   READING_VOID_REASONS,
   REFERENCE_METHODS,
-  SKILLS,
   SYMPTOMS,
   UNIT_CODES,
   VERDICTS,
 } from '@clear-mark/core';
 import { z } from 'zod';
-import { PolicyShape, Thing } from './classes.ts';
-import { Day, DecimalText, Id, Instant, Label, MOST_WHOLE, Note, oneOf } from './common.ts';
+import { Thing } from './classes.ts';
+import { PolicyShape } from './policy.ts';
+import { Day, DecimalText, Id, Instant, Label, MOST_WHOLE, Note, oneOf, SkillShape } from './common.ts';
 import { AttemptLinkShape } from './links.ts';
 
 const ValueText = z.string().min(1).max(40);
@@ -80,7 +80,7 @@ export const EntryValueShape = z.discriminatedUnion('kind', [
     symptom: oneOf(SYMPTOMS),
     cause: oneOf(CAUSES),
   }),
-  z.object({ kind: z.literal('charge'), skill: oneOf(SKILLS), cause: z.string().min(1).max(60) }),
+  z.object({ kind: z.literal('charge'), skill: SkillShape, cause: z.string().min(1).max(60) }),
   z.object({
     kind: z.literal('loss'),
     text: ValueText.optional(),

@@ -1,30 +1,10 @@
-import { COMPETENCE_RULES, type Policy, THING_KINDS, type ThingKind } from '@clear-mark/core';
+import { type ThingKind } from '@clear-mark/core';
 import { z } from 'zod';
-import { Day, DecimalText, Id, Label, Name, oneOf } from './common.ts';
+import { Day, DecimalText, Id, Label, Name, oneOf, ThingKindShape } from './common.ts';
 import { ClassLink } from './links.ts';
 import { METHOD_STATES } from './methods.ts';
 import { Person } from './people.ts';
-
-const whole = z.number().int();
-
-export const PolicyShape = z.object({
-  passesInARow: whole,
-  failsInARow: whole,
-  retrainAfter: whole,
-  marginalInARow: whole,
-  currencyMonths: whole,
-  window: whole,
-  marginalPassCounts: z.boolean(),
-  marginalFailCounts: z.boolean(),
-  competentBy: oneOf(COMPETENCE_RULES),
-  sharePasses: whole,
-  shareOf: whole,
-  pGood: z.number(),
-  pBad: z.number(),
-  falseSignalAfter: whole,
-  chartRetrains: z.boolean(),
-  stopRetrains: z.boolean(),
-}) satisfies z.ZodType<Policy>;
+import { PolicyShape } from './policy.ts';
 
 export const ClassSummary = z.object({
   id: Id,
@@ -61,7 +41,7 @@ export type NewCordCheckBody = z.infer<typeof NewCordCheckBody>;
 
 export const Thing = z.object({
   id: Id,
-  kind: oneOf(THING_KINDS as unknown as readonly [ThingKind, ...ThingKind[]]),
+  kind: ThingKindShape,
   label: Label,
   retired: z.boolean(),
   /** The newest check of a test cord; absent where there is none. */
@@ -75,7 +55,7 @@ export const ThingChangeBody = z.object({ retired: z.boolean() });
 export const MethodInUse = z.object({
   versionId: Id,
   methodId: z.string(),
-  version: whole,
+  version: z.number().int(),
   title: z.string(),
   state: z.enum(METHOD_STATES),
   inUse: z.boolean(),

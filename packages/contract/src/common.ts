@@ -1,3 +1,4 @@
+import { isOwnName, SKILLS, THING_KINDS } from '@clear-mark/core';
 import { z } from 'zod';
 
 /** Years that a record of a course can lie in; a date beyond them is a slip, and some databases take none. */
@@ -33,6 +34,15 @@ export type Role = (typeof ROLES)[number];
 
 /** Turns a literal table of core into a Zod enum. */
 export const oneOf = <const T extends readonly [string, ...string[]]>(table: T) => z.enum(table);
+
+/** What a school named itself: `own:` and its name with `_` for each space, up to 40 letters. */
+const OwnNameShape = z
+  .templateLiteral(['own:', z.string()])
+  .refine(isOwnName, 'a name of one’s own has up to 40 letters, digits, spaces and hyphens');
+/** A skill of the trade, or a further one of the school. */
+export const SkillShape = z.union([oneOf(SKILLS), OwnNameShape]);
+/** A kind of equipment that everybody has, or a further one of the school. */
+export const ThingKindShape = z.union([oneOf(THING_KINDS), OwnNameShape]);
 
 /** A NUL, or half of a pair that makes one character: no text, and neither UTF-8 nor the database can hold it. */
 const NO_TEXT = new RegExp('[\\0\\p{Surrogate}]', 'u');

@@ -1,7 +1,7 @@
-import { CRITERION_KINDS, SKILLS, THING_KINDS } from '@clear-mark/core';
+import { CRITERION_KINDS } from '@clear-mark/core';
 import { z } from 'zod';
-import { PolicyShape } from './classes.ts';
-import { Day, Id, oneOf } from './common.ts';
+import { PolicyShape } from './policy.ts';
+import { Day, Id, oneOf, SkillShape, ThingKindShape } from './common.ts';
 import { RateShape, ResultFilter, StandingCell } from './results.ts';
 import { CLASS_ERRORS, ById, route } from './route.ts';
 
@@ -17,7 +17,7 @@ const SurvivalShape = z.object({
 
 /** How a skill is learned: failures by attempt number, what it takes to the first pass, and rates by day. */
 export const SkillInTime = z.object({
-  skill: oneOf(SKILLS),
+  skill: SkillShape,
   days: z.array(z.object({ day: Day, rate: RateShape, void: z.number() })),
   /** The share failed at each trainee's 1st, 2nd, ... outcome, and the same never rising. */
   learning: z.array(z.object({ attempt: z.number(), rate: RateShape, level: z.number() })),
@@ -69,7 +69,7 @@ export type SkillEvidence = z.infer<typeof SkillEvidence>;
 export const NewSignOffBody = z.object({
   id: Id,
   traineeId: Id,
-  skill: oneOf(SKILLS),
+  skill: SkillShape,
   note: z.string().trim().max(300),
 });
 
@@ -99,8 +99,8 @@ export const Differences = z.object({
   compared: z.number(),
   skills: z.array(
     z.object({
-      skill: oneOf(SKILLS),
-      source: z.enum(['trainee', ...THING_KINDS]),
+      skill: SkillShape,
+      source: z.union([z.literal('trainee'), ThingKindShape]),
       id: Id,
       label: z.string(),
       k: z.number(),
@@ -208,7 +208,7 @@ export const INSIGHT_ROUTES = {
     errors: CLASS_ERRORS,
   }),
   skillEvidence: route('get /classes/:id/trainees/:traineeId/skills/:skill', 'instructor', {
-    params: ById.extend({ traineeId: Id, skill: oneOf(SKILLS) }),
+    params: ById.extend({ traineeId: Id, skill: SkillShape }),
     reply: SkillEvidence,
     errors: [...CLASS_ERRORS, 'not_found.person'],
   }),

@@ -2,19 +2,24 @@ import {
   type AttemptLink,
   COEFFICIENTS,
   FIBER_CLASSES,
+  FIBER_MODES,
   LINK_ENDS,
   LINK_JOINTS,
   type LinkPlan,
   type LossSettings,
+  type LossTable,
   MAX_FIBERS,
   POLISHES,
   REFERENCE_METHODS,
   TRUNK_TYPES,
+  wavelengthsOfMode,
 } from '@clear-mark/core';
 import { z } from 'zod';
-import { Id, Label, oneOf } from './common.ts';
-import { LossRulesShape } from './loss-rules.ts';
+import { Id, Label, Name, oneOf } from './common.ts';
+import { Db, LossRulesShape } from './loss-rules.ts';
 
+/** A figure of a school's own; more than 20 dB is no allowance. */
+const OwnDb = Db.extend({ db: z.number().min(0).max(20) });
 const polish = oneOf(POLISHES);
 /** Any number: what is too short or too long is said by core in words, not refused as a shape. */
 const lengthM = z.number().min(0).max(1e9);
@@ -48,8 +53,22 @@ export const LinkPlanShape = z.object({
   joints: z.array(oneOf(LINK_JOINTS)).max(19),
 }) satisfies z.ZodType<LinkPlan>;
 
+/** What a school allows for the parts of a link; figures for the wavelengths that such fiber is tested at, and no others. */
+export const LossTableShape = z
+  .strictObject({
+    fiber: oneOf(FIBER_MODES),
+    fiberDbPerKm: z.record(z.string(), OwnDb),
+    connectionDb: OwnDb,
+    spliceDb: OwnDb,
+  })
+  .refine(
+    (t) => Object.keys(t.fiberDbPerKm).sort().join() === wavelengthsOfMode(t.fiber).map(String).sort().join(),
+    'a coefficient for each wavelength that this fiber is tested at is needed, and no other',
+  ) satisfies z.ZodType<LossTable>;
+
 export const LossSettingsShape = z.object({
   coefficients: oneOf(COEFFICIENTS),
+  table: LossTableShape.safeExtend({ title: Name, version: z.number().int().min(1) }).optional(),
   counts: z.enum(['mated_pairs', 'connectors']),
   referenceGrade: z.boolean(),
   conditioned: z.boolean(),

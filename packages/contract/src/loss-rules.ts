@@ -5,7 +5,7 @@ import { oneOf } from './common.ts';
 /** Strict, as the rest of a method's data: a key that nobody knows would be a limit that nobody keeps. */
 export const Words = z.string().min(1).max(2000);
 export const Source = z.strictObject({ kind: oneOf(SOURCE_KINDS), fromMemory: z.boolean(), words: Words });
-const Db = z.strictObject({ db: z.number(), source: Source });
+export const Db = z.strictObject({ db: z.number(), source: Source });
 const ByWavelength = z.record(z.string(), z.number().min(0));
 
 export const LossRulesShape = z.strictObject({

@@ -1,6 +1,7 @@
 import { CRITERION_KINDS, type MethodSheet } from '@clear-mark/core';
 import { z } from 'zod';
-import { Id, MOST_WHOLE } from './common.ts';
+import { Id, MOST_WHOLE, SkillShape, ThingKindShape } from './common.ts';
+import { POLICY_ERRORS } from './policy.ts';
 import { ById, CLASS_ERRORS, route } from './route.ts';
 
 export const METHOD_STATES = ['draft', 'in_force', 'retired'] as const;
@@ -83,6 +84,7 @@ export const PublishBody = z.object({
 /** What a pack is made of, and what it says of itself. */
 export const PackOrder = z.object({
   versionIds: z.array(Id).min(1).max(500),
+  tableIds: z.array(Id).max(500).default([]),
   title: z.string().trim().min(1).max(200),
   author: z.string().trim().min(1).max(200),
   licence: z.string().trim().min(1).max(5000),
@@ -104,6 +106,16 @@ export const PackPreview = z.object({
       is: z.enum(['new', 'next', 'equal']),
     }),
   ),
+  tables: z.array(
+    z.object({
+      id: Id,
+      version: z.number().int(),
+      title: z.string(),
+      kind: z.enum(['loss', 'drill', 'policy']),
+      /** `earlier`: a later version is here, and stays. */
+      is: z.enum(['new', 'next', 'equal', 'earlier']),
+    }),
+  ),
 });
 export type PackPreview = z.infer<typeof PackPreview>;
 const PACK_ERRORS = [
@@ -115,16 +127,22 @@ const PACK_ERRORS = [
   'pack.repeated',
   'pack.not_sound',
   'pack.changed_version',
+  ...POLICY_ERRORS,
 ] as const;
 
+/** What the school named itself: in the methods in force, and among the equipment of its classes. */
+export const OwnNames = z.object({ skills: z.array(SkillShape), things: z.array(ThingKindShape) });
+export type OwnNames = z.infer<typeof OwnNames>;
+
 export const METHOD_ROUTES = {
+  ownNames: route('get /own-names', 'instructor', { reply: OwnNames }),
   methodsOfSchool: route('get /method-versions', 'lead', {
     reply: z.array(MethodVersionHead.extend({ methodId: z.string() })),
   }),
   makePack: route('post /method-packs', 'lead', {
     body: PackOrder,
     reply: z.object({ text: z.string() }),
-    errors: ['not_found.method_version'],
+    errors: ['not_found.method_version', 'not_found.school_table'],
   }),
   previewPack: route('post /method-packs/preview', 'lead', {
     body: PackBody,

@@ -1,10 +1,20 @@
 import { z } from 'zod';
+import { Id, MOST_WHOLE } from './common.ts';
+import { SchoolTableContent } from './school-tables.ts';
 import { MethodSheetShape } from './sheet.ts';
 
 export const PACK_FORMAT = 'clear-mark/method-pack';
 export const PACK_VERSION = 1;
 
 const Line = z.string().trim().min(1).max(200);
+
+/** A version of a school's own table. */
+export const PackTable = z.strictObject({
+  id: Id,
+  version: z.number().int().min(1).max(MOST_WHOLE),
+  table: SchoolTableContent,
+});
+export type PackTable = z.infer<typeof PackTable>;
 
 /**
  * Methods as one file, to be taken to another school: who wrote them, what may be done with them, in which language, and a
@@ -19,6 +29,8 @@ export const MethodPack = z.strictObject({
   /** As in BCP 47: `en`, `pt-BR`. */
   language: z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/),
   methods: z.array(MethodSheetShape).min(1).max(500),
+  /** Loss tables, drills and policies that go with them. */
+  tables: z.array(PackTable).min(1).max(500).optional(),
   digest: z.string().regex(/^[0-9a-f]{64}$/),
 });
 export type MethodPack = z.infer<typeof MethodPack>;

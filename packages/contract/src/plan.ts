@@ -1,7 +1,8 @@
-import { SKILLS, STANDINGS } from '@clear-mark/core';
+import { STANDINGS } from '@clear-mark/core';
 import { z } from 'zod';
-import { PolicyShape } from './classes.ts';
-import { Id, Instant, oneOf } from './common.ts';
+import { PolicyShape } from './policy.ts';
+import { Id, Instant, oneOf, SkillShape } from './common.ts';
+import { DrillShape } from './school-tables.ts';
 import { StandingCell } from './results.ts';
 import { ById, CLASS_ERRORS, route } from './route.ts';
 
@@ -12,7 +13,7 @@ export const PlanItem = z.object({
   id: Id,
   traineeId: Id,
   traineeName: z.string(),
-  skill: oneOf(SKILLS),
+  skill: SkillShape,
   standing: oneOf(STANDINGS),
   evidence: StandingCell.shape.evidence,
   behind: StandingCell.shape.behind,
@@ -38,7 +39,12 @@ export const PlanSession = z.object({
 });
 export type PlanSession = z.infer<typeof PlanSession>;
 
-export const Plan = z.object({ items: z.array(PlanItem), sessions: z.array(PlanSession) });
+/** `drills`: those of the school, which go before shipped ones. */
+export const Plan = z.object({
+  items: z.array(PlanItem),
+  sessions: z.array(PlanSession),
+  drills: z.array(DrillShape),
+});
 export type Plan = z.infer<typeof Plan>;
 
 /** How a trainee's own skills stand in a class, what is missing, and what is planned. */

@@ -1,6 +1,6 @@
-import { DIRECTIONS, RUN_RULES, SKILLS, STANDINGS, THING_KINDS, VERDICTS } from '@clear-mark/core';
+import { DIRECTIONS, RUN_RULES, STANDINGS, VERDICTS } from '@clear-mark/core';
 import { z } from 'zod';
-import { Day, Id, oneOf, QueryNumber, QueryWhole } from './common.ts';
+import { Day, Id, oneOf, QueryNumber, QueryWhole, SkillShape, ThingKindShape } from './common.ts';
 
 const optional = <T extends z.ZodType>(type: T) => type.optional();
 
@@ -27,7 +27,7 @@ export const AttemptListFilter = ResultFilter.extend({
   sort: optional(oneOf(ATTEMPT_ORDERS)),
   /** From the oldest, the first letter or the passes on. */
   up: optional(z.literal('yes')),
-  skill: optional(oneOf(SKILLS)),
+  skill: optional(SkillShape),
   verdict: optional(z.enum([...VERDICTS, 'passed', 'failed', 'judged'])),
   criterion: optional(z.string().max(200)),
   wavelength: optional(QueryWhole),
@@ -43,8 +43,7 @@ export const AttemptListFilter = ResultFilter.extend({
 });
 export type AttemptListFilter = z.infer<typeof AttemptListFilter>;
 
-export const SPLITS = [...THING_KINDS, 'day'] as const;
-export const SplitQuery = ResultFilter.extend({ by: oneOf(SPLITS as unknown as readonly ['bench']) });
+export const SplitQuery = ResultFilter.extend({ by: z.union([z.literal('day'), ThingKindShape]) });
 
 export const RateShape = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('none') }),
@@ -133,7 +132,7 @@ export const LossSeries = z.object({
       startedAt: z.string(),
       db: z.number(),
       /** Kinds of things of which another was used than for the reading before. */
-      changed: z.array(z.object({ kind: oneOf(THING_KINDS), label: z.string() })),
+      changed: z.array(z.object({ kind: ThingKindShape, label: z.string() })),
       out: z.boolean(),
       rules: z.array(oneOf(RUN_RULES)),
     }),
@@ -167,7 +166,7 @@ export const CriterionFailure = z.object({
   criterionId: z.string(),
   label: z.string(),
   stepTitle: z.string(),
-  skill: oneOf(SKILLS),
+  skill: SkillShape,
   critical: z.boolean(),
   failed: z.number(),
   pointsLost: z.number(),
@@ -176,7 +175,7 @@ export const CriterionFailure = z.object({
 export type CriterionFailure = z.infer<typeof CriterionFailure>;
 
 export const StandingCell = z.object({
-  skill: oneOf(SKILLS),
+  skill: SkillShape,
   standing: oneOf(STANDINGS),
   evidence: z.object({ code: z.string(), params: z.record(z.string(), z.number()) }),
   window: z.string(),
@@ -189,7 +188,7 @@ export const StandingCell = z.object({
 export type StandingCell = z.infer<typeof StandingCell>;
 
 export const Results = z.object({
-  skills: z.array(z.object({ skill: oneOf(SKILLS), summary: SkillSummaryShape })),
+  skills: z.array(z.object({ skill: SkillShape, summary: SkillSummaryShape })),
   whole: SkillSummaryShape,
   losses: z.array(LossSample),
   failures: z.array(CriterionFailure),
@@ -203,7 +202,7 @@ export const SplitRow = z.object({
   label: z.string(),
   skills: z.array(
     z.object({
-      skill: oneOf(SKILLS),
+      skill: SkillShape,
       rate: RateShape,
       void: z.number(),
       /** Difference from the rest of the table beyond what chance explains. */
@@ -225,7 +224,7 @@ export const AttemptRow = z.object({
   day: z.string(),
   state: z.enum(['open', 'signed']),
   verdict: oneOf(VERDICTS),
-  skills: z.partialRecord(oneOf(SKILLS), oneOf(VERDICTS)),
+  skills: z.partialRecord(SkillShape, oneOf(VERDICTS)),
   losses: z.array(z.object({ wavelengthNm: z.number(), lossDb: maybe })),
   reason: z.string().nullable(),
 });

@@ -24,7 +24,6 @@ import {
   NewClassBody,
   NewCordCheckBody,
   NewThingBody,
-  PolicyShape,
   PracticeChoiceBody,
   Thing,
   ThingChangeBody,
@@ -57,7 +56,9 @@ import {
   LossSeries,
   LossSeriesQuery,
 } from './results.ts';
+import { POLICY_ERRORS, PolicyShape } from './policy.ts';
 import { METHOD_ROUTES } from './methods.ts';
+import { SCHOOL_TABLE_ROUTES } from './school-tables.ts';
 import { Safekeeping } from './safekeeping.ts';
 
 export const ROUTES = {
@@ -65,6 +66,7 @@ export const ROUTES = {
   ...INSIGHT_ROUTES,
   ...METHOD_ROUTES,
   ...PLAN_ROUTES,
+  ...SCHOOL_TABLE_ROUTES,
   ...WHAT_IF_ROUTES,
   health: route('get /health', 'open', {
     reply: z.object({ status: z.literal('ok'), database: z.literal('ok') }),
@@ -137,14 +139,7 @@ export const ROUTES = {
   setPolicy: route('put /classes/:id/policy', 'instructor', {
     params: ById,
     body: PolicyShape,
-    errors: [
-      ...CLASS_ERRORS,
-      'policy.out_of_range',
-      'policy.rate_out_of_range',
-      'policy.window_too_short',
-      'policy.share_crossed',
-      'policy.rates_crossed',
-    ],
+    errors: [...CLASS_ERRORS, ...POLICY_ERRORS],
   }),
   classPracticeOptions: route('get /classes/:id/practice-options', 'instructor', {
     params: ById,

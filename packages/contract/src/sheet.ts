@@ -5,13 +5,11 @@ import {
   PIECE_KINDS,
   PLACES,
   REFERENCE_METHODS,
-  SKILLS,
-  THING_KINDS,
   TRUNK_TYPES,
   UNIT_CODES,
 } from '@clear-mark/core';
 import { z } from 'zod';
-import { oneOf } from './common.ts';
+import { oneOf, SkillShape, ThingKindShape } from './common.ts';
 import { LossRulesShape, Source, Words } from './loss-rules.ts';
 import { DbPerKm } from './links.ts';
 
@@ -32,7 +30,7 @@ const Wavelengths = z.array(z.number().int().min(600).max(1700)).min(1);
 const base = {
   id: Id,
   label: Words,
-  skill: oneOf(SKILLS).optional(),
+  skill: SkillShape.optional(),
   points,
   critical: z.boolean(),
   required: z.boolean(),
@@ -120,7 +118,7 @@ const Caution = z.strictObject({ text: Words, stop: z.boolean() });
 const Step = z.strictObject({
   id: Id,
   title: Words,
-  skill: oneOf(SKILLS),
+  skill: SkillShape,
   place: oneOf(PLACES),
   how: z.string().max(4000),
   drawing: z.string().optional(),
@@ -191,7 +189,7 @@ export const MethodSheetShape = z.strictObject({
     })
     .optional(),
   cautions: z.array(Caution).min(1),
-  thingsUsed: z.array(oneOf(THING_KINDS)),
+  thingsUsed: z.array(ThingKindShape),
   steps: z.array(Step).min(1),
   schools: z.array(PracticeOption).optional(),
   chosen: z.record(z.string(), z.string()).optional(),

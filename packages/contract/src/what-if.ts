@@ -1,7 +1,7 @@
-import { SKILLS, STANDINGS, VERDICTS } from '@clear-mark/core';
+import { STANDINGS, VERDICTS } from '@clear-mark/core';
 import { z } from 'zod';
-import { PolicyShape } from './classes.ts';
-import { Id, oneOf, QueryWhole } from './common.ts';
+import { PolicyShape } from './policy.ts';
+import { Id, oneOf, QueryWhole, SkillShape } from './common.ts';
 import { MethodVersion } from './methods.ts';
 import { RateShape, ResultFilter } from './results.ts';
 import { ById, CLASS_ERRORS, route } from './route.ts';
@@ -59,7 +59,7 @@ export const WhatIfCounts = z.object({
     z.object({
       traineeId: Id,
       traineeName: z.string(),
-      skill: oneOf(SKILLS),
+      skill: SkillShape,
       before: oneOf(STANDINGS),
       after: oneOf(STANDINGS),
     }),

@@ -12,8 +12,10 @@ import {
   type MethodSheet,
   partKey,
   partsOf,
+  isTradeSkill,
   type Skill,
   STOP_PART,
+  type TradeSkill,
   trunkMap,
   isWorkedOut,
 } from '@clear-mark/core';
@@ -23,7 +25,7 @@ import { demoEntry } from './demo-entry.ts';
 /** Whose piece by whatever method, and how it goes. */
 export interface AnyScene {
   /** Chance of a slip in one item of a skill. */
-  readonly slip: Readonly<Record<Skill, number>>;
+  readonly slip: Readonly<Record<TradeSkill, number>>;
   /** Chance that a face is called wrong. */
   readonly misjudges: number;
   /** What the splicer adds to every joint, dB. */
@@ -80,7 +82,8 @@ function valuesOf(
   passed: ReadonlyMap<string, boolean>,
   rng: Rng,
 ): Made[] {
-  const slips = (share: number): boolean => chance(rng, scene.slip[skill] * share);
+  const slipIn = (of: Skill): number => scene.slip[isTradeSkill(of) ? of : 'terminate'];
+  const slips = (share: number): boolean => chance(rng, slipIn(skill) * share);
   switch (criterion.kind) {
     case 'check': {
       const good = !slips(criterion.stop ? 0.01 : criterion.critical ? 0.3 : 0.55);
@@ -113,7 +116,7 @@ function valuesOf(
     }
     case 'call': {
       const truth: Call = (passed.get(criterion.of ?? '') ?? true) ? 'pass' : 'fail';
-      const wrong = chance(rng, skill === 'inspect' ? scene.misjudges : scene.slip[skill] * 0.5);
+      const wrong = chance(rng, skill === 'inspect' ? scene.misjudges : slipIn(skill) * 0.5);
       const said: Call = wrong === (truth === 'fail') ? 'pass' : 'fail';
       const reference = criterion.of === undefined ? { reference: truth } : {};
       return [['', { kind: 'call', said, ...reference }, !wrong]];

@@ -1,4 +1,4 @@
-import { type MethodSheet, type ReferenceMethod, type Skill } from '@clear-mark/core';
+import { type MethodSheet, type ReferenceMethod, type TradeSkill } from '@clear-mark/core';
 import { type Hand, rngFrom, uuidFrom } from '@clear-mark/sim';
 import { scoreAny } from './any-method.ts';
 import { initials } from './demo-entry.ts';
@@ -31,7 +31,7 @@ export interface MadeSession {
 }
 
 /** The slips of a hand by skill. */
-const slipOf = (hand: Hand): Record<Skill, number> => ({
+const slipOf = (hand: Hand): Record<TradeSkill, number> => ({
   strip: hand.slip * 0.8,
   cleave: hand.slip * 0.4 + Math.max(0, hand.cleaveAngleDeg - 0.35) * 0.45,
   terminate: hand.slip,

@@ -5,9 +5,9 @@ import { SHIPPED_METHODS } from './index.ts';
 
 describe('drills', () => {
   it('there is one for each skill, and closer ones for criteria that methods have', () => {
-    for (const skill of SKILLS) expect(drillFor(skill, null).minutesEach).toBeGreaterThan(0);
-    expect(drillFor('cleave', 'clear-mark/any/cleave-angle').title).toBe('Angle only');
-    expect(drillFor('cleave', 'clear-mark/any/unheard-of')).toBe(drillFor('cleave', null));
+    for (const skill of SKILLS) expect(drillFor(skill, null, []).minutesEach).toBeGreaterThan(0);
+    expect(drillFor('cleave', 'clear-mark/any/cleave-angle', []).title).toBe('Angle only');
+    expect(drillFor('cleave', 'clear-mark/any/unheard-of', [])).toBe(drillFor('cleave', null, []));
     const tails = new Set(
       SHIPPED_METHODS.flatMap((m) => m.steps.flatMap((s) => s.criteria.map((c) => c.id.split('/').at(-1)!))),
     );
@@ -17,9 +17,9 @@ describe('drills', () => {
   });
   it('sums what the drills take: whole things whole, lengths to a tenth', () => {
     const sums = consumablesOf([
-      { drill: drillFor('cleave', null), pieces: 5 },
-      { drill: drillFor('strip', null), pieces: 3 },
-      { drill: drillFor('cleave', null), pieces: 2 },
+      { drill: drillFor('cleave', null, []), pieces: 5 },
+      { drill: drillFor('strip', null, []), pieces: 3 },
+      { drill: drillFor('cleave', null, []), pieces: 2 },
     ]);
     expect(sums.find((s) => s.name === 'lint-free wipes')?.each).toBe(20);
     expect(sums.find((s) => s.name === 'practice fiber')?.each).toBe(1.1);

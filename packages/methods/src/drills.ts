@@ -1,25 +1,18 @@
-import type { Skill } from '@clear-mark/core';
-
-export interface Consumable {
-  readonly name: string;
-  /** How much a piece takes, in the unit of its name. */
-  readonly each: number;
-  readonly unit: string;
-}
-export interface Drill {
-  readonly title: string;
-  readonly how: string;
-  /** Bench minutes a piece, where the class has timed too few of its own. House values. */
-  readonly minutesEach: number;
-  readonly consumables: readonly Consumable[];
-}
+import {
+  type Consumable,
+  type Drill,
+  isTradeSkill,
+  type OwnDrill,
+  type Skill,
+  type TradeSkill,
+} from '@clear-mark/core';
 
 const piece = (name: string, each = 1): Consumable => ({ name, each, unit: '' });
 const length = (name: string, each: number): Consumable => ({ name, each, unit: 'm' });
 const WIPES = piece('lint-free wipes', 2);
 
 /** What to practise for a skill as a whole: short pieces of the step, not whole connectors. Common practice, house figures. */
-const OF_SKILL: Readonly<Record<Skill, Drill>> = {
+const OF_SKILL: Readonly<Record<TradeSkill, Drill>> = {
   strip: {
     title: 'Strip to length',
     how: 'Strip one end after the other to the drawing’s lengths, wipe, and look for a nick under the loupe before the next.',
@@ -92,10 +85,27 @@ const OF_CRITERION: Readonly<Record<string, Partial<Drill> & Pick<Drill, 'title'
   },
 };
 
-/** The drill for a skill, closer where the criterion that cost most is known to have one. */
-export function drillFor(skill: Skill, criterionId: string | null): Drill {
-  const closer = criterionId === null ? undefined : OF_CRITERION[criterionId.split('/').at(-1)!];
-  return closer ? { ...OF_SKILL[skill], ...closer } : OF_SKILL[skill];
+/** For a school's own skill, of which nothing else is known. */
+const OF_OWN_SKILL: Drill = {
+  title: 'The steps of this skill, one by one',
+  how: 'Make the steps that belong to it and stop after each: look, measure, and name what is off before the next.',
+  minutesEach: 10,
+  consumables: [],
+};
+
+/**
+ * The drill for a skill, closer where the criterion that cost most is known to have one. A school's own goes before a shipped
+ * one that is as close.
+ */
+export function drillFor(skill: Skill, criterionId: string | null, own: readonly OwnDrill[]): Drill {
+  const name = criterionId?.split('/').at(-1);
+  const ofSkill = own.filter((d) => d.skill === skill);
+  const ownCloser = ofSkill.find((d) => d.criterion !== null && d.criterion === name);
+  if (ownCloser) return ownCloser;
+  const whole = isTradeSkill(skill) ? OF_SKILL[skill] : OF_OWN_SKILL;
+  const closer = name === undefined ? undefined : OF_CRITERION[name];
+  if (closer) return { ...whole, ...closer };
+  return ofSkill.find((d) => d.criterion === null) ?? whole;
 }
 
 /** What several drills take together, summed by name; whole things are whole. */

@@ -2,6 +2,7 @@ import {
   type Coefficients,
   DEFAULT_LOSS_SETTINGS,
   type FiberClass,
+  fiberMode,
   isSingleMode,
   type LossRules,
   type LossSettings,
@@ -9,6 +10,7 @@ import {
   type ReferenceMethod,
   type SourcedDb,
   type UncertaintyPart,
+  withLossTable,
 } from '@clear-mark/core';
 import { commonPractice, house, standardFromMemory } from './sources.ts';
 
@@ -131,7 +133,7 @@ export function lossRulesFor(
   const single = isSingleMode(fiberClass);
   const base = single ? SINGLE_MODE_INSIDE : MULTIMODE;
   const table = (single ? SINGLE_MODE_TABLES : MULTIMODE_TABLES)[settings.coefficients];
-  return {
+  const shipped = {
     ...base,
     ...(table ? { fiberDbPerKm: table } : {}),
     ...(settings.counts === 'connectors' ? { counts: 'connectors' as const } : {}),
@@ -140,4 +142,5 @@ export function lossRulesFor(
       : {}),
     uncertainty: settings.budget ?? shippedBudget(method, settings, !single),
   };
+  return settings.table?.fiber === fiberMode(fiberClass) ? withLossTable(shipped, settings.table) : shipped;
 }

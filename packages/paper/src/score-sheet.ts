@@ -1,6 +1,6 @@
 import { coverageOf, type Criterion, type MethodSheet } from '@clear-mark/core';
 import { codeFor } from './labels.ts';
-import { COVERAGE_WORDS, SKILL_WORDS, UNIT_WORDS } from '@clear-mark/words';
+import { COVERAGE_WORDS, skillWords, UNIT_WORDS } from '@clear-mark/words';
 
 /** A cell of a paper sheet: words, or a box to write in. */
 export type Cell =
@@ -57,7 +57,7 @@ export function pieceSheet(
 ): ScoreSheet {
   let number = 0;
   const rows = sheet.steps.flatMap((step, i): PaperTable['rows'] => [
-    { across: `${i + 1}. ${step.title} (${SKILL_WORDS[step.skill]})` },
+    { across: `${i + 1}. ${step.title} (${skillWords(step.skill)})` },
     ...step.criteria.map((c): readonly Cell[] => [
       { words: String(++number), small: true },
       { words: c.label, bold: c.critical },

@@ -239,3 +239,53 @@ describe('a pack is refused whole, with the place and the reason', () => {
     expect([reply.status, reply.problem.code]).toEqual([413, 'request.too_large']);
   });
 });
+
+describe('tables in a pack', () => {
+  const SOURCE = { kind: 'house', fromMemory: false, words: 'our book' } as const;
+  const drill = (title: string) => ({
+    kind: 'drill' as const,
+    title,
+    content: {
+      title,
+      how: 'One after the other.',
+      skill: 'strip' as const,
+      criterion: null,
+      minutesEach: 4,
+      consumables: [],
+      source: SOURCE,
+    },
+  });
+  it('go with the methods, come in equal, and a further version follows', async () => {
+    const id = v7();
+    await asLead.put(`/school-tables/${id}`, { from: 0, retired: false, table: drill('Ours') });
+    const [version] = await versions(asLead);
+    const made = async (): Promise<Pack> => {
+      const body = { ...HEAD, versionIds: [version!.id], tableIds: [id] };
+      return JSON.parse(((await asLead.post('/method-packs', body)).body as { text: string }).text);
+    };
+    const first = await made();
+    expect(first.tables).toEqual([{ id, version: 1, table: drill('Ours') }]);
+    expect(((await preview(first)).body as PackPreview).tables.map((t) => t.is)).toEqual(['new']);
+    expect((await take(first)).status).toBe(200);
+    expect(((await preview(first)).body as PackPreview).tables.map((t) => t.is)).toEqual(['equal']);
+    await asLead.put(`/school-tables/${id}`, { from: 1, retired: false, table: drill('Ours, longer') });
+    const second = await made();
+    expect(((await take(second)).body as PackPreview).tables.map((t) => t.is)).toEqual(['next']);
+    expect(((await preview(first)).body as PackPreview).tables.map((t) => t.is)).toEqual(['equal']);
+    const there = (await asOtherLead.get(`/school-tables/${id}/versions`)).body as { title: string }[];
+    expect(there.map((t) => t.title)).toEqual(['Ours, longer', 'Ours']);
+  });
+  it('are refused whole: a version that was changed, an id twice, markup', async () => {
+    const id = v7();
+    const before = await rows();
+    const pack = (...tables: object[]): Pack => sealed({ ...ownPack(), tables });
+    expect((await take(pack({ id, version: 1, table: drill('Here') }))).status).toBe(200);
+    const refused = async (...tables: object[]): Promise<string> =>
+      (await take(pack(...tables))).problem.code;
+    expect(await refused({ id, version: 1, table: drill('Changed') })).toBe('pack.changed_version');
+    const other = { id: v7(), version: 1, table: drill('Twice') };
+    expect(await refused(other, other)).toBe('pack.repeated');
+    expect(await refused({ ...other, table: drill('<script>') })).toBe('pack.markup');
+    expect(await rows()).toBe(before + 1);
+  });
+});

@@ -1,5 +1,5 @@
 import type { Differences } from '@clear-mark/contract';
-import { SKILL_WORDS, THING_WORDS } from './names.ts';
+import { skillInText, thingInText } from './names.ts';
 
 type Found = Differences['skills'][number];
 const points = (share: number): string => `${Math.round(100 * Math.abs(share))}`;
@@ -11,11 +11,11 @@ export function differenceWords(found: Found): string {
   const [least, most] = [low, high].map(Math.abs).sort((a, b) => a - b);
   const by = `${points(difference)} points ${worse ? 'fewer' : 'more'} pass (${points(least!)} to ${points(most!)})`;
   const rate = `${k} of ${n} passed`;
-  const name = SKILL_WORDS[skill].toLowerCase();
+  const name = skillInText(skill);
   if (source === 'trainee') {
     return `${label}, ${name}: ${by} than of the others in the same weeks; ${rate}. That speaks for the trainee.`;
   }
-  const kind = THING_WORDS[source].toLowerCase();
+  const kind = thingInText(source);
   return `${label}, ${name}: ${by} than with another ${kind} in the same hands in the same weeks; ${rate}. That speaks for the ${kind}, not the trainees.`;
 }
 

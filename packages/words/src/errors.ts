@@ -164,6 +164,10 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'pack.not_sound': (p) => `${say(p, 'name')}: ${say(p, 'problem')} Nothing was taken.`,
   'pack.changed_version': (p) =>
     `${say(p, 'name')} is here already with other content. A published version never changes, so nothing was taken.`,
+  'not_found.school_table': () => 'There is no such table of the school.',
+  'school_table.moved': () =>
+    'Somebody else saved a version of this meanwhile. Load it again and look at theirs first; nothing was changed.',
+  'school_table.other_kind': () => 'A table stays of its kind. Begin a new one; nothing was changed.',
   'not_found.method_draft': () => 'That draft is not there.',
   'method.state': (p) => `A version that is ${say(p, 'given')} cannot become ${say(p, 'wanted')}.`,
   'time.not_an_instant': () => 'That is not a time.',

@@ -12,12 +12,15 @@ import type {
   Source,
   StandingName,
   ThingKind,
+  TradeSkill,
+  TradeThing,
   Unit,
   Verdict,
 } from '@clear-mark/core';
+import { isTradeSkill, isTradeThing, ownNameWords } from '@clear-mark/core';
 import type { InstrumentKind, MethodVersion, StationFault } from '@clear-mark/contract';
 
-export const SKILL_WORDS: Readonly<Record<Skill, string>> = {
+const TRADE_SKILL_WORDS: Readonly<Record<TradeSkill, string>> = {
   strip: 'Stripping',
   cleave: 'Cleaving',
   terminate: 'Termination',
@@ -25,6 +28,16 @@ export const SKILL_WORDS: Readonly<Record<Skill, string>> = {
   inspect: 'Inspection',
   test: 'Loss test',
 };
+
+/** The name of a skill, as a heading has it. */
+export const skillWords = (skill: Skill): string =>
+  isTradeSkill(skill) ? TRADE_SKILL_WORDS[skill] : ownNameWords(skill);
+
+/** The name of a skill within a sentence: small, unless it is written in capitals (`OTDR testing`). */
+export const skillInText = (skill: Skill): string => inText(skillWords(skill));
+
+const inText = (words: string): string =>
+  /^\p{Lu}[\p{Lu}\p{N}]/u.test(words) ? words : words.charAt(0).toLowerCase() + words.slice(1);
 
 /** What can hurt at the bench, as a caution would name it. */
 export const MATERIAL_WORDS: Readonly<Record<Material, string>> = {
@@ -72,7 +85,7 @@ export const STANDING_WORDS: Readonly<Record<StandingName, string>> = {
   lapsed: 'Lapsed',
 };
 
-export const THING_WORDS: Readonly<Record<ThingKind, string>> = {
+const TRADE_THING_WORDS: Readonly<Record<TradeThing, string>> = {
   bench: 'Bench',
   cleaver: 'Cleaver',
   splicer: 'Splicer',
@@ -82,6 +95,12 @@ export const THING_WORDS: Readonly<Record<ThingKind, string>> = {
   cord: 'Launch cord',
   instrument: 'Instrument',
 };
+
+export const thingWords = (kind: ThingKind): string =>
+  isTradeThing(kind) ? TRADE_THING_WORDS[kind] : ownNameWords(kind);
+
+/** A kind of equipment within a sentence. */
+export const thingInText = (kind: ThingKind): string => inText(thingWords(kind));
 
 export const REFERENCE_WORDS: Readonly<Record<ReferenceMethod, string>> = {
   one_cord: 'one cord',

@@ -1,6 +1,6 @@
 import type { LossSeries } from '@clear-mark/contract';
-import type { NotIdentifiable, ThingKind } from '@clear-mark/core';
-import { THING_WORDS } from './names.ts';
+import { isThingKind, type NotIdentifiable } from '@clear-mark/core';
+import { thingInText } from './names.ts';
 
 /** Fewer readings say nothing of what their spread goes with. */
 export const LEAST_TOLD = 20;
@@ -9,8 +9,7 @@ const LEAST_SHARE = 0.05;
 /** A level stands out when it lies this many of its errors off the mean. */
 const STANDS_OUT = 2.5;
 
-const nameOf = (source: string): string =>
-  source in THING_WORDS ? THING_WORDS[source as ThingKind].toLowerCase() : source;
+const nameOf = (source: string): string => (isThingKind(source) ? thingInText(source) : source);
 /** A source with those that these readings cannot tell from it. */
 function allOf(source: string, left: LossSeries['spreadSources']['left']): string {
   const with_ = left

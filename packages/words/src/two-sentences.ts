@@ -1,10 +1,10 @@
 import type { Results, StandingCell } from '@clear-mark/contract';
 import { type EvidenceCode, piecesAhead, type Policy, type Skill } from '@clear-mark/core';
 import { aheadWords } from './ahead.ts';
-import { SKILL_WORDS } from './names.ts';
+import { skillInText, skillWords } from './names.ts';
 import { evidenceWords } from './reasons.ts';
 
-const skillName = (skill: Skill): string => SKILL_WORDS[skill].toLowerCase();
+const skillName = (skill: Skill): string => skillInText(skill);
 const listed = (parts: readonly string[]): string =>
   parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts[parts.length - 1]!}`;
 const skillsOf = (cells: readonly StandingCell[], standing: StandingCell['standing']): string[] =>
@@ -96,7 +96,7 @@ export function classSentences(results: Pick<Results, 'skills' | 'standings'>): 
     rates.length === 1
       ? `In ${skillName(best.skill)} ${rateOf(best)}.`
       : apart
-        ? `${SKILL_WORDS[best.skill]} goes best, ${rateOf(best)}; ${skillName(worst.skill)} is the weakest, ${rateOf(worst)}.`
+        ? `${skillWords(best.skill)} goes best, ${rateOf(best)}; ${skillName(worst.skill)} is the weakest, ${rateOf(worst)}.`
         : `The skills pass alike, from ${rateOf(worst)} in ${skillName(worst.skill)} to ${rateOf(best)} in ${skillName(best.skill)}.`;
   return [first, needsSentence(results.standings)];
 }

@@ -7,7 +7,7 @@ import {
   parsePart,
   type ReferenceMethod,
   type Skill,
-  SKILLS,
+  skillsOf,
 } from '../sheet/index.ts';
 import { type OutcomeMark, outcomeMark, skillMark } from './outcome-marks.ts';
 
@@ -59,7 +59,7 @@ export function countedOutcome(sheet: MethodSheet, outcome: Outcome): CountedOut
       : outcome.criteria.filter((c) => c.state === 'scored' || c.state === 'void');
   return {
     whole: outcomeMark(outcome.verdict, outcome.stopped),
-    skills: SKILLS.flatMap((skill) => {
+    skills: skillsOf(outcome.skills).flatMap((skill) => {
       const mark = skillMark(outcome, skill);
       return mark === null ? [] : [{ skill, mark }];
     }),

@@ -1,6 +1,7 @@
 export * from './competence-chart.ts';
 export * from './costliest.ts';
 export * from './counted-outcome.ts';
+export * from './drill.ts';
 export * from './outcome-marks.ts';
 export * from './policy.ts';
 export * from './rates.ts';

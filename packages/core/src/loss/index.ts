@@ -9,6 +9,7 @@ export * from './counted-connections.ts';
 export * from './launch.ts';
 export * from './link-plan.ts';
 export * from './loss-terms.ts';
+export * from './own-table.ts';
 export * from './power.ts';
 export * from './reference-chain.ts';
 export * from './row-spread.ts';

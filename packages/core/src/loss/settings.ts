@@ -1,5 +1,6 @@
 import type { UncertaintyPart } from '../sheet/index.ts';
 import type { LaunchCord } from './launch.ts';
+import type { TakenLossTable } from './own-table.ts';
 
 export const COEFFICIENTS = ['inside', 'older', 'outside', 'maker'] as const;
 export type Coefficients = (typeof COEFFICIENTS)[number];
@@ -7,6 +8,8 @@ export type Coefficients = (typeof COEFFICIENTS)[number];
 /** What a school chooses for a link: which table, what is counted, which cords, and the budget where it has its own. */
 export interface LossSettings {
   readonly coefficients: Coefficients;
+  /** The school's own table, in place of the shipped allowances; it serves links of its fiber alone. */
+  readonly table?: TakenLossTable | undefined;
   readonly counts: 'mated_pairs' | 'connectors';
   readonly referenceGrade: boolean;
   /** Multimode: mandrel or mode-controlled launch. */

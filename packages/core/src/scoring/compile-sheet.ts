@@ -6,6 +6,7 @@ import {
   partsOf,
   type ReadingPart,
   type Skill,
+  skillsInOrder,
   type Step,
 } from '../sheet/index.ts';
 import { type CompiledBand, compileBand } from './judge-band.ts';
@@ -35,6 +36,8 @@ export interface CompiledSlot {
 
 export interface CompiledSheet {
   readonly criteria: readonly CompiledCriterion[];
+  /** Skills of the criteria, in order. */
+  readonly skills: readonly Skill[];
   readonly bySkill: ReadonlyMap<Skill, readonly number[]>;
   readonly byStep: readonly { readonly step: Step; readonly indexes: readonly number[] }[];
 }
@@ -58,7 +61,7 @@ export function compileSheet(sheet: MethodSheet): CompiledSheet {
     step,
     indexes: criteria.flatMap((c, index) => (c.step === step ? [index] : [])),
   }));
-  const result = { criteria, bySkill, byStep };
+  const result = { criteria, skills: skillsInOrder(bySkill.keys()), bySkill, byStep };
   compiled.set(sheet, result);
   return result;
 }

@@ -1,4 +1,4 @@
-import { type MethodSheet, type Skill, SKILLS } from '../sheet/index.ts';
+import { type MethodSheet, type Skill, skillsInOrder } from '../sheet/index.ts';
 import { type CompiledSheet, compileSheet } from './compile-sheet.ts';
 import { judgeCriterion } from './judge-criterion.ts';
 import { type GroupRules, judgeGroup } from './judge-group.ts';
@@ -65,7 +65,7 @@ export function score(
 
   const charged = criteria.some((c) => c.chargedFrom !== null);
   const skills: Partial<Record<Skill, GroupOutcome>> = {};
-  for (const skill of SKILLS) {
+  for (const skill of charged || testVoid.length > 0 ? skillsTouched(compiled, criteria) : compiled.skills) {
     const indexes = compiled.bySkill.get(skill);
     const group = charged ? criteria.filter((c) => c.skill === skill) : indexes && pick(indexes);
     const ending = stops.filter((s) => s.skill === skill);
@@ -95,6 +95,10 @@ export function score(
     stops,
   };
 }
+
+/** The skills of a sheet, those that a failure was charged to, and the loss test, which a void reading fails. */
+const skillsTouched = (compiled: CompiledSheet, criteria: readonly CriterionOutcome[]): Skill[] =>
+  skillsInOrder([...compiled.skills, ...criteria.map((c) => c.skill), 'test']);
 
 /** A criterion is judged after the one that it hangs on; none hangs on itself, by `checkSheet`. */
 function judgeAll(

@@ -1,7 +1,5 @@
 import type { Unit } from '../units/index.ts';
-
-export const SKILLS = ['strip', 'cleave', 'terminate', 'splice', 'inspect', 'test'] as const;
-export type Skill = (typeof SKILLS)[number];
+import type { Skill, ThingKind } from './skills.ts';
 
 export const CRITERION_KINDS = [
   'check',
@@ -351,15 +349,3 @@ export interface MethodSheet {
   /** The link of the class that this sheet's limits were worked out for. */
   readonly onLink?: { readonly id: string; readonly label: string };
 }
-
-export const THING_KINDS = [
-  'bench',
-  'cleaver',
-  'splicer',
-  'scope',
-  'film',
-  'batch',
-  'cord',
-  'instrument',
-] as const;
-export type ThingKind = (typeof THING_KINDS)[number];

@@ -8,7 +8,7 @@ import {
   standingOf,
 } from '../competence/index.ts';
 import { isFail, isPass, type Outcome, type Verdict } from '../scoring/index.ts';
-import { type Skill, SKILLS } from '../sheet/index.ts';
+import { type Skill, skillsInOrder, skillsOf } from '../sheet/index.ts';
 import { type Rate, wilsonRate } from '../stats/index.ts';
 
 export interface WhatIfChange {
@@ -80,10 +80,11 @@ export function whatIfTally(before: Policy, after: Policy): WhatIfTally {
     c.n1 += Number(isPassMark(b) || isFailMark(b));
     counts.set(skill, c);
   };
+  const pairedSkills = (): Skill[] => [...pairs.values()].map((p) => p.skill);
   return {
     add: (attempt, was, is) => {
       attempts += 1;
-      for (const skill of SKILLS) {
+      for (const skill of skillsOf({ ...was.skills, ...is.skills })) {
         const a = skillMark(was, skill) ?? '';
         const b = skillMark(is, skill) ?? '';
         if (a === '' && b === '') continue;
@@ -118,7 +119,7 @@ export function whatIfTally(before: Policy, after: Policy): WhatIfTally {
       newlyFailed,
       newlyPassed,
       changes,
-      skills: [...SKILLS, 'whole' as const].flatMap((skill) => {
+      skills: [...skillsInOrder(pairedSkills()), 'whole' as const].flatMap((skill) => {
         const c = counts.get(skill);
         return c ? [{ skill, before: wilsonRate(c.k0, c.n0), after: wilsonRate(c.k1, c.n1) }] : [];
       }),

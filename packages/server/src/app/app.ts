@@ -22,6 +22,7 @@ import { referenceRoutes } from '../references/index.ts';
 import { planRoutes } from '../plan/index.ts';
 import { resultRoutes } from '../results/index.ts';
 import type { JobQueue } from '../jobs/index.ts';
+import { tableRoutes } from '../tables/index.ts';
 import { whatIfRoutes } from '../what-if/index.ts';
 import { type Keeping, safekeepingRoutes } from '../safekeeping/index.ts';
 import type { ReadingStamps } from '../stamps/index.ts';
@@ -83,6 +84,7 @@ export function buildApp(parts: AppParts): RequestListener {
   callRoutes(router, db, parts.now);
   resultRoutes(router, db, parts.now);
   planRoutes(router, db, parts.now);
+  tableRoutes(router, db, parts.now);
   whatIfRoutes(router, db, parts.now, parts.queue);
   safekeepingRoutes(router, db, parts.now, parts.keeping);
   liveRoutes(router, db, parts.notifier, classFeed(db, parts.notifier, parts.now, log));

@@ -12,6 +12,7 @@ const APPEND_ONLY = [
   'faces',
   'face_gradings',
   'face_tables',
+  'school_tables',
   'call_items',
   'call_answers',
   'amendment_notices',

@@ -12,6 +12,7 @@ const SPACES = {
   tries: 14,
   draft: 15,
   method: 16,
+  school_table: 17,
 } as const;
 
 /** Waits until nobody else works on this thing; let go at the end of the transaction. */

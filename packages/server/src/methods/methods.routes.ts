@@ -4,6 +4,7 @@ import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { handle } from '../http/handle.ts';
 import { draftsService } from './drafts.service.ts';
+import { ownNames } from './own-names.store.ts';
 import { packsService } from './packs.service.ts';
 import { methodVersion, setMethodState, versionsStore } from './methods.store.ts';
 
@@ -25,10 +26,11 @@ export function methodRoutes(router: Router, db: Database, now: () => Date): voi
       return changed;
     }),
   );
+  handle(router, ROUTES.ownNames, () => ownNames(db));
   handle(router, ROUTES.methodsOfSchool, () => versionsStore(db).published());
   handle(router, ROUTES.makePack, ({ body }) => packs.make(body));
   handle(router, ROUTES.previewPack, ({ body }) => packs.preview(body.pack));
-  handle(router, ROUTES.importPack, ({ body }) => packs.take(body.pack));
+  handle(router, ROUTES.importPack, ({ body, me }) => packs.take(body.pack, me, now()));
   handle(router, ROUTES.versionsBeside, async ({ params }) => {
     const version = await methodVersion(db, params.id);
     if (!version) throw new AppError('not_found.method_version');

@@ -1,16 +1,18 @@
-import { type MethodSheet, sheetProblems } from '@clear-mark/core';
-import { markupAt, MethodPack, PACK_FORMAT, PACK_VERSION } from '@clear-mark/contract/pack';
-import type { PackPreview } from '@clear-mark/contract';
+import { checkPolicy, type MethodSheet, sheetProblems } from '@clear-mark/core';
+import { markupAt, MethodPack, PACK_FORMAT, PACK_VERSION, type PackTable } from '@clear-mark/contract/pack';
+import type { PackPreview, Person, SchoolTable, SchoolTableContent } from '@clear-mark/contract';
 import { errorWords } from '@clear-mark/words';
 import type { z } from 'zod';
 import { canonicalJson, sha256 } from '../chain/index.ts';
 import type { Database } from '../database/database.ts';
 import { lockThings } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
+import { tablesStore } from '../tables/index.ts';
 import { methodVersion, sheetDigest, versionsStore } from './methods.store.ts';
 
 export interface PackOrder {
   readonly versionIds: readonly string[];
+  readonly tableIds: readonly string[];
   readonly title: string;
   readonly author: string;
   readonly licence: string;
@@ -19,14 +21,20 @@ export interface PackOrder {
 
 export const packsService = (db: Database) => ({
   /** The pack as its file: canonical, so that the same order gives the same bytes. */
-  make: async ({ versionIds, ...head }: PackOrder): Promise<{ text: string }> => {
+  make: async ({ versionIds, tableIds, ...head }: PackOrder): Promise<{ text: string }> => {
     const ids = [...new Set(versionIds)];
     const found = await Promise.all(ids.map((id) => methodVersion(db, id)));
     const methods = found.map((version) => {
       if (!version) throw new AppError('not_found.method_version');
       return version.sheet;
     });
-    return { text: packText({ ...head, methods }) };
+    const newest = await tablesStore(db).newest();
+    const tables = [...new Set(tableIds)].map((id) => {
+      const table = newest.find((t) => t.id === id);
+      if (!table) throw new AppError('not_found.school_table');
+      return { id, version: table.version, table: contentOf(table) };
+    });
+    return { text: packText({ ...head, methods, tables }) };
   },
 
   preview: async (given: unknown): Promise<PackPreview> => previewOf(db, read(given)),
@@ -35,13 +43,19 @@ export const packsService = (db: Database) => ({
    * All of a pack or nothing: a method that is new comes in force, a newer version of one that is here as a draft, what is
    * here already stays as it is.
    */
-  take: (given: unknown): Promise<PackPreview> =>
+  take: (given: unknown, me: Pick<Person, 'id'>, now: Date): Promise<PackPreview> =>
     db.transaction(async (trx) => {
       const pack = read(given);
       await lockThings(
         trx,
         'method',
         pack.methods.map((m) => m.id),
+      );
+      const tables = pack.tables ?? [];
+      await lockThings(
+        trx,
+        'school_table',
+        tables.map((t) => t.id),
       );
       const preview = await previewOf(trx, pack);
       const state = { new: 'in_force', next: 'draft' } as const;
@@ -50,6 +64,11 @@ export const packsService = (db: Database) => ({
           is === 'equal' ? [] : [{ sheet: pack.methods[i]!, state: state[is] }],
         ),
       );
+      for (const [i, { is }] of preview.tables.entries()) {
+        if (is === 'equal' || is === 'earlier') continue;
+        const { id, version, table } = tables[i]!;
+        await tablesStore(trx).insert(id, version, table, { retired: false, by: me.id, at: now });
+      }
       return preview;
     }),
 });
@@ -62,10 +81,21 @@ function inOrder(a: MethodSheet, b: MethodSheet): number {
 
 /** A pack as text, its digest among it. */
 export function packText(
-  content: Omit<PackOrder, 'versionIds'> & { readonly methods: readonly MethodSheet[] },
+  content: Omit<PackOrder, 'versionIds' | 'tableIds'> & {
+    readonly methods: readonly MethodSheet[];
+    readonly tables?: readonly PackTable[];
+  },
 ): string {
   const methods = [...content.methods].sort(inOrder);
-  const pack = { ...content, methods, format: PACK_FORMAT, schemaVersion: PACK_VERSION };
+  const { tables = [], ...head } = content;
+  const sorted = [...tables].sort((a, b) => (a.id < b.id ? -1 : 1));
+  const pack = {
+    ...head,
+    ...(sorted.length > 0 ? { tables: sorted } : {}),
+    methods,
+    format: PACK_FORMAT,
+    schemaVersion: PACK_VERSION,
+  };
   return `${canonicalJson({ ...pack, digest: sha256(canonicalJson(pack)) })}\n`;
 }
 
@@ -97,8 +127,17 @@ function read(given: unknown): MethodPack {
       throw new AppError('pack.not_sound', { name: problem.criterion ?? nameOf(method), problem: words });
     }
   }
+  for (const { id, table } of pack.tables ?? []) {
+    if (seen.has(id)) throw new AppError('pack.repeated', { name: table.title });
+    seen.add(id);
+    if (table.kind === 'policy') checkPolicy(table.content.policy);
+  }
   return pack;
 }
+
+/** What of a table is kept; who saved it and when stays with the school. */
+const contentOf = ({ kind, title, content }: SchoolTable): SchoolTableContent =>
+  ({ kind, title, content }) as SchoolTableContent;
 
 const nameOf = ({ id, version }: MethodSheet): string => `${id}, version ${version}`;
 
@@ -112,7 +151,7 @@ function badField(error: z.ZodError): AppError {
 
 async function previewOf(
   db: Database,
-  { title, author, licence, language, methods }: MethodPack,
+  { title, author, licence, language, methods, tables = [] }: MethodPack,
 ): Promise<PackPreview> {
   const digests = await versionsStore(db).digests([...new Set(methods.map((m) => m.id))]);
   const known = new Set([...digests.keys()].map((key) => key.split(' ')[0]!));
@@ -125,5 +164,23 @@ async function previewOf(
     const is = there !== undefined ? 'equal' : known.has(methodId) ? 'next' : 'new';
     return { methodId, version, title: method.title, is } as const;
   });
-  return { title, author, licence, language, methods: previewed };
+  return { title, author, licence, language, methods: previewed, tables: await tablesPreviewed(db, tables) };
+}
+
+async function tablesPreviewed(db: Database, tables: readonly PackTable[]): Promise<PackPreview['tables']> {
+  const previewed: PackPreview['tables'] = [];
+  for (const { id, version, table } of tables) {
+    const there = await tablesStore(db).versions(id);
+    const same = there.find((t) => t.version === version);
+    const newest = there[0]?.version ?? 0;
+    if (
+      (same && canonicalJson(contentOf(same)) !== canonicalJson(table)) ||
+      (there[0] && there[0].kind !== table.kind)
+    ) {
+      throw new AppError('pack.changed_version', { name: `${table.title}, version ${version}` });
+    }
+    const is = same ? 'equal' : there.length === 0 ? 'new' : version > newest ? 'next' : 'earlier';
+    previewed.push({ id, version, title: table.title, kind: table.kind, is });
+  }
+  return previewed;
 }

@@ -17,6 +17,7 @@ import * as stops from './0015-stops.ts';
 import * as lossTests from './0016-loss-tests.ts';
 import * as faceChances from './0017-face-chances.ts';
 import * as methodDrafts from './0018-method-drafts.ts';
+import * as schoolTables from './0019-school-tables.ts';
 
 export interface Migration {
   readonly name: string;
@@ -43,4 +44,5 @@ export const MIGRATIONS: readonly Migration[] = [
   lossTests,
   faceChances,
   methodDrafts,
+  schoolTables,
 ];

@@ -1,7 +1,7 @@
 import type { Plan, PlanItem } from '@clear-mark/contract';
 import { plannedPieces, type Policy } from '@clear-mark/core';
 import { consumablesOf, drillFor } from '@clear-mark/methods';
-import { SKILL_WORDS } from '@clear-mark/words';
+import { skillInText } from '@clear-mark/words';
 import ical from 'ical-generator';
 
 const piecesOf = (item: PlanItem, policy: Policy): number =>
@@ -9,7 +9,7 @@ const piecesOf = (item: PlanItem, policy: Policy): number =>
 
 /** The plan's sessions as iCalendar (RFC 5545): who trains what, how many pieces, and what to lay out. */
 export function planCalendar(
-  { items, sessions }: Plan,
+  { items, sessions, drills }: Plan,
   { name, policy }: { name: string; policy: Policy },
   now: Date,
 ): string {
@@ -19,12 +19,12 @@ export function planCalendar(
     const start = new Date(session.startsAt);
     const lines = own.map((item) => {
       const pieces = piecesOf(item, policy);
-      const drill = drillFor(item.skill, item.behind?.criterionId ?? null);
-      return `${item.traineeName}: ${SKILL_WORDS[item.skill].toLowerCase()}, ${item.drill ?? drill.title}, ${pieces} pieces`;
+      const drill = drillFor(item.skill, item.behind?.criterionId ?? null, drills);
+      return `${item.traineeName}: ${skillInText(item.skill)}, ${item.drill ?? drill.title}, ${pieces} pieces`;
     });
     const needed = consumablesOf(
       own.map((item) => ({
-        drill: drillFor(item.skill, item.behind?.criterionId ?? null),
+        drill: drillFor(item.skill, item.behind?.criterionId ?? null, drills),
         pieces: piecesOf(item, policy),
       })),
     )

@@ -4,6 +4,7 @@ import { drillFor } from '@clear-mark/methods';
 import { classesStore } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { classStandings } from '../results/index.ts';
+import { schoolDrills } from '../tables/index.ts';
 import { planStore } from './plan.store.ts';
 
 /** Standings that are not reached yet: what to practise stands beside them. */
@@ -12,6 +13,7 @@ const PRACTISE: readonly StandingName[] = ['retrain', 'lapsed', 'watch', 'learni
 /** A trainee's own standing in each skill of each class, with the drill that helps and the session that is planned. */
 export async function ownSkills(db: Database, me: Person, now: Date): Promise<OwnSkills[]> {
   const store = classesStore(db);
+  const drills = await schoolDrills(db);
   const found: OwnSkills[] = [];
   for (const { id } of await store.ofMember(me.id)) {
     if ((await store.memberRole(id, me.id)) !== 'trainee') continue;
@@ -27,7 +29,7 @@ export async function ownSkills(db: Database, me: Person, now: Date): Promise<Ow
       skills: cells.map((cell) => {
         const item = items.find((i) => i.skill === cell.skill);
         const usual = PRACTISE.includes(cell.standing)
-          ? drillFor(cell.skill, cell.behind?.criterionId ?? null).how
+          ? drillFor(cell.skill, cell.behind?.criterionId ?? null, drills).how
           : null;
         return {
           ...cell,

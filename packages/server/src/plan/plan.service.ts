@@ -7,6 +7,7 @@ import type { Database } from '../database/database.ts';
 import { lockThing } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
 import { classStandings } from '../results/index.ts';
+import { schoolDrills } from '../tables/index.ts';
 import { type PlanEdit, planStore } from './plan.store.ts';
 
 /** Standings that ask for something, the most urgent first. */
@@ -41,12 +42,13 @@ export const planService = (db: Database) => ({
       const items = await store.items(classId);
       const sessions = await store.sessions(classId);
       const minutes = await store.minutes(classId);
+      const drills = await schoolDrills(trx);
       const shown = items.flatMap((row): PlanItem[] => {
         const at = cells.find((c) => c.traineeId === row.traineeId && c.cell.skill === row.skill);
         if (!at) return [];
         const timed = minutes.get(row.skill);
         const own = timed !== undefined && timed.n >= LEAST_TIMED;
-        const drill = drillFor(row.skill, at.cell.behind?.criterionId ?? null);
+        const drill = drillFor(row.skill, at.cell.behind?.criterionId ?? null, drills);
         // The class's minutes are those of whole pieces: a drill of one step takes no longer.
         const minutesEach = own ? Math.min(timed.median, drill.minutesEach) : drill.minutesEach;
         return [
@@ -62,7 +64,7 @@ export const planService = (db: Database) => ({
           },
         ];
       });
-      return { items: shown.sort(byUrgency), sessions };
+      return { items: shown.sort(byUrgency), sessions, drills };
     });
   },
 

@@ -1,11 +1,11 @@
-import { SKILLS, summarizeSkill } from '@clear-mark/core';
+import { summarizeSkill } from '@clear-mark/core';
 import type { Person, ResultFilter, Results } from '@clear-mark/contract';
 import { classesStore, classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { filterCondition } from './filter.ts';
 import { readLabels } from './labels.ts';
 import { lossSamples } from './losses/loss-samples.ts';
-import { type HistoryRow, ratesStore } from './rates/rates.store.ts';
+import { type HistoryRow, ratesStore, skillsInRows } from './rates/rates.store.ts';
 import { standingRows } from './standings/standings.ts';
 import { failuresOf } from './why/failures.ts';
 
@@ -34,7 +34,7 @@ export async function resultsOf(
   ]);
   const skillsOf = (list: readonly HistoryRow[], skill: string): string[] =>
     list.filter((r) => r.skill === skill).map((r) => r.marks);
-  const shown = SKILLS.filter((skill) => rows.some((r) => r.skill === skill));
+  const shown = skillsInRows(rows);
   const standings = await standingRows(db, { classId, policy: summary.policy, rows: allRows, now, labels });
   return {
     skills: shown.map((skill) => ({ skill, summary: mutable(summarizeSkill(skillsOf(rows, skill))) })),

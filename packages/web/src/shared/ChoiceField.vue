@@ -1,5 +1,5 @@
 <script setup lang="ts" generic="V extends string | number">
-import { computed, useId } from 'vue';
+import { computed, ref, useId } from 'vue';
 
 /**
  * One of several. A long list can be searched by typing. The label stands above it unless it is said to be `bare`:
@@ -14,6 +14,8 @@ const props = defineProps<{
   /** The label stands before it, in a row of other acts. */
   inline?: boolean;
   disabled?: boolean;
+  /** Another one than those of the list can be typed: its value, or null where it is none. */
+  further?: (typed: string) => V | null;
 }>();
 const emit = defineEmits<{ 'update:modelValue': [value: V]; change: [value: V] }>();
 defineOptions({ inheritAttrs: false });
@@ -25,7 +27,11 @@ const all = computed(() =>
 );
 /** As wide as its longest choice, so that nothing beside it moves when another is chosen. */
 const widest = computed(() => Math.max(4, ...all.value.map((o) => o.label.length)));
-function choose(value: V): void {
+const refused = ref('');
+function choose(given: V): void {
+  const value = all.value.some((o) => o.value === given) ? given : (props.further?.(String(given)) ?? null);
+  refused.value = value === null ? 'Up to 40 letters, digits, spaces and hyphens.' : '';
+  if (value === null) return;
   emit('update:modelValue', value);
   emit('change', value);
 }
@@ -42,7 +48,9 @@ function choose(value: V): void {
       v-bind="$attrs"
       :model-value="modelValue"
       :aria-label="bare ? label : undefined"
-      :filterable="all.length >= MANY"
+      :filterable="all.length >= MANY || further !== undefined"
+      :allow-create="further !== undefined"
+      default-first-option
       :disabled="disabled"
       :empty-values="[null, undefined]"
       no-match-text="Nothing of that name"
@@ -51,6 +59,7 @@ function choose(value: V): void {
     >
       <el-option v-for="o in all" :key="o.value" :value="o.value" :label="o.label" />
     </el-select>
+    <p v-if="refused" class="small notice bad" role="alert">{{ refused }}</p>
   </div>
 </template>
 

@@ -1,5 +1,5 @@
 import type { AttemptListFilter, ResultFilter } from '@clear-mark/contract';
-import { DIRECTION_WORDS, SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
+import { DIRECTION_WORDS, skillWords, VERDICT_WORDS } from '@clear-mark/words';
 import { dayText } from './day-range.model.ts';
 
 const RESULT: Readonly<Record<string, string>> = {
@@ -31,7 +31,7 @@ const chip = (words: string, ...keys: string[]): FilterChip => ({ keys, words })
 export function filterChips(filter: Filter, names: FilterNames): FilterChip[] {
   const chips: FilterChip[] = [];
   if (filter.search) chips.push(chip(`“${filter.search}”`, 'search'));
-  if (filter.skill !== undefined) chips.push(chip(SKILL_WORDS[filter.skill], 'skill'));
+  if (filter.skill !== undefined) chips.push(chip(skillWords(filter.skill), 'skill'));
   if (filter.wavelength !== undefined) {
     const range =
       filter.lossFrom !== undefined && filter.lossTo !== undefined

@@ -1,4 +1,4 @@
-import { type Skill, SKILLS, type Verdict, verdictOfMark } from '@clear-mark/core';
+import { isSkill, type Skill, type Verdict, verdictOfMark } from '@clear-mark/core';
 import type { AttemptList, AttemptListFilter, AttemptRow, Person } from '@clear-mark/contract';
 import { classForInstructor } from '../../classes/index.ts';
 import type { Database } from '../../database/database.ts';
@@ -10,10 +10,7 @@ const MOST_ROWS = 100;
 
 function toAttemptRow({ marks, ...row }: AttemptListRow): AttemptRow {
   const skills: Partial<Record<Skill, Verdict>> = {};
-  for (const skill of SKILLS) {
-    const mark = marks?.[skill];
-    if (mark !== undefined) skills[skill] = verdictOfMark(mark);
-  }
+  for (const skill of Object.keys(marks ?? {}).filter(isSkill)) skills[skill] = verdictOfMark(marks![skill]!);
   return { ...row, verdict: verdictOfMark(marks?.['whole'] ?? 'I'), skills };
 }
 

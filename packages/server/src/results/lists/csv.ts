@@ -1,4 +1,5 @@
-import { SKILLS, verdictOfMark } from '@clear-mark/core';
+import { isSkill, isTradeSkill, SKILLS, skillsOf, verdictOfMark } from '@clear-mark/core';
+import { skillWords } from '@clear-mark/words';
 import type { AttemptListFilter, Person } from '@clear-mark/contract';
 import { stringify } from 'csv-stringify';
 import type { Response } from 'express';
@@ -30,6 +31,7 @@ const ATTEMPT_COLUMNS = [
   'signed_as',
   'signed_by',
   'reason',
+  'own_skills',
 ];
 const OUTCOME_COLUMNS = [
   'attempt',
@@ -159,5 +161,13 @@ function attemptLine(row: AttemptCsvRow): unknown[] {
     row.kind,
     plainText(row.signer),
     plainText(row.reason ?? ''),
+    ownSkillsOf(row.marks),
   ];
 }
+
+/** The verdicts in the school's own skills in one field: `Closure work: pass; Ducts: fail`. */
+const ownSkillsOf = (marks: AttemptCsvRow['marks']): string =>
+  skillsOf(marks)
+    .filter((skill) => isSkill(skill) && !isTradeSkill(skill))
+    .map((skill) => `${skillWords(skill)}: ${verdictOfMark(marks[skill]!)}`)
+    .join('; ');

@@ -4,7 +4,7 @@ import {
   normalUpperBound,
   orderUpperBound,
   runSignals,
-  THING_KINDS,
+  thingsInOrder,
   type ThingKind,
   spreadSourcesOf,
   WESTERN_ELECTRIC,
@@ -70,9 +70,11 @@ export function seriesOf(rows: readonly SeriesRow[], n = rows.length): LossSerie
   };
 }
 
+const kindsOf = (row: SeriesRow): ThingKind[] => thingsInOrder(Object.keys(row.things ?? {}) as ThingKind[]);
+
 function changedOf(before: SeriesRow | undefined, row: SeriesRow): { kind: ThingKind; label: string }[] {
   if (!before) return [];
-  return THING_KINDS.flatMap((kind) => {
+  return kindsOf(row).flatMap((kind) => {
     const was = before.things?.[kind];
     const is = row.things?.[kind];
     return is !== undefined && was !== undefined && is !== was ? [{ kind, label: is }] : [];
@@ -90,7 +92,7 @@ function boundsOf(losses: readonly number[]): LossSeries['bounds'] {
 }
 
 function spreadSources(rows: readonly SeriesRow[], values: readonly number[]): LossSeries['spreadSources'] {
-  const kinds = THING_KINDS.filter(
+  const kinds = thingsInOrder(rows.flatMap(kindsOf)).filter(
     (kind) =>
       rows.filter((r) => r.things?.[kind] !== undefined).length >= LEAST_NAMED * rows.length &&
       rows.length > 0,

@@ -1,7 +1,11 @@
-import { JUDGED_MARKS, PASS_MARKS, type Skill } from '@clear-mark/core';
+import { JUDGED_MARKS, PASS_MARKS, type Skill, skillsInOrder } from '@clear-mark/core';
 import type { Database } from '../../database/database.ts';
 import { dayOf } from '../../database/day-in.ts';
 import { own, rowsOf, type Sql, sql } from '../../database/sql.ts';
+
+/** The skills that these histories are of, in order. */
+export const skillsInRows = (rows: readonly { readonly skill: Skill | 'whole' }[]): Skill[] =>
+  skillsInOrder(rows.flatMap(({ skill }) => (skill === 'whole' ? [] : skill)));
 
 export interface HistoryRow {
   readonly traineeId: string;

@@ -1,9 +1,9 @@
-import { skillLearning, SKILLS, type Survival, wilsonRate } from '@clear-mark/core';
+import { skillLearning, type Survival, wilsonRate } from '@clear-mark/core';
 import type { Person, ResultFilter, SkillInTime } from '@clear-mark/contract';
 import { classForInstructor } from '../../classes/index.ts';
 import type { Database } from '../../database/database.ts';
 import { filterCondition } from '../filter.ts';
-import { ratesStore } from './rates.store.ts';
+import { ratesStore, skillsInRows } from './rates.store.ts';
 
 const short = ({ n, passed, median, medianLow, medianHigh }: Survival) => ({
   n,
@@ -24,7 +24,7 @@ export async function skillsInTime(
   const where = filterCondition({ classId, timeZone }, filter);
   const store = ratesStore(db);
   const [rows, days] = await Promise.all([store.timedHistories(where), store.splitByDay(where, timeZone)]);
-  return SKILLS.flatMap((skill): SkillInTime[] => {
+  return skillsInRows(rows).flatMap((skill): SkillInTime[] => {
     const histories = rows.filter((r) => r.skill === skill);
     if (histories.length === 0) return [];
     const { learning, odds, oddsNone, attempts, minutes, pace } = skillLearning(histories);

@@ -3,7 +3,6 @@ import {
   isPassMark,
   type Policy,
   type Skill,
-  SKILLS,
   type Standing,
   standingOf,
   wilsonRate,
@@ -13,7 +12,7 @@ import type { StandingCell } from '@clear-mark/contract';
 import type { Database } from '../../database/database.ts';
 import { filterCondition } from '../filter.ts';
 import { type Labels, readLabels } from '../labels.ts';
-import { type HistoryRow, ratesStore } from '../rates/rates.store.ts';
+import { type HistoryRow, ratesStore, skillsInRows } from '../rates/rates.store.ts';
 import { signOffsStore } from './sign-offs.store.ts';
 import { standingsStore, type WindowLoss } from './standings.store.ts';
 
@@ -31,7 +30,7 @@ export async function standingRows(
   db: Database,
   { classId, policy, rows, now, labels }: Wanted,
 ): Promise<(traineeId: string) => StandingCell[]> {
-  const skills = SKILLS.filter((skill) => rows.some((r) => r.skill === skill));
+  const skills = skillsInRows(rows);
   const keyOf = (r: { traineeId: string; skill: string }): string => `${r.traineeId} ${r.skill}`;
   const history = new Map(rows.map((r) => [keyOf(r), r]));
   const pairs = rows.filter((r) => r.skill !== 'whole');

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { coverageOf, type Criterion, type PracticeOption } from '@clear-mark/core';
 import type { MethodVersion } from '@clear-mark/contract';
-import { COVERAGE_WORDS, METHOD_STATE_WORDS, SKILL_WORDS, sourceWords } from '@clear-mark/words';
+import { COVERAGE_WORDS, METHOD_STATE_WORDS, skillWords, sourceWords } from '@clear-mark/words';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct, useReply } from '../../api/queries.ts';
@@ -103,7 +103,7 @@ onMounted(() => {
       </section>
       <section v-for="(step, i) in version.sheet.steps" :key="step.id" class="section">
         <h2>
-          {{ i + 1 }}. {{ step.title }} <span class="soft small">{{ SKILL_WORDS[step.skill] }}</span>
+          {{ i + 1 }}. {{ step.title }} <span class="soft small">{{ skillWords(step.skill) }}</span>
         </h2>
         <p class="soft">{{ step.how }}</p>
         <StepDrawing v-if="step.drawing" :name="step.drawing" />

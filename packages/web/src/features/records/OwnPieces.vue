@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { SKILLS } from '@clear-mark/core';
+import { skillsOf } from '@clear-mark/core';
 import type { AttemptRow } from '@clear-mark/contract';
-import { SKILL_WORDS } from '@clear-mark/words';
+import { skillInText } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import { lossText, startedText } from './records.model.ts';
@@ -12,8 +12,9 @@ const FIRST = 12;
 const all = ref(false);
 const shown = computed(() => (all.value ? props.rows : props.rows.slice(0, FIRST)));
 const wrong = (row: AttemptRow): string =>
-  SKILLS.filter((s) => row.skills[s] === 'fail' || row.skills[s] === 'marginal_fail')
-    .map((s) => SKILL_WORDS[s].toLowerCase())
+  skillsOf(row.skills)
+    .filter((s) => row.skills[s] === 'fail' || row.skills[s] === 'marginal_fail')
+    .map((s) => skillInText(s))
     .join(', ');
 </script>
 

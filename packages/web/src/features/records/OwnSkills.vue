@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type EvidenceCode, type Policy } from '@clear-mark/core';
 import type { OwnSkills } from '@clear-mark/contract';
-import { evidenceWords, ruleWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
+import { evidenceWords, ruleWords, skillWords, STANDING_WORDS } from '@clear-mark/words';
 import StandingMark from '../../shared/StandingMark.vue';
 import { dayWords, timeOfDay } from '../../shared/time-words.ts';
 import WindowMarks from '../../shared/WindowMarks.vue';
@@ -22,7 +22,7 @@ defineProps<{ own: OwnSkills }>();
         <StandingMark :standing="s.standing" />
         <div class="said">
           <p>
-            <b>{{ SKILL_WORDS[s.skill] }}: {{ STANDING_WORDS[s.standing].toLowerCase() }}</b>
+            <b>{{ skillWords(s.skill) }}: {{ STANDING_WORDS[s.standing].toLowerCase() }}</b>
             <span v-if="s.rate.kind === 'rate'" class="soft">, {{ s.rate.k }} of {{ s.rate.n }} passed</span>
           </p>
           <p>{{ evidenceWords(s.evidence.code as EvidenceCode, s.evidence.params) }}</p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { SKILLS } from '@clear-mark/core';
+import { skillsOf } from '@clear-mark/core';
 import type { AttemptRow } from '@clear-mark/contract';
-import { SKILL_WORDS } from '@clear-mark/words';
+import { skillWords } from '@clear-mark/words';
 import { computed } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import { lossText, startedText } from './records.model.ts';
@@ -9,7 +9,7 @@ import { lossText, startedText } from './records.model.ts';
 /** One record beside the list: what came of it, and the way to its sheet. */
 const props = defineProps<{ classId: string; row: AttemptRow }>();
 const emit = defineEmits<{ close: [] }>();
-const skills = computed(() => SKILLS.filter((s) => props.row.skills[s] !== undefined));
+const skills = computed(() => skillsOf(props.row.skills));
 </script>
 
 <template>
@@ -34,7 +34,7 @@ const skills = computed(() => SKILLS.filter((s) => props.row.skills[s] !== undef
     </div>
     <p v-if="row.reason" class="notice">{{ row.reason }}</p>
     <el-descriptions :column="1" border class="facts">
-      <el-descriptions-item v-for="s in skills" :key="s" :label="SKILL_WORDS[s]">
+      <el-descriptions-item v-for="s in skills" :key="s" :label="skillWords(s)">
         <VerdictRing :verdict="row.skills[s]!" :size="20" word />
       </el-descriptions-item>
       <el-descriptions-item

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { SKILLS, VERDICTS } from '@clear-mark/core';
+import { type Skill, SKILLS, VERDICTS } from '@clear-mark/core';
 import type { AttemptListFilter, ClassDetail } from '@clear-mark/contract';
-import { SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
+import { skillInText, VERDICT_WORDS } from '@clear-mark/words';
 import { useDebounceFn } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useClassroom } from '../../classroom/use-classroom.ts';
@@ -10,7 +10,11 @@ import DayRange from '../../shared/DayRange.vue';
 import { useResultFilter } from '../../shared/use-result-filter.ts';
 
 /** What the records are narrowed to; every choice lives in the address. */
-const props = defineProps<{ filter: AttemptListFilter; detail: ClassDetail | null }>();
+const props = defineProps<{
+  filter: AttemptListFilter;
+  detail: ClassDetail | null;
+  ownSkills: readonly Skill[];
+}>();
 const classroom = useClassroom();
 const { trainees, equipment, course, methodsOf, set } = useResultFilter(() => props.detail);
 const WAIT_MS = 300;
@@ -78,7 +82,7 @@ const RESULTS = [
       label="Result in"
       none="the whole piece"
       :model-value="filter.skill ?? ''"
-      :options="SKILLS.map((s) => ({ value: s as string, label: SKILL_WORDS[s].toLowerCase() }))"
+      :options="[...SKILLS, ...ownSkills].map((s) => ({ value: s as string, label: skillInText(s) }))"
       @change="(skill) => set({ skill })"
     />
     <ChoiceField

@@ -11,6 +11,7 @@ import OrderedList from '../../shared/OrderedList.vue';
 import { useResultFilter } from '../../shared/use-result-filter.ts';
 import { deviceSettings } from '../../storage/device-settings.ts';
 import RecordDrawer from './RecordDrawer.vue';
+import { useOwnNames } from '../../shared/own-names.ts';
 import RecordsFilter from './RecordsFilter.vue';
 import RecordsTable from './RecordsTable.vue';
 import { columnsInOrder, columnsSeen, columnTurned, nextOrder, recordsTable } from './records.model.ts';
@@ -38,11 +39,13 @@ const csv = computed(() => ({
   outcomes: pathOf(CSV_PATHS.outcomes, { id: props.classId }, filter.value),
 }));
 
+const { ownSkills } = useOwnNames();
+
 const KEPT_AS = 'records-columns';
 const seen = ref(columnsSeen(deviceSettings.read(KEPT_AS)));
 watch(seen, (now) => deviceSettings.write(KEPT_AS, now.join(' ')));
 /** Those that are seen first, in their order, then the others. */
-const order = computed(() => columnsInOrder(seen.value));
+const order = computed(() => columnsInOrder(seen.value, ownSkills.value));
 const move = (from: number, to: number): void => {
   const keys = moved(order.value, from, to).map((c) => c.key);
   seen.value = keys.filter((key) => seen.value.includes(key));
@@ -87,7 +90,7 @@ const shown = shallowRef<AttemptRow | null>(null);
         <a class="act" :href="csv.outcomes" download>Outcomes as CSV</a>
       </div>
     </div>
-    <RecordsFilter :filter="filter" :detail="detail" />
+    <RecordsFilter :filter="filter" :detail="detail" :own-skills="ownSkills" />
     <FilterChips :chips="chips" @clear="clear" @all="router.replace({ query: {} })" />
     <p v-if="failure" class="notice bad" role="alert">
       {{ failure }} <el-button size="large" @click="records.again">Try again</el-button>
@@ -113,6 +116,7 @@ const shown = shallowRef<AttemptRow | null>(null);
       <RecordsTable
         :lines="lines"
         :seen="seen"
+        :own-skills="ownSkills"
         :sort="filter.sort ?? 'started'"
         :up="filter.up === 'yes'"
         :chosen="chosen"

@@ -4,12 +4,13 @@ import type { Skill } from '@clear-mark/core';
 import { ElButton, type Column, TableV2SortOrder } from 'element-plus';
 import { computed, h, type VNode } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
-import { COLUMNS, columnsInOrder, lossText, type RecordLine, startedText } from './records.model.ts';
+import { columnsShown, lossText, type RecordLine, startedText } from './records.model.ts';
 
 /** The list of records: only the lines that are seen are there, so that a long course scrolls like a short one. */
 const props = defineProps<{
   lines: readonly RecordLine[];
   seen: readonly string[];
+  ownSkills: readonly Skill[];
   sort: AttemptOrder;
   up: boolean;
   chosen: ReadonlyMap<string, AttemptRow>;
@@ -59,20 +60,18 @@ const columns = computed((): Column<RecordLine>[] => [
           })
         : h('span'),
   },
-  ...[...COLUMNS.filter((c) => c.fixed), ...columnsInOrder(props.seen).slice(0, props.seen.length)].map(
-    (c) => ({
-      key: c.key,
-      title: c.label,
-      width: c.width,
-      flexGrow: c.key === 'method' ? 1 : 0,
-      sortable: c.order !== undefined,
-      cellRenderer: ({ rowData: { row } }: { rowData: RecordLine }) => {
-        if (!row) return h('span', { class: 'soft' }, c.key === 'trainee' ? 'loading' : '');
-        const made = cells[c.key]?.(row) ?? skillCell(row, c.key as Skill);
-        return typeof made === 'string' ? h('span', made) : made;
-      },
-    }),
-  ),
+  ...columnsShown(props.seen, props.ownSkills).map((c) => ({
+    key: c.key,
+    title: c.label,
+    width: c.width,
+    flexGrow: c.key === 'method' ? 1 : 0,
+    sortable: c.order !== undefined,
+    cellRenderer: ({ rowData: { row } }: { rowData: RecordLine }) => {
+      if (!row) return h('span', { class: 'soft' }, c.key === 'trainee' ? 'loading' : '');
+      const made = cells[c.key]?.(row) ?? skillCell(row, c.key as Skill);
+      return typeof made === 'string' ? h('span', made) : made;
+    },
+  })),
 ]);
 const sortedBy = computed(() => ({
   key: props.sort,

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   columnsInOrder,
   columnsSeen,
+  columnsShown,
   columnTurned,
   nextOrder,
   PAGE,
@@ -67,12 +68,18 @@ describe('columns', () => {
     expect(columnsSeen(null)).toEqual(USUAL_COLUMNS);
     expect(columnsSeen('loss gone cleave trainee')).toEqual(['loss', 'cleave']);
     expect(columnsSeen('')).toEqual([]);
+    expect(columnsSeen('own:Closure_work loss')).toEqual(['own:Closure_work', 'loss']);
   });
   it('stand in the order that was chosen, what is not seen after them', () => {
-    const keys = columnsInOrder(['loss', 'method']).map((c) => c.key);
+    const keys = columnsInOrder(['loss', 'method'], ['own:Closure_work']).map((c) => c.key);
     expect(keys.slice(0, 3)).toEqual(['loss', 'method', 'started']);
     expect(new Set(keys).size).toBe(keys.length);
     expect(keys).not.toContain('trainee');
+    expect(keys.at(-1)).toBe('own:Closure_work');
+  });
+  it('that are always seen come first; a skill of a method that is gone is passed over', () => {
+    const keys = columnsShown(['own:Gone', 'loss', 'own:Closure_work'], ['own:Closure_work']).map((c) => c.key);
+    expect(keys).toEqual(['trainee', 'piece', 'verdict', 'loss', 'own:Closure_work']);
   });
   it('are seen and put away one by one; a new one comes last', () => {
     expect(columnTurned(['loss'], 'method')).toEqual(['loss', 'method']);
@@ -88,8 +95,11 @@ describe('the chosen records as a file', () => {
         losses: [{ wavelengthNm: 1310, lossDb: null }],
         reason: 'shards on the mat',
         verdict: 'fail',
+        skills: { 'own:Closure_work': 'fail', strip: 'pass' },
       }),
     ]);
+    expect(head).toContain('Closure work');
+    expect(rows[1]![head.indexOf('Closure work')]).toBe('Fail');
     expect(head.slice(-3)).toEqual(['Loss at 1310 nm, dB', 'Loss at 1550 nm, dB', 'Reason']);
     expect(rows.map((r) => r.slice(-3))).toEqual([
       [null, 0.31, ''],

@@ -1,6 +1,6 @@
 import type { AttemptListFilter, AttemptOrder, AttemptRow } from '@clear-mark/contract';
-import { SKILLS } from '@clear-mark/core';
-import { SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
+import { isSkill, type Skill, SKILLS, skillsInOrder, skillsOf } from '@clear-mark/core';
+import { skillWords, VERDICT_WORDS } from '@clear-mark/words';
 import { momentWords } from '../../shared/time-words.ts';
 
 /** How many the server gives at once. */
@@ -53,30 +53,40 @@ export interface RecordColumn {
   /** Always seen. */
   readonly fixed?: true;
 }
-export const COLUMNS: readonly RecordColumn[] = [
+const COLUMNS: readonly RecordColumn[] = [
   { key: 'trainee', label: 'Trainee', width: 190, order: 'trainee', fixed: true },
   { key: 'piece', label: 'Piece', width: 100, order: 'piece', fixed: true },
   { key: 'verdict', label: 'Result', width: 150, order: 'verdict', fixed: true },
   { key: 'method', label: 'Method', width: 260, order: 'method' },
   { key: 'started', label: 'Started', width: 150, order: 'started' },
   { key: 'loss', label: 'Loss, dB', width: 190 },
-  ...SKILLS.map((s) => ({ key: s, label: SKILL_WORDS[s], width: 108 })),
+];
+const FIXED = COLUMNS.filter((c) => c.fixed);
+/** Columns that can be chosen: those of every record, and one for each skill, a school's own among them. */
+const freeColumns = (own: readonly Skill[]): RecordColumn[] => [
+  ...COLUMNS.filter((c) => !c.fixed),
+  ...skillsInOrder([...SKILLS, ...own]).map((s) => ({ key: s, label: skillWords(s), width: 108 })),
 ];
 /** Seen until somebody chooses otherwise. */
 export const USUAL_COLUMNS = ['method', 'started', 'loss'];
 
 /** Which columns are seen, by what was kept as text; what is no column is passed over. */
 export function columnsSeen(kept: string | null): string[] {
-  const known = new Set(COLUMNS.filter((c) => !c.fixed).map((c) => c.key));
-  return kept === null ? USUAL_COLUMNS : kept.split(' ').filter((key) => known.has(key));
+  const known = new Set(freeColumns([]).map((c) => c.key));
+  return kept === null ? USUAL_COLUMNS : kept.split(' ').filter((key) => known.has(key) || isSkill(key));
 }
 
 /** Columns that can be chosen: those that are seen, in their order, then the others. */
-export function columnsInOrder(seen: readonly string[]): RecordColumn[] {
-  const free = COLUMNS.filter((c) => !c.fixed);
+export function columnsInOrder(seen: readonly string[], own: readonly Skill[]): RecordColumn[] {
+  const free = freeColumns(own);
   const shown = seen.flatMap((key) => free.find((c) => c.key === key) ?? []);
   return [...shown, ...free.filter((c) => !seen.includes(c.key))];
 }
+/** The columns of the table, those that are always seen first. */
+export const columnsShown = (seen: readonly string[], own: readonly Skill[]): RecordColumn[] => [
+  ...FIXED,
+  ...columnsInOrder(seen, own).filter((c) => seen.includes(c.key)),
+];
 /** The columns that are seen with one more at their end, or without it. */
 export const columnTurned = (seen: readonly string[], key: string): string[] =>
   seen.includes(key) ? seen.filter((each) => each !== key) : [...seen, key];
@@ -96,6 +106,7 @@ export const startedText = (row: AttemptRow): string => momentWords(row.startedA
 
 /** The chosen records as the lines of a file. */
 export function recordsTable(rows: readonly AttemptRow[]) {
+  const skills = skillsInOrder([...SKILLS, ...rows.flatMap((r) => skillsOf(r.skills))]);
   const wavelengths = [...new Set(rows.flatMap((r) => r.losses.map((l) => l.wavelengthNm)))].sort(
     (a, b) => a - b,
   );
@@ -107,7 +118,7 @@ export function recordsTable(rows: readonly AttemptRow[]) {
       'Day',
       'Started',
       'Result',
-      ...SKILLS.map((s) => SKILL_WORDS[s]),
+      ...skills.map((s) => skillWords(s)),
       ...wavelengths.map((nm) => `Loss at ${nm} nm, dB`),
       'Reason',
     ],
@@ -118,7 +129,7 @@ export function recordsTable(rows: readonly AttemptRow[]) {
       r.day,
       r.startedAt,
       VERDICT_WORDS[r.verdict],
-      ...SKILLS.map((s) => (r.skills[s] ? VERDICT_WORDS[r.skills[s]] : '')),
+      ...skills.map((s) => (r.skills[s] ? VERDICT_WORDS[r.skills[s]] : '')),
       ...wavelengths.map((nm) => r.losses.find((l) => l.wavelengthNm === nm)?.lossDb ?? null),
       r.reason ?? '',
     ]),

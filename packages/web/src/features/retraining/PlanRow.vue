@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Plan, PlanItemBody } from '@clear-mark/contract';
 import type { EvidenceCode } from '@clear-mark/core';
-import { aheadWords, evidenceWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
+import { aheadWords, evidenceWords, skillInText, STANDING_WORDS } from '@clear-mark/words';
 import { computed, ref, watch } from 'vue';
 import { editOf, type PlannedItem, typedWhole } from './plan.model.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
@@ -53,7 +53,7 @@ function assign(id: string): void {
       <RouterLink
         class="name"
         :to="{ name: 'evidence', params: { classId, traineeId: item.traineeId, skill: item.skill } }"
-        >{{ item.traineeName }}: {{ SKILL_WORDS[item.skill].toLowerCase() }}</RouterLink
+        >{{ item.traineeName }}: {{ skillInText(item.skill) }}</RouterLink
       >
       <p>
         <b>{{ STANDING_WORDS[item.standing] }}.</b>
@@ -87,7 +87,7 @@ function assign(id: string): void {
       <ChoiceField
         bare
         none="no session"
-        :label="`Session of ${item.traineeName}, ${SKILL_WORDS[item.skill].toLowerCase()}`"
+        :label="`Session of ${item.traineeName}, ${skillInText(item.skill)}`"
         :model-value="item.sessionId ?? ''"
         :options="sessions.map((s) => ({ value: s.id, label: momentWords(s.startsAt, 'planned') }))"
         @change="assign"

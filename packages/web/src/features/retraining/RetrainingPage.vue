@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type Plan, PLAN_CALENDAR_PATH, type PlanItem, type PlanItemBody } from '@clear-mark/contract';
 import { dayIn, daysAfter, DEFAULT_POLICY } from '@clear-mark/core';
-import { SKILL_WORDS } from '@clear-mark/words';
+import { skillInText } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
 import { request, pathOf, ROUTES } from '../../api/client.ts';
@@ -134,7 +134,7 @@ const print = (): void => window.print();
           <li v-for="item in closed" :key="item.id">
             <RouterLink
               :to="{ name: 'evidence', params: { classId, traineeId: item.traineeId, skill: item.skill } }"
-              >{{ item.traineeName }}, {{ SKILL_WORDS[item.skill].toLowerCase() }}</RouterLink
+              >{{ item.traineeName }}, {{ skillInText(item.skill) }}</RouterLink
             >: competent again, closed on {{ day(item.closedAt!) }}
           </li>
         </ul>

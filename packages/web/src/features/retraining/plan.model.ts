@@ -1,6 +1,14 @@
 import type { Plan, PlanItem, PlanItemBody } from '@clear-mark/contract';
-import { type PiecesAhead, piecesAhead, plannedPieces, type Policy, readTyped } from '@clear-mark/core';
-import { type Consumable, consumablesOf, type Drill, drillFor } from '@clear-mark/methods';
+import {
+  type Consumable,
+  type Drill,
+  type PiecesAhead,
+  piecesAhead,
+  plannedPieces,
+  type Policy,
+  readTyped,
+} from '@clear-mark/core';
+import { consumablesOf, drillFor } from '@clear-mark/methods';
 
 export interface PlannedItem extends PlanItem {
   readonly drillShown: Drill;
@@ -16,8 +24,8 @@ export interface PlannedItem extends PlanItem {
 type Planning = Pick<Policy, 'passesInARow' | 'window'>;
 
 /** An item with what the evidence foretells, and what an instructor set instead. */
-export function planned(item: PlanItem, policy: Planning): PlannedItem {
-  const shipped = drillFor(item.skill, item.behind?.criterionId ?? null);
+export function planned(item: PlanItem, policy: Planning, drills: Plan['drills']): PlannedItem {
+  const shipped = drillFor(item.skill, item.behind?.criterionId ?? null, drills);
   const byEvidence = plannedPieces(item.standing, item.window, policy);
   const pieces = item.pieces ?? byEvidence.pieces;
   return {
@@ -41,7 +49,7 @@ export interface PlanGroup {
 
 /** The open items by session, those without one first; each with its bench time and what to lay out. */
 export function planGroups(plan: Plan, policy: Planning): PlanGroup[] {
-  const open = plan.items.filter((i) => i.closedAt === null).map((i) => planned(i, policy));
+  const open = plan.items.filter((i) => i.closedAt === null).map((i) => planned(i, policy, plan.drills));
   const group = (session: PlanGroup['session']): PlanGroup => {
     const items = open.filter((i) => i.sessionId === (session?.id ?? null));
     // Trainees work side by side: a session is as long as the one who has most to do.

@@ -9,7 +9,7 @@ import {
   labelPages,
   shapesDocument,
 } from '@clear-mark/paper';
-import { THING_WORDS } from '@clear-mark/words';
+import { thingWords } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import { useAct } from '../../api/queries.ts';
 import { download, fileName } from '../../charts/chart-file.ts';
@@ -39,7 +39,7 @@ const labels = computed<readonly Label[]>(() =>
   what.value === 'things'
     ? props.detail.things
         .filter((t) => !t.retired)
-        .map((t) => ({ name: t.label, below: THING_WORDS[t.kind], code: codeFor('thing', t.id) }))
+        .map((t) => ({ name: t.label, below: thingWords(t.kind), code: codeFor('thing', t.id) }))
     : props.detail.trainees.map((t) => ({
         name: t.name,
         below: props.detail.name,

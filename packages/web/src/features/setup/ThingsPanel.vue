@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { THING_KINDS, type ThingKind } from '@clear-mark/core';
+import { ownName, type ThingKind, thingsInOrder } from '@clear-mark/core';
 import { NewThingBody, type Thing } from '@clear-mark/contract';
-import { THING_WORDS } from '@clear-mark/words';
+import { thingWords } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
@@ -10,6 +10,7 @@ import { useClassroom } from '../../classroom/use-classroom.ts';
 import { cordState } from './cord-check.model.ts';
 import CordCheckDialog from './CordCheckDialog.vue';
 import ChoiceField from '../../shared/ChoiceField.vue';
+import { useOwnNames } from '../../shared/own-names.ts';
 import { offerUndo } from '../../shared/undo.ts';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { useForm } from '../../shared/use-form.ts';
@@ -25,6 +26,7 @@ const checked = useForm(
 const { values, refused, failure, busy, send, reset } = checked;
 const retiring = useAct();
 const classroom = useClassroom();
+const own = useOwnNames();
 const checking = ref<Thing | null>(null);
 const CORD_WORDS = {
   good: 'holds',
@@ -39,9 +41,9 @@ const cords = computed(() =>
 );
 type Cord = (typeof cords.value)[number];
 const groups = computed(() =>
-  THING_KINDS.map((kind) => ({ kind, list: props.things.filter((t) => t.kind === kind) })).filter(
-    (g) => g.list.length > 0,
-  ),
+  thingsInOrder(props.things.map((t) => t.kind))
+    .map((kind) => ({ kind, list: props.things.filter((t) => t.kind === kind) }))
+    .filter((g) => g.list.length > 0),
 );
 
 async function add(): Promise<void> {
@@ -64,7 +66,7 @@ async function retire(thing: Thing, retired = !thing.retired): Promise<void> {
     <p v-if="groups.length === 0" class="soft">Nothing entered yet.</p>
     <dl class="groups">
       <template v-for="group in groups" :key="group.kind">
-        <dt>{{ THING_WORDS[group.kind] }}</dt>
+        <dt>{{ thingWords(group.kind) }}</dt>
         <dd>
           <el-button
             v-for="thing in group.list"
@@ -84,7 +86,8 @@ async function retire(thing: Thing, retired = !thing.retired): Promise<void> {
         v-model="values.kind"
         bare
         label="Kind of equipment"
-        :options="THING_KINDS.map((kind) => ({ value: kind, label: THING_WORDS[kind] }))"
+        :options="own.things([values.kind])"
+        :further="ownName"
       />
       <el-form-item prop="label" :error="refused['label']">
         <el-input v-model="values.label" class="label" aria-label="Label" placeholder="Label" />

@@ -8,7 +8,7 @@ import {
   type Outcome,
   type Skill,
 } from '@clear-mark/core';
-import { CAUSE_WORDS, SKILL_WORDS, SYMPTOM_WORDS } from '@clear-mark/words';
+import { CAUSE_WORDS, skillInText, SYMPTOM_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 
 /** What likely went wrong on this piece, ranked, each with what speaks for it. It proposes; the instructor decides. */
@@ -91,7 +91,7 @@ function chargeTo(criterionId: string | undefined, cause: Cause): Skill | null {
             type="button"
             @click="emit('charge', d.seen[0]!, chargeTo(d.seen[0], c.cause)!, c.cause)"
           >
-            Charge to {{ SKILL_WORDS[chargeTo(d.seen[0], c.cause)!].toLowerCase() }}
+            Charge to {{ skillInText(chargeTo(d.seen[0], c.cause)!) }}
           </button>
         </li>
       </ol>

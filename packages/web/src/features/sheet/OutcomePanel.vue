@@ -1,6 +1,13 @@
 <script setup lang="ts">
-import { type Cause, type MethodSheet, type Outcome, type Skill, SKILLS } from '@clear-mark/core';
-import { FLAG_WORDS, HAZARD_WORDS, reasonWords, SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
+import { type Cause, type MethodSheet, type Outcome, type Skill, skillsOf } from '@clear-mark/core';
+import {
+  FLAG_WORDS,
+  HAZARD_WORDS,
+  reasonWords,
+  skillInText,
+  skillWords,
+  VERDICT_WORDS,
+} from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import LikelyCauses from './LikelyCauses.vue';
@@ -28,7 +35,7 @@ const SHOWN_MISSING = 4;
 const labels = computed(() => new Map(props.criteria.map((c) => [c.criterion.id, c.criterion.label])));
 const labelOf = (id: string): string => labels.value.get(id) ?? id;
 const skills = computed(() =>
-  SKILLS.flatMap((skill: Skill) => {
+  skillsOf(props.outcome.skills).flatMap((skill) => {
     const group = props.outcome.skills[skill];
     return group ? [{ skill, group, failed: failuresOf(skill) }] : [];
   }),
@@ -51,7 +58,7 @@ function failuresOf(skill: Skill): { id: string; text: string }[] {
       id: c.criterionId,
       text:
         `${labelOf(c.criterionId)}: ${c.reasons.map((r) => reasonWords(r, labelOf)).join('; ')}` +
-        (c.chargedFrom ? ` (charged here from ${SKILL_WORDS[c.chargedFrom].toLowerCase()})` : ''),
+        (c.chargedFrom ? ` (charged here from ${skillInText(c.chargedFrom)})` : ''),
     }));
   return [...stops, ...failed];
 }
@@ -83,7 +90,7 @@ function failuresOf(skill: Skill): { id: string; text: string }[] {
         <VerdictRing :verdict="group.verdict" :share="group.share" :size="28" />
         <div class="body">
           <p class="head">
-            <b>{{ SKILL_WORDS[skill] }}</b>
+            <b>{{ skillWords(skill) }}</b>
             <span class="soft">{{ VERDICT_WORDS[group.verdict] }}</span>
             <span class="points soft small">{{ group.points.earned }}/{{ group.points.possible }}</span>
           </p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { chosenOption } from '@clear-mark/core';
 import type { AttemptDocument } from '@clear-mark/contract';
-import { THING_WORDS } from '@clear-mark/words';
+import { thingWords } from '@clear-mark/words';
 import { computed } from 'vue';
 import { AttemptFaces } from '../faces/index.ts';
 import { isEndFace } from './sheet.model.ts';
@@ -70,7 +70,7 @@ const whenFull = (iso: string): string => momentWords(iso, 'full');
             >on <b>{{ document.sheet.onLink.label }}</b> · </template
           >version {{ document.sheet.version }}{{ attempt.things.length > 0 ? ' · ' : '' }}
           <template v-for="(thing, i) in attempt.things" :key="thing.id"
-            >{{ i > 0 ? ', ' : '' }}<span :title="THING_WORDS[thing.kind]">{{ thing.label }}</span></template
+            >{{ i > 0 ? ', ' : '' }}<span :title="thingWords(thing.kind)">{{ thing.label }}</span></template
           >
         </p>
         <details v-if="practice.length > 0" class="small practice" data-test="scored-by">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Step, StepOutcome } from '@clear-mark/core';
 import { computed, ref } from 'vue';
-import { SKILL_WORDS } from '@clear-mark/words';
+import { skillWords } from '@clear-mark/words';
 import StepDrawing from '../../shared/StepDrawing.vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 
@@ -22,7 +22,7 @@ const told = computed(() => !props.folded || open.value);
     <span class="number" aria-hidden="true">{{ number }}</span>
     <div class="text">
       <h2 :id="`step-${step.id}`">
-        {{ step.title }} <span class="soft small skill">{{ SKILL_WORDS[step.skill] }}</span>
+        {{ step.title }} <span class="soft small skill">{{ skillWords(step.skill) }}</span>
         <button
           v-if="folded"
           class="more small"

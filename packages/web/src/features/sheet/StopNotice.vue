@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Stop } from '@clear-mark/core';
-import { HAZARD_WORDS, SKILL_WORDS } from '@clear-mark/words';
+import { HAZARD_WORDS, skillWords } from '@clear-mark/words';
 
 /** Stops that stand on this piece, each with the way back. */
 defineProps<{ stops: readonly Stop[]; canTakeBack: boolean }>();
@@ -11,7 +11,7 @@ const emit = defineEmits<{ takeBack: [entryId: string] }>();
   <div v-for="s in stops" :key="s.entryId" class="stopped" role="alert">
     <span>
       <b>Stopped.</b> {{ HAZARD_WORDS[s.hazard] }}<template v-if="s.note">: {{ s.note }}</template
-      >. {{ SKILL_WORDS[s.skill] }} fails, and with it the piece.
+      >. {{ skillWords(s.skill) }} fails, and with it the piece.
     </span>
     <el-button v-if="canTakeBack" @click="emit('takeBack', s.entryId)">Take the stop back</el-button>
   </div>

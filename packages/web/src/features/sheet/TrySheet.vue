@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { type Criterion, type MethodSheet, type Skill, SKILLS } from '@clear-mark/core';
+import { type Criterion, type MethodSheet, skillsOf } from '@clear-mark/core';
 import type { ClassReference } from '@clear-mark/contract';
-import { SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
+import { skillWords, VERDICT_WORDS } from '@clear-mark/words';
 import { computed, nextTick, ref, watch } from 'vue';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
@@ -27,7 +27,7 @@ const byStep = computed(() => itemsByStep(tried.criteria.value));
 const place = { attemptId: '', classId: '', trainee: '' };
 const root = ref<HTMLElement | null>(null);
 const skills = computed(() =>
-  SKILLS.flatMap((skill: Skill) => {
+  skillsOf(tried.outcome.value.skills).flatMap((skill) => {
     const group = tried.outcome.value.skills[skill];
     return group ? [{ skill, verdict: group.verdict }] : [];
   }),
@@ -69,7 +69,7 @@ watch(
         <span class="soft small">
           {{ tried.outcome.value.points.earned }} of {{ tried.outcome.value.points.possible }} points
           <template v-for="s in skills" :key="s.skill">
-            · {{ SKILL_WORDS[s.skill] }}: {{ VERDICT_WORDS[s.verdict].toLowerCase() }}</template
+            · {{ skillWords(s.skill) }}: {{ VERDICT_WORDS[s.verdict].toLowerCase() }}</template
           >
         </span>
       </div>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { linkFindings, type ThingKind } from '@clear-mark/core';
+import { isTradeThing, linkFindings, type ThingKind, thingsInOrder } from '@clear-mark/core';
 import { linkOfAttempt } from '@clear-mark/methods/loss';
 import type { OpenAttempt } from '@clear-mark/contract';
-import { THING_WORDS } from '@clear-mark/words';
+import { thingWords } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, onMounted, reactive, ref, toRaw } from 'vue';
 import { useRouter } from 'vue-router';
@@ -47,11 +47,16 @@ const links = computed(() =>
     ? (detail.value?.links ?? []).filter((l) => !l.retired && !linkFindings(l.plan).some((f) => f.stops))
     : [],
 );
+const furtherKinds = computed(() =>
+  thingsInOrder(detail.value?.things.map((t) => t.kind) ?? []).filter((kind) => !isTradeThing(kind)),
+);
 const offered = computed(() =>
-  KINDS.map((kind) => ({
-    kind,
-    list: detail.value?.things.filter((t) => t.kind === kind && !t.retired) ?? [],
-  })).filter((o) => o.list.length > 0),
+  [...KINDS, ...furtherKinds.value]
+    .map((kind) => ({
+      kind,
+      list: detail.value?.things.filter((t) => t.kind === kind && !t.retired) ?? [],
+    }))
+    .filter((o) => o.list.length > 0),
 );
 
 function suggestedLabel(): string {
@@ -141,7 +146,7 @@ async function start(): Promise<void> {
         v-for="o in offered"
         :key="o.kind"
         :model-value="things[o.kind] ?? ''"
-        :label="THING_WORDS[o.kind]"
+        :label="thingWords(o.kind)"
         none="none"
         :options="o.list.map((t) => ({ value: t.id, label: t.label }))"
         @change="(id) => (things[o.kind] = id)"

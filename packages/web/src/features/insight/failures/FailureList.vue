@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CriterionFailure, FailingTogether, Differences } from '@clear-mark/contract';
-import { faultWords, SKILL_WORDS } from '@clear-mark/words';
+import { faultWords, skillWords } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import type { RecordsLink } from '../records-link.ts';
 
@@ -42,7 +42,7 @@ const most = computed(() => Math.max(1, ...props.failures.map((f) => f.pointsLos
       </template>
     </el-table-column>
     <el-table-column prop="skill" label="Skill" sortable width="130">
-      <template #default="{ row: f }: Line">{{ SKILL_WORDS[f.skill] }}</template>
+      <template #default="{ row: f }: Line">{{ skillWords(f.skill) }}</template>
     </el-table-column>
     <el-table-column prop="failed" label="Failed" sortable align="right" width="110">
       <template #default="{ row: f }: Line">

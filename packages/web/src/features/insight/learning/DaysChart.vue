@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { SkillInTime } from '@clear-mark/contract';
-import { SKILL_WORDS } from '@clear-mark/words';
+import { skillWords } from '@clear-mark/words';
 import { computed } from 'vue';
 import { useChartLook } from '../../../charts/chart-look.ts';
 import ChartView from '../../../charts/ChartView.vue';
@@ -11,7 +11,7 @@ const props = defineProps<{ skill: SkillInTime }>();
 const emit = defineEmits<{ open: [day: string] }>();
 const look = useChartLook();
 const rates = computed(() => props.skill.days.map((d) => ({ at: d.day, rate: d.rate })));
-const title = computed(() => `${SKILL_WORDS[props.skill.skill]}: passed by day`);
+const title = computed(() => `${skillWords(props.skill.skill)}: passed by day`);
 const drawn = computed(() => props.skill.days.filter((d) => d.rate.kind === 'rate'));
 
 const option = computed(() => daysOption(props.skill, rates.value, look.value));

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { SkillInTime } from '@clear-mark/contract';
-import { SKILL_WORDS } from '@clear-mark/words';
+import { skillWords } from '@clear-mark/words';
 import { computed } from 'vue';
 import { useChartLook } from '../../../charts/chart-look.ts';
 import ChartView from '../../../charts/ChartView.vue';
@@ -13,7 +13,7 @@ const look = useChartLook();
 /** What is drawn as points, in their order. */
 const drawn = computed(() => props.skill.learning.filter((p) => p.rate.kind === 'rate'));
 const rates = computed(() => props.skill.learning.map((p) => ({ at: `attempt ${p.attempt}`, rate: p.rate })));
-const title = computed(() => `${SKILL_WORDS[props.skill.skill]}: passed by attempt`);
+const title = computed(() => `${skillWords(props.skill.skill)}: passed by attempt`);
 
 const option = computed(() => learningOption(props.skill, rates.value, look.value));
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ResultFilter } from '@clear-mark/contract';
-import { SKILL_WORDS } from '@clear-mark/words';
+import { skillWords } from '@clear-mark/words';
 import { computed, defineAsyncComponent } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ROUTES } from '../../../api/client.ts';
@@ -46,11 +46,11 @@ function openDay(day: string): void {
         :aria-pressed="s.skill === shown.skill"
         @click="pick(s.skill)"
       >
-        {{ SKILL_WORDS[s.skill] }}
+        {{ skillWords(s.skill) }}
       </el-button>
     </div>
     <section class="section" :data-learned="shown.skill">
-      <h2>{{ SKILL_WORDS[shown.skill] }}: from attempt to attempt</h2>
+      <h2>{{ skillWords(shown.skill) }}: from attempt to attempt</h2>
       <p v-if="shown.learning.length === 0" class="soft">
         All outcomes are void or incomplete, so there is nothing to draw.
       </p>
@@ -90,7 +90,7 @@ function openDay(day: string): void {
       </details>
     </section>
     <section class="section">
-      <h2>{{ SKILL_WORDS[shown.skill] }}: day by day</h2>
+      <h2>{{ skillWords(shown.skill) }}: day by day</h2>
       <DaysChart :skill="shown" @open="openDay" />
       <p class="soft small">
         A day’s rate with its 95 % interval; a wide bar rests on few pieces. A tap on a day opens its

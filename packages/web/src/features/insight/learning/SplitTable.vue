@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { THING_KINDS } from '@clear-mark/core';
+import { skillsInOrder } from '@clear-mark/core';
 import type { ResultFilter, Split } from '@clear-mark/contract';
-import { SKILL_WORDS, THING_WORDS } from '@clear-mark/words';
+import { skillWords, thingWords } from '@clear-mark/words';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ROUTES } from '../../../api/client.ts';
 import { useReply } from '../../../api/queries.ts';
+import { useOwnNames } from '../../../shared/own-names.ts';
 import { percent } from '../insight.model.ts';
 import RateBar from '../RateBar.vue';
 import type { RecordsLink } from '../records-link.ts';
@@ -13,22 +14,17 @@ import type { RecordsLink } from '../records-link.ts';
 const props = defineProps<{ classId: string; filter: ResultFilter; link: RecordsLink }>();
 const route = useRoute();
 const router = useRouter();
-const OFFERED = [
-  ...THING_KINDS.filter((k) =>
-    ['bench', 'cleaver', 'scope', 'cord', 'instrument', 'film', 'batch', 'splicer'].includes(k),
-  ),
-  'day',
-] as const;
-const by = computed(() => (OFFERED.find((o) => o === route.query['by']) ?? 'cleaver') as string);
+const own = useOwnNames();
+const offered = computed(() => [...own.things([]), { value: 'day', label: 'Day' }]);
+const by = computed(() => offered.value.find((o) => o.value === route.query['by'])?.value ?? 'cleaver');
+const label = computed(() => offered.value.find((o) => o.value === by.value)?.label ?? '');
 const { found: split, failure } = useReply(ROUTES.split, () => ({
   params: { id: props.classId },
   query: { ...props.filter, by: by.value } as never,
 }));
-const label = (key: string): string => (key === 'day' ? 'Day' : THING_WORDS[key as keyof typeof THING_WORDS]);
-const skills = computed(() => {
-  const there = new Set(split.value?.rows.flatMap((r) => r.skills.map((s) => s.skill)) ?? []);
-  return (Object.keys(SKILL_WORDS) as (keyof typeof SKILL_WORDS)[]).filter((s) => there.has(s));
-});
+const skills = computed(() =>
+  skillsInOrder(split.value?.rows.flatMap((r) => r.skills.map((s) => s.skill)) ?? []),
+);
 
 interface Line {
   row: Split['rows'][number];
@@ -49,21 +45,21 @@ const linkOf = (row: Split['rows'][number], skill: string) =>
 <template>
   <div class="row" role="group" aria-label="Split by">
     <el-button
-      v-for="o in OFFERED"
-      :key="o"
+      v-for="o in offered"
+      :key="o.value"
       size="large"
-      :aria-pressed="by === o"
-      @click="router.replace({ query: { ...route.query, by: o } })"
+      :aria-pressed="by === o.value"
+      @click="router.replace({ query: { ...route.query, by: o.value } })"
     >
-      {{ label(o) }}
+      {{ o.label }}
     </el-button>
   </div>
   <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
   <p v-else-if="split && split.rows.length === 0" class="soft">
-    No signed attempt names a {{ label(by).toLowerCase() }}. It is picked when a piece is started.
+    No signed attempt names a {{ label.toLowerCase() }}. It is picked when a piece is started.
   </p>
   <el-table v-else-if="split" :data="[...split.rows]" row-key="key" data-test="split">
-    <el-table-column prop="label" :label="label(by)" min-width="150" fixed sortable>
+    <el-table-column prop="label" :label="label" min-width="150" fixed sortable>
       <template #default="{ row }: Line"
         ><span class="name" :data-split="row.label">{{ row.label }}</span></template
       >
@@ -71,7 +67,7 @@ const linkOf = (row: Split['rows'][number], skill: string) =>
     <el-table-column
       v-for="s in skills"
       :key="s"
-      :label="SKILL_WORDS[s]"
+      :label="skillWords(s)"
       min-width="145"
       sortable
       :sort-by="(row: Line['row']) => shareOf(row, s)"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SkillEvidence } from '@clear-mark/contract';
 import { chartLimits, competenceChart, dayIn, verdictOfMark, withVerdict } from '@clear-mark/core';
-import { SKILL_WORDS, VERDICT_WORDS } from '@clear-mark/words';
+import { skillInText, VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { useChartLook } from '../../../charts/chart-look.ts';
 import ChartView from '../../../charts/ChartView.vue';
@@ -19,9 +19,7 @@ const points = computed(() => {
   const { policy, competentFrom, signedOffAfter } = props.evidence;
   return competenceChart(marks.value, policy, competentFrom, signedOffAfter);
 });
-const title = computed(
-  () => `${props.evidence.trainee.name}, ${SKILL_WORDS[props.evidence.cell.skill].toLowerCase()}`,
-);
+const title = computed(() => `${props.evidence.trainee.name}, ${skillInText(props.evidence.cell.skill)}`);
 const day = (iso: string): string => dayWords(iso, props.timeZone, 'without');
 const wordsOf = (i: number): string => VERDICT_WORDS[verdictOfMark(marks.value[i]!)];
 

@@ -5,7 +5,8 @@ import {
   aheadWords,
   evidenceWords,
   ruleWords,
-  SKILL_WORDS,
+  skillInText,
+  skillWords,
   STANDING_WORDS,
   VERDICT_WORDS,
 } from '@clear-mark/words';
@@ -54,7 +55,7 @@ const when = (iso: string): string => momentWords(iso, 'full');
       <div class="head">
         <StandingMark :standing="found.cell.standing" />
         <div>
-          <h1>{{ found.trainee.name }}: {{ SKILL_WORDS[skill].toLowerCase() }}</h1>
+          <h1>{{ found.trainee.name }}: {{ skillInText(skill) }}</h1>
           <p class="standing" data-test="standing">
             <b>{{ STANDING_WORDS[found.cell.standing] }}.</b>
             {{ evidenceWords(found.cell.evidence.code as EvidenceCode, found.cell.evidence.params) }}
@@ -103,7 +104,7 @@ const when = (iso: string): string => momentWords(iso, 'full');
           </el-table-column>
           <el-table-column prop="pieceLabel" label="Piece" min-width="160" sortable />
           <el-table-column prop="methodTitle" label="Method" min-width="260" sortable />
-          <el-table-column prop="mark" :label="SKILL_WORDS[skill]" min-width="200" sortable>
+          <el-table-column prop="mark" :label="skillWords(skill)" min-width="200" sortable>
             <template #default="{ row: o }: Line">
               <span class="row verdict">
                 <VerdictRing :verdict="verdictOfMark(o.mark)" :size="22" />

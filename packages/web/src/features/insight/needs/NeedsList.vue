@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Results } from '@clear-mark/contract';
 import { type EvidenceCode, piecesAhead } from '@clear-mark/core';
-import { aheadWords, evidenceWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
+import { aheadWords, evidenceWords, skillInText, STANDING_WORDS } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import { needs } from '../insight.model.ts';
 import type { RecordsLink } from '../records-link.ts';
@@ -27,7 +27,7 @@ const shown = computed(() => (wide.value ? all.value : all.value.slice(0, SHOWN)
             name: 'evidence',
             params: { classId, traineeId: need.traineeId, skill: need.cell.skill },
           }"
-          >{{ need.traineeName }}: {{ SKILL_WORDS[need.cell.skill].toLowerCase() }}</RouterLink
+          >{{ need.traineeName }}: {{ skillInText(need.cell.skill) }}</RouterLink
         >
         <p>
           <b>{{ STANDING_WORDS[need.cell.standing] }}.</b>

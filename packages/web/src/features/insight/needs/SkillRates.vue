@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Results } from '@clear-mark/contract';
-import { SKILL_WORDS } from '@clear-mark/words';
+import { skillWords } from '@clear-mark/words';
 import { firstPasses, percent } from '../insight.model.ts';
 import RateBar from '../RateBar.vue';
 import type { RecordsLink } from '../records-link.ts';
@@ -22,7 +22,7 @@ const shareOf = ({ summary }: Line['row']): number =>
   <el-table :data="[...results.skills]" row-key="skill" data-test="skill-rates">
     <el-table-column label="Skill" min-width="150">
       <template #default="{ row: { skill } }: Line"
-        ><b :data-skill="skill">{{ SKILL_WORDS[skill] }}</b></template
+        ><b :data-skill="skill">{{ skillWords(skill) }}</b></template
       >
     </el-table-column>
     <el-table-column label="Pass rate" align="right" width="130" sortable :sort-by="shareOf">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type EvidenceCode, type Policy, STANDINGS } from '@clear-mark/core';
 import type { Results } from '@clear-mark/contract';
-import { evidenceWords, ruleWords, SKILL_WORDS, STANDING_WORDS } from '@clear-mark/words';
+import { evidenceWords, ruleWords, skillWords, STANDING_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { rateWords } from '../insight.model.ts';
 import StandingMark from '../../../shared/StandingMark.vue';
@@ -27,7 +27,7 @@ const skills = computed(() => props.results.standings[0]?.cells.map((c) => c.ski
     <el-table-column
       v-for="(s, i) in skills"
       :key="s"
-      :label="SKILL_WORDS[s]"
+      :label="skillWords(s)"
       min-width="140"
       sortable
       :sort-by="(row: Line['row']) => STANDINGS.indexOf(row.cells[i]!.standing)"

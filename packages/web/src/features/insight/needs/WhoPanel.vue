@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Results } from '@clear-mark/contract';
 import type { Policy } from '@clear-mark/core';
-import { classSentences, SKILL_WORDS, traineeSentences } from '@clear-mark/words';
+import { classSentences, skillInText, traineeSentences } from '@clear-mark/words';
 import { useClipboard } from '@vueuse/core';
 import { computed } from 'vue';
 import NeedsList from './NeedsList.vue';
@@ -54,7 +54,7 @@ const lines = computed(() => [ofClass.value, ...ofTrainees.value.map((t) => t.wo
           >{{ i === 0 ? '' : ', '
           }}<RouterLink
             :to="{ name: 'evidence', params: { classId, traineeId: row.traineeId, skill: cell.skill } }"
-            >{{ SKILL_WORDS[cell.skill].toLowerCase() }}</RouterLink
+            >{{ skillInText(cell.skill) }}</RouterLink
           ></template
         >
       </li>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ClassDetail, ResultFilter, WhatIfSetting } from '@clear-mark/contract';
 import type { Skill } from '@clear-mark/core';
-import { SKILL_WORDS, STANDING_WORDS, VERDICT_WORDS } from '@clear-mark/words';
+import { skillInText, skillWords, STANDING_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 import { computed, nextTick, reactive, ref, watch } from 'vue';
 import { ROUTES } from '../../../api/client.ts';
 import { useReply } from '../../../api/queries.ts';
@@ -46,7 +46,7 @@ function ask(): void {
   run(props.filter, props.detail.policy, asked);
 }
 const skillName = (skill: string): string =>
-  skill === 'whole' ? 'Whole pieces' : SKILL_WORDS[skill as Skill];
+  skill === 'whole' ? 'Whole pieces' : skillWords(skill as Skill);
 </script>
 
 <template>
@@ -123,8 +123,7 @@ const skillName = (skill: string): string =>
           <h4>Who would stand otherwise</h4>
           <ul class="plain-list">
             <li v-for="s in r.standings" :key="s.traineeId + s.skill">
-              {{ s.traineeName }}, {{ SKILL_WORDS[s.skill].toLowerCase() }}:
-              {{ STANDING_WORDS[s.before].toLowerCase() }} →
+              {{ s.traineeName }}, {{ skillInText(s.skill) }}: {{ STANDING_WORDS[s.before].toLowerCase() }} →
               <b>{{ STANDING_WORDS[s.after].toLowerCase() }}</b>
             </li>
           </ul>

@@ -4,15 +4,17 @@ import {
   type Criterion,
   type MethodSheet,
   type SheetDifference,
+  type Skill,
   type Source,
   type Step,
+  type ThingKind,
 } from '@clear-mark/core';
 import {
   COVERAGE_WORDS,
   faultWords,
-  SKILL_WORDS,
+  skillWords,
   sourceWords,
-  THING_WORDS,
+  thingWords,
   UNIT_WORDS,
   VERDICT_WORDS,
 } from '@clear-mark/words';
@@ -134,7 +136,7 @@ function fieldWords(field: string, value: unknown): string {
   if (value === undefined || value === '') return NOTHING;
   switch (field) {
     case 'skill':
-      return SKILL_WORDS[value as keyof typeof SKILL_WORDS];
+      return skillWords(value as Skill);
     case 'unit':
       return UNIT_WORDS[value as keyof typeof UNIT_WORDS] || 'a plain number';
     case 'passMarkPercent':
@@ -145,7 +147,7 @@ function fieldWords(field: string, value: unknown): string {
     case 'cautions':
       return list((value as Caution[]).map((c) => `${c.stop ? 'Stop. ' : ''}${c.text}`));
     case 'thingsUsed':
-      return list((value as (keyof typeof THING_WORDS)[]).map((t) => THING_WORDS[t]));
+      return list((value as ThingKind[]).map(thingWords));
     case 'faults':
       return list((value as string[]).map(faultWords));
     case 'levels':

@@ -6,15 +6,16 @@ import {
   type Criterion,
   isWorkedOut,
   type MethodSheet,
+  ownName,
   type Skill,
-  SKILLS,
   type Step,
   TRUNK_TYPES,
   UNIT_CODES,
 } from '@clear-mark/core';
-import { FAULT_WORDS, SKILL_WORDS, UNIT_WORDS } from '@clear-mark/words';
+import { FAULT_WORDS, skillWords, UNIT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
+import { useOwnNames } from '../../../shared/own-names.ts';
 import BandFields from './BandFields.vue';
 import { CRITERION_KIND_WORDS, put, withCoverage } from './draft-edit.model.ts';
 import LevelsForm from './LevelsForm.vue';
@@ -33,7 +34,8 @@ const COVERAGE_CHOICES: Readonly<Record<Coverage, string>> = {
   trainee: 'by the trainee',
 };
 const coverages = COVERAGES.map((value) => ({ value, label: COVERAGE_CHOICES[value] }));
-const skills = SKILLS.map((value) => ({ value, label: SKILL_WORDS[value] }));
+const own = useOwnNames();
+const skills = computed(() => own.skills([props.step.skill, props.criterion.skill ?? props.step.skill]));
 const faults = Object.entries(FAULT_WORDS).map(([value, label]) => ({ value, label }));
 const units = UNIT_CODES.map((value) => ({ value, label: UNIT_WORDS[value] || 'a plain number' }));
 const typed = (more: object): void => emit('typed', { ...props.criterion, ...more } as Criterion);
@@ -96,9 +98,10 @@ const unit = computed(() => {
       />
       <ChoiceField
         label="Skill"
-        :none="`as the step (${SKILL_WORDS[step.skill]})`"
+        :none="`as the step (${skillWords(step.skill)})`"
         :model-value="criterion.skill ?? ''"
         :options="skills"
+        :further="ownName"
         @change="(skill: Skill | '') => emit('act', put(criterion, 'skill', skill))"
       />
     </div>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import {
   FIBER_CLASSES,
+  isThingKind,
   type MethodSheet,
+  ownName,
   PIECE_KINDS,
   type StripGeometry,
-  THING_KINDS,
 } from '@clear-mark/core';
-import { THING_WORDS } from '@clear-mark/words';
+import { computed } from 'vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
+import { useOwnNames } from '../../../shared/own-names.ts';
 import CautionsForm from './CautionsForm.vue';
 import { put } from './draft-edit.model.ts';
 import SourceField from './SourceField.vue';
@@ -20,7 +22,11 @@ const LENGTHS = [
   { field: 'bufferMm', label: 'Buffer off, mm' },
   { field: 'cleaveMm', label: 'Cleaved at, mm' },
 ] as const;
-const things = THING_KINDS.map((value) => ({ value, label: THING_WORDS[value] }));
+const own = useOwnNames();
+const things = computed(() => own.things(props.sheet.thingsUsed));
+/** A kind that was typed is kept as the school's own; what is no name is left out. */
+const equipment = (chosen: readonly string[]): void =>
+  act({ thingsUsed: chosen.flatMap((name) => (isThingKind(name) ? name : (ownName(name) ?? []))) });
 const typed = (more: Partial<MethodSheet>): void => emit('typed', { ...props.sheet, ...more });
 const act = (more: Partial<MethodSheet>): void => emit('act', { ...props.sheet, ...more });
 const NONE: StripGeometry = { jacketMm: 0, bufferMm: 0, cleaveMm: 0 };
@@ -105,7 +111,10 @@ function length(field: keyof StripGeometry, mm: number | undefined): void {
         :model-value="[...sheet.thingsUsed]"
         aria-label="Equipment"
         placeholder="none"
-        @change="(thingsUsed: MethodSheet['thingsUsed']) => act({ thingsUsed })"
+        filterable
+        allow-create
+        default-first-option
+        @change="equipment"
       >
         <el-option v-for="t in things" :key="t.value" :value="t.value" :label="t.label" />
       </el-select>

@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { PLACES, SKILLS, type Step } from '@clear-mark/core';
+import { ownName, PLACES, type Step } from '@clear-mark/core';
 import { STEP_DRAWINGS } from '@clear-mark/methods/drawings';
-import { SKILL_WORDS } from '@clear-mark/words';
+import { computed } from 'vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
+import { useOwnNames } from '../../../shared/own-names.ts';
 import CautionsForm from './CautionsForm.vue';
 import { put } from './draft-edit.model.ts';
 
 /** One step: what it is called, whose skill it shows, where on the piece, and how it is done. */
 const props = defineProps<{ step: Step }>();
 const emit = defineEmits<{ typed: [step: Step]; act: [step: Step] }>();
-const skills = SKILLS.map((value) => ({ value, label: SKILL_WORDS[value] }));
+const own = useOwnNames();
+const skills = computed(() => own.skills([props.step.skill]));
 const places = PLACES.map((value) => ({ value, label: value }));
 const drawings = Object.entries(STEP_DRAWINGS).map(([value, d]) => ({ value, label: d.says }));
 const typed = (more: Partial<Step>): void => emit('typed', { ...props.step, ...more });
@@ -31,6 +33,7 @@ const typed = (more: Partial<Step>): void => emit('typed', { ...props.step, ...m
         label="Skill"
         :model-value="step.skill"
         :options="skills"
+        :further="ownName"
         @change="(skill) => emit('act', { ...step, skill })"
       />
       <ChoiceField
