@@ -1,6 +1,6 @@
-import { type ThingKind } from '@clear-mark/core';
+
 import { z } from 'zod';
-import { Day, DecimalText, Id, Label, Name, oneOf, ThingKindShape } from './common.ts';
+import { Day, DecimalText, Id, Label, Name, ThingKindShape } from './common.ts';
 import { ClassLink } from './links.ts';
 import { METHOD_STATES } from './methods.ts';
 import { Person } from './people.ts';

@@ -78,7 +78,9 @@ describe('columns', () => {
     expect(keys.at(-1)).toBe('own:Closure_work');
   });
   it('that are always seen come first; a skill of a method that is gone is passed over', () => {
-    const keys = columnsShown(['own:Gone', 'loss', 'own:Closure_work'], ['own:Closure_work']).map((c) => c.key);
+    const keys = columnsShown(['own:Gone', 'loss', 'own:Closure_work'], ['own:Closure_work']).map(
+      (c) => c.key,
+    );
     expect(keys).toEqual(['trainee', 'piece', 'verdict', 'loss', 'own:Closure_work']);
   });
   it('are seen and put away one by one; a new one comes last', () => {

@@ -27,17 +27,22 @@ const item = (more: Partial<PlanItem> = {}): PlanItem => ({
 describe('the plan', () => {
   it('takes expected pieces and their time until an instructor sets others', () => {
     // Half pass: (0.5^-3 - 1) / 0.5 = 14 pieces to three in a row.
-    expect(planned(item(), DEFAULT_POLICY)).toMatchObject({ piecesShown: 14, minutesShown: 56 });
-    expect(planned(item({ pieces: 5 }), DEFAULT_POLICY)).toMatchObject({ piecesShown: 5, minutesShown: 20 });
-    expect(planned(item({ pieces: 5, minutes: 90 }), DEFAULT_POLICY).minutesShown).toBe(90);
-    expect(planned(item({ drill: 'With the jig' }), DEFAULT_POLICY).drillShown.title).toBe('With the jig');
+    expect(planned(item(), DEFAULT_POLICY, [])).toMatchObject({ piecesShown: 14, minutesShown: 56 });
+    expect(planned(item({ pieces: 5 }), DEFAULT_POLICY, [])).toMatchObject({
+      piecesShown: 5,
+      minutesShown: 20,
+    });
+    expect(planned(item({ pieces: 5, minutes: 90 }), DEFAULT_POLICY, []).minutesShown).toBe(90);
+    expect(planned(item({ drill: 'With the jig' }), DEFAULT_POLICY, []).drillShown.title).toBe(
+      'With the jig',
+    );
     // Nothing passed: a first round as long as the window; lapsed: the passes in a row again.
-    expect(planned(item({ window: 'FFF' }), DEFAULT_POLICY)).toMatchObject({
+    expect(planned(item({ window: 'FFF' }), DEFAULT_POLICY, [])).toMatchObject({
       piecesShown: 10,
       firstRound: true,
     });
-    expect(planned(item({ window: 'FFF', pieces: 4 }), DEFAULT_POLICY).firstRound).toBe(false);
-    expect(planned(item({ standing: 'lapsed', window: 'PPP' }), DEFAULT_POLICY).piecesShown).toBe(3);
+    expect(planned(item({ window: 'FFF', pieces: 4 }), DEFAULT_POLICY, []).firstRound).toBe(false);
+    expect(planned(item({ standing: 'lapsed', window: 'PPP' }), DEFAULT_POLICY, []).piecesShown).toBe(3);
   });
   it('groups by session with bench time, what to lay out, and what does not fit', () => {
     const session = { id: 's', startsAt: '2026-03-19T09:00:00Z', minutes: 60, place: 'Bench 2' };
@@ -48,12 +53,12 @@ describe('the plan', () => {
       item({ id: 'd' }),
       item({ id: 'e', closedAt: '2026-03-18T09:00:00Z' }),
     ];
-    const [loose, planned_] = planGroups({ items, sessions: [session] }, DEFAULT_POLICY);
+    const [loose, planned_] = planGroups({ items, sessions: [session], drills: [] }, DEFAULT_POLICY);
     expect(loose!.items.map((i) => i.id)).toEqual(['d']);
     // One trainee has 10 + 10 pieces of 4 minutes, the other works beside.
     expect(planned_).toMatchObject({ minutes: 80, overMinutes: 20 });
     expect(planned_!.consumables.map(amountWords)).toContain('46 lint-free wipes');
-    expect(planGroups({ items: [], sessions: [] }, DEFAULT_POLICY)).toEqual([]);
+    expect(planGroups({ items: [], sessions: [], drills: [] }, DEFAULT_POLICY)).toEqual([]);
   });
   it('reads a whole number, nothing, or neither', () => {
     expect([typedWhole('6', 500), typedWhole('', 500), typedWhole('0', 500)]).toEqual([6, null, undefined]);

@@ -40,13 +40,13 @@ const item = (more: object = {}) => ({
 const session = { id: id(50), startsAt: '2030-05-02T08:30:00.000Z', minutes: 60, place: 'Old net loft' };
 const server = (plan: Partial<Record<keyof Plan, unknown>>): TestServer =>
   new TestServer()
-    .on(ROUTES.plan, { items: [], sessions: [], ...plan })
+    .on(ROUTES.plan, { items: [], sessions: [], drills: [], ...plan })
     .on(ROUTES.classDetail, { name: 'Pier crew 1', policy: DEFAULT_POLICY, place: 'Old net loft' });
 const page = () => openPage(RetrainingPage, { props: { classId: CLASS } });
 
 describe('who practises what again', () => {
   it('waits with its shape', async () => {
-    const answer = server({}).hold(ROUTES.plan, { items: [], sessions: [] });
+    const answer = server({}).hold(ROUTES.plan, { items: [], sessions: [], drills: [] });
     const opened = await page();
     expect(opened.page.find('.el-skeleton').exists()).toBe(true);
     answer();

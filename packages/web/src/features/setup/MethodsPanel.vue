@@ -5,6 +5,7 @@ import { useAct } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
 import DraftsPanel from './DraftsPanel.vue';
 import PacksPanel from './PacksPanel.vue';
+import TablesPanel from './tables/TablesPanel.vue';
 import { offerUndo } from '../../shared/undo.ts';
 
 /** Which methods the class is taught and scored by. */
@@ -55,6 +56,7 @@ async function use(method: Method, inUse: boolean): Promise<void> {
   </section>
   <template v-if="session.me?.role === 'lead'">
     <DraftsPanel :class-id="detail.id" />
+    <TablesPanel :detail="detail" />
     <PacksPanel @changed="emit('changed')" />
   </template>
 </template>

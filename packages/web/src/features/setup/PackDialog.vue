@@ -21,16 +21,22 @@ watch(
   },
   { immediate: true },
 );
-const form = useForm(PackOrder.omit({ versionIds: true }), {
+const form = useForm(PackOrder.omit({ versionIds: true, tableIds: true }), {
   title: '',
   author: '',
   licence: '',
   language: 'en',
 });
+const { found: ofSchool } = useReply(ROUTES.schoolTables, () => ({}));
+const offered = computed(() => (ofSchool.value ?? []).filter((t) => !t.retired));
+const tables = ref<string[]>([]);
+watch(offered, (all) => (tables.value = all.map((t) => t.id)), { immediate: true });
 const failure = computed(() => form.failure.value ?? unread.value);
 async function save(): Promise<void> {
   const done = await form.send(async (head) => {
-    const { text } = await request(ROUTES.makePack, { body: { ...head, versionIds: chosen.value } });
+    const { text } = await request(ROUTES.makePack, {
+      body: { ...head, versionIds: chosen.value, tableIds: tables.value },
+    });
     download(fileName(head.title, 'json'), new Blob([text], { type: 'application/json' }));
   });
   if (done) emit('close');
@@ -60,6 +66,23 @@ async function save(): Promise<void> {
             :key="m.id"
             :value="m.id"
             :label="`${m.title}, version ${m.version}`"
+          />
+        </el-select>
+      </el-form-item>
+      <el-form-item v-if="offered.length > 0" label="Loss tables, drills and policies">
+        <el-select
+          v-model="tables"
+          multiple
+          filterable
+          collapse-tags
+          :max-collapse-tags="4"
+          aria-label="Loss tables, drills and policies"
+        >
+          <el-option
+            v-for="t in offered"
+            :key="t.id"
+            :value="t.id"
+            :label="`${t.title}, version ${t.version}`"
           />
         </el-select>
       </el-form-item>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { PackPreview } from '@clear-mark/contract';
 import type { UploadFile } from 'element-plus';
-import { ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct } from '../../api/queries.ts';
+import { KIND_WORDS } from './tables/table-edit.model.ts';
 import PackDialog from './PackDialog.vue';
 
 /** Methods taken to another school as one file, and taken in from one: seen first, then all of it or nothing. */
@@ -18,7 +19,29 @@ const IS_WORDS = {
   new: 'new: in force at once',
   next: 'a further version: arrives as a draft',
   equal: 'here already',
+  earlier: 'an earlier version: the later one here stays',
 } as const;
+
+const TAKEN: readonly string[] = ['new', 'next'];
+/** Methods, then tables, as lines of one list. */
+const parts = computed(() => [
+  ...(preview.value?.methods ?? []).map((m) => ({
+    ...m,
+    id: m.methodId,
+    kind: 'Method',
+    words: IS_WORDS[m.is],
+  })),
+  ...(preview.value?.tables ?? []).map((t) => ({
+    ...t,
+    kind: KIND_WORDS[t.kind],
+    words:
+      t.is === 'next'
+        ? 'a further version: in use at once'
+        : t.is === 'new'
+          ? 'new: in use at once'
+          : IS_WORDS[t.is],
+  })),
+]);
 
 async function open({ raw }: UploadFile): Promise<void> {
   preview.value = null;
@@ -39,7 +62,9 @@ async function take(): Promise<void> {
   await act(async () => {
     const done = await request(ROUTES.importPack, { body: { pack: pack.value } });
     const some = done.methods.filter((m) => m.is !== 'equal').length;
-    taken.value = `${some} of ${done.methods.length} methods were taken from “${done.title}”.`;
+    const tables = done.tables.filter((t) => TAKEN.includes(t.is)).length;
+    const also = tables === 0 ? '' : ` and ${tables} of ${done.tables.length} tables`;
+    taken.value = `${some} of ${done.methods.length} methods${also} were taken from “${done.title}”.`;
     preview.value = null;
     emit('changed');
   });
@@ -71,20 +96,17 @@ async function take(): Promise<void> {
       <p>
         <b>{{ preview.title }}</b> by {{ preview.author }}, in {{ preview.language }}. {{ preview.licence }}
       </p>
-      <el-table :data="preview.methods" row-key="methodId">
-        <el-table-column prop="title" label="Method" min-width="280" />
+      <el-table :data="parts" row-key="id">
+        <el-table-column prop="title" label="Name" min-width="260" />
+        <el-table-column prop="kind" label="Kind" width="120" />
         <el-table-column prop="version" label="Version" width="110" align="right" />
-        <el-table-column label="What becomes of it" min-width="260">
-          <template #default="{ row }: { row: PackPreview['methods'][number] }">{{
-            IS_WORDS[row.is]
-          }}</template>
-        </el-table-column>
+        <el-table-column prop="words" label="What becomes of it" min-width="260" />
       </el-table>
       <div class="row acts">
         <el-button
           size="large"
           type="primary"
-          :disabled="busy || preview.methods.every((m) => m.is === 'equal')"
+          :disabled="busy || parts.every((p) => !TAKEN.includes(p.is))"
           @click="take"
           >Take all of them</el-button
         >

@@ -1,8 +1,13 @@
 <script setup lang="ts">
 import { COMPETENCE_RULES, type Policy } from '@clear-mark/core';
-import { computed, reactive, watch } from 'vue';
+import { computed, reactive, ref, watch } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
-import { useAct } from '../../api/queries.ts';
+import { v7 } from 'uuid';
+import { useAct, useReply } from '../../api/queries.ts';
+import { useSession } from '../../session/session.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
+import { OWN_SOURCE } from '../../shared/own-source.ts';
+import { tablesOf } from '../../shared/school-tables.ts';
 import { offerUndo } from '../../shared/undo.ts';
 import PolicyOperating from './PolicyOperating.vue';
 import { type NumberField, POLICY_FIELDS, policyProblem, RULE_WORDS, typedPolicy } from './policy.model.ts';
@@ -25,12 +30,40 @@ const parts = computed(() => [
 ]);
 const problem = computed(() => policyProblem(asked.value));
 const { failure, busy, act } = useAct();
+const session = useSession();
 
 async function keep(body: Policy, before: Policy): Promise<void> {
   const params = { id: props.classId };
   if (!(await act(() => request(ROUTES.setPolicy, { params, body })))) return;
   emit('changed');
   offerUndo('Kept. Standings follow it from now on; signed outcomes stay.', () => keep(before, body));
+}
+const { found, again } = useReply(ROUTES.schoolTables, () => ({}));
+const policies = computed(() => tablesOf(found.value, 'policy'));
+/** The policy of the school that the form began from. */
+const takenId = ref('');
+const taken = computed(() => policies.value.find((t) => t.id === takenId.value) ?? null);
+function take(id: string): void {
+  takenId.value = id;
+  const policy = taken.value?.content.policy;
+  if (policy) Object.assign(form, policy, typed(policy));
+}
+const name = ref('');
+/** Kept for other classes: the next version of the one that was taken, or a new one by its name. */
+async function keepForSchool(before: (typeof policies.value)[number] | null): Promise<void> {
+  const source = before?.content.source ?? OWN_SOURCE;
+  const content = { policy: { ...asked.value }, source };
+  const id = before?.id ?? v7();
+  const title = before?.title ?? name.value.trim();
+  const body = {
+    from: before?.version ?? 0,
+    retired: false,
+    table: { kind: 'policy' as const, title, content },
+  };
+  if (!(await act(() => request(ROUTES.saveSchoolTable, { params: { id }, body })))) return;
+  await again();
+  takenId.value = id;
+  name.value = '';
 }
 const save = (): void => {
   if (!problem.value) void keep({ ...asked.value }, { ...props.policy });
@@ -40,6 +73,15 @@ const save = (): void => {
 <template>
   <section class="section">
     <h2>Competence policy</h2>
+    <ChoiceField
+      v-if="policies.length > 0"
+      label="Begin from a policy of the school"
+      none="none"
+      :model-value="takenId"
+      :options="policies.map((t) => ({ value: t.id, label: `${t.title}, version ${t.version}` }))"
+      data-test="take-policy"
+      @change="take"
+    />
     <el-form label-position="top" size="large" hide-required-asterisk @submit.prevent="save">
       <fieldset v-for="part in parts" :key="part.title">
         <legend>{{ part.title }}</legend>
@@ -90,6 +132,25 @@ const save = (): void => {
         >Save the policy</el-button
       >
     </el-form>
+    <div v-if="session.me?.role === 'lead'" class="row for-school">
+      <el-button v-if="taken" size="large" :disabled="busy || problem !== null" @click="keepForSchool(taken)"
+        >Save {{ taken.title }} as version {{ taken.version + 1 }}</el-button
+      >
+      <el-input
+        v-model="name"
+        size="large"
+        class="name"
+        aria-label="Name of a policy of the school"
+        placeholder="Name for other classes"
+        maxlength="80"
+      />
+      <el-button
+        size="large"
+        :disabled="busy || problem !== null || name.trim() === ''"
+        @click="keepForSchool(null)"
+        >Save for other classes</el-button
+      >
+    </div>
     <PolicyOperating :policy="asked" />
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
   </section>
@@ -115,5 +176,12 @@ legend {
 }
 .why {
   flex-basis: 100%;
+}
+.for-school {
+  margin: 10px 0;
+  flex-wrap: wrap;
+}
+.name {
+  width: 260px;
 }
 </style>

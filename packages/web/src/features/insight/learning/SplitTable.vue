@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { skillsInOrder } from '@clear-mark/core';
 import type { ResultFilter, Split } from '@clear-mark/contract';
-import { skillWords, thingWords } from '@clear-mark/words';
+import { skillWords } from '@clear-mark/words';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ROUTES } from '../../../api/client.ts';

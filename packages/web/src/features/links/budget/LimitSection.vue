@@ -2,6 +2,7 @@
 import {
   type Coefficients,
   COEFFICIENTS,
+  fiberMode,
   isSingleMode,
   type LossRules,
   type LossSettings,
@@ -12,7 +13,10 @@ import {
 import type { ClassLink } from '@clear-mark/contract';
 import { REFERENCE_WORDS, sourceWords } from '@clear-mark/words';
 import { computed } from 'vue';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
 import ChoiceField from '../../../shared/ChoiceField.vue';
+import { lossTables } from '../../../shared/school-tables.ts';
 
 /** What the link may lose: the choices between schools, the sum by wavelength, and where each figure comes from. */
 const props = defineProps<{
@@ -36,6 +40,27 @@ const sources = computed(() => {
   ];
   return [...new Set(all.map((v) => sourceWords(v.source)))];
 });
+const { found } = useReply(ROUTES.schoolTables, () => ({}));
+const mode = computed(() => fiberMode(props.link.plan.fiberClass));
+const table = computed(() => settings.value.table);
+const takenAs = (t: { title: string; version: number }): string => `table:${t.title}, version ${t.version}`;
+/** Shipped coefficients, the school's tables for such fiber, and the version that this link took. */
+const choices = computed(() => {
+  const tables = lossTables(found.value, mode.value).map(({ title, version }) => ({ title, version }));
+  const taken = table.value;
+  const all = taken && !tables.some((t) => takenAs(t) === takenAs(taken)) ? [taken, ...tables] : tables;
+  return [
+    ...COEFFICIENTS.map((c) => ({ value: c as string, label: COEFFICIENT_WORDS[c] })),
+    ...all.map((t) => ({ value: takenAs(t), label: takenAs(t).slice('table:'.length) })),
+  ];
+});
+const allowancesBy = computed(() => (table.value ? takenAs(table.value) : settings.value.coefficients));
+function choose(value: string): void {
+  const coefficients = COEFFICIENTS.find((c) => c === value);
+  if (coefficients) return emit('settings', { coefficients, table: undefined });
+  const taken = lossTables(found.value, mode.value).find((t) => takenAs(t) === value);
+  if (taken) emit('settings', { table: { ...taken.content, title: taken.title, version: taken.version } });
+}
 const COEFFICIENT_WORDS: Readonly<Record<Coefficients, string>> = {
   inside: 'Today’s table, inside plant',
   older: 'Older table (multimode 3.5 and 1.5)',
@@ -55,12 +80,7 @@ const COEFFICIENT_WORDS: Readonly<Record<Coefficients, string>> = {
         :options="REFERENCE_METHODS.map((m) => ({ value: m, label: REFERENCE_WORDS[m] }))"
         @change="(method) => emit('method', method)"
       />
-      <ChoiceField
-        label="Fiber coefficient"
-        :model-value="settings.coefficients"
-        :options="COEFFICIENTS.map((c) => ({ value: c, label: COEFFICIENT_WORDS[c] }))"
-        @change="(coefficients) => emit('settings', { coefficients })"
-      />
+      <ChoiceField label="Allowances" :model-value="allowancesBy" :options="choices" @change="choose" />
       <el-button
         size="large"
         :aria-pressed="settings.counts === 'connectors'"
@@ -112,6 +132,9 @@ const COEFFICIENT_WORDS: Readonly<Record<Coefficients, string>> = {
       </el-table-column>
     </el-table>
     <p v-else class="soft">No limit yet: complete the link above.</p>
+    <p v-if="table && table.fiber !== mode" class="notice">
+      {{ table.title }} is for other fiber: the shipped allowances count here.
+    </p>
     <p v-for="words in sources" :key="words" class="small soft">{{ words }}.</p>
   </section>
 </template>

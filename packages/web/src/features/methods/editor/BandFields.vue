@@ -2,7 +2,7 @@
 import type { Band, Limit, Source } from '@clear-mark/core';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 import { limitOf, put } from './draft-edit.model.ts';
-import SourceField from './SourceField.vue';
+import SourceField from '../../../shared/SourceField.vue';
 
 /** The limits of a criterion, each with its source. One that is left empty is no limit: the value may go that way freely. */
 const props = defineProps<{ band: Band; unit: string; source: Source }>();

@@ -15,12 +15,13 @@ import {
 import { FAULT_WORDS, skillWords, UNIT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
+import NumberField from '../../../shared/NumberField.vue';
 import { useOwnNames } from '../../../shared/own-names.ts';
 import BandFields from './BandFields.vue';
 import { CRITERION_KIND_WORDS, put, withCoverage } from './draft-edit.model.ts';
 import LevelsForm from './LevelsForm.vue';
 import LossForm from './LossForm.vue';
-import SourceField from './SourceField.vue';
+import SourceField from '../../../shared/SourceField.vue';
 
 /** Everything of one criterion: what is asked of every kind, and what its own kind needs. */
 const props = defineProps<{ criterion: Criterion; step: Step; sheet: MethodSheet }>();
@@ -78,18 +79,13 @@ const unit = computed(() => {
       />
     </el-form-item>
     <div class="row fields">
-      <el-form-item label="Points">
-        <el-input-number
-          class="short"
-          :controls="false"
-          :min="0"
-          :max="1000"
-          :precision="0"
-          :model-value="criterion.points"
-          aria-label="Points"
-          @change="(points: number | undefined) => typed({ points: points ?? 0 })"
-        />
-      </el-form-item>
+      <NumberField
+        label="Points"
+        :max="1000"
+        whole
+        :model-value="criterion.points"
+        @change="(points) => typed({ points: points })"
+      />
       <ChoiceField
         label="Scored"
         :model-value="coverageOf(criterion)"
@@ -161,18 +157,16 @@ const unit = computed(() => {
         @change="(less) => emit('act', put(criterion, 'less', less))"
       />
     </div>
-    <el-form-item v-if="criterion.kind === 'readings'" label="Fibers">
-      <el-input-number
-        class="short"
-        :controls="false"
-        :min="1"
-        :max="144"
-        :precision="0"
-        :model-value="criterion.fibers ?? 1"
-        aria-label="Fibers"
-        @change="(fibers: number | undefined) => typed({ fibers: fibers ?? 1 })"
-      />
-    </el-form-item>
+    <NumberField
+      v-if="criterion.kind === 'readings'"
+      label="Fibers"
+      :min="1"
+      :max="144"
+      whole
+      :model-value="criterion.fibers ?? 1"
+      :none="1"
+      @change="(fibers) => typed({ fibers: fibers })"
+    />
     <LevelsForm
       v-if="criterion.kind === 'grade'"
       :criterion="criterion"
@@ -180,19 +174,15 @@ const unit = computed(() => {
     />
     <LossForm v-if="criterion.kind === 'loss'" :criterion="criterion" @change="(next) => emit('act', next)" />
     <div v-if="criterion.kind === 'map'" class="row fields">
-      <el-form-item label="Ports">
-        <el-input-number
-          class="short"
-          :controls="false"
-          :min="2"
-          :max="144"
-          :step="2"
-          :precision="0"
-          :model-value="criterion.ports"
-          aria-label="Ports"
-          @change="(ports: number | undefined) => typed({ ports: ports ?? 12 })"
-        />
-      </el-form-item>
+      <NumberField
+        label="Ports"
+        :min="2"
+        :max="144"
+        whole
+        :model-value="criterion.ports"
+        :none="12"
+        @change="(ports) => typed({ ports: ports })"
+      />
       <ChoiceField
         label="Trunk"
         :model-value="criterion.trunk"

@@ -2,16 +2,22 @@
 import {
   DIRECTIONS,
   FIBER_CLASSES,
+  fiberMode,
   type LossCriterion,
+  type LossRules,
   REFERENCE_METHODS,
-  type SourcedDb,
+  withLossTable,
 } from '@clear-mark/core';
 import { lossRulesFor } from '@clear-mark/methods/loss';
 import { DIRECTION_WORDS, REFERENCE_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
+import { ROUTES } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
+import AllowanceField from '../../../shared/AllowanceField.vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
+import NumberField from '../../../shared/NumberField.vue';
 import { put } from './draft-edit.model.ts';
-import SourceField from './SourceField.vue';
+import { lossTables } from '../../../shared/school-tables.ts';
 
 /** What a loss test is made on, at which wavelengths, and what is allowed for each part of the link. */
 const props = defineProps<{ criterion: LossCriterion }>();
@@ -43,8 +49,17 @@ const allowed = computed(() => [
 const known = computed(() =>
   WAVELENGTHS.filter((nm) => props.criterion.rules.fiberDbPerKm[nm]).map((nm) => ({ value: nm })),
 );
-function setDb(key: 'connectionDb' | 'spliceDb', db: SourcedDb): void {
-  emit('change', { ...props.criterion, rules: { ...props.criterion.rules, [key]: db } });
+const rules = (more: Partial<LossRules>): void =>
+  emit('change', { ...props.criterion, rules: { ...props.criterion.rules, ...more } });
+
+const { found } = useReply(ROUTES.schoolTables, () => ({}));
+/** Tables of the school for this kind of fiber. */
+const tables = computed(() => lossTables(found.value, fiberMode(props.criterion.link.fiberClass)));
+function take(id: string): void {
+  const table = tables.value.find((t) => t.id === id);
+  if (!table) return;
+  const next = withLossTable(props.criterion.rules, table.content);
+  emit('change', { ...props.criterion, rules: next });
 }
 </script>
 
@@ -77,61 +92,56 @@ function setDb(key: 'connectionDb' | 'spliceDb', db: SourcedDb): void {
     />
   </div>
   <div class="row fields">
-    <el-form-item label="Length, m">
-      <el-input-number
-        size="large"
-        :controls="false"
-        :min="0"
-        :max="100000"
-        :model-value="criterion.link.lengthM"
-        aria-label="Length, m"
-        @change="(m: number | undefined) => link({ lengthM: m ?? 0 })"
-      />
-    </el-form-item>
-    <el-form-item v-for="c in COUNTS" :key="c.field" :label="c.label">
-      <el-input-number
-        size="large"
-        :controls="false"
-        :min="0"
-        :max="100"
-        :precision="0"
-        :model-value="criterion.link[c.field]"
-        :aria-label="c.label"
-        @change="(n: number | undefined) => link({ [c.field]: n ?? 0 })"
-      />
-    </el-form-item>
-    <el-form-item label="Fibers in the connector">
-      <el-input-number
-        size="large"
-        :controls="false"
-        :min="1"
-        :max="144"
-        :precision="0"
-        :model-value="criterion.fibers ?? 1"
-        aria-label="Fibers in the connector"
-        @change="
-          (n: number | undefined) => emit('change', put(criterion, 'fibers', (n ?? 1) > 1 ? n : undefined))
-        "
-      />
-    </el-form-item>
+    <NumberField
+      label="Length, m"
+      :max="100000"
+      :model-value="criterion.link.lengthM"
+      @change="(lengthM) => link({ lengthM })"
+    />
+    <NumberField
+      v-for="c in COUNTS"
+      :key="c.field"
+      :label="c.label"
+      :max="100"
+      whole
+      :model-value="criterion.link[c.field]"
+      @change="(n) => link({ [c.field]: n })"
+    />
+    <NumberField
+      label="Fibers in the connector"
+      :min="1"
+      :max="144"
+      :none="1"
+      whole
+      :model-value="criterion.fibers ?? 1"
+      @change="(n) => emit('change', put(criterion, 'fibers', n > 1 ? n : undefined))"
+    />
   </div>
-  <el-form-item v-for="{ key, label } in allowed" :key="key" :label="`${label}, dB`">
-    <el-input-number
-      size="large"
-      class="db"
-      :controls="false"
-      :min="0"
-      :max="20"
-      :model-value="criterion.rules[key].db"
-      :aria-label="label"
-      @change="(db: number | undefined) => setDb(key, { ...criterion.rules[key], db: db ?? 0 })"
+  <div v-if="tables.length > 0" class="row fields">
+    <ChoiceField
+      label="Allowances of a table of the school"
+      none="choose one to take its figures"
+      :model-value="''"
+      :options="tables.map((t) => ({ value: t.id, label: `${t.title}, version ${t.version}` }))"
+      data-test="take-table"
+      @change="take"
     />
-    <SourceField
-      :source="criterion.rules[key].source"
-      :of="label"
-      @change="(source) => setDb(key, { ...criterion.rules[key], source })"
-    />
-  </el-form-item>
+  </div>
+  <AllowanceField
+    v-for="{ key, label } in allowed"
+    :key="key"
+    :label="label"
+    :value="criterion.rules[key]"
+    @change="(db) => rules({ [key]: db })"
+  />
+  <AllowanceField
+    v-for="nm in criterion.wavelengthsNm.filter((nm) => criterion.rules.fiberDbPerKm[nm])"
+    :key="nm"
+    :label="`The fiber may lose at ${nm} nm`"
+    unit="dB/km"
+    :value="criterion.rules.fiberDbPerKm[nm]!"
+    @change="(db) => rules({ fiberDbPerKm: { ...criterion.rules.fiberDbPerKm, [nm]: db } })"
+  />
   <el-form-item label="Directions">
     <el-select
       size="large"
@@ -153,12 +163,5 @@ function setDb(key: 'connectionDb' | 'spliceDb', db: SourcedDb): void {
   align-items: flex-end;
   flex-wrap: wrap;
   margin-bottom: 8px;
-}
-.fields :deep(.el-input-number) {
-  width: 96px;
-}
-.db {
-  width: 110px;
-  margin-bottom: 4px;
 }
 </style>

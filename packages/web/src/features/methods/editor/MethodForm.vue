@@ -9,10 +9,11 @@ import {
 } from '@clear-mark/core';
 import { computed } from 'vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
+import NumberField from '../../../shared/NumberField.vue';
 import { useOwnNames } from '../../../shared/own-names.ts';
 import CautionsForm from './CautionsForm.vue';
 import { put } from './draft-edit.model.ts';
-import SourceField from './SourceField.vue';
+import SourceField from '../../../shared/SourceField.vue';
 
 /** What a method says as a whole: its name, the piece, the lengths of the strip, its pass mark, cautions, equipment. */
 const props = defineProps<{ sheet: MethodSheet }>();
@@ -30,8 +31,8 @@ const equipment = (chosen: readonly string[]): void =>
 const typed = (more: Partial<MethodSheet>): void => emit('typed', { ...props.sheet, ...more });
 const act = (more: Partial<MethodSheet>): void => emit('act', { ...props.sheet, ...more });
 const NONE: StripGeometry = { jacketMm: 0, bufferMm: 0, cleaveMm: 0 };
-function length(field: keyof StripGeometry, mm: number | undefined): void {
-  const strip = { ...(props.sheet.strip ?? NONE), [field]: mm ?? 0 };
+function length(field: keyof StripGeometry, mm: number): void {
+  const strip = { ...(props.sheet.strip ?? NONE), [field]: mm };
   const any = Object.values(strip).some((v) => v > 0);
   emit('typed', put(props.sheet, 'strip', any ? strip : undefined));
 }
@@ -72,17 +73,14 @@ function length(field: keyof StripGeometry, mm: number | undefined): void {
         :options="FIBER_CLASSES.map((value) => ({ value, label: value }))"
         @change="(fiberClass) => act({ fiberClass })"
       />
-      <el-form-item label="Pass mark, %">
-        <el-input-number
-          class="short"
-          :controls="false"
-          :min="1"
-          :max="100"
-          :model-value="sheet.passMarkPercent"
-          aria-label="Pass mark, %"
-          @change="(n: number | undefined) => typed({ passMarkPercent: n ?? 80 })"
-        />
-      </el-form-item>
+      <NumberField
+        label="Pass mark, %"
+        :min="1"
+        :max="100"
+        :none="80"
+        :model-value="sheet.passMarkPercent"
+        @change="(passMarkPercent) => typed({ passMarkPercent })"
+      />
     </div>
     <el-form-item label="Source of the pass mark">
       <SourceField
@@ -92,17 +90,14 @@ function length(field: keyof StripGeometry, mm: number | undefined): void {
       />
     </el-form-item>
     <div class="row fields">
-      <el-form-item v-for="l in LENGTHS" :key="l.field" :label="l.label">
-        <el-input-number
-          class="short"
-          :controls="false"
-          :min="0"
-          :max="5000"
-          :model-value="sheet.strip?.[l.field] ?? 0"
-          :aria-label="l.label"
-          @change="(mm: number | undefined) => length(l.field, mm)"
-        />
-      </el-form-item>
+      <NumberField
+        v-for="l in LENGTHS"
+        :key="l.field"
+        :label="l.label"
+        :max="5000"
+        :model-value="sheet.strip?.[l.field] ?? 0"
+        @change="(mm) => length(l.field, mm)"
+      />
     </div>
     <CautionsForm :cautions="sheet.cautions" @change="(cautions) => typed({ cautions })" />
     <el-form-item label="Equipment that is chosen for a bench">
@@ -130,8 +125,5 @@ function length(field: keyof StripGeometry, mm: number | undefined): void {
 }
 .fields :deep(.el-form-item) {
   margin-bottom: 0;
-}
-.short {
-  width: 96px;
 }
 </style>

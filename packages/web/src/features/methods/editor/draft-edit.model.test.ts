@@ -24,6 +24,8 @@ import {
   withCoverage,
 } from './draft-edit.model.ts';
 
+import { OWN_SOURCE } from '../../../shared/own-source.ts';
+
 const sheet = LC_WEDGE_LOCATOR;
 const stepIds = (of: MethodSheet): string[] => of.steps.map((s) => s.id);
 const criterionIds = (of: MethodSheet): string[][] => of.steps.map((s) => s.criteria.map((c) => c.id));
@@ -118,6 +120,13 @@ describe('single figures', () => {
     const was = { value: '1', exclusive: true, source: { ...source, words: 'own' } };
     expect(limitOf(was, '2', source)).toEqual({ ...was, value: '2' });
     expect(limitOf(was, ' ', source)).toBeUndefined();
+    const standard = {
+      value: '0.75',
+      source: { kind: 'standard', fromMemory: true, words: 'a table' },
+    } as const;
+    expect(limitOf(standard, '0.75', source)).toEqual(standard);
+    // The table does not say 0.5: the school does.
+    expect(limitOf(standard, '0.5', source)).toEqual({ value: '0.5', source: OWN_SOURCE });
   });
   it('a key with nothing to say is left out', () => {
     expect(put({ a: 1, b: 2 }, 'b', '')).toEqual({ a: 1 });

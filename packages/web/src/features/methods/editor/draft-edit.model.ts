@@ -9,6 +9,7 @@ import {
   type Step,
 } from '@clear-mark/core';
 import { lossRulesFor } from '@clear-mark/methods/loss';
+import { sourceOfChanged } from '../../../shared/own-source.ts';
 
 /** What of a draft is worked on: the whole method, a step, or a criterion. */
 export type Target =
@@ -227,7 +228,8 @@ export { coverageOf };
 export function limitOf(was: Limit | undefined, text: string, source: Source): Limit | undefined {
   const value = text.trim().replace(',', '.');
   if (value === '') return undefined;
-  return was ? { ...was, value } : { value, source };
+  if (!was) return { value, source };
+  return value === was.value ? was : { ...was, value, source: sourceOfChanged(was.source) };
 }
 
 /** A key that is left out where there is nothing to say. */

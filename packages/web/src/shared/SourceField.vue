@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type Source, SOURCE_KINDS } from '@clear-mark/core';
 import { sourceKindWords } from '@clear-mark/words';
-import ChoiceField from '../../../shared/ChoiceField.vue';
+import ChoiceField from './ChoiceField.vue';
 
 /** Where a figure comes from: its kind, and the words that are shown beside it. */
 const props = defineProps<{ source: Source; of: string }>();
