@@ -1,4 +1,4 @@
-import type { MethodSheet, StripGeometry } from '@clear-mark/core';
+import { FACE_CRITERIA, type MethodSheet, type StripGeometry } from '@clear-mark/core';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -7,6 +7,7 @@ import {
   codeFor,
   codeOf,
   LABEL_GRIDS,
+  LETTER_RANGES,
   labelPages,
   lacksLetters,
   type Paper,
@@ -17,7 +18,13 @@ import {
   scoreSheetDocument,
   shapesDocument,
   stripCard,
+  wallSheetDocument,
+  ZONE_CARD_SCALE,
+  ZONE_CARD_SIZES_UM,
+  zoneCard,
 } from '@clear-mark/paper';
+import { STEP_DRAWINGS } from '@clear-mark/methods/drawings';
+import { allLetters } from './letter-ranges.ts';
 import { bytesOf, readPdf } from './pdf-for-tests.ts';
 
 const withStrip = SHIPPED_METHODS.filter((m) => m.strip);
@@ -183,10 +190,40 @@ describe('letters', () => {
     ]);
     expect(runsOf('e\u0301')).toEqual([{ text: 'é', file: 'Latin' }]);
   });
-  it('that are in neither are said, and stand as a question mark', () => {
+  it('that are in none are said, and stand as a question mark', () => {
     expect(runsOf('李 a')).toEqual([{ text: '? a', file: 'Latin' }]);
-    expect(['李', 'مريم', 'Ольга', 'Nguyễn'].map(lacksLetters)).toEqual([true, true, true, true]);
-    expect(['Ørsted', 'Żółć', '½ µm · 3°'].map(lacksLetters)).toEqual([false, false, false]);
+    expect(['李', 'مريم', 'עדה', 'अमर'].map(lacksLetters)).toEqual([true, true, true, true]);
+    for (const name of [
+      'Ørsted',
+      'Żółć',
+      '½ µm · 3°',
+      'Ольга',
+      'Ґалина',
+      'Айгүл',
+      'Nguyễn',
+      'Ελένη',
+      'Ŋala',
+    ]) {
+      expect(lacksLetters(name), name).toBe(false);
+    }
+  });
+  it('are those that the files have, and no others', () => {
+    expect(allLetters()).toEqual(LETTER_RANGES);
+  });
+  it('of every shipped method and of every zone table are there', () => {
+    const texts: string[] = [];
+    JSON.stringify([SHIPPED_METHODS, FACE_CRITERIA], (_key, value: unknown) => {
+      if (typeof value === 'string') texts.push(value);
+      return value;
+    });
+    expect(texts.filter(lacksLetters)).toEqual([]);
+    expect(texts.some((t) => t.includes('µ'))).toBe(true);
+  });
+  it('of drawings are in the one file that they are set in', () => {
+    const drawn = Object.values(STEP_DRAWINGS).flatMap((d) =>
+      d.marks.flatMap((m) => (m.style === 'word' ? runsOf(m.text).map((r) => r.file) : [])),
+    );
+    expect(new Set(drawn)).toEqual(new Set(['Latin']));
   });
 });
 
@@ -241,5 +278,57 @@ describe('labels', () => {
     for (const text of ['', 'clear-mark', 'clear-mark:method', 'clear-mark:wish:1', 'x:method:1']) {
       expect(readCode(text)).toBeNull();
     }
+  });
+});
+
+describe('a zone card', () => {
+  it.each(FACE_CRITERIA.flatMap((t) => PAPER_NAMES.map((paper) => [t.id, paper, t] as const)))(
+    '%s on %s: its rings and spots are %s times as large, read back from the PDF',
+    async (_id, paper, table) => {
+      const card = zoneCard(table, paper);
+      const [page, more] = readPdf(await bytesOf(shapesDocument(table.title, paper, [card])));
+      expect(more).toBeUndefined();
+      const wanted = [...table.zones.map((z) => z.toUm), ...ZONE_CARD_SIZES_UM].map(
+        (um) => (um * ZONE_CARD_SCALE) / 1000,
+      );
+      expect(page!.circles).toHaveLength(wanted.length);
+      page!.circles.forEach(([, , diameter], i) => {
+        expect(Math.abs(diameter - wanted[i]!)).toBeLessThan(TRUE_TO);
+      });
+      const rings = page!.circles.slice(0, table.zones.length);
+      for (const [x, y] of rings) {
+        expect(Math.hypot(x - rings[0]![0], y - rings[0]![1])).toBeLessThan(TRUE_TO);
+      }
+      for (const [x, y, d] of page!.circles) {
+        expect(x - d / 2).toBeGreaterThan(5);
+        expect(x + d / 2).toBeLessThan(page!.widthMm - 5);
+        expect(y + d / 2).toBeLessThan(page!.heightMm - 5);
+      }
+    },
+  );
+});
+
+describe('a wall sheet', () => {
+  it.each(PAPER_NAMES)('of every shipped method is made on %s, its drawings among it', async (paper) => {
+    for (const sheet of SHIPPED_METHODS) {
+      const document = wallSheetDocument(sheet, () => 'at most 1 mm', paper);
+      const pages = readPdf(await bytesOf(document));
+      expect(pages.length, sheet.id).toBeGreaterThan(0);
+      expect(pages.length, sheet.id).toBeLessThan(14);
+      const drawn = sheet.steps.filter((s) => s.drawing !== undefined).length;
+      expect(JSON.stringify(document.content).match(/<svg/g) ?? []).toHaveLength(drawn);
+    }
+  });
+  it('carries cautions, steps, limits and sources, and no markup of a text that it is given', async () => {
+    const sheet: MethodSheet = {
+      ...first!,
+      cautions: [{ text: 'Glass & shards <now>', stop: true }],
+      steps: [{ ...first!.steps[0]!, title: 'A < B & C', drawing: undefined as never }],
+    };
+    const content = JSON.stringify(wallSheetDocument(sheet, () => '12 to 13 mm', 'A4').content);
+    for (const said of ['Stop: Glass & shards <now>', 'A < B & C', '12 to 13 mm', 'pass mark']) {
+      expect(content).toContain(said);
+    }
+    expect((await bytesOf(wallSheetDocument(sheet, () => '', 'A4'))).length).toBeGreaterThan(1000);
   });
 });

@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module';
-import path from 'node:path';
 import { inflateSync } from 'node:zlib';
-import type { PdfDocument } from '@clear-mark/paper';
+import { LETTER_FILES, type PdfDocument } from '@clear-mark/paper';
+import { fontFile } from './letter-ranges.ts';
 
 const require = createRequire(import.meta.url);
 const maker = require('pdfmake') as {
@@ -10,13 +10,11 @@ const maker = require('pdfmake') as {
   setUrlAccessPolicy: (policy: () => boolean) => void;
   createPdf: (document: PdfDocument) => { getBuffer: () => Promise<Buffer> };
 };
-const FILES = path.dirname(require.resolve('@fontsource/atkinson-hyperlegible-next/package.json'));
-const file = (name: string): string =>
-  path.join(FILES, 'files', `atkinson-hyperlegible-next-${name}-normal.woff`);
-maker.setFonts({
-  Latin: { normal: file('latin-400'), bold: file('latin-700') },
-  LatinMore: { normal: file('latin-ext-400'), bold: file('latin-ext-700') },
-});
+maker.setFonts(
+  Object.fromEntries(
+    LETTER_FILES.map((file) => [file, { normal: fontFile(file, 400), bold: fontFile(file, 700) }]),
+  ),
+);
 maker.setLocalAccessPolicy(() => true);
 maker.setUrlAccessPolicy(() => false);
 
@@ -28,6 +26,8 @@ export interface ReadPage {
   readonly heightMm: number;
   /** Straight lines as they were drawn, mm from the upper left corner. */
   readonly lines: readonly (readonly [x1: number, y1: number, x2: number, y2: number])[];
+  /** Circles as four curves: centre and diameter, mm. */
+  readonly circles: readonly (readonly [x: number, y: number, diameter: number])[];
   readonly rects: readonly (readonly [x: number, y: number, width: number, height: number])[];
 }
 
@@ -47,7 +47,17 @@ export function readPdf(bytes: Buffer): ReadPage[] {
     const rects = [...content.matchAll(new RegExp(`${number} ${number} ${number} ${number} re`, 'g'))].map(
       ([, ...n]) => n.map((v) => Number(v) * MM) as never,
     );
-    return { widthMm, heightMm: height * MM, lines, rects };
+    const curve = String.raw`\s+${number} ${number} ${number} ${number} ${number} ${number} c`;
+    const circles = [
+      ...content.matchAll(new RegExp(`${number} ${number} m${curve}${curve}${curve}${curve}`, 'g')),
+    ].map(([, ...n]) => {
+      const at = n.map((v) => Number(v) * MM);
+      // It begins at its left end, and its second curve ends at its right one.
+      const [left, y] = [at[0]!, at[1]!];
+      const right = at[12]!;
+      return [(left + right) / 2, y, right - left] as const;
+    });
+    return { circles, widthMm, heightMm: height * MM, lines, rects };
   });
 }
 

@@ -1,9 +1,11 @@
 import { packJsonSchema } from '@clear-mark/contract/pack';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { lettersSource } from './letter-ranges.ts';
 import { methodsDocument } from './methods-document.ts';
 import { ROOT } from './paths.ts';
 
+writeFileSync(path.join(ROOT, 'packages/paper/src/letter-ranges.ts'), lettersSource());
 writeFileSync(path.join(ROOT, 'docs/methods.md'), methodsDocument());
 writeFileSync(
   path.join(ROOT, 'docs/formats/method-pack.schema.json'),

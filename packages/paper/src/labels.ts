@@ -91,7 +91,7 @@ function labelAt({ name, below, code }: Label, grid: LabelGrid, column: number, 
 }
 
 /** What the codes of labels and cards say: a kind, and which one. Nothing but letters, digits and `:/-.`, so that any scanner types it. */
-export const CODE_KINDS = ['method', 'thing', 'trainee'] as const;
+export const CODE_KINDS = ['method', 'thing', 'trainee', 'piece'] as const;
 export type CodeKind = (typeof CODE_KINDS)[number];
 export interface ReadCode {
   readonly kind: CodeKind;

@@ -7,14 +7,31 @@ export type PdfDocument = Readonly<Record<string, unknown>>;
 
 /** Points a millimetre: a PDF's unit is 1/72 of an inch. */
 const PT = 72 / 25.4;
-const pt = (mm: number): number => mm * PT;
+export const pt = (mm: number): number => mm * PT;
 const BASE = {
   defaultStyle: { font: 'Latin', fontSize: 10, lineHeight: 1.1 },
   compress: true,
 } as const;
 
-const words = (text: string): object[] =>
+export const words = (text: string): object[] =>
   runsOf(text).map(({ text: part, file }) => ({ text: part, font: file }));
+
+/** A document whose content flows over upright pages, its title and their numbers below. */
+export function documentOn(paper: Paper, title: string, content: readonly object[]): PdfDocument {
+  const { widthMm, heightMm } = PAPERS[paper];
+  return {
+    ...BASE,
+    info: { title },
+    pageSize: { width: pt(widthMm), height: pt(heightMm) },
+    pageMargins: [pt(14), pt(12), pt(14), pt(14)],
+    footer: (page: number, pages: number) => ({
+      text: words(`${title}. Page ${page} of ${pages}`),
+      fontSize: 8,
+      margin: [pt(14), pt(3), pt(14), 0],
+    }),
+    content,
+  };
+}
 
 /** Pages of shapes as a PDF, each shape at its own place. */
 export function shapesDocument(title: string, paper: Paper, pages: readonly Page[]): PdfDocument {
@@ -44,6 +61,11 @@ const grey = (level: number): string => {
 };
 const at = ([x, y]: Point): { x: number; y: number } => ({ x: pt(x), y: pt(y) });
 
+const inkOf = ({ fill, strokeMm }: { readonly fill?: number; readonly strokeMm?: number }): object => ({
+  ...(fill === undefined ? {} : { color: grey(fill) }),
+  ...(strokeMm === undefined ? { lineWidth: 0 } : { lineWidth: pt(strokeMm), lineColor: '#000000' }),
+});
+
 function vectorOf(shape: Shape): object[] {
   if (shape.kind === 'line') {
     const { from, to, widthMm, dashed } = shape;
@@ -59,16 +81,18 @@ function vectorOf(shape: Shape): object[] {
       },
     ];
   }
+  if (shape.kind === 'circle') {
+    const r = pt(shape.diameterMm / 2);
+    return [{ type: 'ellipse', ...at(shape.at), r1: r, r2: r, ...inkOf(shape) }];
+  }
   if (shape.kind !== 'rect') return [];
-  const { fill, strokeMm } = shape;
   return [
     {
       type: 'rect',
       ...at(shape.at),
       w: pt(shape.widthMm),
       h: pt(shape.heightMm),
-      ...(fill === undefined ? {} : { color: grey(fill) }),
-      ...(strokeMm === undefined ? { lineWidth: 0 } : { lineWidth: pt(strokeMm), lineColor: '#000000' }),
+      ...inkOf(shape),
     },
   ];
 }

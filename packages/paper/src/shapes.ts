@@ -17,6 +17,14 @@ export type Shape =
       readonly strokeMm?: number;
     }
   | {
+      readonly kind: 'circle';
+      /** Its centre. */
+      readonly at: Point;
+      readonly diameterMm: number;
+      readonly fill?: number;
+      readonly strokeMm?: number;
+    }
+  | {
       readonly kind: 'text';
       /** Upper left corner of the line; of its right end where `align` says so. */
       readonly at: Point;

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
 import { computed, defineAsyncComponent, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute } from 'vue-router';
 import { usePreferences } from './shell/preferences.ts';
 import TimerStrip from './shell/TimerStrip.vue';
 import TopBar from './shell/TopBar.vue';
 import { useSession } from './session/session.ts';
 import { timers } from './shell/timers.ts';
-import { placeOfScan } from './shell/scan-place.ts';
+import { useScanPlace } from './shell/use-scan-place.ts';
 import { useScanner } from './shell/use-scanner.ts';
 import { useClassroom } from './classroom/use-classroom.ts';
 import { opensFind } from './shell/find.model.ts';
@@ -23,7 +23,6 @@ const classroom = useClassroom();
 const live = useLiveOutcomes();
 const session = useSession();
 const route = useRoute();
-const router = useRouter();
 const bare = computed(() => route.name === 'start' || session.me === null);
 // A trainee's own pages name no class; one who is in several of different zones sees those of the first.
 watch(() => session.zoneOf(String(route.params['classId'] ?? session.classes[0]?.id ?? '')), sayTimesIn, {
@@ -39,20 +38,7 @@ watch(
   { immediate: true },
 );
 /** A scanned label opens what it names: a piece, a trainee's sheet, equipment, a method. Other scans are left to the page. */
-useScanner((label) => {
-  const open = live.attempts.map(({ attempt: a }) => ({
-    attemptId: a.id,
-    pieceLabel: a.pieceLabel,
-    traineeId: a.traineeId,
-    isOpen: true,
-  }));
-  const signed = (classroom.tiles ?? []).flatMap((t) =>
-    t.today.map((p) => ({ ...p, traineeId: t.traineeId, isOpen: false })),
-  );
-  const place = placeOfScan(label, classroom.detail, [...open, ...signed]);
-  if (place) void router.push(place);
-  return place !== null;
-});
+useScanner(useScanPlace());
 useEventListener(window, 'keydown', (event) => {
   if (bare.value) return;
   if (find.take(event)) return event.preventDefault();

@@ -16,3 +16,4 @@ export * from './spread-sources.ts';
 export * from './two-sentences.ts';
 export * from './differences.ts';
 export * from './typed.ts';
+export * from './zone-rules.ts';

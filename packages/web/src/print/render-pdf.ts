@@ -1,7 +1,3 @@
-import bold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff?inline';
-import normal from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff?inline';
-import moreBold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-700-normal.woff?inline';
-import moreNormal from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-400-normal.woff?inline';
 import type { PdfDocument } from '@clear-mark/paper';
 
 interface Maker {
@@ -19,16 +15,17 @@ let made: Promise<Maker> | null = null;
 async function load(): Promise<Maker> {
   const module: { default: Maker } = await import('pdfmake/build/pdfmake.js');
   const maker = module.default;
-  maker.addVirtualFileSystem({
-    normal: contentOf(normal),
-    bold: contentOf(bold),
-    moreNormal: contentOf(moreNormal),
-    moreBold: contentOf(moreBold),
-  });
-  maker.setFonts({
-    Latin: { normal: 'normal', bold: 'bold' },
-    LatinMore: { normal: 'moreNormal', bold: 'moreBold' },
-  });
+  const { TYPEFACES } = await import('./typefaces.ts');
+  const all = Object.entries(TYPEFACES);
+  maker.addVirtualFileSystem(
+    Object.fromEntries(
+      all.flatMap(([name, [normal, bold]]) => [
+        [name, contentOf(normal)],
+        [`${name}-bold`, contentOf(bold)],
+      ]),
+    ),
+  );
+  maker.setFonts(Object.fromEntries(all.map(([name]) => [name, { normal: name, bold: `${name}-bold` }])));
   return maker;
 }
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { InputInstance } from 'element-plus';
 import { storeToRefs } from 'pinia';
-import { computed, ref, useTemplateRef, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { useClassroom } from '../classroom/use-classroom.ts';
 import { useSession } from '../session/session.ts';
@@ -12,6 +12,7 @@ import { useFind } from './use-find.ts';
 import { vFocus } from '../shared/v-focus.ts';
 
 /** One field that leads to a trainee, a piece, a method, a place or an act: by key, by touch, by mouse. */
+const CameraScan = defineAsyncComponent(() => import('./CameraScan.vue'));
 const router = useRouter();
 const classroom = useClassroom();
 const session = useSession();
@@ -22,6 +23,11 @@ const field = useTemplateRef<InputInstance>('field');
 /** Element Plus hands no role on to its input. */
 watch(field, (shown) => shown?.input?.setAttribute('role', 'combobox'), { flush: 'post' });
 const at = ref(0);
+const scanning = ref(false);
+watch(
+  () => find.isOpen,
+  () => (scanning.value = false),
+);
 const hits = computed((): Finding[] => {
   const typed = text.value.trim();
   const found = findingsFor(typed, find.all);
@@ -87,6 +93,12 @@ async function go(hit: Finding | undefined): Promise<void> {
         <b>{{ hit.label }}</b><span class="soft">{{ hit.detail }}</span>
       </li>
     </ul>
+    <div v-if="session.teaches && classroom.classId !== ''" class="scan">
+      <el-button v-if="!scanning" size="large" @click="scanning = true"
+        >Scan a label with the camera</el-button
+      >
+      <CameraScan v-else @opened="find.isOpen = false" />
+    </div>
     <p v-if="hits.length === 0" class="soft">Nobody and nothing here is called that.</p>
   </el-dialog>
 </template>
@@ -109,6 +121,9 @@ ul {
 .hit .soft {
   margin-left: auto;
   text-align: right;
+}
+.scan {
+  margin-top: 10px;
 }
 .hit.here {
   background: var(--accent-wash);

@@ -25,6 +25,19 @@ describe('where a scan leads', () => {
     expect(placeOfScan('MS-08', room, [piece()])).toBeNull();
   });
 
+  it('the code of a piece to its sheet; of one that is not begun to Today', () => {
+    const code = codeFor('piece', trainee!.id, 'MS-07');
+    expect(placeOfScan(code, room, [piece()])).toEqual({
+      name: 'sheet',
+      params: { ...params, attemptId: 'a-1' },
+    });
+    expect(placeOfScan(codeFor('piece', trainee!.id, 'MS-08'), room, [piece()])).toEqual({
+      name: 'today',
+      params,
+    });
+    expect(placeOfScan(codeFor('piece', 'elsewhere', 'MS-08'), room, [piece()])).toBeNull();
+  });
+
   it('a trainee’s label to the open piece, else to Today', () => {
     const code = codeFor('trainee', trainee!.id);
     expect(placeOfScan(code, room, [piece({ isOpen: false }), piece({ attemptId: 'a-2' })])).toEqual({

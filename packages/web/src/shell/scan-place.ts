@@ -11,7 +11,7 @@ export interface ScannedPiece {
 }
 
 /**
- * Where a scanned label leads in the class that is open: a piece by its label to its sheet; a trainee's label to the open
+ * Where a scanned label leads in the class that is open: a piece by its label to its sheet, one that is not begun to Today; a trainee's label to the open
  * piece, or to Today; equipment to its list; a card's code to its method, in the version that it names or the one that is here.
  * Null for what is none of this class's.
  */
@@ -23,9 +23,10 @@ export function placeOfScan(
   const classId = detail?.id ?? '';
   const sheet = (piece: ScannedPiece | undefined): RouteLocationRaw | null =>
     piece ? { name: 'sheet', params: { classId, attemptId: piece.attemptId } } : null;
-  const wanted = text.trim().toLowerCase();
+  const ofLabel = (label: string): RouteLocationRaw | null =>
+    sheet(pieces.find((p) => p.pieceLabel.toLowerCase() === label.trim().toLowerCase()));
   const code = readCode(text);
-  if (!code) return sheet(pieces.find((p) => p.pieceLabel.toLowerCase() === wanted));
+  if (!code) return ofLabel(text);
   if (!detail) return null;
   const [first, second] = code.parts;
   switch (code.kind) {
@@ -43,6 +44,11 @@ export function placeOfScan(
       const method = all.find((m) => String(m.version) === second) ?? all[0];
       return method ? { name: 'method', params: { classId, versionId: method.versionId } } : null;
     }
+    case 'piece':
+      return (
+        ofLabel(code.parts.slice(1).join(':')) ??
+        (detail.trainees.some((t) => t.id === first) ? { name: 'today', params: { classId } } : null)
+      );
     default: {
       const never: never = code.kind;
       return never;

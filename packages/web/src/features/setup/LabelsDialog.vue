@@ -12,6 +12,9 @@ import {
 import { thingWords } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import { useAct } from '../../api/queries.ts';
+import { useLiveOutcomes } from '../../classroom/live-outcomes.ts';
+import { useClassroom } from '../../classroom/use-classroom.ts';
+import { labelOfPiece } from '../../shared/initials.ts';
 import { download, fileName } from '../../charts/chart-file.ts';
 import { pdfOf } from '../../print/render-pdf.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
@@ -23,29 +26,60 @@ const { failure, busy, act } = useAct();
 const WHATS = [
   { value: 'things', label: 'Equipment' },
   { value: 'trainees', label: 'Trainees' },
+  { value: 'pieces', label: 'Pieces' },
 ] as const;
+type What = (typeof WHATS)[number]['value'];
 const GRID_WORDS: Readonly<Record<LabelGridName, string>> = {
   a4_3_by_8: 'A4, 3 by 8 (70 x 37 mm)',
   a4_2_by_7: 'A4, 2 by 7 (99 x 38 mm)',
   letter_3_by_10: 'Letter, 3 by 10 (67 x 25 mm)',
 };
 const grids = Object.entries(GRID_WORDS).map(([value, label]) => ({ value: value as LabelGridName, label }));
-const what = ref<(typeof WHATS)[number]['value']>('things');
+const what = ref<What>('things');
 const gridName = ref<LabelGridName>('a4_3_by_8');
 const first = ref(1);
 const grid = computed(() => LABEL_GRIDS[gridName.value]);
 const aPage = computed(() => grid.value.across * grid.value.down);
-const labels = computed<readonly Label[]>(() =>
-  what.value === 'things'
-    ? props.detail.things
-        .filter((t) => !t.retired)
-        .map((t) => ({ name: t.label, below: thingWords(t.kind), code: codeFor('thing', t.id) }))
-    : props.detail.trainees.map((t) => ({
-        name: t.name,
-        below: props.detail.name,
-        code: codeFor('trainee', t.id),
-      })),
-);
+const classroom = useClassroom();
+const live = useLiveOutcomes();
+const ahead = ref(4);
+/** Pieces that are open now, then the next ones of each trainee by the labels that they will be offered. */
+const pieces = computed((): { label: string; trainee: string; traineeId: string }[] => {
+  const tiles = classroom.tiles ?? [];
+  const nameOf = new Map(tiles.map((t) => [t.traineeId, t.traineeName]));
+  const open = live.attempts.map(({ attempt: a }) => ({
+    label: a.pieceLabel,
+    trainee: nameOf.get(a.traineeId) ?? '',
+    traineeId: a.traineeId,
+  }));
+  const next = tiles.flatMap((t) =>
+    Array.from({ length: ahead.value }, (_, i) => ({
+      label: labelOfPiece(t.traineeName, t.pieces + i + 1),
+      trainee: t.traineeName,
+      traineeId: t.traineeId,
+    })),
+  );
+  return [...open, ...next].filter((p, i, all) => all.findIndex((o) => o.label === p.label) === i);
+});
+const LABELS: Readonly<Record<What, () => Label[]>> = {
+  things: () =>
+    props.detail.things
+      .filter((t) => !t.retired)
+      .map((t) => ({ name: t.label, below: thingWords(t.kind), code: codeFor('thing', t.id) })),
+  trainees: () =>
+    props.detail.trainees.map((t) => ({
+      name: t.name,
+      below: props.detail.name,
+      code: codeFor('trainee', t.id),
+    })),
+  pieces: () =>
+    pieces.value.map((p) => ({
+      name: p.label,
+      below: p.trainee,
+      code: codeFor('piece', p.traineeId, p.label),
+    })),
+};
+const labels = computed(() => LABELS[what.value]());
 const missing = computed(() => labels.value.some((l) => lacksLetters(l.name)));
 
 async function save(): Promise<void> {
@@ -74,14 +108,18 @@ async function save(): Promise<void> {
         :options="grids"
         @change="(g) => (gridName = g)"
       />
+      <div v-if="what === 'pieces'">
+        <label class="soft first" for="pieces-ahead">Next pieces of each</label>
+        <el-input-number id="pieces-ahead" v-model="ahead" size="large" :min="0" :max="40" :precision="0" />
+      </div>
       <div>
         <label class="soft first" for="first-label">First free label</label>
         <el-input-number id="first-label" v-model="first" size="large" :min="1" :max="aPage" :precision="0" />
       </div>
     </div>
     <p class="soft">
-      {{ labels.length }} labels. Scanned by a hand-held scanner, a label opens the equipment, or the
-      trainee’s sheet.
+      {{ labels.length }} labels. Scanned by a hand-held scanner or the camera of a tablet, a label opens the
+      equipment, the trainee’s sheet, or the piece’s.
     </p>
     <p v-if="missing" class="notice">
       Some names have letters that the shipped typeface does not have: they are printed as “?”.

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { type FaceCriteria, FACE_CRITERIA, type FeatureRule, type ZoneRule } from '@clear-mark/core';
-import { sourceWords } from '@clear-mark/words';
+import { sourceWords, zoneRuleWords } from '@clear-mark/words';
+import ZoneCardDialog from './ZoneCardDialog.vue';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { request, ROUTES, wordsOf } from '../../../api/client.ts';
 import CommitField from '../../../shared/CommitField.vue';
-import { RULE_KINDS, type RuleKind, ruleWords } from './zone-rule.model.ts';
+import { RULE_KINDS, type RuleKind } from './zone-rule.model.ts';
 import ZoneRuleField from './ZoneRuleField.vue';
 
 /** The tables that faces are graded by: zones, sizes and counts, each with its source. A school keeps its own copy. */
@@ -14,6 +15,7 @@ const openId = ref('sm-pc');
 const draft = shallowRef<FaceCriteria | null>(null);
 const failure = ref<string | null>(null);
 const busy = ref(false);
+const onPaper = ref(false);
 const shown = computed(
   () => draft.value ?? props.tables.find((t) => t.id === openId.value) ?? FACE_CRITERIA[0]!,
 );
@@ -90,6 +92,7 @@ async function save(): Promise<void> {
     </div>
     <div v-else class="row head">
       <h2>{{ shown.title }}</h2>
+      <el-button size="large" @click="onPaper = true">Put on paper</el-button>
       <el-button size="large" @click="edit">
         {{ shown.id.startsWith('class/') ? 'Edit' : 'Make our own copy' }}
       </el-button>
@@ -113,7 +116,7 @@ async function save(): Promise<void> {
             @change="withRule(i, k.key, $event)"
             @wrong="failure = $event"
           />
-          <template v-else>{{ ruleWords(z[k.key]) }}</template>
+          <template v-else>{{ zoneRuleWords(z[k.key]) }}</template>
         </template>
       </el-table-column>
     </el-table>
@@ -121,6 +124,7 @@ async function save(): Promise<void> {
       {{ sourceWords(shown.source) }}. A feature counts in every zone that any part of it touches. What was
       graded keeps the version that it was graded by.
     </p>
+    <ZoneCardDialog v-if="onPaper" :table="shown" @close="onPaper = false" />
   </section>
 </template>
 

@@ -1,13 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { ruleWords, withOneMore } from './zone-rule.model.ts';
+import { withOneMore } from './zone-rule.model.ts';
+import { zoneRuleWords } from '@clear-mark/words';
 
 describe('the rule of a zone in words', () => {
   it('says no limit, none, and each size with what is larger', () => {
-    expect(ruleWords('no_limit')).toBe('no limit');
-    expect(ruleWords([])).toBe('none');
-    expect(ruleWords([{ fromUm: 0, toUm: 3, count: null }])).toBe('any number up to 3 µm, none larger');
+    expect(zoneRuleWords('no_limit')).toBe('no limit');
+    expect(zoneRuleWords([])).toBe('none');
+    expect(zoneRuleWords([{ fromUm: 0, toUm: 3, count: null }])).toBe('any number up to 3 µm, none larger');
     expect(
-      ruleWords([
+      zoneRuleWords([
         { fromUm: 0, toUm: 2, count: null, under: true },
         { fromUm: 2, toUm: 5, count: 5 },
       ]),

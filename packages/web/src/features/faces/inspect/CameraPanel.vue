@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
 import { useStandIn } from './use-stand-in.ts';
+import { cameraWords, NO_SECURE_PAGE } from '../../../shared/camera-words.ts';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 
 /** A video microscope that the browser knows as a camera: seen live, one picture taken at a tap. */
@@ -21,19 +22,11 @@ const cameras = computed(() => [
 const live = computed(() => stream.value !== null);
 const WIDTH = 1280;
 
-const WORDS: Readonly<Record<string, string>> = {
-  NotAllowedError: 'The browser may not use the camera. Allow it for this page, then try again.',
-  NotFoundError: 'No camera is connected. Plug the video microscope in, then try again.',
-  NotReadableError: 'The camera is in use by another program, or was unplugged.',
-  OverconstrainedError: 'The chosen camera is not there any more. Choose another.',
-};
-
 async function open(): Promise<void> {
   close();
   failure.value = null;
   if (!navigator.mediaDevices && deviceId.value !== SIMULATED) {
-    failure.value =
-      'This page is not secure, so the browser gives no camera. Open it by https or on this machine.';
+    failure.value = NO_SECURE_PAGE;
     return;
   }
   if (deviceId.value === SIMULATED) return simulated();
@@ -47,7 +40,7 @@ async function open(): Promise<void> {
     devices.value = (await navigator.mediaDevices.enumerateDevices()).filter((d) => d.kind === 'videoinput');
     deviceId.value = opened.getVideoTracks()[0]?.getSettings().deviceId ?? deviceId.value;
   } catch (error) {
-    failure.value = WORDS[(error as DOMException).name] ?? 'The camera could not be opened.';
+    failure.value = cameraWords(error);
   }
 }
 /** The simulated microscope seen live, through the same doorway as a camera. */

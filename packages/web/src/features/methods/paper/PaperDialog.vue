@@ -10,6 +10,7 @@ import {
   scoreSheetDocument,
   shapesDocument,
   stripCard,
+  wallSheetDocument,
 } from '@clear-mark/paper';
 import { computed, ref } from 'vue';
 import { useAct } from '../../../api/queries.ts';
@@ -26,9 +27,14 @@ const emit = defineEmits<{ close: [] }>();
 const classroom = useClassroom();
 const preferences = usePreferences();
 const { failure, busy, act } = useAct();
-type What = 'card' | 'piece' | 'class';
+type What = 'card' | 'wall' | 'piece' | 'class';
 const WHATS: readonly { readonly value: What; readonly label: string; readonly says: string }[] = [
   { value: 'card', label: 'Strip card', says: 'The lengths at true size, to lay a prepared end on.' },
+  {
+    value: 'wall',
+    label: 'Wall sheet',
+    says: 'Cautions, steps, drawings and limits, to be read from the bench.',
+  },
   { value: 'piece', label: 'Score sheet of a piece', says: 'Every criterion with a box to write in.' },
   { value: 'class', label: 'Score sheet of the class', says: 'A row a criterion, a column a trainee.' },
 ];
@@ -49,6 +55,8 @@ function documentOf(): PdfDocument {
       const { pages } = stripCard(sheet, paper.value, copies.value)!;
       return shapesDocument(sheet.title, paper.value, pages);
     }
+    case 'wall':
+      return wallSheetDocument(sheet, limit, paper.value);
     case 'piece':
       return scoreSheetDocument(pieceSheet(sheet, limit, { trainee: '', piece: '' }), paper.value);
     case 'class':

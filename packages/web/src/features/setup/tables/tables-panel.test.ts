@@ -5,6 +5,7 @@ import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import { describe, expect, it } from 'vitest';
 import { detail } from '../../../../test/class-detail.ts';
 import { CLASS, freshPages, id, openPage, pressAnywhere, shows, TestServer } from '../../../../test/page.ts';
+import ChoiceField from '../../../shared/ChoiceField.vue';
 import PolicyForm from '../PolicyForm.vue';
 import {
   contentOf,
@@ -125,7 +126,7 @@ describe('tables of the school', () => {
     const asked = server();
     const { page } = await openPage(PolicyForm, { props: { classId: CLASS, policy: DEFAULT_POLICY } });
     await shows(page, 'Begin from a policy of the school');
-    page.getComponent('[data-test=take-policy]').vm.$emit('change', POLICY.id);
+    page.getComponent(ChoiceField).vm.$emit('change', POLICY.id);
     await page.vm.$nextTick();
     await shows(page, 'Competence policy');
     const fields = page.findAll<HTMLInputElement>('input').map((i) => i.element.value);
