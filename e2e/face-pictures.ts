@@ -30,7 +30,11 @@ export const pngOf = ({ width, height, data }: RenderedFace): Promise<Buffer> =>
     .toBuffer();
 
 /** A file that the browser's fake camera plays over and over: raw frames, 4:2:0, of one grey picture. */
-export function writeCameraFile(file: string, { width, height, data }: RenderedFace, frames = 8): void {
+export function writeCameraFile(
+  file: string,
+  { width, height, data }: Pick<RenderedFace, 'width' | 'height' | 'data'>,
+  frames = 8,
+): void {
   const colour = Buffer.alloc((width / 2) * (height / 2) * 2, 128);
   const frame = Buffer.concat([Buffer.from('FRAME\n'), Buffer.from(data), colour]);
   const head = Buffer.from(`YUV4MPEG2 W${width} H${height} F15:1 Ip A1:1 C420jpeg\n`);

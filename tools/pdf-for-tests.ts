@@ -53,9 +53,9 @@ export function readPdf(bytes: Buffer): ReadPage[] {
     ].map(([, ...n]) => {
       const at = n.map((v) => Number(v) * MM);
       // It begins at its left end, and its second curve ends at its right one.
-      const [left, y] = [at[0]!, at[1]!];
+      const left = at[0]!;
       const right = at[12]!;
-      return [(left + right) / 2, y, right - left] as const;
+      return [(left + right) / 2, at[1]!, right - left] as const;
     });
     return { circles, widthMm, heightMm: height * MM, lines, rects };
   });
