@@ -1,4 +1,3 @@
-
 import { z } from 'zod';
 import { Day, DecimalText, Id, Label, Name, ThingKindShape } from './common.ts';
 import { ClassLink } from './links.ts';

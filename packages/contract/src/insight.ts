@@ -19,6 +19,8 @@ const SurvivalShape = z.object({
 export const SkillInTime = z.object({
   skill: SkillShape,
   days: z.array(z.object({ day: Day, rate: RateShape, void: z.number() })),
+  /** The days on which a later version of a method of this skill was first used. */
+  versions: z.array(z.object({ day: Day, title: z.string(), version: z.number() })),
   /** The share failed at each trainee's 1st, 2nd, ... outcome, and the same never rising. */
   learning: z.array(z.object({ attempt: z.number(), rate: RateShape, level: z.number() })),
   /** Change of the odds of failing an attempt by logistic regression; null with the reason where there is none. */

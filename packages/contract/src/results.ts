@@ -133,6 +133,8 @@ export const LossSeries = z.object({
       db: z.number(),
       /** Kinds of things of which another was used than for the reading before. */
       changed: z.array(z.object({ kind: ThingKindShape, label: z.string() })),
+      /** The later version of the method, at its first reading. */
+      newVersion: z.object({ title: z.string(), version: z.number() }).nullable(),
       out: z.boolean(),
       rules: z.array(oneOf(RUN_RULES)),
     }),

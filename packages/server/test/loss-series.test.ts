@@ -9,6 +9,9 @@ const row = (n: number, lossDb: number, more: Partial<SeriesRow> = {}): SeriesRo
   traineeName: 'Ines',
   lossDb,
   limitDb: 0.75,
+  methodId: 'own/lc',
+  title: 'LC',
+  version: 1,
   things: null,
   startedAt: new Date(Date.UTC(2026, 2, 2, 8 + n)).toISOString(),
   ...more,
@@ -17,6 +20,23 @@ const row = (n: number, lossDb: number, more: Partial<SeriesRow> = {}): SeriesRo
 const steady = (n: number): number => 0.3 + 0.01 * ((n * 7) % 5);
 
 describe('a series of losses', () => {
+  it('says where a later version of a method begins, and not where an earlier one goes on or another method comes', () => {
+    const versions = [1, 1, 2, 1, 2, 3];
+    const rows = [
+      ...versions.map((version, n) => row(n, steady(n), { version })),
+      row(6, 0.3, { methodId: 'own/sc', title: 'SC', version: 4 }),
+    ];
+    const found = seriesOf(rows).points.map((p) => p.newVersion);
+    expect(found).toEqual([
+      null,
+      null,
+      { title: 'LC', version: 2 },
+      null,
+      null,
+      { title: 'LC', version: 3 },
+      null,
+    ]);
+  });
   it('of none, of one, of equal ones: no chart is made up', () => {
     expect(seriesOf([])).toMatchObject({ n: 0, chart: null, bounds: null, points: [] });
     const one = seriesOf([row(0, 0.3)]);

@@ -6,6 +6,7 @@ import type {
   OwnNames,
   Person,
   Results,
+  SkillInTime,
   Split,
 } from '@clear-mark/contract';
 import { v7 } from 'uuid';
@@ -72,6 +73,25 @@ async function published(): Promise<MethodVersion> {
   return reply.body;
 }
 
+/** One piece by this version, its seal bad and its lengths good, signed. */
+async function signedPiece(version: MethodVersion, thingIds: (string | undefined)[]): Promise<void> {
+  const start = attemptBody(classroom, trainee, { methodVersionId: version.id, thingIds });
+  const attempt = start as { id: string };
+  expect((await asTeacher.post(`/classes/${classroom.id}/attempts`, start)).status).toBe(200);
+  const [seal, lengths] = version.sheet.steps[0]!.criteria;
+  const entries = [
+    entryOf(attempt.id, teacher, '', { kind: 'check', passed: false }, { criterionId: seal!.id }),
+    entryOf(attempt.id, teacher, '', { kind: 'check', passed: true }, { criterionId: lengths!.id }),
+  ];
+  await asTeacher.post('/entries', batch(entries));
+  const signed = await asTeacher.post(`/attempts/${attempt.id}/sign`, {
+    ...seen(entries.map((e) => e.id)),
+    reason: null,
+    asVoid: false,
+  });
+  expect(signed.problem.detail).toBeUndefined();
+}
+
 describe('a skill and a kind of equipment of the school', () => {
   let version: MethodVersion;
   const ovenId = v7();
@@ -83,24 +103,7 @@ describe('a skill and a kind of equipment of the school', () => {
       label: 'Oven 2',
     });
     expect(oven.problem.detail).toBeUndefined();
-    const start = attemptBody(classroom, trainee, {
-      methodVersionId: version.id,
-      thingIds: [classroom.things['bench'], ovenId],
-    });
-    const attempt = start as { id: string };
-    expect((await asTeacher.post(`/classes/${classroom.id}/attempts`, start)).status).toBe(200);
-    const [seal, lengths] = version.sheet.steps[0]!.criteria;
-    const entries = [
-      entryOf(attempt.id, teacher, '', { kind: 'check', passed: false }, { criterionId: seal!.id }),
-      entryOf(attempt.id, teacher, '', { kind: 'check', passed: true }, { criterionId: lengths!.id }),
-    ];
-    await asTeacher.post('/entries', batch(entries));
-    const signed = await asTeacher.post(`/attempts/${attempt.id}/sign`, {
-      ...seen(entries.map((e) => e.id)),
-      reason: null,
-      asVoid: false,
-    });
-    expect(signed.problem.detail).toBeUndefined();
+    await signedPiece(version, [classroom.things['bench'], ovenId]);
   });
 
   it('are known by their names wherever they are chosen', async () => {
@@ -128,6 +131,23 @@ describe('a skill and a kind of equipment of the school', () => {
       `/classes/${classroom.id}/trainees/${trainee.id}/skills/${encodeURIComponent(CLOSURE)}`,
     );
     expect(reply.status).toBe(200);
+  });
+  it('are counted on in the next version, and the line between the two is said', async () => {
+    const inTime = async () =>
+      (await asTeacher.get(`/classes/${classroom.id}/results/skills`)).body as SkillInTime[];
+    expect((await inTime()).flatMap((s) => s.versions)).toEqual([]);
+    const begun = { id: v7(), from: version.id, as: 'next_version', title: 'Dome closure' };
+    const draft: MethodDraft = (await asLead.post('/method-drafts', begun)).body;
+    const reply = await asLead.post(`/method-drafts/${draft.id}/publication`, {
+      revision: draft.revision,
+      classId: classroom.id,
+    });
+    await signedPiece(reply.body as MethodVersion, [classroom.things['bench'], ovenId]);
+    const found = await inTime();
+    const closure = found.find((s) => s.skill === CLOSURE)!;
+    expect(closure.attempts.n).toBe(1);
+    expect(closure.days.map((d) => d.rate)).toMatchObject([{ k: 0, n: 2 }]);
+    expect(closure.versions).toEqual([{ day: closure.days[0]!.day, title: 'Dome closure', version: 2 }]);
   });
   it.each(['own:', 'own:a b', 'own:<b>', 'closure'])('%s is no kind of equipment', async (kind) => {
     const reply = await asTeacher.post(`/classes/${classroom.id}/things`, { id: v7(), kind, label: 'X' });

@@ -50,6 +50,7 @@ export function seriesOf(rows: readonly SeriesRow[], n = rows.length): LossSerie
   const chart = individualsChart(values);
   const rules = chart.kind === 'chart' ? runSignals(values, chart.centre, chart.sigma, WESTERN_ELECTRIC) : [];
   const out = new Set(chart.kind === 'chart' ? chart.out : []);
+  const laterAt = laterVersionsAt(rows);
   const first = Math.max(0, rows.length - MOST_POINTS);
   return {
     measure,
@@ -61,6 +62,7 @@ export function seriesOf(rows: readonly SeriesRow[], n = rows.length): LossSerie
       startedAt: new Date(row.startedAt).toISOString(),
       db: values[first + k]!,
       changed: changedOf(rows[first + k - 1], row),
+      newVersion: laterAt.has(first + k) ? { title: row.title, version: row.version } : null,
       out: out.has(first + k),
       rules: rules.filter((r) => r.at === first + k).map((r) => r.rule),
     })),
@@ -68,6 +70,18 @@ export function seriesOf(rows: readonly SeriesRow[], n = rows.length): LossSerie
     bounds: rows.length === 0 ? null : boundsOf(rows.map((r) => r.lossDb)),
     spreadSources: spreadSources(rows, values),
   };
+}
+
+/** Where a version of a method is read for the first time after an earlier one. */
+function laterVersionsAt(rows: readonly SeriesRow[]): ReadonlySet<number> {
+  const newest = new Map<string, number>();
+  const found = new Set<number>();
+  rows.forEach(({ methodId, version }, i) => {
+    const before = newest.get(methodId);
+    if (before !== undefined && version > before) found.add(i);
+    newest.set(methodId, Math.max(version, before ?? version));
+  });
+  return found;
 }
 
 const kindsOf = (row: SeriesRow): ThingKind[] => thingsInOrder(Object.keys(row.things ?? {}) as ThingKind[]);

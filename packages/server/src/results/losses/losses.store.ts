@@ -33,6 +33,9 @@ export interface SeriesRow {
   readonly startedAt: string;
   readonly lossDb: number;
   readonly limitDb: number;
+  readonly methodId: string;
+  readonly title: string;
+  readonly version: number;
   readonly things: Readonly<Partial<Record<ThingKind, string>>> | null;
 }
 
@@ -69,6 +72,7 @@ export const lossesStore = (db: Database) => ({
       db,
       sql`select o.attempt_id as "attemptId", o.trainee_id as "traineeId", p.name as "traineeName",
                  o.started_at as "startedAt", o.loss_db as "lossDb", o.limit_db as "limitDb",
+                 v.method_id as "methodId", v.title, v.version,
                  (select jsonb_object_agg(t.kind, t.label)
                     from attempt_things x join things t on t.id = x.thing_id
                    where x.attempt_id = o.attempt_id) as things
@@ -76,6 +80,8 @@ export const lossesStore = (db: Database) => ({
                    order by o.started_at desc, o.attempt_id desc, o.criterion_id desc, o.fiber desc
                    limit ${most}) o
             join people p on p.id = o.trainee_id
+            join attempts a on a.id = o.attempt_id
+            join method_versions v on v.id = a.method_version_id
            order by o.started_at, o.attempt_id, o.criterion_id, o.fiber`,
     ),
 });

@@ -28,6 +28,14 @@ export interface SplitRow {
   readonly void: number;
 }
 
+export interface VersionStart {
+  readonly skill: Skill;
+  readonly methodId: string;
+  readonly title: string;
+  readonly version: number;
+  readonly day: string;
+}
+
 const counts = (mark: Sql): Sql =>
   sql`count(*) filter (where ${mark} = any(${PASS_MARKS})) as k,
       count(*) filter (where ${mark} = any(${JUDGED_MARKS})) as n,
@@ -75,6 +83,23 @@ export const ratesStore = (db: Database) => ({
            where ${where} and o.skill <> 'whole'
            group by t.id, t.label, o.skill
            order by length(t.label), t.label`,
+    ),
+
+  /** The day on which each version of the methods that the class has several of was first used, by skill. */
+  versionStarts: (classId: string, where: Sql, timeZone: string): Promise<VersionStart[]> =>
+    rowsOf(
+      db,
+      sql`with several as (
+            select v.method_id from class_methods c join method_versions v on v.id = c.method_version_id
+             where c.class_id = ${classId} group by v.method_id having count(*) > 1)
+          select o.skill, v.method_id as "methodId", v.title, v.version,
+                 ${dayOf(own('min(o.started_at)'), timeZone)} as day
+            from outcome_skills o
+            join attempts a on a.id = o.attempt_id
+            join method_versions v on v.id = a.method_version_id
+           where ${where} and o.skill <> 'whole' and o.method_id in (select method_id from several)
+           group by o.skill, v.method_id, v.title, v.version
+           order by v.method_id, v.version`,
     ),
 
   splitByDay: (where: Sql, timeZone: string): Promise<SplitRow[]> =>

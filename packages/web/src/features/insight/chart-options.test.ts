@@ -1,7 +1,7 @@
 import type { LossSample, LossSeries, SkillInTime } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
 import type { ChartLook } from '../../charts/chart-look.ts';
-import { daysOption, learningOption } from './learning/learning-options.ts';
+import { daysOption, learningOption, versionLines } from './learning/learning-options.ts';
 import { histogramOption, lossTimeOption } from './loss/loss-options.ts';
 import { competenceOption } from './needs/competence-option.ts';
 
@@ -33,6 +33,20 @@ describe('the histogram of losses', () => {
     expect(option.xAxis.max).toBeGreaterThan(0.75);
     expect(option.xAxis.min).toBe(0);
   });
+});
+
+it('days have a line where a later version of a method begins', () => {
+  const days = ['2026-03-02', '2026-03-04', '2026-03-09'].map((day) => ({ day, rate: rate(3, 4), void: 0 }));
+  const line = (day: string) => ({ day, title: 'LC', version: 2 });
+  const at = (versions: ReturnType<typeof line>[]): number[] =>
+    versionLines({ days, versions }, look).data.map((d) => d.xAxis);
+  // Between the last day of the version before and the first of this one.
+  expect(at([line('2026-03-04')])).toEqual([0.5]);
+  expect(at([line('2026-03-05')])).toEqual([1.5]);
+  expect(at([line('2026-03-10')])).toEqual([]);
+  expect(versionLines({ days, versions: [line('2026-03-04')] }, look).data[0]!.label.formatter).toBe(
+    'LC, version 2',
+  );
 });
 
 describe('losses one after the other', () => {
@@ -76,6 +90,7 @@ describe('rates in time', () => {
       { attempt: 1, level: 0.5, rate: rate(1, 2) },
       { attempt: 2, level: 0.2, rate: rate(9, 10) },
     ],
+    versions: [],
   } as unknown as SkillInTime;
   it('days stand as day and month; what rests on few is hollow', () => {
     const rates = skill.days.map((d) => ({ at: d.day, rate: d.rate }));

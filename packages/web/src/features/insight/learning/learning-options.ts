@@ -14,7 +14,30 @@ export const daysOption = (skill: SkillInTime, rates: readonly RateAt[], look: C
     'day',
     look,
   ),
-  series: rateSeries(rates, look),
+  series: rateSeries(rates, look).map((series) =>
+    series.type === 'scatter' ? { ...series, markLine: versionLines(skill, look) } : series,
+  ),
+});
+
+/** Where a later version of a method was first used: before it and after it are not scored by the same sheet. */
+export const versionLines = (
+  { days, versions }: Pick<SkillInTime, 'days' | 'versions'>,
+  look: ChartLook,
+) => ({
+  symbol: 'none',
+  silent: true,
+  data: versions.flatMap(({ day, title, version }) => {
+    const at = days.findIndex((d) => d.day >= day);
+    return at < 0
+      ? []
+      : [
+          {
+            xAxis: at - 0.5,
+            lineStyle: { color: look.token('--ink'), width: 1, type: 'dotted' },
+            label: { ...look.soft, formatter: `${title}, version ${version}`, color: look.token('--ink') },
+          },
+        ];
+  }),
 });
 
 /** Pass rates by the number of a trainee's attempt, and the level that they come to. */

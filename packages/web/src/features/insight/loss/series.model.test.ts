@@ -7,6 +7,7 @@ const point = (more: Partial<SeriesPoint> = {}): SeriesPoint => ({
   startedAt: '2026-03-01T08:00:00.000Z',
   db: 0.3,
   changed: [],
+  newVersion: null,
   out: false,
   rules: [],
   ...more,
@@ -21,6 +22,11 @@ describe('losses in time', () => {
     );
     expect(changeMarks(points)).toEqual([{ at: 10, label: 'Film B' }]);
     expect(changeMarks([])).toEqual([]);
+    points[4] = point({ ...points[4], newVersion: { title: 'LC', version: 2 } });
+    expect(changeMarks(points)).toEqual([
+      { at: 4, label: 'LC, version 2' },
+      { at: 10, label: 'Film B' },
+    ]);
   });
   it('tells a point outside from the end of a run', () => {
     const loss = { measure: 'loss' as const, chart: { centre: 0.25, low: 0, high: 0.6 } };

@@ -12,7 +12,7 @@ export interface ChangeMark {
 const OFTEN = 6;
 const MOST_MARKS = 8;
 
-/** Changes worth a mark: those of kinds that change seldom (a new film, another batch), the newest of them. */
+/** Changes worth a mark: those of kinds that change seldom (a new film, another batch), the newest of them, and later versions of a method. */
 export function changeMarks(points: readonly SeriesPoint[]): ChangeMark[] {
   const times = new Map<string, number>();
   for (const p of points) for (const c of p.changed) times.set(c.kind, (times.get(c.kind) ?? 0) + 1);
@@ -20,7 +20,10 @@ export function changeMarks(points: readonly SeriesPoint[]): ChangeMark[] {
     const seldom = p.changed.filter((c) => times.get(c.kind)! * OFTEN <= points.length);
     return seldom.length === 0 ? [] : [{ at, label: seldom.map((c) => c.label).join(', ') }];
   });
-  return marks.slice(-MOST_MARKS);
+  const versions = points.flatMap((p, at) =>
+    p.newVersion ? [{ at, label: `${p.newVersion.title}, version ${p.newVersion.version}` }] : [],
+  );
+  return [...marks.slice(-MOST_MARKS), ...versions].sort((a, b) => a.at - b.at);
 }
 
 /** How a point is told apart: out of the limits, at the end of a run, or neither; only where it is worse than the mean. */
