@@ -197,6 +197,8 @@ export const ERRORS = {
   'sheet.repeated_step': 422,
   'sheet.scale': 422,
   'sheet.practice': 422,
+  'sheet.practice_same': 422,
+  'sheet.practice_words': 422,
   'versions.edited_twice': 409,
   'stats.bad_beta': 422,
   'stats.bad_binomial': 422,

@@ -56,6 +56,8 @@ export const DOMAIN_ERROR_CODES = [
   'sheet.repeated_step',
   'sheet.scale',
   'sheet.practice',
+  'sheet.practice_same',
+  'sheet.practice_words',
   'versions.edited_twice',
   'stats.bad_beta',
   'stats.bad_binomial',

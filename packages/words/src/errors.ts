@@ -246,6 +246,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'sheet.repeated_criterion': () => 'Two criteria of this sheet have the same id.',
   'sheet.repeated_step': () => 'Two steps of this sheet have the same id.',
   'sheet.scale': () => 'A described scale needs levels that differ, the best first.',
+  'sheet.practice_same': () => 'A practice option needs two choices, and one that changes something.',
+  'sheet.practice_words': () => 'A practice option needs a question, a reason and a name for each choice.',
   'sheet.practice': () => 'A way of working on this sheet names something that is not there.',
   'stats.bad_beta': () => 'The beta distribution needs shapes above 0 and a place from 0 to 1.',
   'stats.bad_binomial': () => 'The binomial distribution needs whole counts and a chance from 0 to 1.',

@@ -3,6 +3,7 @@ export * from './check-sheet.ts';
 export * from './coverage.ts';
 export * from './own-names.ts';
 export * from './parts.ts';
+export * from './practice-left.ts';
 export * from './ready-problems.ts';
 export * from './sheet-problems.ts';
 export * from './skills.ts';

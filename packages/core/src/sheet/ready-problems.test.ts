@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { readyProblems } from './ready-problems.ts';
 import { check, limit, loss, measure, sheetOf, SOURCE, step } from './sheet-for-tests.ts';
-import type { MethodSheet } from './types.ts';
+import type { MethodSheet, PracticeChange, PracticeOption } from './types.ts';
 
 const said = (text: string) => [{ text, stop: false }];
 const sound: MethodSheet = {
@@ -12,6 +12,27 @@ const sound: MethodSheet = {
 };
 const codes = (sheet: MethodSheet): string[] => readyProblems(sheet).map((p) => p.code);
 const withStep = (more: object): MethodSheet => ({ ...sound, steps: [{ ...sound.steps[0]!, ...more }] });
+/** The sound sheet with a question, whose second choice leaves a criterion out unless other changes are given. */
+const asking = (
+  more: Partial<PracticeOption>,
+  label = 'without it',
+  changes: readonly PracticeChange[] = [{ change: 'leave_out', criterion: sound.steps[0]!.criteria[0]!.id }],
+): MethodSheet => ({
+  ...sound,
+  schools: [
+    {
+      id: 'own-1',
+      question: 'Is it looked at?',
+      reason: 'It is quick.',
+      default: 'a',
+      options: [
+        { id: 'a', label: 'as it is', changes: [] },
+        { id: 'b', label, changes },
+      ],
+      ...more,
+    },
+  ],
+});
 const noWords = { ...SOURCE, words: ' ' };
 
 describe('what keeps a draft from being published', () => {
@@ -36,6 +57,20 @@ describe('what keeps a draft from being published', () => {
     ],
     [withStep({ criteria: [check('x', { required: false })] }), 'sheet.nothing_required'],
     [withStep({ criteria: [check('x', { points: 0 })] }), 'sheet.nothing_required'],
+    [asking({ reason: '' }), 'sheet.practice_words'],
+    [asking({ question: ' ' }), 'sheet.practice_words'],
+    [asking({}, ''), 'sheet.practice_words'],
+    [asking({}, 'without it', []), 'sheet.practice_same'],
+    [
+      asking({}, 'tighter', [
+        {
+          change: 'band',
+          criterion: sound.steps[0]!.criteria[1]!.id,
+          band: { lower: limit('7'), upper: limit('6') },
+        },
+      ]),
+      'sheet.crossed_band',
+    ],
   ])('%#: one problem, where it is', (sheet, code) => {
     expect(codes(sheet)).toEqual([code]);
     expect(readyProblems(sheet)[0]!.blocks).toBe(true);

@@ -1,7 +1,7 @@
 import { coverageOf } from './coverage.ts';
 import type { SheetProblem } from './sheet-problems.ts';
 import { sheetProblems } from './sheet-problems.ts';
-import type { Criterion, MethodSheet, Source, Step } from './types.ts';
+import type { Criterion, LossCriterion, MethodSheet, Source, Step } from './types.ts';
 
 /** A problem of a draft: one that `blocks` has to be mended before the method is published, the others are advice. */
 export interface DraftProblem extends SheetProblem {
@@ -27,7 +27,7 @@ const NAMED_IN_TEXT: Readonly<Partial<Record<Material, RegExp>>> = {
 };
 
 /**
- * What is to be done before a draft can be published: all `sheetProblems`, texts and sources that are missing, steps with
+ * What is to be done before a draft can be published: all `sheetProblems`, texts and sources that are missing, practice options that say nothing, steps with
  * nothing to score, nothing that every piece is scored by, no caution at all. As advice, what the steps use that no caution
  * speaks of. Example: a limit without words of its source gives `sheet.no_source` at its criterion.
  */
@@ -54,6 +54,10 @@ export function readyProblems(sheet: MethodSheet): readonly DraftProblem[] {
       if (sourcesIn(criterion).some((s) => isBlank(s.words))) add('sheet.no_source', { step, criterion });
     }
   }
+  for (const { question, reason, options } of sheet.schools ?? []) {
+    if ([question, reason, ...options.map((o) => o.label)].some(isBlank)) add('sheet.practice_words');
+    if (options.length < 2 || options.every((o) => o.changes.length === 0)) add('sheet.practice_same');
+  }
   const all = sheet.steps.flatMap((s) => s.criteria);
   if (all.length > 0 && !all.some((c) => coverageOf(c) === 'required' && c.points > 0)) {
     add('sheet.nothing_required');
@@ -72,8 +76,11 @@ function textsOf(c: Criterion): string[] {
 function sourcesIn(c: Criterion): Source[] {
   const limits = 'band' in c ? [c.band.lower, c.band.upper].flatMap((l) => (l ? [l.source] : [])) : [];
   const uncertainty = 'uncertainty' in c && c.uncertainty ? [c.uncertainty.source] : [];
-  return [c.source, ...limits, ...uncertainty];
+  return [c.source, ...limits, ...uncertainty, ...(c.kind === 'loss' ? allowanceSources(c) : [])];
 }
+
+const allowanceSources = ({ rules }: LossCriterion): Source[] =>
+  [rules.connectionDb, rules.spliceDb, ...Object.values(rules.fiberDbPerKm)].map((v) => v.source);
 
 /** What the steps of a sheet use. */
 function materialsOf(sheet: MethodSheet): ReadonlySet<Material> {

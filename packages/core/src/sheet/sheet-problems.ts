@@ -121,7 +121,8 @@ function fits(change: Change, criteria: Criteria, steps: ReadonlySet<string>, wh
   if (!placed) return false;
   if (change.change === 'leave_out') return true;
   try {
-    changeCriterion(placed.criterion, change);
+    // What it makes of the criterion is looked at like the criterion itself.
+    checkCriterion(changeCriterion(placed.criterion, change), placed.place);
   } catch (error) {
     if (!(error instanceof DomainError)) throw error;
     add(placed.place, error.code, error.params);

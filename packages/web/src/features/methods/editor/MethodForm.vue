@@ -10,6 +10,7 @@ import {
 import { computed } from 'vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 import NumberField from '../../../shared/NumberField.vue';
+import PracticeForm from './PracticeForm.vue';
 import { useOwnNames } from '../../../shared/own-names.ts';
 import CautionsForm from './CautionsForm.vue';
 import { put } from './draft-edit.model.ts';
@@ -100,6 +101,7 @@ function length(field: keyof StripGeometry, mm: number): void {
       />
     </div>
     <CautionsForm :cautions="sheet.cautions" @change="(cautions) => typed({ cautions })" />
+    <PracticeForm :sheet="sheet" @typed="(now) => emit('typed', now)" @act="(now) => emit('act', now)" />
     <el-form-item label="Equipment that is chosen for a bench">
       <el-select
         multiple

@@ -5,6 +5,7 @@ import {
   type CriterionKind,
   type Limit,
   type MethodSheet,
+  practiceLeft,
   type Source,
   type Step,
 } from '@clear-mark/core';
@@ -54,7 +55,7 @@ export const changeCriterion = (
 ): MethodSheet => changeStep(sheet, step, (s) => ({ ...s, criteria: replaced(s.criteria, id, by) }));
 
 /** An id that no version of the method has had: ids last, so one that was removed is not given out again. */
-const freshId = (): string => crypto.randomUUID().slice(0, 8);
+export const freshId = (): string => crypto.randomUUID().slice(0, 8);
 
 export function addStep(sheet: MethodSheet, after: string | null): { sheet: MethodSheet; step: string } {
   const before = sheet.steps.find((s) => s.id === after) ?? sheet.steps[sheet.steps.length - 1];
@@ -70,10 +71,8 @@ export function addStep(sheet: MethodSheet, after: string | null): { sheet: Meth
   return { sheet: { ...sheet, steps: spliced(sheet.steps, at, 0, step) }, step: step.id };
 }
 
-export const removeStep = (sheet: MethodSheet, id: string): MethodSheet => ({
-  ...sheet,
-  steps: sheet.steps.filter((s) => s.id !== id),
-});
+export const removeStep = (sheet: MethodSheet, id: string): MethodSheet =>
+  practiceLeft({ ...sheet, steps: sheet.steps.filter((s) => s.id !== id) });
 
 /** A criterion of a kind as it begins: what has no sensible beginning is left empty, and told as missing. */
 export function newCriterion(kind: CriterionKind, sheet: MethodSheet): Criterion {
@@ -145,7 +144,7 @@ export function addCriterion(
 }
 
 export const removeCriterion = (sheet: MethodSheet, step: string, id: string): MethodSheet =>
-  changeStep(sheet, step, (s) => ({ ...s, criteria: s.criteria.filter((c) => c.id !== id) }));
+  practiceLeft(changeStep(sheet, step, (s) => ({ ...s, criteria: s.criteria.filter((c) => c.id !== id) })));
 
 function moved<T>(list: readonly T[], from: number, to: number): T[] {
   const one = list[from];
