@@ -80,10 +80,13 @@ async function saved(): Promise<void> {
       <el-table-column label="" width="250" align="right">
         <template #default="{ row }: Line">
           <div class="row acts">
-            <el-button size="large" :aria-label="`Copy ${row.title}`" @click="copy(row)">Copy</el-button>
-            <el-button size="large" :aria-label="`Turn ${row.title}`" @click="retire(row)">{{
-              row.retired ? 'Use again' : 'Take out of use'
-            }}</el-button>
+            <el-button size="large" :aria-label="`Copy: ${row.title}`" @click="copy(row)">Copy</el-button>
+            <el-button
+              size="large"
+              :aria-label="`${row.retired ? 'Use again' : 'Take out of use'}: ${row.title}`"
+              @click="retire(row)"
+              >{{ row.retired ? 'Use again' : 'Take out of use' }}</el-button
+            >
           </div>
         </template>
       </el-table-column>
