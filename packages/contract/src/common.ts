@@ -1,4 +1,4 @@
-import { isOwnName, SKILLS, THING_KINDS } from '@clear-mark/core';
+import { MOST_OWN_NAME, OWN_NAME_PATTERN, type OwnName, SKILLS, THING_KINDS } from '@clear-mark/core';
 import { z } from 'zod';
 
 /** Years that a record of a course can lie in; a date beyond them is a slip, and some databases take none. */
@@ -35,14 +35,18 @@ export type Role = (typeof ROLES)[number];
 /** Turns a literal table of core into a Zod enum. */
 export const oneOf = <const T extends readonly [string, ...string[]]>(table: T) => z.enum(table);
 
-/** What a school named itself: `own:` and its name with `_` for each space, up to 40 letters. */
-const OwnNameShape = z
-  .templateLiteral(['own:', z.string()])
-  .refine(isOwnName, 'a name of one’s own has up to 40 letters, digits, spaces and hyphens');
-/** A skill of the trade, or a further one of the school. */
-export const SkillShape = z.union([oneOf(SKILLS), OwnNameShape]);
+/** One of a list, or what a school named itself: by one pattern, so that the published schema says it as well. */
+const orOwnName = <T extends string>(list: readonly T[]): z.ZodType<T | OwnName, T | OwnName> =>
+  z
+    .string()
+    .regex(
+      new RegExp(`^(?:${list.join('|')}|(?=.{1,${MOST_OWN_NAME}}$)${OWN_NAME_PATTERN})$`, 'u'),
+      'one of the list is needed, or own: with a name of up to 40 letters, digits, spaces and hyphens',
+    ) as never;
+/** A skill of the trade, or a further one of the school: `own:` and its name with `_` for each space. */
+export const SkillShape = orOwnName(SKILLS);
 /** A kind of equipment that everybody has, or a further one of the school. */
-export const ThingKindShape = z.union([oneOf(THING_KINDS), OwnNameShape]);
+export const ThingKindShape = orOwnName(THING_KINDS);
 
 /** A NUL, or half of a pair that makes one character: no text, and neither UTF-8 nor the database can hold it. */
 const NO_TEXT = new RegExp('[\\0\\p{Surrogate}]', 'u');

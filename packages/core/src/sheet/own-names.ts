@@ -3,12 +3,15 @@ export type OwnName = `own:${string}`;
 
 const PREFIX = 'own:';
 const MOST_LETTERS = 40;
+/** Letters of an own name as it is kept. */
+export const MOST_OWN_NAME = PREFIX.length + MOST_LETTERS;
 /** Letters and digits of any script, with single spaces, hyphens or apostrophes between them. */
 const NAME = /^[\p{L}\p{M}\p{N}]+(?:[ \-’'][\p{L}\p{M}\p{N}]+)*$/u;
-const OWN = /^own:[\p{L}\p{M}\p{N}]+(?:[_\-’'][\p{L}\p{M}\p{N}]+)*$/u;
+/** As a regular expression with the `u` flag. */
+export const OWN_NAME_PATTERN = "own:[\\p{L}\\p{M}\\p{N}]+(?:[_\\-’'][\\p{L}\\p{M}\\p{N}]+)*";
+const OWN = new RegExp(`^${OWN_NAME_PATTERN}$`, 'u');
 
-export const isOwnName = (text: string): text is OwnName =>
-  OWN.test(text) && text.length <= MOST_LETTERS + PREFIX.length;
+export const isOwnName = (text: string): text is OwnName => OWN.test(text) && text.length <= MOST_OWN_NAME;
 
 /**
  * A name as it is kept, up to 40 letters, digits, spaces and hyphens; null where it is none.

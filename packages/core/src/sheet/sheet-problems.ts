@@ -121,8 +121,9 @@ function fits(change: Change, criteria: Criteria, steps: ReadonlySet<string>, wh
   if (!placed) return false;
   if (change.change === 'leave_out') return true;
   try {
-    // What it makes of the criterion is looked at like the criterion itself.
-    checkCriterion(changeCriterion(placed.criterion, change), placed.place);
+    const made = changeCriterion(placed.criterion, change);
+    // Other figures are looked at like those of the criterion itself.
+    if (change.change !== 'require' && change.change !== 'label') checkCriterion(made, placed.place);
   } catch (error) {
     if (!(error instanceof DomainError)) throw error;
     add(placed.place, error.code, error.params);
