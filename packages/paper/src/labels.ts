@@ -78,7 +78,8 @@ export function labelPages(labels: readonly Label[], grid: LabelGrid, used = 0):
 function labelAt({ name, below, code }: Label, grid: LabelGrid, column: number, row: number): Shape[] {
   const left = grid.leftMm + column * grid.pitchXMm;
   const top = grid.topMm + row * grid.pitchYMm;
-  const side = Math.min(21, grid.heightMm - 2 * INSET);
+  // Two points a module for the longest code, that of a piece: a code is drawn in whole points.
+  const side = Math.min(24, grid.heightMm - 2 * INSET);
   const text = left + 2 * INSET + side;
   const room = grid.widthMm - 3 * INSET - side;
   // A letter is about half as wide as it is high: so many go on a line.

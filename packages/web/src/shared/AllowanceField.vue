@@ -33,8 +33,13 @@ function changed(db: number): void {
   margin-bottom: 14px;
 }
 .allowance > :first-child {
-  flex: 0 0 auto;
+  flex: 0 0 104px;
+  min-width: 0;
   margin-bottom: 0;
+}
+/* The words go on over the source, so that the fields of one form stand below each other. */
+.allowance > :first-child :deep(label) {
+  white-space: nowrap;
 }
 .allowance > .source {
   flex: 1 1 340px;

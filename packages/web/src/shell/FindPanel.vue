@@ -42,7 +42,10 @@ const hits = computed((): Finding[] => {
   };
   return [...found, records];
 });
-watch(text, () => (at.value = 0));
+watch(text, () => {
+  at.value = 0;
+  scanning.value = false;
+});
 function move(by: number): void {
   const n = hits.value.length;
   if (n > 0) at.value = (at.value + by + n) % n;
@@ -77,7 +80,13 @@ async function go(hit: Finding | undefined): Promise<void> {
       @keydown.up.prevent="move(-1)"
       @keydown.enter.prevent="go(hits[at])"
     />
-    <ul id="find-hits" role="listbox" aria-label="Found">
+    <div v-if="session.teaches && classroom.classId !== ''" class="scan">
+      <el-button v-if="!scanning" size="large" @click="scanning = true"
+        >Scan a label with the camera</el-button
+      >
+      <CameraScan v-else @opened="find.isOpen = false" />
+    </div>
+    <ul v-show="!scanning" id="find-hits" role="listbox" aria-label="Found">
       <li
         v-for="(hit, i) in hits"
         :id="`find-hit-${i}`"
@@ -93,13 +102,7 @@ async function go(hit: Finding | undefined): Promise<void> {
         <b>{{ hit.label }}</b><span class="soft">{{ hit.detail }}</span>
       </li>
     </ul>
-    <div v-if="session.teaches && classroom.classId !== ''" class="scan">
-      <el-button v-if="!scanning" size="large" @click="scanning = true"
-        >Scan a label with the camera</el-button
-      >
-      <CameraScan v-else @opened="find.isOpen = false" />
-    </div>
-    <p v-if="hits.length === 0" class="soft">Nobody and nothing here is called that.</p>
+    <p v-if="hits.length === 0 && !scanning" class="soft">Nobody and nothing here is called that.</p>
   </el-dialog>
 </template>
 
