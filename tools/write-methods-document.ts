@@ -1,11 +1,14 @@
 import { packJsonSchema } from '@clear-mark/contract/pack';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { format, resolveConfig } from 'prettier';
 import { lettersSource } from './letter-ranges.ts';
 import { methodsDocument } from './methods-document.ts';
 import { ROOT } from './paths.ts';
 
-writeFileSync(path.join(ROOT, 'packages/paper/src/letter-ranges.ts'), lettersSource());
+const LETTERS = path.join(ROOT, 'packages/paper/src/letter-ranges.ts');
+const style = await resolveConfig(LETTERS);
+writeFileSync(LETTERS, await format(lettersSource(), { ...style, parser: 'typescript' }));
 writeFileSync(path.join(ROOT, 'docs/methods.md'), methodsDocument());
 writeFileSync(
   path.join(ROOT, 'docs/formats/method-pack.schema.json'),

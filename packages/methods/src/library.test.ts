@@ -217,7 +217,7 @@ describe.each(SHIPPED_METHODS.map((sheet) => [short(sheet), sheet] as const))('%
     const outcome = scorePiece(sheet);
     expect(outcome.reasons).toEqual([]);
     expect(outcome.verdict).toBe('pass');
-    expect(Object.values(outcome.skills).every((s) => s.verdict === 'pass')).toBe(true);
+    expect(Object.values(outcome.skills).every((s) => s!.verdict === 'pass')).toBe(true);
     expect(outcome.points.earned).toBe(outcome.points.possible);
   });
 

@@ -19,6 +19,7 @@ export interface TakenLossTable extends LossTable {
   readonly version: number;
 }
 
+/** Whether a class of fiber is single-mode or multimode. Example: `OM4` is `multimode`. */
 export const fiberMode = (fiberClass: FiberClass): FiberMode =>
   isSingleMode(fiberClass) ? 'single_mode' : 'multimode';
 

@@ -111,7 +111,7 @@ describe('critical, optional, stop, not seen', () => {
   it('a void attempt is void throughout', () => {
     const outcome = score(sheet, rest, { ...final, attemptVoid: true });
     expect(outcome.verdict).toBe('void');
-    expect(Object.values(outcome.skills).every((s) => s.verdict === 'void')).toBe(true);
+    expect(Object.values(outcome.skills).every((s) => s!.verdict === 'void')).toBe(true);
   });
 });
 

@@ -11,6 +11,7 @@ const NAME = /^[\p{L}\p{M}\p{N}]+(?:[ \-’'][\p{L}\p{M}\p{N}]+)*$/u;
 export const OWN_NAME_PATTERN = "own:[\\p{L}\\p{M}\\p{N}]+(?:[_\\-’'][\\p{L}\\p{M}\\p{N}]+)*";
 const OWN = new RegExp(`^${OWN_NAME_PATTERN}$`, 'u');
 
+/** Whether a text is a name that a school gave. Example: `own:Closure_work` is one, `own:a b` is none. */
 export const isOwnName = (text: string): text is OwnName => OWN.test(text) && text.length <= MOST_OWN_NAME;
 
 /**

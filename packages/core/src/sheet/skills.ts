@@ -6,8 +6,10 @@ export type TradeSkill = (typeof SKILLS)[number];
 /** A skill of the trade, or a further one of a school. */
 export type Skill = TradeSkill | OwnName;
 
+/** Whether a text names a skill of the trade. */
 export const isTradeSkill = (text: string): text is TradeSkill =>
   (SKILLS as readonly string[]).includes(text);
+/** Whether a text names a skill, of the trade or of a school. */
 export const isSkill = (text: string): text is Skill => isTradeSkill(text) || isOwnName(text);
 
 /** Each skill once: those of the trade in the order of the work, then those of the school by name. */
@@ -32,9 +34,12 @@ export type TradeThing = (typeof THING_KINDS)[number];
 /** One of them, or a further kind of a school. */
 export type ThingKind = TradeThing | OwnName;
 
+/** Whether a text names a kind of equipment that everybody has. */
 export const isTradeThing = (text: string): text is TradeThing =>
   (THING_KINDS as readonly string[]).includes(text);
+/** Whether a text names a kind of equipment, everybody's or a school's. */
 export const isThingKind = (text: string): text is ThingKind => isTradeThing(text) || isOwnName(text);
 
+/** Each kind of equipment once: those that everybody has in their order, then those of the school by name. */
 export const thingsInOrder = (kinds: Iterable<ThingKind>): ThingKind[] =>
   inOrderOf<ThingKind>(THING_KINDS, kinds);
