@@ -10,7 +10,7 @@ import {
   shapesDocument,
 } from '@clear-mark/paper';
 import { thingWords } from '@clear-mark/words';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useAct } from '../../api/queries.ts';
 import { useLiveOutcomes } from '../../classroom/live-outcomes.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
@@ -79,7 +79,13 @@ const LABELS: Readonly<Record<What, () => Label[]>> = {
       code: codeFor('piece', p.traineeId, p.label),
     })),
 };
-const labels = computed(() => LABELS[what.value]());
+const all = computed(() => LABELS[what.value]());
+/** By their codes; none chosen stands for all. */
+const only = ref<string[]>([]);
+watch(what, () => (only.value = []));
+const labels = computed(() =>
+  only.value.length === 0 ? all.value : all.value.filter((l) => only.value.includes(l.code)),
+);
 const missing = computed(() => labels.value.some((l) => lacksLetters(l.name)));
 
 async function save(): Promise<void> {
@@ -117,9 +123,22 @@ async function save(): Promise<void> {
         <el-input-number id="first-label" v-model="first" size="large" :min="1" :max="aPage" :precision="0" />
       </div>
     </div>
+    <el-select
+      v-model="only"
+      class="only"
+      size="large"
+      multiple
+      filterable
+      collapse-tags
+      :max-collapse-tags="3"
+      placeholder="All of them, or choose some"
+      aria-label="Which labels"
+    >
+      <el-option v-for="l in all" :key="l.code" :value="l.code" :label="l.name" />
+    </el-select>
     <p class="soft">
-      {{ labels.length }} labels. Scanned by a hand-held scanner or the camera of a tablet, a label opens the
-      equipment, the trainee’s sheet, or the piece’s.
+      {{ labels.length }} {{ labels.length === 1 ? 'label' : 'labels' }}. Scanned by a hand-held scanner or
+      the camera of a tablet, a label opens the equipment, the trainee’s sheet, or the piece’s.
     </p>
     <p v-if="missing" class="notice">
       Some names have letters that the shipped typeface does not have: they are printed as “?”.
@@ -146,6 +165,9 @@ async function save(): Promise<void> {
 }
 .fields :deep(.field) {
   flex: 0 0 auto;
+}
+.only {
+  margin-bottom: 10px;
 }
 .first {
   display: block;
