@@ -254,7 +254,11 @@ describe('an empty class', () => {
       .body as SkillEvidence;
     expect(found).toMatchObject({ outcomes: [], signOffs: [], lapsesOn: null, competentFrom: null });
     expect(found.cell).toMatchObject({ standing: 'not_tried', rate: { kind: 'none' } });
-    expect((await api.get(`/classes/${empty.id}/plan`)).body).toEqual({ items: [], sessions: [], drills: [] });
+    expect((await api.get(`/classes/${empty.id}/plan`)).body).toEqual({
+      items: [],
+      sessions: [],
+      drills: [],
+    });
   });
 });
 
