@@ -1,5 +1,6 @@
 import type { LossSample, LossSeries, SkillInTime } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
+import { sayTimesIn } from '../../shared/time-words.ts';
 import type { ChartLook } from '../../charts/chart-look.ts';
 import { daysOption, learningOption, versionLines } from './learning/learning-options.ts';
 import { histogramOption, lossTimeOption } from './loss/loss-options.ts';
@@ -65,6 +66,18 @@ describe('losses one after the other', () => {
     chart: { centre: 0.3, low: 0.1, high: 0.5 },
     points: [point(0.3), point(0.9, { out: true }), point(0.4, { rules: ['x'] })],
   } as unknown as LossSeries;
+  it('says days in the zone of the class', () => {
+    const late = {
+      ...series,
+      points: [point(0.3, { startedAt: '2026-03-02T23:30:00.000Z' })],
+    } as unknown as LossSeries;
+    const days = (zone: string): readonly string[] => {
+      sayTimesIn(zone);
+      return lossTimeOption(late, look).xAxis.data;
+    };
+    expect([days('Asia/Tokyo'), days('America/Lima')]).toEqual([['3.3.'], ['2.3.']]);
+    sayTimesIn(undefined);
+  });
   it('tells what is outside and what ends a run apart by shape', () => {
     const [line] = lossTimeOption(series, look).series;
     expect(line!.data.map((d) => d.symbol)).toEqual(['circle', 'diamond', 'rect']);

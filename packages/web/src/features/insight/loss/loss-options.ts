@@ -1,6 +1,8 @@
 import type { LossSample, LossSeries } from '@clear-mark/contract';
+import { dayIn } from '@clear-mark/core';
 import type { ChartLook } from '../../../charts/chart-look.ts';
 import type { Bar } from '../insight.model.ts';
+import { zoneOfTimes } from '../../../shared/time-words.ts';
 import { changeMarks, lookOf } from './series.model.ts';
 
 /** How many readings lie in which part of the losses, with the limit and what good work loses. */
@@ -62,10 +64,12 @@ export function histogramOption(sample: LossSample, bars: readonly Bar[], look: 
   };
 }
 
-const day = (iso: string): string => {
-  const at = new Date(iso);
-  return `${at.getDate()}.${at.getMonth() + 1}.`;
-};
+/** Day and month in the zone of the class: 2.3. */
+function day(iso: string): string {
+  const zone = zoneOfTimes() ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const at = dayIn(zone, iso);
+  return `${Number(at.slice(8))}.${Number(at.slice(5, 7))}.`;
+}
 
 /** Losses one after the other, with the limit, what the work leads to expect, and what was changed between. */
 export function lossTimeOption(shown: LossSeries, look: ChartLook) {
