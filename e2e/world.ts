@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { test as base, type Browser, expect, type Page } from '@playwright/test';
@@ -183,3 +184,23 @@ export async function expectUnits(page: Page, units: string): Promise<void> {
 /** How far the page is wider than its window, px: 0 or less where nothing scrolls sideways. */
 export const tooWide = (page: Page): Promise<number> =>
   page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+
+/** What axe finds against WCAG 2.2 AA, in the colours of the day and of the night. */
+export async function violations(page: Page): Promise<string[]> {
+  const found: string[] = [];
+  for (const theme of ['light', 'dark']) {
+    await page.evaluate((t) => document.documentElement.setAttribute('data-theme', t), theme);
+    const axe = new AxeBuilder({ page })
+      .setLegacyMode()
+      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']);
+    for (const v of (await axe.analyze()).violations) {
+      found.push(
+        `${theme} ${v.id}: ${v.nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 3)
+          .join(' | ')}`,
+      );
+    }
+  }
+  return found;
+}

@@ -1,27 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
-import type { Page } from '@playwright/test';
 import { readPdf } from '../../tools/pdf-for-tests.ts';
-import { enterDemo, expect, saved, testAlone as test, tooWide, verdict } from '../world.ts';
-
-/** What axe finds against WCAG 2.2 AA, in the colours of the day and of the night. */
-async function violations(page: Page): Promise<string[]> {
-  const found: string[] = [];
-  for (const theme of ['light', 'dark']) {
-    await page.evaluate((t) => document.documentElement.setAttribute('data-theme', t), theme);
-    const axe = new AxeBuilder({ page })
-      .setLegacyMode()
-      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']);
-    for (const v of (await axe.analyze()).violations) {
-      found.push(
-        `${theme} ${v.id}: ${v.nodes
-          .map((n) => n.target.join(' '))
-          .slice(0, 3)
-          .join(' | ')}`,
-      );
-    }
-  }
-  return found;
-}
+import { enterDemo, expect, saved, testAlone as test, tooWide, verdict, violations } from '../world.ts';
 
 test('a lead copies a method, changes a length and a limit, publishes it, and a piece is scored by it', async ({
   page,

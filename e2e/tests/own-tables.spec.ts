@@ -1,17 +1,7 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { readPdf } from '../../tools/pdf-for-tests.ts';
-import { choose, enterDemo, expect, saved, testAlone as test } from '../world.ts';
+import { choose, enterDemo, expect, saved, testAlone as test, violations } from '../world.ts';
 
-/** What axe finds against WCAG 2.2 AA, by day. */
-async function violations(page: Page): Promise<string[]> {
-  const axe = new AxeBuilder({ page })
-    .setLegacyMode()
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']);
-  return (await axe.analyze()).violations.map(
-    (v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(' | ')}`,
-  );
-}
 const downloaded = async (page: Page, press: () => Promise<void>): Promise<Buffer> => {
   const [file] = await Promise.all([page.waitForEvent('download'), press()]);
   const chunks: Buffer[] = [];

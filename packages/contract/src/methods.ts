@@ -2,6 +2,7 @@ import { CRITERION_KINDS, type MethodSheet } from '@clear-mark/core';
 import { z } from 'zod';
 import { Id, MOST_WHOLE, SkillShape, ThingKindShape } from './common.ts';
 import { POLICY_ERRORS } from './policy.ts';
+import { SCHOOL_TABLE_KINDS } from './school-tables.ts';
 import { ById, CLASS_ERRORS, route } from './route.ts';
 
 export const METHOD_STATES = ['draft', 'in_force', 'retired'] as const;
@@ -111,7 +112,7 @@ export const PackPreview = z.object({
       id: Id,
       version: z.number().int(),
       title: z.string(),
-      kind: z.enum(['loss', 'drill', 'policy']),
+      kind: z.enum(SCHOOL_TABLE_KINDS),
       /** `earlier`: a later version is here, and stays. */
       is: z.enum(['new', 'next', 'equal', 'earlier']),
     }),

@@ -23,6 +23,7 @@ export const DrillShape = z.strictObject({
   source: Source,
 }) satisfies z.ZodType<OwnDrill>;
 
+export const SCHOOL_TABLE_KINDS = ['loss', 'drill', 'policy'] as const;
 /** What a school keeps of its own beside its methods, by kind. */
 export const SchoolTableContent = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('loss'), title: Name, content: LossTableShape }),
@@ -48,6 +49,10 @@ export const SchoolTable = z.intersection(
   }),
 );
 export type SchoolTable = z.infer<typeof SchoolTable>;
+
+/** What of a table is kept and taken elsewhere; who saved it and when stays with the school. */
+export const contentOfTable = ({ kind, title, content }: SchoolTable): SchoolTableContent =>
+  ({ kind, title, content }) as SchoolTableContent;
 
 /** `from`: the version that it was edited from, 0 for a new one. */
 export const SchoolTableBody = z.object({

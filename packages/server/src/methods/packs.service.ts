@@ -1,6 +1,6 @@
 import { checkPolicy, type MethodSheet, sheetProblems } from '@clear-mark/core';
 import { markupAt, MethodPack, PACK_FORMAT, PACK_VERSION, type PackTable } from '@clear-mark/contract/pack';
-import type { PackPreview, Person, SchoolTable, SchoolTableContent } from '@clear-mark/contract';
+import { contentOfTable, type PackPreview, type Person } from '@clear-mark/contract';
 import { errorWords } from '@clear-mark/words';
 import type { z } from 'zod';
 import { canonicalJson, sha256 } from '../chain/index.ts';
@@ -32,7 +32,7 @@ export const packsService = (db: Database) => ({
     const tables = [...new Set(tableIds)].map((id) => {
       const table = newest.find((t) => t.id === id);
       if (!table) throw new AppError('not_found.school_table');
-      return { id, version: table.version, table: contentOf(table) };
+      return { id, version: table.version, table: contentOfTable(table) };
     });
     return { text: packText({ ...head, methods, tables }) };
   },
@@ -135,10 +135,6 @@ function read(given: unknown): MethodPack {
   return pack;
 }
 
-/** What of a table is kept; who saved it and when stays with the school. */
-const contentOf = ({ kind, title, content }: SchoolTable): SchoolTableContent =>
-  ({ kind, title, content }) as SchoolTableContent;
-
 const nameOf = ({ id, version }: MethodSheet): string => `${id}, version ${version}`;
 
 function badField(error: z.ZodError): AppError {
@@ -174,7 +170,7 @@ async function tablesPreviewed(db: Database, tables: readonly PackTable[]): Prom
     const same = there.find((t) => t.version === version);
     const newest = there[0]?.version ?? 0;
     if (
-      (same && canonicalJson(contentOf(same)) !== canonicalJson(table)) ||
+      (same && canonicalJson(contentOfTable(same)) !== canonicalJson(table)) ||
       (there[0] && there[0].kind !== table.kind)
     ) {
       throw new AppError('pack.changed_version', { name: `${table.title}, version ${version}` });

@@ -1,4 +1,4 @@
-import { isSkill, isTradeSkill, SKILLS, skillsOf, verdictOfMark } from '@clear-mark/core';
+import { isOwnName, SKILLS, skillsOf, verdictOfMark } from '@clear-mark/core';
 import { skillWords } from '@clear-mark/words';
 import type { AttemptListFilter, Person } from '@clear-mark/contract';
 import { stringify } from 'csv-stringify';
@@ -168,6 +168,6 @@ function attemptLine(row: AttemptCsvRow): unknown[] {
 /** The verdicts in the school's own skills in one field: `Closure work: pass; Ducts: fail`. */
 const ownSkillsOf = (marks: AttemptCsvRow['marks']): string =>
   skillsOf(marks)
-    .filter((skill) => isSkill(skill) && !isTradeSkill(skill))
+    .filter(isOwnName)
     .map((skill) => `${skillWords(skill)}: ${verdictOfMark(marks[skill]!)}`)
     .join('; ');

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { MethodSheet } from '@clear-mark/core';
-import { type ClassDetail, type SchoolTable, SchoolTableContent } from '@clear-mark/contract';
+import { type ClassDetail, contentOfTable, type SchoolTable, SchoolTableContent } from '@clear-mark/contract';
 import { errorWords, fieldProblem } from '@clear-mark/words';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { request, ROUTES } from '../../../api/client.ts';
@@ -11,7 +11,7 @@ import { momentWords } from '../../../shared/time-words.ts';
 import { POLICY_FIELDS } from '../policy.model.ts';
 import DrillForm from './DrillForm.vue';
 import LossTableForm from './LossTableForm.vue';
-import { contentOf, KIND_WORDS, type TableEdit } from './table-edit.model.ts';
+import { KIND_WORDS, type TableEdit } from './table-edit.model.ts';
 
 /** One table of the school: a save is its next version, and what took an earlier one keeps it. */
 const props = defineProps<{ edit: TableEdit; detail: ClassDetail }>();
@@ -35,7 +35,7 @@ function look(version: number): void {
   const there = versions.value?.find((v) => v.version === version);
   if (!there) return;
   seenVersion.value = version;
-  table.value = contentOf(there);
+  table.value = contentOfTable(there);
 }
 const titled = (title: string): void => {
   const { kind, content } = table.value;

@@ -1,20 +1,17 @@
 <script setup lang="ts">
-import type { ClassDetail, SchoolTable, SchoolTableContent } from '@clear-mark/contract';
+import {
+  type ClassDetail,
+  contentOfTable,
+  type SchoolTable,
+  type SchoolTableContent,
+} from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { shallowRef } from 'vue';
 import { request, ROUTES } from '../../../api/client.ts';
 import { useAct, useReply } from '../../../api/queries.ts';
 import { offerUndo } from '../../../shared/undo.ts';
 import TableDialog from './TableDialog.vue';
-import {
-  contentOf,
-  KIND_WORDS,
-  newDrill,
-  newLossTable,
-  saysOf,
-  sourcesOf,
-  type TableEdit,
-} from './table-edit.model.ts';
+import { KIND_WORDS, newDrill, newLossTable, saysOf, sourcesOf, type TableEdit } from './table-edit.model.ts';
 
 /** Loss tables, drills and policies of the school: copied, edited in versions, each with its source. */
 defineProps<{ detail: ClassDetail }>();
@@ -28,14 +25,14 @@ const begin = (table: SchoolTableContent): void => {
   edit.value = { id: v7(), from: 0, retired: false, table };
 };
 const open = (table: SchoolTable): void => {
-  edit.value = { id: table.id, from: table.version, retired: table.retired, table: contentOf(table) };
+  edit.value = { id: table.id, from: table.version, retired: table.retired, table: contentOfTable(table) };
 };
 const copy = (table: SchoolTable): void => {
-  const copied = contentOf(table);
+  const copied = contentOfTable(table);
   begin({ ...copied, title: `${copied.title}, a copy`.slice(0, 80) });
 };
 async function retire(table: SchoolTable, retired = !table.retired): Promise<void> {
-  const body = { from: table.version, retired, table: contentOf(table) };
+  const body = { from: table.version, retired, table: contentOfTable(table) };
   let saved: SchoolTable | null = null;
   await act(async () => {
     saved = await request(ROUTES.saveSchoolTable, { params: { id: table.id }, body });
@@ -72,8 +69,8 @@ async function saved(): Promise<void> {
       </el-table-column>
       <el-table-column label="What it says, and its source" min-width="320">
         <template #default="{ row }: Line"
-          >{{ saysOf(contentOf(row)) }}
-          <div class="small soft">{{ sourcesOf(contentOf(row)) }}</div></template
+          >{{ saysOf(contentOfTable(row)) }}
+          <div class="small soft">{{ sourcesOf(contentOfTable(row)) }}</div></template
         >
       </el-table-column>
       <el-table-column prop="version" label="Version" width="96" align="right" />

@@ -58,9 +58,6 @@ export const newPolicy = (policy: Policy, title: string): SchoolTableContent => 
   content: { policy: { ...policy }, source: { ...OWN_SOURCE } },
 });
 
-export const contentOf = ({ kind, title, content }: SchoolTable): SchoolTableContent =>
-  ({ kind, title, content }) as SchoolTableContent;
-
 /** What a table says, in a line. */
 export function saysOf(table: SchoolTableContent): string {
   switch (table.kind) {

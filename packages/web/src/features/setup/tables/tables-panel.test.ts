@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { DEFAULT_POLICY } from '@clear-mark/core';
-import { ROUTES, type SchoolTable } from '@clear-mark/contract';
+import { contentOfTable, ROUTES, type SchoolTable } from '@clear-mark/contract';
 import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import { describe, expect, it } from 'vitest';
 import { detail } from '../../../../test/class-detail.ts';
@@ -8,7 +8,6 @@ import { CLASS, freshPages, id, openPage, pressAnywhere, shows, TestServer } fro
 import ChoiceField from '../../../shared/ChoiceField.vue';
 import PolicyForm from '../PolicyForm.vue';
 import {
-  contentOf,
   criteriaForDrill,
   newDrill,
   newLossTable,
@@ -40,13 +39,13 @@ const POLICY = kept(72, newPolicy({ ...DEFAULT_POLICY, passesInARow: 5 }, 'Certi
 
 describe('what a table says', () => {
   it('in a line, with its sources each once', () => {
-    expect(saysOf(contentOf(LOSS))).toBe(
+    expect(saysOf(contentOfTable(LOSS))).toBe(
       'Multimode: connection 0.75 dB, splice 0.3 dB, 3 dB/km at 850 nm, 1.5 dB/km at 1300 nm',
     );
-    expect(sourcesOf(contentOf(LOSS)).split('; ').length).toBeGreaterThanOrEqual(3);
-    expect(saysOf(contentOf(DRILL))).toBe('Cleaving, the whole skill: 5 min a piece');
-    expect(sourcesOf(contentOf(DRILL))).toBe('house: set by the school');
-    expect(saysOf(contentOf(POLICY))).toBe('5 passes in a row, lapses after 12 months');
+    expect(sourcesOf(contentOfTable(LOSS)).split('; ').length).toBeGreaterThanOrEqual(3);
+    expect(saysOf(contentOfTable(DRILL))).toBe('Cleaving, the whole skill: 5 min a piece');
+    expect(sourcesOf(contentOfTable(DRILL))).toBe('house: set by the school');
+    expect(saysOf(contentOfTable(POLICY))).toBe('5 passes in a row, lapses after 12 months');
   });
   it('a drill is for a criterion of its skill, named once for all methods', () => {
     const cleave = criteriaForDrill([LC_WEDGE_LOCATOR, LC_WEDGE_LOCATOR], 'cleave');
