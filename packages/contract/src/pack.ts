@@ -29,7 +29,7 @@ export const MethodPack = z.strictObject({
   /** As in BCP 47: `en`, `pt-BR`. */
   language: z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/),
   methods: z.array(MethodSheetShape).min(1).max(500),
-  /** Loss tables, drills and policies that go with them. */
+  /** Loss tables, drills, policies and zones that go with them. */
   tables: z.array(PackTable).min(1).max(500).optional(),
   digest: z.string().regex(/^[0-9a-f]{64}$/),
 });

@@ -1,7 +1,8 @@
 import type { OwnDrill } from '@clear-mark/core';
 import { z } from 'zod';
 import { POLICY_ERRORS, PolicyShape } from './policy.ts';
-import { Id, Instant, MOST_WHOLE, Name, SkillShape } from './common.ts';
+import { Id, Instant, Label, MOST_WHOLE, Name, SkillShape } from './common.ts';
+import { FaceTableBody } from './faces.ts';
 import { LossTableShape } from './links.ts';
 import { Source } from './loss-rules.ts';
 import { ById, route } from './route.ts';
@@ -23,7 +24,10 @@ export const DrillShape = z.strictObject({
   source: Source,
 }) satisfies z.ZodType<OwnDrill>;
 
-export const SCHOOL_TABLE_KINDS = ['loss', 'drill', 'policy'] as const;
+/** What end faces are graded by, with the shipped table that it began as. */
+export const ZoneTableShape = FaceTableBody.omit({ title: true }).strict();
+
+export const SCHOOL_TABLE_KINDS = ['loss', 'drill', 'policy', 'zones'] as const;
 /** What a school keeps of its own beside its methods, by kind. */
 export const SchoolTableContent = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('loss'), title: Name, content: LossTableShape }),
@@ -33,6 +37,7 @@ export const SchoolTableContent = z.discriminatedUnion('kind', [
     title: Name,
     content: z.strictObject({ policy: PolicyShape, source: Source }),
   }),
+  z.strictObject({ kind: z.literal('zones'), title: Label, content: ZoneTableShape }),
 ]);
 export type SchoolTableContent = z.infer<typeof SchoolTableContent>;
 export type SchoolTableKind = SchoolTableContent['kind'];

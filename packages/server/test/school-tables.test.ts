@@ -1,4 +1,4 @@
-import { DEFAULT_POLICY, SKILLS } from '@clear-mark/core';
+import { DEFAULT_POLICY, FACE_CRITERIA, SKILLS } from '@clear-mark/core';
 import type { Person, Plan, SchoolTable, SchoolTableContent } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -49,12 +49,18 @@ const policy = (more: object = {}): SchoolTableContent => ({
   title: 'Certificate course',
   content: { policy: { ...DEFAULT_POLICY, passesInARow: 5, ...more }, source: SOURCE },
 });
+const [SHIPPED] = FACE_CRITERIA;
+const zones = (more: object = {}): SchoolTableContent => ({
+  kind: 'zones',
+  title: 'Our single-mode faces',
+  content: { base: SHIPPED!.id, zones: SHIPPED!.zones, source: SOURCE, ...more },
+});
 const save = (id: string, table: unknown, from = 0, retired = false, as = asLead) =>
   as.put(`/school-tables/${id}`, { from, retired, table });
 const all = async (): Promise<SchoolTable[]> => (await asTeacher.get('/school-tables')).body;
 
 describe('a table of the school', () => {
-  it.each([LOSS, drill(), policy()])(
+  it.each([LOSS, drill(), policy(), zones()])(
     'is kept, read by instructors, and edited by a lead alone: $kind',
     async (table) => {
       const id = v7();

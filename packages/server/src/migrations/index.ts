@@ -18,6 +18,7 @@ import * as lossTests from './0016-loss-tests.ts';
 import * as faceChances from './0017-face-chances.ts';
 import * as methodDrafts from './0018-method-drafts.ts';
 import * as schoolTables from './0019-school-tables.ts';
+import * as zoneTables from './0020-zone-tables.ts';
 
 export interface Migration {
   readonly name: string;
@@ -45,4 +46,5 @@ export const MIGRATIONS: readonly Migration[] = [
   faceChances,
   methodDrafts,
   schoolTables,
+  zoneTables,
 ];

@@ -1,10 +1,21 @@
 // @vitest-environment happy-dom
 import { FACE_CRITERIA } from '@clear-mark/core';
-import { ROUTES } from '@clear-mark/contract';
+import { type FaceTable, ROUTES } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
-import { CLASS, freshPages, id, openPage, settled, TestServer } from '../../../test/page.ts';
+import {
+  CLASS,
+  freshPages,
+  id,
+  openPage,
+  pressAnywhere,
+  settled,
+  shows,
+  TestServer,
+} from '../../../test/page.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
 import CallsPanel from './calls/CallsPanel.vue';
 import OwnCalls from './calls/OwnCalls.vue';
+import CriteriaPanel from './criteria/TablesPanel.vue';
 import AttemptFaces from './inspect/AttemptFaces.vue';
 import FaceTools from './inspect/FaceTools.vue';
 import FaceVerdicts from './inspect/FaceVerdicts.vue';
@@ -218,5 +229,56 @@ describe('blind calls', () => {
     await settled();
     const none = new TestServer().on(ROUTES.ownSeries, []);
     expect(none.asked).toEqual([]);
+  });
+});
+
+describe('tables of zones', () => {
+  const OWN: FaceTable = {
+    ...FACE_CRITERIA[0]!,
+    id: `class/${FACE_CRITERIA[0]!.id}`,
+    title: 'Ours',
+    version: 2,
+  };
+  const OF_SCHOOL = {
+    kind: 'zones',
+    title: 'Strict zones',
+    content: { base: 'sm-pc', zones: OWN.zones.slice(0, 2), source: OWN.source },
+    id: id(71),
+    version: 3,
+    retired: false,
+    editedBy: 'Wilhelmina Tarrow',
+    editedAt: '2026-03-02T09:00:00.000Z',
+  };
+  const panel = async (role: 'lead' | 'instructor', server: TestServer) => {
+    server.on(ROUTES.schoolTables, [OF_SCHOOL]);
+    const props = { classId: CLASS, tables: [OWN, ...FACE_CRITERIA] };
+    const opened = await openPage(CriteriaPanel, { props, as: role });
+    await shows(opened.page, 'Begin from a table of the school');
+    return opened;
+  };
+  it('a lead keeps the table of a class for all classes; the tap is taken back by Undo', async () => {
+    const server = new TestServer().on(ROUTES.saveSchoolTable, OF_SCHOOL);
+    const { press } = await panel('lead', server);
+    await press('Oursversion 2');
+    await press('Keep for all classes');
+    await pressAnywhere('Undo');
+    expect(server.of(ROUTES.saveSchoolTable).map((a) => a.body)).toMatchObject([
+      { from: 0, retired: false, table: { kind: 'zones', title: 'Ours', content: { base: 'sm-pc' } } },
+      { retired: true },
+    ]);
+  });
+  it('an instructor begins from one of the school, and a save makes it the class’s own', async () => {
+    const server = new TestServer().on(ROUTES.saveFaceTable, OWN);
+    const { page, press } = await panel('instructor', server);
+    await press('Oursversion 2');
+    expect(page.text()).not.toContain('Keep for all classes');
+    page.getComponent(ChoiceField).vm.$emit('change', OF_SCHOOL.id);
+    await page.vm.$nextTick();
+    await press('Save as the next version');
+    expect(server.of(ROUTES.saveFaceTable)[0]!.body).toMatchObject({
+      base: 'sm-pc',
+      title: 'Strict zones',
+      zones: OF_SCHOOL.content.zones,
+    });
   });
 });

@@ -69,14 +69,14 @@ async function save(): Promise<void> {
           />
         </el-select>
       </el-form-item>
-      <el-form-item v-if="offered.length > 0" label="Loss tables, drills and policies">
+      <el-form-item v-if="offered.length > 0" label="Loss tables, drills, policies and zones">
         <el-select
           v-model="tables"
           multiple
           filterable
           collapse-tags
           :max-collapse-tags="4"
-          aria-label="Loss tables, drills and policies"
+          aria-label="Loss tables, drills, policies and zones"
         >
           <el-option
             v-for="t in offered"

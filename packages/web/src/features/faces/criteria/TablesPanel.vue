@@ -1,11 +1,19 @@
 <script setup lang="ts">
 import { type FaceCriteria, FACE_CRITERIA, type FeatureRule, type ZoneRule } from '@clear-mark/core';
-import { sourceWords, zoneRuleWords } from '@clear-mark/words';
+import { sourceWords } from '@clear-mark/words';
 import ZoneCardDialog from './ZoneCardDialog.vue';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { request, ROUTES, wordsOf } from '../../../api/client.ts';
+import { useReply } from '../../../api/queries.ts';
+import { useSession } from '../../../session/session.ts';
+import ChoiceField from '../../../shared/ChoiceField.vue';
 import CommitField from '../../../shared/CommitField.vue';
-import { RULE_KINDS, type RuleKind } from './zone-rule.model.ts';
+import { copyTitle } from '../../../shared/copy-title.ts';
+import { tablesOf } from '../../../shared/school-tables.ts';
+import { offerUndo } from '../../../shared/undo.ts';
+import ZoneRules from '../../../shared/ZoneRules.vue';
+import type { RuleKind } from '../../../shared/zone-rules.ts';
+import { v7 } from 'uuid';
 import ZoneRuleField from './ZoneRuleField.vue';
 
 /** The tables that faces are graded by: zones, sizes and counts, each with its source. A school keeps its own copy. */
@@ -24,18 +32,39 @@ watch(openId, () => (draft.value = null));
 function edit(): void {
   draft.value = {
     ...shown.value,
-    title: shown.value.id.startsWith('class/')
-      ? shown.value.title
-      : `${shown.value.title}, our copy`.slice(0, 60),
+    title: shown.value.id.startsWith('class/') ? shown.value.title : copyTitle(shown.value.title, 60),
     source: { kind: 'house', fromMemory: false, words: 'this school’s own table' },
   };
 }
 const change = (zones: readonly ZoneRule[]): void => void (draft.value = { ...shown.value, zones });
 const withRule = (zone: number, key: RuleKind, rule: FeatureRule): void =>
   change(shown.value.zones.map((z, i) => (i === zone ? { ...z, [key]: rule } : z)));
-interface Line {
-  row: ZoneRule;
-  $index: number;
+const session = useSession();
+const { found, again } = useReply(ROUTES.schoolTables, () => ({}));
+const ofSchool = computed(() => tablesOf(found.value, 'zones'));
+/** A table of the school to begin from: it becomes the class's own by a save. */
+function take(id: string): void {
+  const { title, content } = ofSchool.value.find((t) => t.id === id)!;
+  const { base, ...rest } = content;
+  draft.value = { ...rest, title, id: `class/${base}`, version: 0 };
+}
+/** Kept for all classes: the next version of the one of this name, or a new one. */
+async function keepForSchool(retired = false): Promise<void> {
+  const { title, zones, source, id } = shown.value;
+  const base = id.replace('class/', '');
+  const before = found.value?.find((t) => t.kind === 'zones' && t.title === title);
+  const table = { kind: 'zones' as const, title, content: { base, zones, source: { ...source } } };
+  failure.value = null;
+  try {
+    await request(ROUTES.saveSchoolTable, {
+      params: { id: before?.id ?? v7() },
+      body: { from: before?.version ?? 0, retired, table },
+    });
+    await again();
+    if (!retired) offerUndo(`${title} is kept for all classes.`, () => keepForSchool(true));
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
 }
 async function save(): Promise<void> {
   if (!draft.value) return;
@@ -96,30 +125,32 @@ async function save(): Promise<void> {
       <el-button size="large" @click="edit">
         {{ shown.id.startsWith('class/') ? 'Edit' : 'Make our own copy' }}
       </el-button>
+      <el-button
+        v-if="session.me?.role === 'lead' && shown.id.startsWith('class/')"
+        size="large"
+        @click="keepForSchool()"
+        >Keep for all classes</el-button
+      >
+      <ChoiceField
+        v-if="ofSchool.length > 0"
+        label="Begin from a table of the school"
+        none="none"
+        model-value=""
+        :options="ofSchool.map((t) => ({ value: t.id, label: `${t.title}, version ${t.version}` }))"
+        @change="take"
+      />
     </div>
-    <el-table :data="[...shown.zones]" row-key="zone" data-test="zones">
-      <el-table-column label="Zone" width="80">
-        <template #default="{ row: z }: Line"
-          ><b class="zone">{{ z.zone }}</b></template
-        >
-      </el-table-column>
-      <el-table-column label="Diameter" width="150">
-        <template #default="{ row: z }: Line">{{ z.fromUm }} to {{ z.toUm }} µm</template>
-      </el-table-column>
-      <el-table-column v-for="k in RULE_KINDS" :key="k.key" :label="k.label" min-width="320">
-        <template #default="{ row: z, $index: i }: Line">
-          <ZoneRuleField
-            v-if="draft"
-            :zone="z.zone"
-            :kind="k.key"
-            :rule="z[k.key]"
-            @change="withRule(i, k.key, $event)"
-            @wrong="failure = $event"
-          />
-          <template v-else>{{ zoneRuleWords(z[k.key]) }}</template>
-        </template>
-      </el-table-column>
-    </el-table>
+    <ZoneRules :zones="shown.zones">
+      <template v-if="draft" #rule="{ zone: z, index, kind }">
+        <ZoneRuleField
+          :zone="z.zone"
+          :kind="kind"
+          :rule="z[kind]"
+          @change="withRule(index, kind, $event)"
+          @wrong="failure = $event"
+        />
+      </template>
+    </ZoneRules>
     <p class="small soft source">
       {{ sourceWords(shown.source) }}. A feature counts in every zone that any part of it touches. What was
       graded keeps the version that it was graded by.
@@ -141,9 +172,6 @@ async function save(): Promise<void> {
 }
 .title {
   width: min(100%, 420px);
-}
-.zone {
-  font-size: 1.125rem;
 }
 .source {
   margin-top: 10px;

@@ -3,7 +3,7 @@ import { type FeatureRule, readTyped, type SizeBand } from '@clear-mark/core';
 import { typedProblem } from '@clear-mark/words';
 import { computed } from 'vue';
 import CommitField from '../../../shared/CommitField.vue';
-import { type RuleKind, withOneMore } from './zone-rule.model.ts';
+import { type RuleKind, withOneMore } from '../../../shared/zone-rules.ts';
 
 /** What a zone allows of one kind of mark, to be edited: sizes in micrometres, how many of each. */
 const props = defineProps<{ zone: string; kind: RuleKind; rule: FeatureRule }>();

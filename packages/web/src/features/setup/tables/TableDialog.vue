@@ -7,6 +7,7 @@ import { request, ROUTES } from '../../../api/client.ts';
 import { askOnce, useAct, useReply } from '../../../api/queries.ts';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 import SourceField from '../../../shared/SourceField.vue';
+import ZoneRules from '../../../shared/ZoneRules.vue';
 import { momentWords } from '../../../shared/time-words.ts';
 import { POLICY_FIELDS } from '../policy.model.ts';
 import DrillForm from './DrillForm.vue';
@@ -108,6 +109,20 @@ const moved = computed(() => failure.value === errorWords('school_table.moved', 
       </div>
       <LossTableForm v-if="table.kind === 'loss'" :table="table.content" @change="put" />
       <DrillForm v-else-if="table.kind === 'drill'" :drill="table.content" :sheets="sheets" @change="put" />
+      <template v-else-if="table.kind === 'zones'">
+        <p class="soft">
+          Its sizes are edited in Faces, Zone criteria, where they can be tried on a picture; begin from it
+          there, save it for the class, and keep it for all classes.
+        </p>
+        <ZoneRules :zones="table.content.zones" class="facts" />
+        <el-form-item label="Source">
+          <SourceField
+            :source="table.content.source"
+            of="the zones"
+            @change="(source) => table.kind === 'zones' && put({ ...table.content, source })"
+          />
+        </el-form-item>
+      </template>
       <template v-else>
         <p class="soft">
           Its numbers are set in the policy of a class, where it can be tried; take it there, change it, and
@@ -145,7 +160,7 @@ const moved = computed(() => failure.value === errorWords('school_table.moved', 
   flex-wrap: wrap;
 }
 .title {
-  width: min(100%, 340px);
+  width: min(100%, 460px);
 }
 .facts {
   margin: 10px 0 16px;

@@ -9,11 +9,12 @@ import { v7 } from 'uuid';
 import { shallowRef } from 'vue';
 import { request, ROUTES } from '../../../api/client.ts';
 import { useAct, useReply } from '../../../api/queries.ts';
+import { copyTitle } from '../../../shared/copy-title.ts';
 import { offerUndo } from '../../../shared/undo.ts';
 import TableDialog from './TableDialog.vue';
 import { KIND_WORDS, newDrill, newLossTable, saysOf, sourcesOf, type TableEdit } from './table-edit.model.ts';
 
-/** Loss tables, drills and policies of the school: copied, edited in versions, each with its source. */
+/** Loss tables, drills, policies and zones of the school: copied, edited in versions, each with its source. */
 defineProps<{ detail: ClassDetail }>();
 const { found, failure, again } = useReply(ROUTES.schoolTables, () => ({}));
 const { failure: notDone, act } = useAct();
@@ -29,7 +30,7 @@ const open = (table: SchoolTable): void => {
 };
 const copy = (table: SchoolTable): void => {
   const copied = contentOfTable(table);
-  begin({ ...copied, title: `${copied.title}, a copy`.slice(0, 80) });
+  begin({ ...copied, title: copyTitle(copied.title, 80) });
 };
 async function retire(table: SchoolTable, retired = !table.retired): Promise<void> {
   const body = { from: table.version, retired, table: contentOfTable(table) };
@@ -51,11 +52,11 @@ async function saved(): Promise<void> {
 
 <template>
   <section class="section" data-test="school-tables">
-    <h2>Loss tables, drills and policies of your own</h2>
+    <h2>Loss tables, drills, policies and zones of your own</h2>
     <p class="soft">
       A loss table serves links and the loss tests of methods, a drill the retraining plan, a policy the
-      classes that take it. Each save is a further version; what took an earlier one keeps it. Tables of zones
-      are edited in Faces.
+      classes that take it, a table of zones the faces of those classes. Each save is a further version; what
+      took an earlier one keeps it.
     </p>
     <p v-if="failure ?? notDone" class="notice bad" role="alert">{{ failure ?? notDone }}</p>
     <el-table v-if="found?.length" :data="[...found]" row-key="id">

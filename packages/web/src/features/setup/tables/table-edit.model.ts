@@ -22,6 +22,7 @@ export const KIND_WORDS: Readonly<Record<SchoolTable['kind'], string>> = {
   loss: 'Loss table',
   drill: 'Drill',
   policy: 'Policy',
+  zones: 'Zones',
 };
 
 /** A loss table to begin with: the shipped allowances of such fiber, with their sources. */
@@ -74,6 +75,8 @@ export function saysOf(table: SchoolTableContent): string {
     }
     case 'policy':
       return `${table.content.policy.passesInARow} passes in a row, lapses after ${table.content.policy.currencyMonths} months`;
+    case 'zones':
+      return table.content.zones.map((z) => `${z.zone} ${z.fromUm} to ${z.toUm} µm`).join(', ');
     default: {
       const never: never = table;
       return never;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { withOneMore } from './zone-rule.model.ts';
+import { withOneMore } from './zone-rules.ts';
 import { zoneRuleWords } from '@clear-mark/words';
 
 describe('the rule of a zone in words', () => {
