@@ -22,7 +22,12 @@ interface Line {
     <el-table-column label="Diameter" width="150">
       <template #default="{ row: z }: Line">{{ z.fromUm }} to {{ z.toUm }} µm</template>
     </el-table-column>
-    <el-table-column v-for="k in RULE_KINDS" :key="k.key" :label="k.label" :min-width="$slots.rule ? 320 : 200">
+    <el-table-column
+      v-for="k in RULE_KINDS"
+      :key="k.key"
+      :label="k.label"
+      :min-width="$slots.rule ? 320 : 200"
+    >
       <template #default="{ row: z, $index }: Line">
         <slot name="rule" :zone="z" :index="$index" :kind="k.key">{{ zoneRuleWords(z[k.key]) }}</slot>
       </template>
