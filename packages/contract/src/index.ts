@@ -1,4 +1,6 @@
+export * from './accounts.ts';
 export * from './attempts.ts';
+export * from './audit.ts';
 export * from './classes.ts';
 export * from './common.ts';
 export * from './errors.ts';

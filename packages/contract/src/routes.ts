@@ -31,6 +31,8 @@ import {
 import { Id, QueryWhole } from './common.ts';
 import { ClaimBody, Instrument, InstrumentClaim, InstrumentOrder, InstrumentSetting } from './instruments.ts';
 import { ClassLink, LinkBody, LinkTestOfClass, SpliceRow } from './links.ts';
+import { ACCOUNT_ROUTES } from './accounts.ts';
+import { AUDIT_ROUTES } from './audit.ts';
 import { FACE_ROUTES } from './face-routes.ts';
 import { INSIGHT_ROUTES } from './insight.ts';
 import { PLAN_ROUTES } from './plan.ts';
@@ -62,6 +64,8 @@ import { SCHOOL_TABLE_ROUTES } from './school-tables.ts';
 import { Safekeeping } from './safekeeping.ts';
 
 export const ROUTES = {
+  ...ACCOUNT_ROUTES,
+  ...AUDIT_ROUTES,
   ...FACE_ROUTES,
   ...INSIGHT_ROUTES,
   ...METHOD_ROUTES,
@@ -76,7 +80,7 @@ export const ROUTES = {
   signIn: route('post /session', 'open', {
     body: SignInBody,
     reply: Person,
-    errors: ['auth.bad_credentials', 'auth.throttled'],
+    errors: ['auth.bad_credentials', 'auth.throttled', 'auth.second_factor_needed', 'auth.bad_second_factor'],
   }),
   demoSignIn: route('post /session/demo', 'open', {
     body: DemoSignInBody,
@@ -112,6 +116,11 @@ export const ROUTES = {
     body: AddMemberBody,
     reply: Person,
     errors: [...CLASS_ERRORS, 'not_found.person', 'class.already_member', 'class.wrong_role'],
+  }),
+  /** The person is in the class no longer; what was scored stays. */
+  leaveClass: route('delete /classes/:id/members/:personId', 'instructor', {
+    params: ById.extend({ personId: Id }),
+    errors: [...CLASS_ERRORS, 'not_found.person', 'class.open_attempts', 'class.last_instructor'],
   }),
   addThing: route('post /classes/:id/things', 'instructor', {
     params: ById,

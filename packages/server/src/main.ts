@@ -13,7 +13,7 @@ import { instrumentHub } from './instruments/index.ts';
 import { prepareJobQueue, startJobQueue } from './jobs/index.ts';
 import { startNotifier } from './live/index.ts';
 import { syncShippedMethods } from './methods/index.ts';
-import { peopleService, sessionSecret } from './people/index.ts';
+import { sessionSecret, setupService } from './people/index.ts';
 import { type Keeping, startNightly } from './safekeeping/index.ts';
 import { readingStamps } from './stamps/index.ts';
 import { jobThreads, WHAT_IF, whatIfHandlers } from './what-if/index.ts';
@@ -50,7 +50,7 @@ export async function startServer(
     release.push(() => queue.stop());
     await queue.work(WHAT_IF, whatIfHandlers(db, jobThreads(config.databaseUrl)));
     await syncShippedMethods(db);
-    const setupCode = config.mode === 'real' ? await peopleService(db).newSetupCode() : null;
+    const setupCode = config.mode === 'real' ? await setupService(db).newSetupCode() : null;
     const notifier = startNotifier(config.databaseUrl, log);
     release.push(() => notifier.stop());
     const hub = instrumentHub(notifier, { now });

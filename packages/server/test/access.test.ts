@@ -1,7 +1,8 @@
 import { type Access, type Person, ROUTES } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { peopleService, readConfig } from '../src/index.ts';
+import { readConfig } from '../src/index.ts';
+import { setupService } from '../src/people/index.ts';
 import { attemptBody, type Caller, type TestClass, World } from './harness.ts';
 
 let world: World;
@@ -175,7 +176,7 @@ describe('the first visit', () => {
   it('makes one lead from the printed code, once', async () => {
     const empty = await World.make();
     try {
-      const people = peopleService(empty.db);
+      const people = setupService(empty.db);
       const code = (await people.newSetupCode())!;
       expect(code).toMatch(/^[0-9A-F]{5}-[0-9A-F]{5}$/);
       const body = { code, name: 'First Lead', login: 'first', password: 'long enough words' };

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { canonicalJson, digestOf, newSalt, saltedDigest, sha256 } from '../src/chain/index.ts';
-import { plainText } from '../src/results/lists/csv.ts';
+import { plainText } from '../src/http/csv.ts';
 
 describe('canonical JSON', () => {
   // RFC 8785, 3.2.3: members sorted by name; numbers and strings as ECMAScript prints them.

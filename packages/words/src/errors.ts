@@ -35,6 +35,22 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'auth.common_password': () => 'This password is on the lists that are tried first. Choose other words.',
   'auth.own_name_password': () => 'The password holds the person’s own name. Choose other words.',
   'person.login_taken': (p) => `The sign-in name ${say(p, 'login')} is taken.`,
+  'auth.second_factor_needed': () => 'This account asks for the code of its authenticator as well.',
+  'auth.bad_second_factor': () => 'That code is wrong or has been used. Take the next one that is shown.',
+  'auth.second_factor_first': () => 'This account needs a second factor first: set it up under Your account.',
+  'account.bad_code': () =>
+    'This code does not hold. It may have been used, replaced or run out: ask the lead for a new one.',
+  'account.login_needed': () => 'Choose a sign-in name.',
+  'account.disabled': () => 'This account is closed. Open it again first.',
+  'account.last_lead': () => 'This is the last lead who can sign in. Make somebody else a lead first.',
+  'account.role_in_class': (p) =>
+    `${say(p, 'name')} is ${say(p, 'role')} of a class. Take the person out of it first.`,
+  'account.no_secret': () => 'The set-up of the second factor has run out. Begin it again.',
+  'account.no_second_factor': () => 'Set up your own second factor first, so that you are not shut out.',
+  'account.second_factor_required': () => 'Leads need a second factor in this school.',
+  'class.open_attempts': (p) =>
+    `${say(p, 'name')} has open pieces in this class: ${say(p, 'pieces')}. Sign or withdraw them first.`,
+  'class.last_instructor': () => 'This is the last instructor of the class. Add another one first.',
   'not_found.class': () => 'There is no such class.',
   'not_found.person': () => 'There is no such person.',
   'not_found.attempt': () => 'There is no such attempt.',

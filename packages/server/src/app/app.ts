@@ -17,7 +17,8 @@ import { healthRoutes } from '../health/index.ts';
 import { type InstrumentHub, instrumentRoutes } from '../instruments/index.ts';
 import { type ChangeNotifier, classFeed, liveRoutes } from '../live/index.ts';
 import { methodRoutes } from '../methods/index.ts';
-import { peopleRoutes } from '../people/index.ts';
+import { auditRoutes } from '../audit/index.ts';
+import { accountRoutes, peopleRoutes } from '../people/index.ts';
 import { referenceRoutes } from '../references/index.ts';
 import { planRoutes } from '../plan/index.ts';
 import { resultRoutes } from '../results/index.ts';
@@ -75,7 +76,9 @@ export function buildApp(parts: AppParts): RequestListener {
 
   const router = express.Router();
   healthRoutes(router, db);
-  peopleRoutes(router, db, config);
+  peopleRoutes(router, db, config, parts.now);
+  accountRoutes(router, db, parts.now);
+  auditRoutes(router, db);
   classRoutes(router, db, parts.now);
   methodRoutes(router, db, parts.now);
   const takeEntries = attemptRoutes(router, db, parts.now, parts.stamps);

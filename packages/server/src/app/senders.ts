@@ -1,5 +1,5 @@
 import type { IncomingMessage } from 'node:http';
-import type { Person } from '@clear-mark/contract';
+import { type Person, ROUTES } from '@clear-mark/contract';
 import session from 'express-session';
 import type { RequestHandler } from 'express';
 import { LRUCache } from 'lru-cache';
@@ -7,14 +7,26 @@ import type pg from 'pg';
 import type { Config } from '../config.ts';
 import type { Database } from '../database/database.ts';
 import type { ChangeNotifier } from '../live/index.ts';
-import { peopleService } from '../people/index.ts';
+import { AppError } from '../errors/app-error.ts';
 import { requireText } from '../http/handle.ts';
-import { sessionStore } from '../people/index.ts';
+import { type Caller, peopleService, sessionStore } from '../people/index.ts';
 
 const SESSION_MS = 12 * 3_600_000;
 /** How long a person is taken as last read. */
 const CALLER_MS = 5000;
 const MOST_REMEMBERED = 5000;
+
+/** What whoever still needs a second factor may ask for. */
+const BEFORE_SECOND_FACTOR: ReadonlySet<string> = new Set(
+  [
+    ROUTES.health,
+    ROUTES.start,
+    ROUTES.signIn,
+    ROUTES.ownAccount,
+    ROUTES.beginSecondFactor,
+    ROUTES.classes,
+  ].map((r) => r.path),
+);
 
 export interface SenderParts {
   readonly config: Config;
@@ -29,6 +41,7 @@ export function senders({ config, db, notifier, sessionPool, sessionSecret }: Se
   const { store, forget, recent } = sessionStore(sessionPool);
   notifier.listen('session', ({ what }) => forget(what));
   const people = callers(db);
+  notifier.listen('person', ({ what }) => people.forget(what));
   /** The session behind a cookie header that was found to be rightly signed. */
   const checkedCookies = new LRUCache<string, string>({ max: MOST_REMEMBERED });
 
@@ -45,8 +58,14 @@ export function senders({ config, db, notifier, sessionPool, sessionSecret }: Se
   const whoCalls: RequestHandler = async (request, response, next) => {
     requireText(request.query);
     const id = request.session.personId;
-    const me = id === undefined ? null : await people.get(id);
+    const caller = id === undefined ? null : await people.get(id);
+    const me = caller?.person ?? null;
     response.locals['me'] = me;
+    if (caller?.needsSecondFactor) {
+      response.locals['needsSecondFactor'] = true;
+      if (!BEFORE_SECOND_FACTOR.has(`/api${request.path}`)) throw new AppError('auth.second_factor_first');
+      return next();
+    }
     const { cookie } = request.headers;
     if (me !== null && cookie !== undefined) checkedCookies.set(cookie, request.sessionID);
     next();
@@ -56,24 +75,33 @@ export function senders({ config, db, notifier, sessionPool, sessionSecret }: Se
   function recentSender({ headers }: IncomingMessage): Person | null {
     const sessionId = headers.cookie === undefined ? undefined : checkedCookies.get(headers.cookie);
     const personId = sessionId === undefined ? undefined : recent(sessionId)?.personId;
-    return personId === undefined ? null : people.recent(personId);
+    const caller = personId === undefined ? null : people.recent(personId);
+    return caller === null || caller.needsSecondFactor ? null : caller.person;
   }
 
   return { steps: [sessions, whoCalls], recentSender };
 }
 
+/** As the database rings where it may be about anybody. */
+const EVERYBODY = 'all';
+
 /** People as last read: each is asked for again after seconds. */
 function callers(db: Database) {
   const people = peopleService(db);
-  const known = new LRUCache<string, Person>({ max: MOST_REMEMBERED, ttl: CALLER_MS });
-  const recent = (id: string): Person | null => known.get(id) ?? null;
-  async function get(id: string): Promise<Person | null> {
+  const known = new LRUCache<string, Caller>({ max: MOST_REMEMBERED, ttl: CALLER_MS });
+  const recent = (id: string): Caller | null => known.get(id) ?? null;
+  async function get(id: string): Promise<Caller | null> {
     const there = recent(id);
     if (there) return there;
-    const person = await people.byId(id);
-    if (person) known.set(id, person);
+    const caller = await people.caller(id);
+    // One who has to do something first is asked for anew, so that it opens at once when it is done.
+    if (caller && !caller.needsSecondFactor) known.set(id, caller);
     else known.delete(id);
-    return person;
+    return caller;
   }
-  return { get, recent };
+  const forget = (id: string): void => {
+    if (id === EVERYBODY) known.clear();
+    else known.delete(id);
+  };
+  return { get, recent, forget };
 }

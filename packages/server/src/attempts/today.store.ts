@@ -50,7 +50,7 @@ export const todayStore = (db: Database) => ({
             ) a
             left join attempt_things x on x.attempt_id = a.id
             left join things t on t.id = x.thing_id and t.retired_at is null
-           where m.class_id = ${classId} and m.role = 'trainee'
+           where m.class_id = ${classId} and m.role = 'trainee' and m.left_at is null
            order by t.kind`,
     ),
 

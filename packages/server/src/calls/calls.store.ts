@@ -108,7 +108,10 @@ export const callsStore = (db: Database) => ({
       ])
       .modify((query) => {
         if (role === 'lead') return;
-        void query.whereIn('s.class_id', db('class_members').select('class_id').where({ person_id: id }));
+        void query.whereIn(
+          's.class_id',
+          db('class_members').select('class_id').where({ person_id: id }).whereNull('left_at'),
+        );
       })
       .orderBy('s.made_at', 'desc');
     return found as (Omit<OwnSeries, 'run'> & { runId: string | null })[];

@@ -19,6 +19,10 @@ export function classRoutes(router: Router, db: Database, now: () => Date): void
   handle(router, ROUTES.addClass, ({ body, me }) => classes.add(body, me));
   handle(router, ROUTES.classDetail, ({ params, me }) => classes.detail(params.id, me));
   handle(router, ROUTES.addMember, ({ params, body, me }) => members.addMember(params.id, body, me));
+  handle(router, ROUTES.leaveClass, async ({ params, me }) => {
+    await members.leave(params.id, params.personId, me);
+    return DONE;
+  });
   handle(router, ROUTES.setGroup, async ({ params, body, me }) => {
     await members.setGroup(params.id, params.traineeId, body.group, me);
     return { done: true } as const;

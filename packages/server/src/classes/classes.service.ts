@@ -1,5 +1,6 @@
 import { checkPolicy, DEFAULT_POLICY, type Policy } from '@clear-mark/core';
 import type { ClassDetail, ClassSummary, Person, Thing } from '@clear-mark/contract';
+import { record } from '../audit/index.ts';
 import type { Database } from '../database/database.ts';
 import { createOnce } from '../database/create-once.ts';
 import { oneAtATime } from '../database/locks.ts';
@@ -37,6 +38,7 @@ export const classesService = (db: Database) => {
           }
           await inside.insert(summary, DEFAULT_POLICY);
           await inside.addMember(summary.id, me.id, 'instructor');
+          await record(trx, { kind: 'class_made', by: me.id, classId: summary.id });
           return summary;
         });
       return createOnce(
@@ -78,11 +80,24 @@ export const classesService = (db: Database) => {
         const version = await methodVersion(trx, versionId);
         if (version?.state !== 'in_force') throw new AppError('not_found.method_version');
         await classesStore(trx).useMethod(classId, versionId, inUse);
+        const detail = `${version.sheet.title}, version ${version.version}: ${inUse ? 'in use' : 'not in use'}`;
+        await record(trx, { kind: 'class_method', by: me.id, classId, detail });
       }),
 
     setPolicy: async (classId: string, policy: Policy, me: Person): Promise<void> => {
-      await classForInstructor(db, classId, me);
-      await store.setPolicy(classId, checkPolicy(policy));
+      const { policy: before } = await classForInstructor(db, classId, me);
+      const checked = checkPolicy(policy);
+      await db.transaction(async (trx) => {
+        await classesStore(trx).setPolicy(classId, checked);
+        await record(trx, { kind: 'class_policy', by: me.id, classId, detail: changesOf(before, checked) });
+      });
     },
   };
 };
+
+/** What moved, by its names: `passesInARow 3 to 5`. */
+const changesOf = (before: Policy, after: Policy): string =>
+  (Object.keys(after) as (keyof Policy)[])
+    .filter((key) => before[key] !== after[key])
+    .map((key) => `${key} ${String(before[key])} to ${String(after[key])}`)
+    .join(', ');

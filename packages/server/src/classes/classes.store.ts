@@ -12,7 +12,10 @@ export const classesStore = (db: Database) => ({
   ofMember: (personId: string): Promise<ClassSummary[]> =>
     db('classes')
       .select(CLASS)
-      .whereIn('id', db('class_members').select('class_id').where({ person_id: personId }))
+      .whereIn(
+        'id',
+        db('class_members').select('class_id').where({ person_id: personId }).whereNull('left_at'),
+      )
       .orderBy('starts_on', 'desc')
       .orderBy('id'),
 
@@ -68,6 +71,7 @@ export const classesStore = (db: Database) => ({
       await db('class_members')
         .select('role')
         .where({ class_id: classId, person_id: personId })
+        .whereNull('left_at')
         .first<{ role: 'instructor' | 'trainee' } | undefined>()
     )?.role ?? null,
 
@@ -76,6 +80,7 @@ export const classesStore = (db: Database) => ({
       .join('people', 'people.id', 'class_members.person_id')
       .select(PERSON)
       .where({ class_id: classId, 'class_members.role': role })
+      .whereNull('left_at')
       .orderBy('people.name')
       .orderBy('people.id'),
 
@@ -84,6 +89,7 @@ export const classesStore = (db: Database) => ({
       .join('people', 'people.id', 'class_members.person_id')
       .select([...PERSON, 'class_members.group_name as group'])
       .where({ class_id: classId, 'class_members.role': 'trainee' })
+      .whereNull('left_at')
       .orderBy('people.name')
       .orderBy('people.id'),
 
@@ -94,8 +100,24 @@ export const classesStore = (db: Database) => ({
       .update({ group_name: group })) === 1,
 
   addMember: async (classId: string, personId: string, role: 'instructor' | 'trainee'): Promise<void> => {
-    await db('class_members').insert({ class_id: classId, person_id: personId, role });
+    await db('class_members')
+      .insert({ class_id: classId, person_id: personId, role })
+      .onConflict(['class_id', 'person_id'])
+      .merge({ role, left_at: null });
   },
+  /** The person is in the class no longer; the row stays, since what was scored names it. */
+  leave: async (classId: string, personId: string): Promise<void> => {
+    await db('class_members')
+      .where({ class_id: classId, person_id: personId })
+      .update({ left_at: db.fn.now() });
+  },
+  /** Labels of the pieces of this trainee that are open. */
+  openPieces: (classId: string, traineeId: string): Promise<string[]> =>
+    db('attempts as a')
+      .join('pieces as p', 'p.id', 'a.piece_id')
+      .where({ 'a.class_id': classId, 'a.trainee_id': traineeId, 'a.state': 'open' })
+      .orderBy('a.started_at')
+      .pluck('p.label'),
 
   things: async (classId: string): Promise<Thing[]> =>
     db('things')

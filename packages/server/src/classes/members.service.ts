@@ -1,7 +1,9 @@
 import type { Person, Role } from '@clear-mark/contract';
+import { record } from '../audit/index.ts';
 import type { Database } from '../database/database.ts';
+import { oneAtATime } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
-import { peopleService } from '../people/index.ts';
+import { peopleService, placeholderLogin } from '../people/index.ts';
 import { classForInstructor } from './access.ts';
 import { classesStore } from './classes.store.ts';
 
@@ -39,9 +41,34 @@ export const membersService = (db: Database) => {
           throw new AppError('class.already_member', { name: person.name });
         }
         await classesStore(trx).addMember(classId, person.id, member.role);
+        await record(trx, {
+          kind: 'class_joined',
+          by: me.id,
+          person: person.id,
+          classId,
+          detail: member.role,
+        });
         return person;
       });
     },
+
+    /** Errors: `not_found.person`, `class.open_attempts`, `class.last_instructor`. */
+    leave: (classId: string, personId: string, me: Person): Promise<void> =>
+      oneAtATime(db, 'class', classId, async (trx) => {
+        await classForInstructor(trx, classId, me);
+        const inside = classesStore(trx);
+        const role = await inside.memberRole(classId, personId);
+        if (role === null) throw new AppError('not_found.person');
+        if (role === 'instructor' && (await inside.members(classId, 'instructor')).length === 1)
+          throw new AppError('class.last_instructor');
+        const pieces = await inside.openPieces(classId, personId);
+        if (pieces.length > 0) {
+          const { name } = (await peopleService(trx).byId(personId)) ?? { name: '' };
+          throw new AppError('class.open_attempts', { name, pieces: pieces.slice(0, 5).join(', ') });
+        }
+        await inside.leave(classId, personId);
+        await record(trx, { kind: 'class_left', by: me.id, person: personId, classId, detail: role });
+      }),
 
     setGroup: async (classId: string, traineeId: string, group: string, me: Person): Promise<void> => {
       await classForInstructor(db, classId, me);
@@ -56,11 +83,10 @@ async function memberPerson(db: Database, member: NewMember): Promise<Person> {
   const there = await people.byId(member.personId);
   if (there) return there;
   if (!member.newPerson || member.role !== 'trainee') throw new AppError('not_found.person');
-  const login = `t-${member.personId.replaceAll('-', '').slice(0, 30)}`;
   return people.add({
     id: member.personId,
     name: member.newPerson.name,
-    login,
+    login: placeholderLogin(member.personId),
     role: 'trainee',
     password: null,
   });

@@ -1,5 +1,6 @@
 import { chosenOption, type MethodSheet, type PracticeChoices } from '@clear-mark/core';
 import type { ClassPracticeOption, Person } from '@clear-mark/contract';
+import { record } from '../audit/index.ts';
 import type { Database } from '../database/database.ts';
 import { oneAtATime } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
@@ -22,6 +23,7 @@ export const practiceService = (db: Database) => ({
         throw new AppError('practice.unknown', { practice, given: option });
       }
       await classesStore(trx).setPractice(classId, practice, option);
+      await record(trx, { kind: 'class_practice', by: me.id, classId, detail: `${practice}: ${option}` });
     }),
 });
 

@@ -17,6 +17,7 @@ const APPEND_ONLY = [
   'call_answers',
   'amendment_notices',
   'daily_heads',
+  'audit_events',
 ];
 /** Rows whose personal text may be erased, and that are never deleted. */
 const NEVER_DELETED = [

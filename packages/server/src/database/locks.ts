@@ -13,6 +13,7 @@ const SPACES = {
   draft: 15,
   method: 16,
   school_table: 17,
+  accounts: 18,
 } as const;
 
 /** Waits until nobody else works on this thing; let go at the end of the transaction. */

@@ -4,7 +4,8 @@ import { connectionSettings } from '../database/database.ts';
 
 /**
  * What rang: a class, and what changed in it: `references`, `class`, `claim`, or the id of an attempt with what became of
- * it: `entries`, `started`, `signed`, `withdrawn`, `again`. Under the name `session` the end of a session rings.
+ * it: `entries`, `started`, `signed`, `withdrawn`, `again`. Under the name `session` the end of a session rings, under `person` a change of an
+ * account.
  */
 export interface Change {
   readonly classId: string;

@@ -12,6 +12,7 @@ import { MethodSheetShape } from '@clear-mark/contract/sheet';
 import type { MethodDraft, MethodDraftHead, MethodVersion, Person } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { createOnce } from '../database/create-once.ts';
+import { record } from '../audit/index.ts';
 import type { Database } from '../database/database.ts';
 import { lockThing, oneAtATime } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
@@ -69,6 +70,7 @@ export const draftsService = (db: Database) => ({
   publish: (
     id: string,
     { revision, classId }: { readonly revision: number; readonly classId: string | null },
+    me: Person,
     now: Date,
   ): Promise<MethodVersion> =>
     oneAtATime(db, 'draft', id, async (trx) => {
@@ -88,6 +90,11 @@ export const draftsService = (db: Database) => ({
       );
       await versions.retire(earlier.filter((v) => v.state !== 'retired').map((v) => v.id));
       await draftsStore(trx).close(id, now, versionId);
+      await record(trx, {
+        kind: 'method_published',
+        by: me.id,
+        detail: `${sheet.title}, version ${version}`,
+      });
       return (await methodVersion(trx, versionId))!;
     }),
 });

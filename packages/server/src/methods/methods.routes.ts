@@ -1,5 +1,6 @@
 import { ROUTES } from '@clear-mark/contract';
 import type { Router } from 'express';
+import { record } from '../audit/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { handle } from '../http/handle.ts';
@@ -16,19 +17,21 @@ export function methodRoutes(router: Router, db: Database, now: () => Date): voi
     if (!found) throw new AppError('not_found.method_version');
     return found;
   });
-  handle(router, ROUTES.setMethodState, ({ params, body }) =>
+  handle(router, ROUTES.setMethodState, ({ params, body, me }) =>
     db.transaction(async (trx) => {
       const found = await methodVersion(trx, params.id);
       if (!found) throw new AppError('not_found.method_version');
       const from = body.state === 'in_force' ? 'draft' : 'in_force';
       const changed = await setMethodState(trx, params.id, from, body.state);
       if (!changed) throw new AppError('method.state', { given: found.state, wanted: body.state });
+      const kind = body.state === 'in_force' ? 'method_published' : 'method_retired';
+      await record(trx, { kind, by: me.id, detail: `${changed.sheet.title}, version ${changed.version}` });
       return changed;
     }),
   );
   handle(router, ROUTES.ownNames, () => ownNames(db));
   handle(router, ROUTES.methodsOfSchool, () => versionsStore(db).published());
-  handle(router, ROUTES.makePack, ({ body }) => packs.make(body));
+  handle(router, ROUTES.makePack, ({ body, me }) => packs.make(body, me));
   handle(router, ROUTES.previewPack, ({ body }) => packs.preview(body.pack));
   handle(router, ROUTES.importPack, ({ body, me }) => packs.take(body.pack, me, now()));
   handle(router, ROUTES.versionsBeside, async ({ params }) => {
@@ -46,5 +49,5 @@ export function methodRoutes(router: Router, db: Database, now: () => Date): voi
     await drafts.discard(params.id, now());
     return { done: true as const };
   });
-  handle(router, ROUTES.publishDraft, ({ params, body }) => drafts.publish(params.id, body, now()));
+  handle(router, ROUTES.publishDraft, ({ params, body, me }) => drafts.publish(params.id, body, me, now()));
 }

@@ -4,6 +4,7 @@ import { contentOfTable, type PackPreview, type Person } from '@clear-mark/contr
 import { errorWords } from '@clear-mark/words';
 import type { z } from 'zod';
 import { canonicalJson, sha256 } from '../chain/index.ts';
+import { record } from '../audit/index.ts';
 import type { Database } from '../database/database.ts';
 import { lockThings } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
@@ -21,7 +22,11 @@ export interface PackOrder {
 
 export const packsService = (db: Database) => ({
   /** The pack as its file: canonical, so that the same order gives the same bytes. */
-  make: async ({ versionIds, tableIds, ...head }: PackOrder): Promise<{ text: string }> => {
+  make: async (
+    { versionIds, tableIds, ...head }: PackOrder,
+    me: Pick<Person, 'id'>,
+  ): Promise<{ text: string }> => {
+    await record(db, { kind: 'export', by: me.id, detail: `method pack: ${head.title}` });
     const ids = [...new Set(versionIds)];
     const found = await Promise.all(ids.map((id) => methodVersion(db, id)));
     const methods = found.map((version) => {
@@ -69,6 +74,7 @@ export const packsService = (db: Database) => ({
         const { id, version, table } = tables[i]!;
         await tablesStore(trx).insert(id, version, table, { retired: false, by: me.id, at: now });
       }
+      await record(trx, { kind: 'pack_taken', by: me.id, detail: pack.title });
       return preview;
     }),
 });

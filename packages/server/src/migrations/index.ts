@@ -19,6 +19,7 @@ import * as faceChances from './0017-face-chances.ts';
 import * as methodDrafts from './0018-method-drafts.ts';
 import * as schoolTables from './0019-school-tables.ts';
 import * as zoneTables from './0020-zone-tables.ts';
+import * as accounts from './0021-accounts.ts';
 
 export interface Migration {
   readonly name: string;
@@ -47,4 +48,5 @@ export const MIGRATIONS: readonly Migration[] = [
   methodDrafts,
   schoolTables,
   zoneTables,
+  accounts,
 ];

@@ -1,62 +1,44 @@
-import { type Person, ROUTES } from '@clear-mark/contract';
-import type { Request, Response, Router } from 'express';
-import 'express-session';
+import { ROUTES } from '@clear-mark/contract';
+import type { Router } from 'express';
+import { record } from '../audit/index.ts';
 import { type Config, isLoopback } from '../config.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { handle } from '../http/handle.ts';
 import { peopleService } from './people.service.ts';
+import { setupService } from './setup.service.ts';
+import { signInService } from './sign-in.service.ts';
+import { enter, leave } from './sessions.ts';
 
-declare module 'express-session' {
-  interface SessionData {
-    personId: string;
-  }
-}
-
-export function peopleRoutes(router: Router, db: Database, config: Config): void {
+export function peopleRoutes(router: Router, db: Database, config: Config, now: () => Date): void {
   const people = peopleService(db);
-  handle(router, ROUTES.start, async ({ me }) => ({
+  handle(router, ROUTES.start, async ({ me, response }) => ({
     demo: config.mode === 'demo',
     setupNeeded: await people.setupNeeded(),
     me,
+    needsSecondFactor: response.locals['needsSecondFactor'] === true,
     deviceKey: me ? await people.deviceKey(me.id) : null,
   }));
   handle(router, ROUTES.signIn, async ({ body, request }) =>
-    enter(request, await people.signIn(body.login, body.password, request.ip ?? '')),
+    enter(request, await signInService(db).signIn(body, request.ip ?? '', now())),
   );
   handle(router, ROUTES.demoSignIn, async ({ body, request }) => {
     if (config.mode !== 'demo' || !isLoopback(config.host)) throw new AppError('auth.demo_only');
     return enter(request, await people.demoPerson(body.role));
   });
-  handle(router, ROUTES.signOut, async ({ request, response }) => {
+  handle(router, ROUTES.signOut, async ({ request, response, me }) => {
     await leave(request, response);
+    await record(db, { kind: 'sign_out', by: me.id });
     return { done: true } as const;
   });
   handle(router, ROUTES.setup, async ({ body, request }) => {
     const { code, ...lead } = body;
-    return enter(request, await people.setUp(code, lead, request.ip ?? ''));
+    return enter(request, await setupService(db).setUp(code, lead, request.ip ?? ''));
   });
   handle(router, ROUTES.people, () => people.all());
-  handle(router, ROUTES.addPerson, ({ body }) => people.add(body));
-}
-
-/** A new session id at each sign-in: one planted before it is worth nothing. */
-function enter(request: Request, person: Person): Promise<Person> {
-  return new Promise((resolve, reject) => {
-    request.session.regenerate((failed?: unknown) => {
-      if (failed) return reject(failed as Error);
-      request.session.personId = person.id;
-      request.session.save((unsaved?: unknown) => (unsaved ? reject(unsaved as Error) : resolve(person)));
-    });
-  });
-}
-
-function leave(request: Request, response: Response): Promise<void> {
-  return new Promise((resolve, reject) => {
-    request.session.destroy((failed?: unknown) => {
-      response.clearCookie('clear-mark');
-      if (failed) reject(failed as Error);
-      else resolve();
-    });
+  handle(router, ROUTES.addPerson, async ({ body, me }) => {
+    const person = await people.add(body);
+    await record(db, { kind: 'account_made', by: me.id, person: person.id, detail: person.role });
+    return person;
   });
 }

@@ -18,7 +18,7 @@ export const peopleStore = (db: Database) => ({
       .select(
         db.raw(
           `(select coalesce(json_agg(json_build_object('id', c.id, 'name', c.name) order by c.starts_on desc, c.name), '[]')
-              from class_members m join classes c on c.id = m.class_id where m.person_id = people.id) as classes`,
+              from class_members m join classes c on c.id = m.class_id where m.person_id = people.id and m.left_at is null) as classes`,
         ),
       )
       .whereNull('disabled_at')

@@ -1,6 +1,7 @@
 import { checkPolicy } from '@clear-mark/core';
 import type { Person, Plan, SchoolTable, SchoolTableBody } from '@clear-mark/contract';
 import type { z } from 'zod';
+import { record } from '../audit/index.ts';
 import type { Database } from '../database/database.ts';
 import { canonicalJson } from '../chain/index.ts';
 import { oneAtATime } from '../database/locks.ts';
@@ -32,6 +33,12 @@ export const tablesService = (db: Database) => ({
       if ((newest?.version ?? 0) !== from) throw new AppError('school_table.moved');
       if (table.kind === 'policy') checkPolicy(table.content.policy);
       await store.insert(id, from + 1, table, { retired, by: me.id, at: now });
+      const state = retired ? ', out of use' : '';
+      await record(trx, {
+        kind: 'school_table',
+        by: me.id,
+        detail: `${table.title}, version ${from + 1}${state}`,
+      });
       return (await store.versions(id))[0]!;
     }),
 });

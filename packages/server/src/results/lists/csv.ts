@@ -1,15 +1,13 @@
 import { isOwnName, SKILLS, skillsOf, verdictOfMark } from '@clear-mark/core';
 import { skillWords } from '@clear-mark/words';
 import type { AttemptListFilter, Person } from '@clear-mark/contract';
-import { stringify } from 'csv-stringify';
 import type { Response } from 'express';
 import { classForInstructor } from '../../classes/index.ts';
+import { record } from '../../audit/index.ts';
 import type { Database } from '../../database/database.ts';
+import { plainText, sendCsv } from '../../http/csv.ts';
 import { type AttemptCsvRow, csvStore } from './csv.store.ts';
 import { readLabels } from '../labels.ts';
-
-/** A spreadsheet runs text that starts like a formula: such text gets an apostrophe in front. */
-export const plainText = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
 
 const ATTEMPT_COLUMNS = [
   'attempt',
@@ -49,41 +47,6 @@ const OUTCOME_COLUMNS = [
   'faults',
 ];
 
-/** Where lines go: the head of the answer is sent with the first, so that a refusal before it is an answer of its own. */
-interface Lines {
-  readonly write: (line: readonly unknown[]) => void;
-}
-
-async function send(
-  response: Response,
-  file: string,
-  columns: readonly string[],
-  write: (csv: Lines) => Promise<void>,
-): Promise<void> {
-  const csv = stringify({ header: true, columns: [...columns], record_delimiter: 'windows' });
-  let begun = false;
-  const begin = (): void => {
-    if (begun) return;
-    begun = true;
-    response.set('Content-Type', 'text/csv; charset=utf-8; header=present');
-    response.set('Content-Disposition', `attachment; filename="${file}"`);
-    csv.pipe(response);
-  };
-  try {
-    await write({
-      write: (line) => {
-        begin();
-        csv.write(line);
-      },
-    });
-    begin();
-    csv.end();
-  } catch (error) {
-    if (!begun) throw error;
-    response.destroy(error as Error);
-  }
-}
-
 export const csvService = (db: Database) => {
   const store = csvStore(db);
   return {
@@ -94,7 +57,8 @@ export const csvService = (db: Database) => {
       response: Response,
     ): Promise<void> => {
       const { timeZone } = await classForInstructor(db, classId, me);
-      await send(response, 'attempts.csv', ATTEMPT_COLUMNS, async (csv) => {
+      await record(db, { kind: 'export', by: me.id, classId, detail: 'attempts as CSV' });
+      await sendCsv(response, 'attempts.csv', ATTEMPT_COLUMNS, async (csv) => {
         for await (const page of store.pages(classId, filter, timeZone)) {
           for (const row of page) csv.write(attemptLine(row));
         }
@@ -108,8 +72,9 @@ export const csvService = (db: Database) => {
       response: Response,
     ): Promise<void> => {
       const { timeZone } = await classForInstructor(db, classId, me);
+      await record(db, { kind: 'export', by: me.id, classId, detail: 'outcomes as CSV' });
       const labels = await readLabels(db);
-      await send(response, 'outcomes.csv', OUTCOME_COLUMNS, async (csv) => {
+      await sendCsv(response, 'outcomes.csv', OUTCOME_COLUMNS, async (csv) => {
         for await (const page of store.pages(classId, filter, timeZone)) {
           const byId = new Map(page.map((row) => [row.id, row]));
           const outcomes = await store.outcomesOf([...byId.keys()]);

@@ -1,0 +1,30 @@
+import type { Person } from '@clear-mark/contract';
+import type { Request, Response } from 'express';
+import 'express-session';
+
+declare module 'express-session' {
+  interface SessionData {
+    personId: string;
+  }
+}
+
+/** A new session id at each sign-in: one planted before it is worth nothing. */
+export function enter(request: Request, person: Person): Promise<Person> {
+  return new Promise((resolve, reject) => {
+    request.session.regenerate((failed?: unknown) => {
+      if (failed) return reject(failed as Error);
+      request.session.personId = person.id;
+      request.session.save((unsaved?: unknown) => (unsaved ? reject(unsaved as Error) : resolve(person)));
+    });
+  });
+}
+
+export function leave(request: Request, response: Response): Promise<void> {
+  return new Promise((resolve, reject) => {
+    request.session.destroy((failed?: unknown) => {
+      response.clearCookie('clear-mark');
+      if (failed) reject(failed as Error);
+      else resolve();
+    });
+  });
+}

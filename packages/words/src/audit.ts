@@ -1,0 +1,42 @@
+import type { AuditKind } from '@clear-mark/contract';
+
+const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
+  sign_in: 'signed in',
+  sign_in_failed: 'failed to sign in',
+  sign_out: 'signed out',
+  account_made: 'made an account',
+  account_invited: 'gave out a code for an account',
+  account_code_withdrawn: 'withdrew a code',
+  account_joined: 'took an account by its code',
+  account_renamed: 'changed a name',
+  account_role: 'changed a role',
+  account_disabled: 'closed an account',
+  account_enabled: 'opened an account again',
+  account_password: 'changed the own password',
+  account_sessions_ended: 'ended all sessions',
+  account_pin: 'changed a PIN',
+  second_factor_on: 'set up a second factor',
+  second_factor_off: 'took a second factor away',
+  second_factor_required: 'changed whether leads need a second factor',
+  bench_device_on: 'made a device a bench device',
+  bench_device_off: 'ended a bench device',
+  class_made: 'made a class',
+  class_joined: 'added somebody to a class',
+  class_left: 'took somebody out of a class',
+  class_policy: 'changed the competence policy',
+  class_practice: 'answered a question of practice',
+  class_method: 'changed the methods in use',
+  method_published: 'published a method',
+  method_retired: 'retired a method',
+  pack_taken: 'took a method pack in',
+  school_table: 'saved a table of the school',
+  certificate_issued: 'issued a certificate',
+  certificate_withdrawn: 'withdrew a certificate',
+  record_amended: 'amended a signed record',
+  export: 'took data out',
+  person_export: 'took out all that is held about a person',
+  person_erased: 'erased a person',
+};
+
+/** What was done, after the name of who did it: `signed in`. */
+export const auditWords = (kind: AuditKind): string => AUDIT_WORDS[kind];
