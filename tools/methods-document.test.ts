@@ -4,6 +4,7 @@ import path from 'node:path';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import { expect, it } from 'vitest';
 import { methodsDocument } from './methods-document.ts';
+import { rightsDocument } from './rights-document.ts';
 import { ROOT } from './paths.ts';
 
 it('docs/methods.md is what the data says', () => {
@@ -24,4 +25,8 @@ it('every criterion of every method stands in it, with a source', () => {
 it('the published schema of a method pack is the one that packs are read by', () => {
   const file = readFileSync(path.join(ROOT, 'docs/formats/method-pack.schema.json'), 'utf8');
   expect(file).toBe(`${JSON.stringify(packJsonSchema(), null, 2)}\n`);
+});
+
+it('docs/rights.md is what the table says', () => {
+  expect(readFileSync(path.join(ROOT, 'docs/rights.md'), 'utf8')).toBe(rightsDocument());
 });

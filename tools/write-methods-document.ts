@@ -5,11 +5,13 @@ import { format, resolveConfig } from 'prettier';
 import { lettersSource } from './letter-ranges.ts';
 import { methodsDocument } from './methods-document.ts';
 import { ROOT } from './paths.ts';
+import { rightsDocument } from './rights-document.ts';
 
 const LETTERS = path.join(ROOT, 'packages/paper/src/letter-ranges.ts');
 const style = await resolveConfig(LETTERS);
 writeFileSync(LETTERS, await format(lettersSource(), { ...style, parser: 'typescript' }));
 writeFileSync(path.join(ROOT, 'docs/methods.md'), methodsDocument());
+writeFileSync(path.join(ROOT, 'docs/rights.md'), rightsDocument());
 writeFileSync(
   path.join(ROOT, 'docs/formats/method-pack.schema.json'),
   `${JSON.stringify(packJsonSchema(), null, 2)}\n`,

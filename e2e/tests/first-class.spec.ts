@@ -1,6 +1,10 @@
-import { choose, expect, row, test } from '../world.ts';
+import { choose, expect, row, test, violations } from '../world.ts';
 
-test('from nothing: the lead’s account, a class, a bench, a piece, a result', async ({ page, real }) => {
+test('from nothing: the lead’s account, a class, a bench, a piece, a result', async ({
+  page,
+  real,
+  browser,
+}) => {
   await page.goto(`${real.url}/`);
   await page.locator('input[name=code]').fill('AAAAA-BBBBB');
   await page.locator('input[name=name]').fill('Tamsin Orrel');
@@ -12,11 +16,25 @@ test('from nothing: the lead’s account, a class, a bench, a piece, a result', 
   await page.getByRole('button', { name: 'Make the account' }).click();
 
   await expect(page.getByRole('heading', { name: 'Classes' })).toBeVisible();
-  await page.locator('input[name=person-name]').fill('Bela Okarin');
-  await page.locator('input[name=person-login]').fill('okarin');
-  await page.locator('input[name=person-password]').fill('another long phrase');
-  await page.getByRole('button', { name: 'Make the account' }).click();
-  await expect(page.getByText('Bela Okarin can sign in as okarin.')).toBeVisible();
+  await page.getByRole('link', { name: 'Everybody’s accounts' }).click();
+  await page.locator('input[name=invite-name]').fill('Bela Okarin');
+  await page.getByRole('button', { name: 'Make a code' }).click();
+  const code = await page.locator('[data-test=code]').textContent();
+  // On another device the invited person opens the address with the code.
+  const invited = await (await browser.newContext()).newPage();
+  await invited.goto(`${real.url}/join#${code}`);
+  await expect(invited.getByRole('heading', { name: 'Bela Okarin' })).toBeVisible();
+  expect(await violations(invited)).toEqual([]);
+  await invited.locator('input[name=login]').fill('okarin');
+  await invited.locator('input[name=password]').fill('another long phrase');
+  await invited.getByRole('button', { name: 'Begin' }).click();
+  await expect(invited.getByRole('heading', { name: 'Classes' })).toBeVisible();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('row', { name: /Bela Okarin/ })).toContainText('invited');
+  expect(await violations(page)).toEqual([]);
+  await page.getByRole('tab', { name: 'What was done' }).click();
+  await expect(page.locator('[data-test=trail]')).toContainText('took an account by its code');
+  await page.goto(`${real.url}/classes`);
 
   await page.locator('input[name=class-name]').fill('Pier crew 1');
   await page.locator('input[name=class-place]').fill('Old net loft');

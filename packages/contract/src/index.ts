@@ -14,6 +14,7 @@ export * from './links.ts';
 export * from './methods.ts';
 export * from './people.ts';
 export * from './results.ts';
+export * from './rights.ts';
 export type { Access, Route } from './route.ts';
 export * from './safekeeping.ts';
 export * from './school-tables.ts';

@@ -34,14 +34,6 @@ export const SetupBody = z.object({
   login: Login,
   password: Password,
 });
-export const NewPersonBody = z.object({
-  id: Id,
-  name: Name,
-  login: Login,
-  role: oneOf(ROLES),
-  password: Password.nullable(),
-});
-
 /** What the start page needs to know before anyone has signed in. */
 export const StartInfo = z.object({
   demo: z.boolean(),

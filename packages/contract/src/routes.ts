@@ -38,15 +38,7 @@ import { INSIGHT_ROUTES } from './insight.ts';
 import { PLAN_ROUTES } from './plan.ts';
 import { WHAT_IF_ROUTES } from './what-if.ts';
 import { ATTEMPT_ERRORS, ById, CLASS_ERRORS, route } from './route.ts';
-import {
-  Account,
-  DemoSignInBody,
-  NewPersonBody,
-  Person,
-  SetupBody,
-  SignInBody,
-  StartInfo,
-} from './people.ts';
+import { Account, DemoSignInBody, Person, SetupBody, SignInBody, StartInfo } from './people.ts';
 import {
   AttemptList,
   AttemptListFilter,
@@ -94,11 +86,6 @@ export const ROUTES = {
     errors: ['auth.bad_setup_code', 'auth.setup_done', 'auth.weak_password', 'auth.throttled'],
   }),
   people: route('get /people', 'instructor', { reply: z.array(Account) }),
-  addPerson: route('post /people', 'lead', {
-    body: NewPersonBody,
-    reply: Person,
-    errors: ['person.login_taken', 'auth.weak_password'],
-  }),
 
   classes: route('get /classes', 'signed_in', { reply: z.array(ClassSummary) }),
   addClass: route('post /classes', 'instructor', {

@@ -85,6 +85,9 @@ export const router = createRouter({
       component: () => import('./features/safekeeping/SafekeepingPage.vue'),
       props: true,
     },
+    { path: '/join', name: 'join', component: () => import('./features/accounts/JoinPage.vue') },
+    { path: '/account', name: 'account', component: () => import('./features/accounts/AccountPage.vue') },
+    { path: '/accounts', name: 'accounts', component: () => import('./features/accounts/AccountsPage.vue') },
     { path: '/classes', name: 'classes', component: () => import('./features/setup/ClassesPage.vue') },
     {
       path: '/calls/:seriesId',
@@ -103,6 +106,9 @@ export const router = createRouter({
   ],
 });
 
+/** What is open to a trainee. */
+const OWN_PAGES: ReadonlySet<unknown> = new Set(['me', 'own-sheet', 'calls', 'account']);
+
 /** Pages scroll inside the main part, so that the bar stays: a new page begins at its top. */
 router.afterEach((to, from) => {
   if (to.path !== from.path) document.getElementById('main')?.scrollTo(0, 0);
@@ -117,8 +123,10 @@ router.beforeEach(async (to) => {
       return to.name === 'start' ? true : { name: 'start', query: { to: to.fullPath } };
     }
   }
+  if (to.name === 'join') return true;
   if (to.name === 'start') return session.me ? home(session) : true;
   if (!session.me) return { name: 'start', query: { to: to.fullPath } };
-  const own = to.name === 'me' || to.name === 'own-sheet' || to.name === 'calls';
-  return session.teaches || own ? true : { name: 'me' };
+  if (session.start?.needsSecondFactor) return to.name === 'account' ? true : { name: 'account' };
+  if (to.name === 'accounts' && session.me.role !== 'lead') return home(session);
+  return session.teaches || OWN_PAGES.has(to.name) ? true : { name: 'me' };
 });

@@ -86,7 +86,7 @@ const json = (status: number, body: unknown): Response =>
   });
 
 const NAMES =
-  'today sheet faces links insight evidence retraining records setup method draft compare-methods safekeeping classes calls me own-sheet start';
+  'today sheet faces links insight evidence retraining records setup method draft compare-methods safekeeping classes calls me own-sheet start join account accounts verify';
 const testRouter = (): Router =>
   createRouter({
     history: createMemoryHistory(),
@@ -143,7 +143,13 @@ export async function openPage(
 ): Promise<Opened> {
   const session = useSession();
   const as = given.as === undefined ? 'instructor' : given.as;
-  session.start ??= { demo: false, setupNeeded: false, me: as ? person(as) : null, deviceKey: null };
+  session.start ??= {
+    demo: false,
+    setupNeeded: false,
+    me: as ? person(as) : null,
+    deviceKey: null,
+    needsSecondFactor: false,
+  };
   const router = testRouter();
   await router.push(given.at ?? '/insight');
   const page = mount(component as never, {

@@ -1,5 +1,5 @@
 export * from './ahead.ts';
-export * from './audit.ts';
+export * from './accounts.ts';
 export * from './conclusions.ts';
 export * from './diagnosis.ts';
 export * from './errors.ts';

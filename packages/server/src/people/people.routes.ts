@@ -36,9 +36,4 @@ export function peopleRoutes(router: Router, db: Database, config: Config, now: 
     return enter(request, await setupService(db).setUp(code, lead, request.ip ?? ''));
   });
   handle(router, ROUTES.people, () => people.all());
-  handle(router, ROUTES.addPerson, async ({ body, me }) => {
-    const person = await people.add(body);
-    await record(db, { kind: 'account_made', by: me.id, person: person.id, detail: person.role });
-    return person;
-  });
 }

@@ -27,7 +27,8 @@ export const useSession = defineStore('session', () => {
     deviceId.value ||= await deviceStore.deviceId();
     try {
       start.value = await request(ROUTES.start, {});
-      classes.value = start.value.me ? await request(ROUTES.classes, {}) : [];
+      classes.value =
+        start.value.me && !start.value.needsSecondFactor ? await request(ROUTES.classes, {}) : [];
       fromKept.value = false;
       const kept: Kept = { start: { ...start.value, deviceKey: null }, classes: classes.value };
       await deviceStore

@@ -66,6 +66,12 @@ async function leave(): Promise<void> {
         aria-label="Always tell how each step is done"
         @update:model-value="(on: string | number | boolean) => preferences.setExplained(Boolean(on))"
       />
+      <div class="row">
+        <RouterLink class="act" :to="{ name: 'account' }">Your account</RouterLink>
+        <RouterLink v-if="session.me?.role === 'lead'" class="act" :to="{ name: 'accounts' }"
+          >Everybody’s accounts</RouterLink
+        >
+      </div>
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
       <el-button size="large" @click="leave">Sign out</el-button>
     </div>

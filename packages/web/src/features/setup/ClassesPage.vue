@@ -9,7 +9,6 @@ import { dayText } from '../../shared/day-range.model.ts';
 import TimeZoneField from '../../shared/TimeZoneField.vue';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { useForm } from '../../shared/use-form.ts';
-import PeoplePanel from './PeoplePanel.vue';
 
 const session = useSession();
 const router = useRouter();
@@ -32,7 +31,12 @@ const beforeStart = (day: Date): boolean => dayIn(timeZone, day) < values.starts
 
 <template>
   <div class="page">
-    <h1>Classes</h1>
+    <div class="row head">
+      <h1>Classes</h1>
+      <RouterLink v-if="session.me?.role === 'lead'" class="act" :to="{ name: 'accounts' }"
+        >Everybody’s accounts</RouterLink
+      >
+    </div>
     <section class="section">
       <p v-if="session.classes.length === 0" class="soft">No class yet. The first one is made below.</p>
       <ul class="list">
@@ -75,11 +79,13 @@ const beforeStart = (day: Date): boolean => dayIn(timeZone, day) < values.starts
       </CheckedForm>
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     </section>
-    <PeoplePanel v-if="session.me?.role === 'lead'" />
   </div>
 </template>
 
 <style scoped>
+.head {
+  justify-content: space-between;
+}
 .list {
   list-style: none;
   padding: 0;

@@ -40,6 +40,16 @@ const addInstructor = (): Promise<boolean> =>
     await request(ROUTES.addMember, { params: params.value, body });
     instructor.value = '';
   });
+/** Out of the class: what was scored stays, and one tap brings the person back. */
+async function leave(person: Person): Promise<void> {
+  const place = { ...params.value, personId: person.id };
+  if (!(await run(() => request(ROUTES.leaveClass, { params: place })))) return;
+  const role = person.role === 'trainee' ? 'trainee' : 'instructor';
+  const body = { role, personId: person.id, newPerson: null } as const;
+  offerUndo(`${person.name} is not in the class any longer.`, () =>
+    run(() => request(ROUTES.addMember, { params: params.value, body })),
+  );
+}
 async function setGroup(trainee: ClassDetail['trainees'][number], group: string): Promise<void> {
   const place = { params: { ...params.value, traineeId: trainee.id }, body: { group } };
   if (!(await run(() => request(ROUTES.setGroup, place)))) return;
@@ -71,6 +81,13 @@ async function setGroup(trainee: ClassDetail['trainees'][number], group: string)
             />
           </template>
         </el-table-column>
+        <el-table-column width="150" align="right">
+          <template #default="{ row }: { row: ClassDetail['trainees'][number] }">
+            <el-button size="large" :aria-label="`Take out of the class: ${row.name}`" @click="leave(row)"
+              >Take out</el-button
+            >
+          </template>
+        </el-table-column>
       </el-table>
       <p v-else class="soft">Nobody yet. Type or paste names, one a line.</p>
       <el-input
@@ -95,7 +112,16 @@ async function setGroup(trainee: ClassDetail['trainees'][number], group: string)
     <div>
       <h2>Instructors</h2>
       <ul>
-        <li v-for="i in detail.instructors" :key="i.id">{{ i.name }}</li>
+        <li v-for="i in detail.instructors" :key="i.id">
+          <span>{{ i.name }}</span>
+          <el-button
+            v-if="detail.instructors.length > 1"
+            size="large"
+            :aria-label="`Take out of the class: ${i.name}`"
+            @click="leave(i)"
+            >Take out</el-button
+          >
+        </li>
       </ul>
       <div v-if="otherInstructors.length > 0" class="row">
         <ChoiceField
@@ -123,8 +149,16 @@ async function setGroup(trainee: ClassDetail['trainees'][number], group: string)
   margin: 14px 0 8px;
 }
 ul {
-  padding-left: 24px;
+  padding: 0;
   margin: 8px 0 12px;
+  list-style: none;
+}
+li {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  min-height: var(--tap);
+  border-bottom: 1px solid var(--hair);
 }
 @media (max-width: 800px) {
   .two {

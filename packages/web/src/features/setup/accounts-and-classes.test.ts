@@ -17,7 +17,6 @@ import {
 import { useSession } from '../../session/session.ts';
 import ClassesPage from './ClassesPage.vue';
 import ClassPage from './ClassPage.vue';
-import PeoplePanel from './PeoplePanel.vue';
 import TraineesPanel from './TraineesPanel.vue';
 
 freshPages();
@@ -59,54 +58,6 @@ describe('a new class', () => {
     await type('input[name=class-name]', 'Pier crew 2');
     await press('Make the class');
     await shows(page, 'The server does not answer');
-  });
-});
-
-describe('accounts', () => {
-  const accounts = [
-    {
-      id: id(1),
-      name: 'Ysolde Brack',
-      login: 'brack',
-      role: 'instructor',
-      classes: [{ id: CLASS, name: 'Pier crew 1' }],
-    },
-    { id: id(2), name: 'Torvin Hale', login: 't-2', role: 'trainee', classes: [] },
-  ];
-  it('say at a glance their classes and what they may do', async () => {
-    new TestServer().on(ROUTES.people, accounts);
-    const { page } = await openPage(PeoplePanel, { as: 'lead' });
-    expect(page.text()).toContain('Pier crew 1');
-    expect(page.text()).toContain('score, sign, plan, set up');
-    expect(page.text()).toContain('none: cannot sign in');
-    expect(page.text()).toContain('Is scored; sees nothing');
-  });
-  it('a sign-in name that is taken is told under its field; what was typed stays, and a good one clears the form', async () => {
-    const server = new TestServer()
-      .on(ROUTES.people, accounts)
-      .refuse(ROUTES.addPerson, 409, 'person.login_taken', 'The sign-in name hale is taken.');
-    const { page, type, press } = await openPage(PeoplePanel, { as: 'lead' });
-    await type('input[name=person-name]', 'Torvin Hale');
-    await type('input[name=person-login]', 'hale');
-    await type('input[name=person-password]', 'a long enough phrase');
-    await press('Make the account');
-    await shows(page, 'The sign-in name hale is taken.');
-    expect(page.get<HTMLInputElement>('input[name=person-login]').element.value).toBe('hale');
-    server.on(ROUTES.addPerson, (asked: { body: object }) => asked.body);
-    await type('input[name=person-login]', 'hale2');
-    await press('Make the account');
-    await shows(page, 'Torvin Hale can sign in as hale2.');
-    expect(page.get<HTMLInputElement>('input[name=person-login]').element.value).toBe('');
-    const [first, second] = server.of(ROUTES.addPerson).map((a) => (a.body as { id: string }).id);
-    expect(first).toBe(second);
-  });
-  it('a name of a wrong shape is told in words before anything is sent', async () => {
-    const server = new TestServer().on(ROUTES.people, accounts);
-    const { page, type, press } = await openPage(PeoplePanel, { as: 'lead' });
-    await type('input[name=person-login]', 'no spaces!');
-    await shows(page, 'Small letters, digits, dots and dashes');
-    await press('Make the account');
-    expect(server.of(ROUTES.addPerson)).toEqual([]);
   });
 });
 

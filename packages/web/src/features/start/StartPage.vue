@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { SetupBody, SignInBody } from '@clear-mark/contract';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { request, ROUTES } from '../../api/client.ts';
+import { Refusal, request, ROUTES } from '../../api/client.ts';
 import { useAct } from '../../api/queries.ts';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { PASSWORD_REFUSALS } from '../../shared/password-refusals.ts';
+import { vFocus } from '../../shared/v-focus.ts';
 import { useForm } from '../../shared/use-form.ts';
 import { home } from '../../shell/home.ts';
 import { useSession } from '../../session/session.ts';
@@ -13,7 +14,9 @@ import { useSession } from '../../session/session.ts';
 const session = useSession();
 const route = useRoute();
 const router = useRouter();
-const signing = useForm(SignInBody, { login: '', password: '' });
+const signing = useForm(SignInBody, { login: '', password: '' }, { 'auth.bad_second_factor': 'code' });
+/** The password was right, and a code is asked for as well. */
+const asksCode = ref(false);
 const setting = useForm(
   SetupBody,
   { code: '', name: '', login: '', password: '' },
@@ -34,7 +37,13 @@ async function enter(): Promise<void> {
 }
 const signIn = (): Promise<boolean> =>
   signing.send(async (body) => {
-    await request(ROUTES.signIn, { body });
+    try {
+      await request(ROUTES.signIn, { body: asksCode.value ? body : { ...body, code: undefined } });
+    } catch (error) {
+      if (!(error instanceof Refusal) || error.code !== 'auth.second_factor_needed') throw error;
+      asksCode.value = true;
+      return;
+    }
     await enter();
   });
 const setUp = (): Promise<boolean> =>
@@ -119,9 +128,24 @@ const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<boolean> =>
             autocomplete="current-password"
           />
         </el-form-item>
+        <el-form-item
+          v-if="asksCode"
+          prop="code"
+          label="Code of your authenticator, or a recovery code"
+          :error="signing.refused['code']"
+        >
+          <el-input
+            v-model="signing.values.code"
+            v-focus
+            name="second-factor"
+            inputmode="numeric"
+            autocomplete="one-time-code"
+          />
+        </el-form-item>
         <el-button size="large" type="primary" class="wide" native-type="submit" :disabled="busy"
           >Sign in</el-button
         >
+        <RouterLink class="act" :to="{ name: 'join' }">You have a code: new account or password</RouterLink>
       </CheckedForm>
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     </div>

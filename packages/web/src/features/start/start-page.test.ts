@@ -9,7 +9,14 @@ freshPages();
 
 const start = (more: object) => {
   const session = useSession();
-  session.start = { demo: false, setupNeeded: false, me: null, deviceKey: null, ...more };
+  session.start = {
+    demo: false,
+    setupNeeded: false,
+    me: null,
+    deviceKey: null,
+    needsSecondFactor: false,
+    ...more,
+  };
   vi.spyOn(session, 'refresh').mockResolvedValue();
   return openPage(StartPage, { as: null, at: '/start?to=/records' });
 };

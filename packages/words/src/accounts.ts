@@ -1,4 +1,4 @@
-import type { AuditKind } from '@clear-mark/contract';
+import type { AuditKind, Reach } from '@clear-mark/contract';
 
 const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
   sign_in: 'signed in',
@@ -40,3 +40,11 @@ const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
 
 /** What was done, after the name of who did it: `signed in`. */
 export const auditWords = (kind: AuditKind): string => AUDIT_WORDS[kind];
+
+/** How far a right reaches, as a cell of its table. */
+export const REACH_WORDS: Readonly<Record<Reach, string>> = {
+  all: 'yes',
+  own_classes: 'in the own classes',
+  own: 'for themselves',
+  no: 'no',
+};
