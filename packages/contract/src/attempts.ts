@@ -228,9 +228,37 @@ export const Revision = z.object({
   reason: z.string().nullable(),
   hash: z.string(),
   previousHash: z.string().nullable(),
+  /** The number of the last entry that it was scored from; null in records of the first form. */
+  lastSeq: z.number().int().nullable(),
   outcome: z.custom<Outcome>((x) => typeof x === 'object' && x !== null),
 });
 export type Revision = z.infer<typeof Revision>;
+
+/** An entry that came after the attempt was signed, as it was sent. */
+export const LateEntry = AttemptEntry.extend({ authorName: z.string(), receivedAt: z.string() });
+export type LateEntry = z.infer<typeof LateEntry>;
+
+/** What is entered in an amendment: the server knows by whom, when, and what it supersedes. */
+export const AmendedEntry = AttemptEntry.pick({
+  id: true,
+  criterionId: true,
+  part: true,
+  value: true,
+  note: true,
+}).extend({ kind: z.enum(['value', 'not_seen', 'retract']), targetId: Id.nullable() });
+export type AmendedEntry = z.infer<typeof AmendedEntry>;
+
+/** A new signed revision: which late entries are taken, what is entered anew, and why. */
+export const AmendBody = z.object({
+  /** The newest revision that was seen. */
+  fromRevision: z.number().int().min(1).max(MOST_WHOLE),
+  /** Every late entry that was offered, taken or left out. */
+  late: z.array(z.object({ id: Id, take: z.boolean() })).max(500),
+  entries: z.array(AmendedEntry).max(500),
+  reason: Note,
+  asVoid: z.boolean(),
+});
+export type AmendBody = z.infer<typeof AmendBody>;
 
 /** What a signature says was seen, as one text for SHA-256: the ids in order of their letters, whatever came first. */
 export const seenText = (entryIds: readonly string[]): string => [...entryIds].sort().join('\n');
@@ -281,7 +309,8 @@ export const AttemptDocument = z.object({
   entries: z.array(StoredEntry),
   references: z.array(ClassReference),
   revisions: z.array(Revision),
-  unmerged: z.number().int(),
+  /** What came after it was signed, and was not yet looked at in an amendment. */
+  late: z.array(LateEntry),
   notices: z.array(AmendmentNotice),
 });
 export type AttemptDocument = z.infer<typeof AttemptDocument>;

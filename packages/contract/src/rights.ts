@@ -66,7 +66,7 @@ export const RIGHTS: readonly Right[] = [
     id: 'sign',
     act: 'Sign a piece, amend what was signed',
     reach: TEACHING,
-    routes: ['sign'],
+    routes: ['sign', 'amend'],
   },
   {
     id: 'sign-off',

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import {
+  AmendBody,
   AttemptDocument,
   AttemptChanges,
   CatchUp,
@@ -207,6 +208,21 @@ export const ROUTES = {
       'sign.entries_differ',
       'sign.conflict',
       'sign.reason_needed',
+    ],
+  }),
+  /** What was signed stays; a further revision says what is right, and counts from then on. */
+  amend: route('post /attempts/:id/amendment', 'instructor', {
+    params: ById,
+    body: AmendBody,
+    reply: Revision,
+    errors: [
+      ...ATTEMPT_ERRORS,
+      'attempt.not_signed',
+      'amend.moved',
+      'amend.nothing',
+      'entry.reference_missing',
+      'entry.unknown_target',
+      'sign.conflict',
     ],
   }),
   addReference: route('post /classes/:id/references', 'instructor', {

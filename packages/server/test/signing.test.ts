@@ -118,7 +118,7 @@ describe('signing', () => {
     expect(receipts[0]).toMatchObject({ state: 'unmerged', code: 'attempt.signed' });
     expect(await own.receiptsOf(own.api, [late])).toEqual(receipts);
     const doc = await own.document();
-    expect([doc.unmerged, doc.entries.length]).toEqual([1, 0]);
+    expect([doc.late.length, doc.entries.length]).toEqual([1, 0]);
   });
 
   it('a void reading fails the test skill alone and leaves the sample', async () => {

@@ -20,6 +20,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/class/:classId/sheet/:attemptId/amend',
+      name: 'amend',
+      component: () => import('./features/sheet/amend/AmendPage.vue'),
+      props: true,
+    },
+    {
       path: '/class/:classId/faces',
       name: 'faces',
       component: () => import('./features/faces/FacesPage.vue'),

@@ -48,6 +48,10 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'account.no_secret': () => 'The set-up of the second factor has run out. Begin it again.',
   'account.no_second_factor': () => 'Set up your own second factor first, so that you are not shut out.',
   'account.second_factor_required': () => 'Leads need a second factor in this school.',
+  'attempt.not_signed': () => 'This piece is not signed: change it on its sheet.',
+  'amend.moved': () =>
+    'The record was amended, or something else came for it, since it was opened. Open it again: nothing was changed.',
+  'amend.nothing': () => 'Nothing is changed by this amendment.',
   'class.open_attempts': (p) =>
     `${say(p, 'name')} has open pieces in this class: ${say(p, 'pieces')}. Sign or withdraw them first.`,
   'class.last_instructor': () => 'This is the last instructor of the class. Add another one first.',

@@ -19,3 +19,4 @@ export * from './reference-drift.ts';
 export * from './score.ts';
 export * from './types.ts';
 export { mapReasons } from './judge-map.ts';
+export { standingIds } from './standing-ids.ts';

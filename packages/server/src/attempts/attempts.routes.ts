@@ -3,6 +3,7 @@ import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { handle } from '../http/handle.ts';
 import type { ReadingStamps } from '../stamps/index.ts';
+import { amendService } from './amend.service.ts';
 import { attemptsService } from './attempts.service.ts';
 import { entriesService } from './entries.service.ts';
 import { signService } from './sign.service.ts';
@@ -40,5 +41,7 @@ export function attemptRoutes(router: Router, db: Database, now: () => Date, sta
     return { done: true } as const;
   });
   handle(router, ROUTES.sign, ({ params, body, me }) => signing.sign(params.id, body, me, now()));
+  const amending = amendService(db, now, stamps);
+  handle(router, ROUTES.amend, ({ params, body, me }) => amending.amend(params.id, body, me));
   return takeEntries;
 }

@@ -68,12 +68,12 @@ export const attemptsService = (db: Database) => ({
     if (!row) throw new AppError('not_found.attempt');
     await requireSight(db, row, me);
     const sheet = await sheetOfAttempt(db, row);
-    const [attempt, entries, references, revisions, unmerged, summary, notices] = await Promise.all([
+    const [attempt, entries, references, revisions, late, summary, notices] = await Promise.all([
       store.head(attemptId),
       store.entries(attemptId),
       referencesStore(db).forAttempt(row.classId, attemptId, REFERENCE_HOURS),
       store.revisions(attemptId),
-      store.unmergedCount(attemptId),
+      store.late(attemptId),
       classesStore(db).byId(row.classId),
       store.notices(attemptId),
     ]);
@@ -85,7 +85,7 @@ export const attemptsService = (db: Database) => ({
       entries,
       references,
       revisions,
-      unmerged,
+      late,
       notices,
     };
   },

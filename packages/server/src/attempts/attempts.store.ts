@@ -1,5 +1,7 @@
 import type { AttemptLink, Entry, MethodSheet, PracticeChoices } from '@clear-mark/core';
 import type {
+  AttemptEntry,
+  LateEntry,
   AmendmentNotice,
   AttemptHead,
   OpenAttempt,
@@ -270,6 +272,7 @@ export const attemptsStore = (db: Database) => ({
         'r.reason',
         'r.hash',
         'r.previous_hash as previousHash',
+        'r.last_seq as lastSeq',
         'r.outcome',
       ])
       .where('r.attempt_id', attemptId)
@@ -280,12 +283,28 @@ export const attemptsStore = (db: Database) => ({
       .join('people as p', 'p.id', 'n.by')
       .select(['n.id', 'n.revision', 'n.cause', 'p.name as by', 'n.at'])
       .where('n.attempt_id', attemptId)
+      // A further revision was signed with what had changed in view.
+      .whereRaw(
+        'n.revision = (select max(r.revision) from signed_revisions r where r.attempt_id = n.attempt_id)',
+      )
       .orderBy('n.at'),
 
-  unmergedCount: async (attemptId: string): Promise<number> =>
-    Number(
-      (await db('unmerged_entries').where({ attempt_id: attemptId }).count('id as n').first())?.['n'] ?? 0,
-    ),
+  /** What came late and was neither taken nor left out yet, in the order in which it came. */
+  late: async (attemptId: string): Promise<LateEntry[]> => {
+    const rows = await rowsOf<{ entry: AttemptEntry; authorName: string; receivedAt: Date }>(
+      db,
+      sql`select u.entry, p.name as "authorName", u.received_at as "receivedAt"
+            from unmerged_entries u join people p on p.id = u.author_id
+           where u.attempt_id = ${attemptId}
+             and not exists (select 1 from late_decisions d where d.entry_id = u.id)
+           order by u.received_at, u.id`,
+    );
+    return rows.map(({ entry, authorName, receivedAt }) => ({
+      ...entry,
+      authorName,
+      receivedAt: new Date(receivedAt).toISOString(),
+    }));
+  },
 });
 
 /** Pieces that are there already stay as they are. */

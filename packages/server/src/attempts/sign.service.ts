@@ -56,7 +56,8 @@ export async function signWithin(
     attemptVoid: request.asVoid,
     timeZone,
   });
-  return record(trx, attempt, { outcome, kind: kindOf(outcome, request), reason: request.reason, me, now });
+  const kind = kindOf(outcome, request);
+  return keepRevision(trx, attempt, { outcome, kind, reason: request.reason, me, now, revision: 1 });
 }
 
 function kindOf(outcome: Outcome, request: SignRequest): Revision['kind'] {
@@ -70,7 +71,8 @@ function kindOf(outcome: Outcome, request: SignRequest): Revision['kind'] {
   return 'signed_incomplete';
 }
 
-interface Decided {
+export interface Decided {
+  readonly revision: number;
   readonly outcome: Outcome;
   readonly kind: Revision['kind'];
   readonly reason: string | null;
@@ -78,8 +80,9 @@ interface Decided {
   readonly now: Date;
 }
 
-async function record(trx: Database, attempt: AttemptRow, decided: Decided): Promise<Revision> {
-  const { outcome, kind, reason, me } = decided;
+/** Chains a revision to those of its class, with its rows for counting in the place of an earlier one's. */
+export async function keepRevision(trx: Database, attempt: AttemptRow, decided: Decided): Promise<Revision> {
+  const { outcome, kind, reason, me, revision } = decided;
   const store = signStore(trx);
   const sheet = await sheetOfAttempt(trx, attempt);
   const chain = await store.lockChain(attempt.classId);
@@ -89,7 +92,6 @@ async function record(trx: Database, attempt: AttemptRow, decided: Decided): Pro
   const signedAt = decided.now.toISOString();
   const digest = entriesDigest(2, chained);
   const evidence = (await evidenceStore(trx).asOf([attempt.id], signedAt)).get(attempt.id)!;
-  const revision = 1;
   const hash = revisionHash({
     recordVersion: 2,
     classId: attempt.classId,
@@ -134,6 +136,7 @@ async function record(trx: Database, attempt: AttemptRow, decided: Decided): Pro
     hash,
   };
   const minutes = minutesOf(attempt.startedAt, chained);
+  if (revision > 1) await store.dropOutcome(attempt.id);
   await store.keep(row, outcomeRows(attempt, sheet, outcome, minutes));
   return {
     revision,
@@ -143,6 +146,7 @@ async function record(trx: Database, attempt: AttemptRow, decided: Decided): Pro
     reason,
     hash,
     previousHash: chain.lastHash,
+    lastSeq: chained.length,
     outcome,
   };
 }

@@ -100,7 +100,7 @@ export const signStore = (db: Database) => ({
   chainedEntries: (attemptId: string): Promise<ChainedEntry[]> =>
     db('entries').select(CHAINED_COLUMNS).where({ attempt_id: attemptId }).orderBy('seq'),
 
-  /** A first revision with its counting rows, the end of the chain and the attempt's state: one statement. */
+  /** A revision with its counting rows, the end of the chain and the attempt's state: one statement. */
   keep: async (row: RevisionRow, rows: OutcomeRows): Promise<void> => {
     const inserts = [
       insertOf('signed_revisions', [row as unknown as NewRow]),
@@ -117,11 +117,16 @@ export const signStore = (db: Database) => ({
     );
   },
 
+  /** Takes the rows of an earlier revision away, before those of the next one come. */
+  dropOutcome: (attemptId: string): Promise<void> => dropOutcome(db, attemptId),
+
   /** Counting rows hold the newest revision only. */
   replaceOutcome: async (attemptId: string, rows: OutcomeRows): Promise<void> => {
-    for (const [table, name] of OUTCOME_TABLES) {
-      await db(table).where({ attempt_id: attemptId }).del();
-      await insertRows(db, table, rows[name]);
-    }
+    await dropOutcome(db, attemptId);
+    for (const [table, name] of OUTCOME_TABLES) await insertRows(db, table, rows[name]);
   },
 });
+
+async function dropOutcome(db: Database, attemptId: string): Promise<void> {
+  for (const [table] of OUTCOME_TABLES) await db(table).where({ attempt_id: attemptId }).del();
+}

@@ -18,6 +18,7 @@ const APPEND_ONLY = [
   'amendment_notices',
   'daily_heads',
   'audit_events',
+  'late_decisions',
 ];
 /** Rows whose personal text may be erased, and that are never deleted. */
 const NEVER_DELETED = [

@@ -20,6 +20,7 @@ import * as methodDrafts from './0018-method-drafts.ts';
 import * as schoolTables from './0019-school-tables.ts';
 import * as zoneTables from './0020-zone-tables.ts';
 import * as accounts from './0021-accounts.ts';
+import * as amendments from './0022-amendments.ts';
 
 export interface Migration {
   readonly name: string;
@@ -49,4 +50,5 @@ export const MIGRATIONS: readonly Migration[] = [
   schoolTables,
   zoneTables,
   accounts,
+  amendments,
 ];

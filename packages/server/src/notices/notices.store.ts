@@ -26,7 +26,7 @@ export const noticesStore = (db: Database) => ({
     if (signed.length === 0) return;
     await db('amendment_notices')
       .insert(signed.map((s) => ({ id: v7(), ...s, cause, subject_id: subjectId, by, at })))
-      .onConflict(['attempt_id', 'cause', 'subject_id'])
+      .onConflict(['attempt_id', 'revision', 'cause', 'subject_id'])
       .ignore();
   },
 

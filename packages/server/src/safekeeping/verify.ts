@@ -96,7 +96,7 @@ async function verifyClass(
     for (const revision of page) {
       await setImmediate();
       const say = (kind: Finding['kind']): void => void findings.push(findingOf(kind, revision));
-      const own = entries.get(revision.attemptId) ?? [];
+      const own = entriesUnder(revision, entries.get(revision.attemptId) ?? []);
       if (revision.classSeq !== lastSeq + 1) say('gap');
       if (revision.previousHash !== lastHash) say('link_broken');
       if (!(await hashHolds(db, revision, own))) say('record_changed');
@@ -124,6 +124,16 @@ async function verifyClass(
     findings.push({ kind: 'tail_missing', classId: head.classId, classSeq: lastSeq + 1, ...nobody });
   }
   return { revisions, findings };
+}
+
+/**
+ * The entries that a revision was signed from. Of the newest all that lie there: none may come after it. Earlier ones have
+ * those up to theirs, or those that they name.
+ */
+function entriesUnder(r: RevisionToCheck, all: readonly ChainedEntry[]): readonly ChainedEntry[] {
+  if (r.newest) return all;
+  if (r.recordVersion === 1) return all.filter((e) => r.entryIds!.includes(String(e.id)));
+  return all.filter((e) => Number(e.seq) <= r.lastSeq!);
 }
 
 const findingOf = (kind: Finding['kind'], r: RevisionToCheck): Finding => ({

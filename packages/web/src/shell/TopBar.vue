@@ -19,6 +19,7 @@ const current = computed(() => session.classes.find((c) => c.id === classId.valu
 const places = computed(() => (current.value && session.teaches ? PLACES : []));
 const INSIDE: Readonly<Record<string, string>> = {
   sheet: 'today',
+  amend: 'records',
   evidence: 'insight',
   safekeeping: 'setup',
 };

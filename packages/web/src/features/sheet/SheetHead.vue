@@ -4,12 +4,12 @@ import type { AttemptDocument } from '@clear-mark/contract';
 import { thingWords } from '@clear-mark/words';
 import { computed } from 'vue';
 import { AttemptFaces } from '../faces/index.ts';
+import RevisionList from './amend/RevisionList.vue';
 import { isEndFace } from './sheet.model.ts';
 import { momentWords } from '../../shared/time-words.ts';
 
 const props = defineProps<{ document: AttemptDocument; classId: string }>();
 const attempt = computed(() => props.document.attempt);
-const revision = computed(() => props.document.revisions[props.document.revisions.length - 1] ?? null);
 const practice = computed(() =>
   (props.document.sheet.schools ?? []).map((s) => {
     const id = chosenOption(s, props.document.sheet.chosen ?? {});
@@ -23,12 +23,6 @@ const practice = computed(() =>
 const otherwise = computed(() => practice.value.filter((s) => !s.shipped));
 /** Sheets on which an end face is judged. */
 const hasFace = computed(() => props.document.sheet.steps.some((s) => s.criteria.some(isEndFace)));
-const KIND: Readonly<Record<string, string>> = {
-  signed: 'Signed',
-  signed_incomplete: 'Signed incomplete',
-  void: 'Made void',
-  amended: 'Amended',
-};
 const when = (iso: string): string => momentWords(iso, 'short');
 const whenFull = (iso: string): string => momentWords(iso, 'full');
 </script>
@@ -89,13 +83,13 @@ const whenFull = (iso: string): string => momentWords(iso, 'full');
       </div>
     </div>
     <slot />
-    <p v-if="revision" class="notice signed">
-      <b>{{ KIND[revision.kind] }}</b> by {{ revision.signedBy }}, {{ when(revision.signedAt)
-      }}<template v-if="revision.reason">: {{ revision.reason }}</template
-      >. Record <code>{{ revision.hash.slice(0, 12) }}</code>
-    </p>
-    <p v-if="document.unmerged > 0" class="notice">
-      {{ document.unmerged }} later entries are kept beside this record for an amendment.
+    <RevisionList v-if="document.revisions.length > 0" :document="document" />
+    <p v-if="document.late.length > 0 && classId" class="notice">
+      {{ document.late.length }} {{ document.late.length === 1 ? 'entry' : 'entries' }} came after it was
+      signed:
+      <RouterLink :to="{ name: 'amend', params: { classId, attemptId: attempt.id } }"
+        >look at {{ document.late.length === 1 ? 'it' : 'them' }} for an amendment</RouterLink
+      >.
     </p>
   </header>
 </template>

@@ -123,7 +123,10 @@ onMounted(async () => {
           :can-take-back="session.teaches && !locked"
           @take-back="(id) => sheet.takeBack(sheet.entryById(id)!)"
         />
-        <template v-if="session.teaches && !locked && !sheet.outcome.value.stops?.length" #acts>
+        <template v-if="session.teaches && classId && sheet.document.value.revisions.length > 0" #acts>
+          <RouterLink class="act" :to="{ name: 'amend', params: { classId, attemptId } }">Amend</RouterLink>
+        </template>
+        <template v-else-if="session.teaches && !locked && !sheet.outcome.value.stops?.length" #acts>
           <el-button class="stop" type="danger" plain title="Key !" @click="dialog = 'stop'">Stop</el-button>
         </template>
       </SheetHead>

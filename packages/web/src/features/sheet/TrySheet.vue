@@ -1,17 +1,11 @@
 <script setup lang="ts">
-import { type Criterion, type MethodSheet, skillsOf } from '@clear-mark/core';
-import type { ClassReference } from '@clear-mark/contract';
+import { type MethodSheet, skillsOf } from '@clear-mark/core';
 import { skillWords, VERDICT_WORDS } from '@clear-mark/words';
 import { computed, nextTick, ref, watch } from 'vue';
 import StripDrawing from '../../shared/StripDrawing.vue';
 import VerdictRing from '../../shared/VerdictRing.vue';
 import { usePreferences } from '../../shell/preferences.ts';
-import CriterionRow from './CriterionRow.vue';
-import LossField from './LossField.vue';
-import ReadingsGrid from './ReadingsGrid.vue';
-import type { GridCriterion } from './readings-grid.model.ts';
-import { itemsByStep } from './sheet.model.ts';
-import StepHead from './StepHead.vue';
+import LocalRows from './LocalRows.vue';
 import { TRIED_REFERENCE_DBM, useTriedSheet } from './use-tried-sheet.ts';
 
 /** The sheet of a method as it is scored by, to be tried: nothing of it is kept. */
@@ -23,8 +17,6 @@ const props = defineProps<{
 const emit = defineEmits<{ choose: [criterionId: string] }>();
 const preferences = usePreferences();
 const tried = useTriedSheet(computed(() => props.sheet));
-const byStep = computed(() => itemsByStep(tried.criteria.value));
-const place = { attemptId: '', classId: '', trainee: '' };
 const root = ref<HTMLElement | null>(null);
 const skills = computed(() =>
   skillsOf(tried.outcome.value.skills).flatMap((skill) => {
@@ -32,14 +24,6 @@ const skills = computed(() =>
     return group ? [{ skill, verdict: group.verdict }] : [];
   }),
 );
-const labelOf = (id: string): string =>
-  tried.criteria.value.find((c) => c.criterion.id === id)?.criterion.label ?? '';
-const isGrid = (c: Criterion): c is GridCriterion =>
-  c.kind === 'readings' || (c.kind === 'loss' && c.fibers !== undefined);
-function referenceFor(criterion: Criterion, nm: number): ClassReference | null {
-  const method = criterion.kind === 'loss' ? criterion.link.referenceMethod : null;
-  return tried.references.value.find((r) => r.wavelengthNm === nm && r.method === method) ?? null;
-}
 const hasLoss = computed(() => tried.references.value.length > 0);
 watch(
   () => props.at,
@@ -87,63 +71,17 @@ watch(
       :place="null"
       :unit="preferences.lengthUnit"
     />
-    <section v-for="(step, i) in sheet.steps" :key="step.id" :aria-labelledby="`step-${step.id}`">
-      <StepHead
-        :step="step"
-        :number="i + 1"
-        :outcome="tried.outcome.value.steps[i]!"
-        :current="false"
-        :folded="false"
-      />
-      <CriterionRow
-        v-for="item in byStep.get(step.id)"
-        :key="`${item.criterion.id} ${item.criterion.kind}`"
-        :item="item"
-        :outcome="tried.outcomes.value.get(item.criterion.id)!"
-        :entry="tried.entryOf(item.criterion.id)"
-        :about="
-          item.criterion.kind === 'call' && item.criterion.of
-            ? (tried.outcomes.value.get(item.criterion.of) ?? null)
-            : null
-        "
-        :current="item.criterion.id === at"
-        :locked="false"
-        :length-unit="preferences.lengthUnit"
-        :place="place"
-        :offset-ms="0"
-        :choice="null"
-        :name-of="() => ''"
-        :label-of="labelOf"
-        @select="emit('choose', item.criterion.id)"
-        @value="(value) => tried.enter(item.criterion.id, '', value)"
-      >
-        <LossField
-          v-if="item.criterion.kind === 'loss' && !isGrid(item.criterion)"
-          :criterion="item.criterion"
-          :outcome="tried.outcomes.value.get(item.criterion.id)!"
-          :entry-by-id="tried.entryById"
-          :references="tried.references.value"
-          :reference-for="(nm) => referenceFor(item.criterion, nm)"
-          :locked="false"
-          attempt-id=""
-          :instrument-id="null"
-          :conditioned="null"
-          :trainee-reading="() => null"
-          @value="(part, value) => tried.enter(item.criterion.id, part, value)"
-        />
-        <ReadingsGrid
-          v-else-if="isGrid(item.criterion)"
-          :criterion="item.criterion"
-          :outcome="tried.outcomes.value.get(item.criterion.id)!"
-          :entry-by-id="tried.entryById"
-          :reference-for="(nm) => referenceFor(item.criterion, nm)"
-          :locked="false"
-          attempt-id=""
-          :instrument-id="null"
-          @values="(values) => values.forEach((v) => tried.enter(item.criterion.id, v.part, v.value))"
-        />
-      </CriterionRow>
-    </section>
+    <LocalRows
+      :sheet="sheet"
+      :outcome="tried.outcome.value"
+      :outcomes="tried.outcomes.value"
+      :references="tried.references.value"
+      :entry-of="tried.entryOf"
+      :entry-by-id="tried.entryById"
+      :at="at"
+      @choose="emit('choose', $event)"
+      @value="tried.enter"
+    />
   </section>
 </template>
 

@@ -5,6 +5,7 @@ import {
   type EntryValue,
   type MethodSheet,
   score,
+  standingIds,
 } from '@clear-mark/core';
 import { LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/methods';
 import { describe, expect, it } from 'vitest';
@@ -15,7 +16,7 @@ import {
   cursorStep,
   type CursorView,
 } from './cursor.model.ts';
-import { lastToUndo, listCriteria, reuseUnchanged, standingIds } from './sheet.model.ts';
+import { lastToUndo, listCriteria, reuseUnchanged } from './sheet.model.ts';
 
 /** A sheet that is played without a page: effects that change entries are done, the rest is written down. */
 function played(sheet: MethodSheet, around: Partial<CursorView> = {}) {

@@ -18,7 +18,7 @@ export function documentOf(
     entries: [],
     references: [],
     revisions: [],
-    unmerged: 0,
+    late: [],
     notices: [],
   };
 }

@@ -1,4 +1,4 @@
-import { DEFAULT_SCORING, type Entry, score } from '@clear-mark/core';
+import { DEFAULT_SCORING, type Entry, score, standingIds } from '@clear-mark/core';
 import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import { describe, expect, it } from 'vitest';
 import { actOfKey, isDigitKey, KEYS } from './keys.ts';
@@ -12,7 +12,6 @@ import {
   reuseUnchanged,
   standingEntry,
   standingDismissals,
-  standingIds,
   valueText,
 } from './sheet.model.ts';
 

@@ -65,15 +65,6 @@ function sameOutcome(a: CriterionOutcome, b: CriterionOutcome): boolean {
   );
 }
 
-/** Ids that a new entry for this criterion and part supersedes: what stands there on this device. */
-export function standingIds(entries: readonly Entry[], criterionId: string, part: string): string[] {
-  const slot = resolveEntries(
-    entries.filter((e) => e.criterionId === criterionId || e.kind === 'retract'),
-  ).get(slotKey(criterionId, part));
-  if (!slot) return [];
-  return [...slot.heads, ...slot.proposals].map((e) => e.id);
-}
-
 /** The value that stands for a criterion and part, to show it in its field. */
 export function standingEntry(entries: readonly Entry[], criterionId: string, part: string): Entry | null {
   const slot = resolveEntries(

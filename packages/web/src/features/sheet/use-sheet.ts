@@ -1,4 +1,11 @@
-import type { Entry, EntryKind, EntrySource, EntryValue, ReadingVoidReason } from '@clear-mark/core';
+import {
+  type Entry,
+  type EntryKind,
+  type EntrySource,
+  type EntryValue,
+  type ReadingVoidReason,
+  standingIds,
+} from '@clear-mark/core';
 import {
   type AttemptDocument,
   type ClassReference,
@@ -17,7 +24,7 @@ import { timers } from '../../shell/timers.ts';
 import { deviceStore } from '../../storage/device-store.ts';
 import { useQueue } from '../../storage/queue.ts';
 import { documentOf } from './open-document.ts';
-import { lastToUndo, standingIds } from './sheet.model.ts';
+import { lastToUndo } from './sheet.model.ts';
 import { useAskedSheet } from './use-asked-sheet.ts';
 import { useSheetOutcome } from './use-sheet-outcome.ts';
 

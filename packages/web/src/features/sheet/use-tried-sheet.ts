@@ -5,11 +5,12 @@ import {
   type MethodSheet,
   type Outcome,
   score,
+  standingIds,
 } from '@clear-mark/core';
 import type { ClassReference } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, type ComputedRef, shallowRef } from 'vue';
-import { listCriteria, standingEntry, standingIds } from './sheet.model.ts';
+import { listCriteria, standingEntry } from './sheet.model.ts';
 
 /** The level that the references of a try stand at, dBm. */
 export const TRIED_REFERENCE_DBM = '-10.00';
