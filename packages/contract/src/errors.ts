@@ -42,6 +42,8 @@ export const ERRORS = {
   'account.no_secret': 409,
   'account.no_second_factor': 409,
   'account.second_factor_required': 409,
+  'not_found.certificate': 404,
+  'certificate.not_signed_off': 409,
   'attempt.not_signed': 409,
   'amend.moved': 409,
   'amend.nothing': 422,

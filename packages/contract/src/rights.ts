@@ -41,7 +41,16 @@ export const RIGHTS: readonly Right[] = [
     id: 'own-record',
     act: 'Read the own record, the own bench and the own skills',
     reach: THEMSELVES,
-    routes: ['ownBench', 'ownRecord', 'ownSkills', 'ownSeries', 'startRun', 'answerCall', 'finishRun'],
+    routes: [
+      'ownBench',
+      'ownRecord',
+      'ownSkills',
+      'ownCertificates',
+      'ownSeries',
+      'startRun',
+      'answerCall',
+      'finishRun',
+    ],
   },
   {
     id: 'score',
@@ -70,9 +79,9 @@ export const RIGHTS: readonly Right[] = [
   },
   {
     id: 'sign-off',
-    act: 'Sign a trainee off in a skill',
+    act: 'Sign a trainee off in a skill; issue and withdraw certificates',
     reach: LEADS,
-    routes: ['signOff'],
+    routes: ['signOff', 'issueCertificate', 'withdrawCertificate'],
   },
   {
     id: 'references',
@@ -113,6 +122,7 @@ export const RIGHTS: readonly Right[] = [
       'suggestions',
       'linkTests',
       'splices',
+      'certificates',
       'replay',
       'startWhatIf',
       'whatIf',

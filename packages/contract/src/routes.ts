@@ -34,6 +34,7 @@ import { ClaimBody, Instrument, InstrumentClaim, InstrumentOrder, InstrumentSett
 import { ClassLink, LinkBody, LinkTestOfClass, SpliceRow } from './links.ts';
 import { ACCOUNT_ROUTES } from './accounts.ts';
 import { AUDIT_ROUTES } from './audit.ts';
+import { CERTIFICATE_ROUTES } from './certificates.ts';
 import { FACE_ROUTES } from './face-routes.ts';
 import { INSIGHT_ROUTES } from './insight.ts';
 import { PLAN_ROUTES } from './plan.ts';
@@ -59,6 +60,7 @@ import { Safekeeping } from './safekeeping.ts';
 export const ROUTES = {
   ...ACCOUNT_ROUTES,
   ...AUDIT_ROUTES,
+  ...CERTIFICATE_ROUTES,
   ...FACE_ROUTES,
   ...INSIGHT_ROUTES,
   ...METHOD_ROUTES,

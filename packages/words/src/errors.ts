@@ -48,6 +48,9 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'account.no_secret': () => 'The set-up of the second factor has run out. Begin it again.',
   'account.no_second_factor': () => 'Set up your own second factor first, so that you are not shut out.',
   'account.second_factor_required': () => 'Leads need a second factor in this school.',
+  'not_found.certificate': () => 'There is no certificate under this code.',
+  'certificate.not_signed_off': (p) =>
+    `The trainee is not signed off in ${say(p, 'skill')} at present. Sign off first.`,
   'attempt.not_signed': () => 'This piece is not signed: change it on its sheet.',
   'amend.moved': () =>
     'The record was amended, or something else came for it, since it was opened. Open it again: nothing was changed.',

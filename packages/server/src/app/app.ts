@@ -8,6 +8,7 @@ import helmet from 'helmet';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { attemptRoutes } from '../attempts/index.ts';
+import { certificateRoutes } from '../certificates/index.ts';
 import { callRoutes } from '../calls/index.ts';
 import { classRoutes } from '../classes/index.ts';
 import type { Config } from '../config.ts';
@@ -79,6 +80,7 @@ export function buildApp(parts: AppParts): RequestListener {
   peopleRoutes(router, db, config, parts.now);
   accountRoutes(router, db, parts.now);
   auditRoutes(router, db);
+  certificateRoutes(router, db, parts.now);
   classRoutes(router, db, parts.now);
   methodRoutes(router, db, parts.now);
   const takeEntries = attemptRoutes(router, db, parts.now, parts.stamps);

@@ -19,6 +19,8 @@ const APPEND_ONLY = [
   'daily_heads',
   'audit_events',
   'late_decisions',
+  'certificates',
+  'certificate_withdrawals',
 ];
 /** Rows whose personal text may be erased, and that are never deleted. */
 const NEVER_DELETED = [

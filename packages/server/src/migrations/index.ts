@@ -21,6 +21,7 @@ import * as schoolTables from './0019-school-tables.ts';
 import * as zoneTables from './0020-zone-tables.ts';
 import * as accounts from './0021-accounts.ts';
 import * as amendments from './0022-amendments.ts';
+import * as certificates from './0023-certificates.ts';
 
 export interface Migration {
   readonly name: string;
@@ -51,4 +52,5 @@ export const MIGRATIONS: readonly Migration[] = [
   zoneTables,
   accounts,
   amendments,
+  certificates,
 ];

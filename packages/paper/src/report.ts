@@ -1,0 +1,123 @@
+import { documentOn, type PdfDocument, words } from './pdf-document.ts';
+import type { Paper } from './shapes.ts';
+
+/** One part of a report: read on the page and on paper alike. */
+export type ReportBlock =
+  | { readonly kind: 'text'; readonly text: string; readonly soft?: boolean }
+  | { readonly kind: 'list'; readonly items: readonly string[] }
+  | {
+      readonly kind: 'table';
+      readonly heads: readonly string[];
+      /** Columns of numbers, which stand to the right. */
+      readonly numbers: readonly number[];
+      readonly rows: readonly (readonly string[])[];
+    };
+
+export interface ReportSection {
+  readonly heading: string;
+  readonly blocks: readonly ReportBlock[];
+}
+
+/** What a report says, in order. The page and the PDF are made of it, so that both say the same. */
+export interface Report {
+  readonly title: string;
+  /** Under the title: of whom, where, when. */
+  readonly facts: readonly string[];
+  readonly sections: readonly ReportSection[];
+  /** What a reader checks it by; shown with a code to scan. */
+  readonly code?: { readonly text: string; readonly address: string };
+}
+
+const SOFT = '#555555';
+const BODY_PT = 10;
+
+/** A report as the data of a PDF. */
+export function reportDocument(report: Report, paper: Paper): PdfDocument {
+  return documentOn(paper, report.title, [
+    {
+      columns: [
+        {
+          width: '*',
+          stack: [
+            { text: words(report.title), fontSize: 20, bold: true, margin: [0, 0, 0, 4] },
+            ...report.facts.map((fact) => ({ text: words(fact), fontSize: BODY_PT, color: SOFT })),
+          ],
+        },
+        ...(report.code
+          ? [
+              {
+                width: 96,
+                stack: [
+                  { qr: report.code.address, eccLevel: 'M', fit: 88, alignment: 'right' },
+                  { text: words(report.code.text), fontSize: 9, alignment: 'right', margin: [0, 3, 0, 0] },
+                ],
+              },
+            ]
+          : []),
+      ],
+      margin: [0, 0, 0, 10],
+    },
+    ...report.sections.flatMap(({ heading, blocks }) => [
+      // A heading stays with what it is of.
+      {
+        text: words(heading),
+        fontSize: 13,
+        bold: true,
+        margin: [0, 10, 0, 4],
+        headlineLevel: 1,
+      },
+      ...blocks.map(blockOf),
+    ]),
+  ]);
+}
+
+function blockOf(block: ReportBlock): object {
+  switch (block.kind) {
+    case 'text':
+      return {
+        text: words(block.text),
+        fontSize: BODY_PT,
+        margin: [0, 0, 0, 4],
+        ...(block.soft ? { color: SOFT } : {}),
+      };
+    case 'list':
+      return {
+        ul: block.items.map((item) => ({ text: words(item) })),
+        fontSize: BODY_PT,
+        margin: [0, 0, 0, 4],
+      };
+    case 'table':
+      return tableOf(block);
+    default: {
+      const never: never = block;
+      return never;
+    }
+  }
+}
+
+function tableOf({ heads, numbers, rows }: Extract<ReportBlock, { kind: 'table' }>): object {
+  const alignment = (column: number): string => (numbers.includes(column) ? 'right' : 'left');
+  return {
+    table: {
+      headerRows: 1,
+      dontBreakRows: true,
+      // Texts share the width; numbers take what they need.
+      widths: heads.map((_, i) => (numbers.includes(i) ? 'auto' : '*')),
+      body: [
+        heads.map((head, i) => ({ text: words(head), bold: true, fontSize: 9, alignment: alignment(i) })),
+        ...rows.map((row) =>
+          row.map((cell, i) => ({ text: words(cell), fontSize: 9.5, alignment: alignment(i) })),
+        ),
+      ],
+    },
+    layout: {
+      hLineWidth: (line: number) => (line === 0 ? 0 : 0.4),
+      vLineWidth: () => 0,
+      paddingTop: () => 2.5,
+      paddingBottom: () => 2.5,
+      paddingLeft: () => 2,
+      paddingRight: () => 6,
+    },
+    margin: [0, 0, 0, 6],
+  };
+}
