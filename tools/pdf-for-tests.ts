@@ -1,6 +1,7 @@
 import { createRequire } from 'node:module';
 import { inflateSync } from 'node:zlib';
 import { LETTER_FILES, type PdfDocument } from '@clear-mark/paper';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { fontFile } from './letter-ranges.ts';
 
 const require = createRequire(import.meta.url);
@@ -74,4 +75,20 @@ function contentsOf(text: string): string[] {
       ? inflateSync(body).toString('latin1')
       : body.toString('latin1');
   });
+}
+
+/** The words of a PDF, page by page, as a reader of another make finds them; all white space left out. */
+export async function wordsOfPdf(bytes: Buffer): Promise<string[]> {
+  const document = await getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise;
+  const pages: string[] = [];
+  for (let number = 1; number <= document.numPages; number += 1) {
+    const { items } = await (await document.getPage(number)).getTextContent();
+    pages.push(
+      items
+        .map((item) => ('str' in item ? item.str : ''))
+        .join('')
+        .replace(/\s/g, ''),
+    );
+  }
+  return pages;
 }

@@ -2,6 +2,8 @@ export * from './labels.ts';
 export { LETTER_RANGES } from './letter-ranges.ts';
 export * from './letters.ts';
 export * from './pdf-document.ts';
+export * from './report.ts';
+export * from './reports/index.ts';
 export * from './score-sheet.ts';
 export * from './shapes.ts';
 export * from './strip-card.ts';

@@ -10,6 +10,8 @@ export type ReportBlock =
       readonly heads: readonly string[];
       /** Columns of numbers, which stand to the right. */
       readonly numbers: readonly number[];
+      /** The share of the width that each column takes. */
+      readonly weights: readonly number[];
       readonly rows: readonly (readonly string[])[];
     };
 
@@ -28,6 +30,9 @@ export interface Report {
   readonly code?: { readonly text: string; readonly address: string };
 }
 
+/** The mark of a pass, as it stands beside each result on the screen. */
+const PASS_RING =
+  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><circle cx="50" cy="50" r="36" fill="none" stroke="#0b6460" stroke-width="13"/></svg>';
 const SOFT = '#555555';
 const BODY_PT = 10;
 
@@ -45,6 +50,7 @@ export function reportDocument(report: Report, paper: Paper): PdfDocument {
         },
         ...(report.code
           ? [
+              { width: 92, svg: PASS_RING, fit: [84, 84] },
               {
                 width: 96,
                 stack: [
@@ -95,14 +101,13 @@ function blockOf(block: ReportBlock): object {
   }
 }
 
-function tableOf({ heads, numbers, rows }: Extract<ReportBlock, { kind: 'table' }>): object {
+function tableOf({ heads, numbers, weights, rows }: Extract<ReportBlock, { kind: 'table' }>): object {
   const alignment = (column: number): string => (numbers.includes(column) ? 'right' : 'left');
   return {
     table: {
       headerRows: 1,
       dontBreakRows: true,
-      // Texts share the width; numbers take what they need.
-      widths: heads.map((_, i) => (numbers.includes(i) ? 'auto' : '*')),
+      widths: weights.map((w) => `${((100 * w) / weights.reduce((a, b) => a + b, 0)).toFixed(2)}%`),
       body: [
         heads.map((head, i) => ({ text: words(head), bold: true, fontSize: 9, alignment: alignment(i) })),
         ...rows.map((row) =>

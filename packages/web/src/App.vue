@@ -23,7 +23,9 @@ const classroom = useClassroom();
 const live = useLiveOutcomes();
 const session = useSession();
 const route = useRoute();
-const bare = computed(() => route.name === 'start' || route.name === 'join' || session.me === null);
+const bare = computed(
+  () => route.name === 'start' || route.name === 'join' || route.name === 'verify' || session.me === null,
+);
 // A trainee's own pages name no class; one who is in several of different zones sees those of the first.
 watch(() => session.zoneOf(String(route.params['classId'] ?? session.classes[0]?.id ?? '')), sayTimesIn, {
   immediate: true,

@@ -62,6 +62,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/class/:classId/reports',
+      name: 'reports',
+      component: () => import('./features/reports/ReportsPage.vue'),
+      props: true,
+    },
+    {
       path: '/class/:classId/setup',
       name: 'setup',
       component: () => import('./features/setup/ClassPage.vue'),
@@ -91,6 +97,12 @@ export const router = createRouter({
       component: () => import('./features/safekeeping/SafekeepingPage.vue'),
       props: true,
     },
+    {
+      path: '/verify/:code?',
+      name: 'verify',
+      component: () => import('./features/reports/VerifyPage.vue'),
+      props: true,
+    },
     { path: '/join', name: 'join', component: () => import('./features/accounts/JoinPage.vue') },
     { path: '/account', name: 'account', component: () => import('./features/accounts/AccountPage.vue') },
     { path: '/accounts', name: 'accounts', component: () => import('./features/accounts/AccountsPage.vue') },
@@ -112,6 +124,8 @@ export const router = createRouter({
   ],
 });
 
+/** What is open to anybody. */
+const OPEN_PAGES: ReadonlySet<unknown> = new Set(['join', 'verify']);
 /** What is open to a trainee. */
 const OWN_PAGES: ReadonlySet<unknown> = new Set(['me', 'own-sheet', 'calls', 'account']);
 
@@ -129,7 +143,7 @@ router.beforeEach(async (to) => {
       return to.name === 'start' ? true : { name: 'start', query: { to: to.fullPath } };
     }
   }
-  if (to.name === 'join') return true;
+  if (OPEN_PAGES.has(to.name)) return true;
   if (to.name === 'start') return session.me ? home(session) : true;
   if (!session.me) return { name: 'start', query: { to: to.fullPath } };
   if (session.start?.needsSecondFactor) return to.name === 'account' ? true : { name: 'account' };

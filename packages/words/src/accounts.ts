@@ -1,4 +1,4 @@
-import type { AuditKind, Reach } from '@clear-mark/contract';
+import type { AuditKind, CertificateState, Reach } from '@clear-mark/contract';
 
 const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
   sign_in: 'signed in',
@@ -40,6 +40,13 @@ const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
 
 /** What was done, after the name of who did it: `signed in`. */
 export const auditWords = (kind: AuditKind): string => AUDIT_WORDS[kind];
+
+export const CERTIFICATE_STATE_WORDS: Readonly<Record<CertificateState, string>> = {
+  valid: 'It holds',
+  amended: 'Amended: a record behind it was changed since',
+  lapsed: 'Lapsed',
+  withdrawn: 'Withdrawn',
+};
 
 /** How far a right reaches, as a cell of its table. */
 export const REACH_WORDS: Readonly<Record<Reach, string>> = {

@@ -9,6 +9,7 @@ export * from './loss-tests.ts';
 export * from './method-names.ts';
 export * from './names.ts';
 export * from './params.ts';
+export * from './rates.ts';
 export * from './reasons.ts';
 export * from './reference-steps.ts';
 export * from './faces.ts';

@@ -20,6 +20,7 @@ const places = computed(() => (current.value && session.teaches ? PLACES : []));
 const INSIDE: Readonly<Record<string, string>> = {
   sheet: 'today',
   amend: 'records',
+  reports: 'records',
   evidence: 'insight',
   safekeeping: 'setup',
 };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { StandingCell } from '@clear-mark/contract';
 import { computed } from 'vue';
-import { percent } from './insight.model.ts';
+import { percent } from '@clear-mark/words';
 
 /** A rate on a line from 0 to 100 %: the tick is the rate, the thick part its 95 % interval. Wide means little data. */
 const props = defineProps<{ rate: StandingCell['rate']; compact?: boolean }>();

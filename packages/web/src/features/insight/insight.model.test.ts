@@ -2,7 +2,8 @@ import { summarizeSkill, wilsonRate } from '@clear-mark/core';
 import type { LossSample, Results } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
 
-import { barsOf, firstPasses, needs, rateWords } from './insight.model.ts';
+import { rateWords } from '@clear-mark/words';
+import { barsOf, firstPasses, needs } from './insight.model.ts';
 
 const cell = (standing: string, k: number, n: number) => ({
   skill: 'cleave' as const,

@@ -2,16 +2,6 @@ import type { LossSample, Results, StandingCell } from '@clear-mark/contract';
 
 type RateValue = StandingCell['rate'];
 
-export const percent = (share: number): string => `${Math.round(share * 100)} %`;
-
-/** A rate in words that cannot be read without its n: `41 of 48, 85 % (73 to 93)`. */
-export function rateWords(rate: RateValue): string {
-  if (rate.kind === 'none') return 'none yet';
-  const low = Math.round(rate.low * 100);
-  const high = Math.round(rate.high * 100);
-  return `${rate.k} of ${rate.n}, ${percent(rate.share)} (${low} to ${high})`;
-}
-
 export interface Need {
   readonly traineeId: string;
   readonly traineeName: string;

@@ -86,6 +86,7 @@ const shown = shallowRef<AttemptRow | null>(null);
             </template>
           </OrderedList>
         </el-popover>
+        <RouterLink class="act" :to="{ name: 'reports', params: { classId } }">Reports</RouterLink>
         <a class="act" :href="csv.attempts" download>Attempts as CSV</a>
         <a class="act" :href="csv.outcomes" download>Outcomes as CSV</a>
       </div>

@@ -10,6 +10,7 @@ import { useSession } from '../../session/session.ts';
 import BenchRail from './BenchRail.vue';
 import HandCall from './HandCall.vue';
 import OutcomePanel from './OutcomePanel.vue';
+import SheetActs from './SheetActs.vue';
 import SheetCautions from './SheetCautions.vue';
 import SheetDialogs from './SheetDialogs.vue';
 import SheetDock from './SheetDock.vue';
@@ -123,11 +124,13 @@ onMounted(async () => {
           :can-take-back="session.teaches && !locked"
           @take-back="(id) => sheet.takeBack(sheet.entryById(id)!)"
         />
-        <template v-if="session.teaches && classId && sheet.document.value.revisions.length > 0" #acts>
-          <RouterLink class="act" :to="{ name: 'amend', params: { classId, attemptId } }">Amend</RouterLink>
-        </template>
-        <template v-else-if="session.teaches && !locked && !sheet.outcome.value.stops?.length" #acts>
-          <el-button class="stop" type="danger" plain title="Key !" @click="dialog = 'stop'">Stop</el-button>
+        <template v-if="session.teaches" #acts>
+          <SheetActs
+            :document="sheet.document.value"
+            :class-id="classId"
+            :can-stop="!locked && !sheet.outcome.value.stops?.length"
+            @stop="dialog = 'stop'"
+          />
         </template>
       </SheetHead>
       <RecordNotices :sheet="sheet" :class-id="classId" />
@@ -245,10 +248,6 @@ onMounted(async () => {
   position: relative;
   overflow-y: auto;
   padding: 0 0 180px;
-}
-.stop {
-  min-width: 84px;
-  font-weight: 700;
 }
 .strip {
   padding: 4px 20px;

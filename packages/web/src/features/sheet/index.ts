@@ -1,1 +1,2 @@
+export { entryWords } from './entry-words.ts';
 export { default as TrySheet } from './TrySheet.vue';

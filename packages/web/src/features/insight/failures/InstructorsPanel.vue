@@ -2,7 +2,7 @@
 import type { InstructorsView, ResultFilter } from '@clear-mark/contract';
 import { ROUTES } from '../../../api/client.ts';
 import { useReply } from '../../../api/queries.ts';
-import { rateWords } from '../insight.model.ts';
+import { rateWords } from '@clear-mark/words';
 import type { RecordsLink } from '../records-link.ts';
 
 /** For the lead alone: how alike instructors judge, and what the items tell. */

@@ -1,13 +1,12 @@
 <script setup lang="ts">
+import { percent, skillWords } from '@clear-mark/words';
 import { skillsInOrder } from '@clear-mark/core';
 import type { ResultFilter, Split } from '@clear-mark/contract';
-import { skillWords } from '@clear-mark/words';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ROUTES } from '../../../api/client.ts';
 import { useReply } from '../../../api/queries.ts';
 import { useOwnNames } from '../../../shared/own-names.ts';
-import { percent } from '../insight.model.ts';
 import RateBar from '../RateBar.vue';
 import type { RecordsLink } from '../records-link.ts';
 

@@ -17,7 +17,7 @@ import { useReply } from '../../../api/queries.ts';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 import { useSession } from '../../../session/session.ts';
 import RateBar from '../RateBar.vue';
-import { rateWords } from '../insight.model.ts';
+import { rateWords } from '@clear-mark/words';
 import SignOffPanel from './SignOffPanel.vue';
 import StandingMark from '../../../shared/StandingMark.vue';
 import { momentWords } from '../../../shared/time-words.ts';

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Results } from '@clear-mark/contract';
 import { skillWords } from '@clear-mark/words';
-import { firstPasses, percent } from '../insight.model.ts';
+import { percent } from '@clear-mark/words';
+import { firstPasses } from '../insight.model.ts';
 import RateBar from '../RateBar.vue';
 import type { RecordsLink } from '../records-link.ts';
 

@@ -1,9 +1,8 @@
 <script setup lang="ts">
+import { evidenceWords, rateWords, ruleWords, skillWords, STANDING_WORDS } from '@clear-mark/words';
 import { type EvidenceCode, type Policy, STANDINGS } from '@clear-mark/core';
 import type { Results } from '@clear-mark/contract';
-import { evidenceWords, ruleWords, skillWords, STANDING_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
-import { rateWords } from '../insight.model.ts';
 import StandingMark from '../../../shared/StandingMark.vue';
 
 const props = defineProps<{ classId: string; results: Results; policy: Policy }>();

@@ -1,11 +1,10 @@
 <script setup lang="ts">
+import { rateWords, skillInText, skillWords, STANDING_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 import type { ClassDetail, ResultFilter, WhatIfSetting } from '@clear-mark/contract';
 import type { Skill } from '@clear-mark/core';
-import { skillInText, skillWords, STANDING_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 import { computed, nextTick, reactive, ref, watch } from 'vue';
 import { ROUTES } from '../../../api/client.ts';
 import { useReply } from '../../../api/queries.ts';
-import { rateWords } from '../insight.model.ts';
 import { useWhatIf } from './use-what-if.ts';
 import { movableLimits, settingWords, whatIfWords } from './what-if.model.ts';
 import WhatIfForm from './WhatIfForm.vue';

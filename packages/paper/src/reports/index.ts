@@ -1,0 +1,4 @@
+export { attemptReport, type AttemptReportOf } from './attempt-report.ts';
+export { certificateReport } from './certificate.ts';
+export { classReport, type ReportOf } from './class-report.ts';
+export { traineeReport, type TraineeReportOf } from './trainee-report.ts';
