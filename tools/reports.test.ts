@@ -33,7 +33,10 @@ const summary = (k: number, n: number) => ({
 const cell = (more: Partial<StandingCell> = {}): StandingCell => ({
   skill: 'cleave',
   standing: 'retrain',
-  evidence: { code: 'standing.fails_in_a_row', params: { fails: 3, outcomes: 17, count: 3, of: 17, n: 17, k: 3 } },
+  evidence: {
+    code: 'standing.fails_in_a_row',
+    params: { fails: 3, outcomes: 17, count: 3, of: 17, n: 17, k: 3 },
+  },
   window: 'PPFFF',
   rate: wilsonRate(11, 17),
   behind: { criterionId: 'x', label: 'Cleave angle', stepTitle: 'Cleave inspected', times: 4 },
