@@ -7,6 +7,8 @@ import { sourceWords } from './names.ts';
 import { evidenceWords, reasonWords } from './reasons.ts';
 
 const PARAMS = {
+  skill: 'cleave',
+  pieces: 'P-1, P-2',
   hazard: 'eyes',
   value: '1.8',
   limit: '1.0',
