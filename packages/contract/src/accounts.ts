@@ -6,14 +6,12 @@ import { ById, route } from './route.ts';
 /** Days for which an invitation holds, and hours of a code for a new password. */
 export const INVITATION_DAYS = 14;
 export const RESET_HOURS = 48;
-export const PIN_LENGTHS = { least: 4, most: 8 } as const;
 
 /** An account as the lead sees it. */
 export const AccountState = Account.extend({
   /** Has a password: can sign in. */
   signsIn: z.boolean(),
   disabled: z.boolean(),
-  hasPin: z.boolean(),
   secondFactor: z.boolean(),
   /** Until when a code that was given out holds; null where there is none. */
   codeUntil: Instant.nullable(),
@@ -44,13 +42,6 @@ export type Invitation = z.infer<typeof Invitation>;
 export const JoinBody = z.object({ code: JoinCode, login: Login.nullable(), password: Password });
 export const AccountChangeBody = z.object({ name: Name, role: oneOf(ROLES) });
 export const NewInviteBody = z.object({ id: Id, name: Name, role: oneOf(ROLES) });
-
-export const Pin = z
-  .string()
-  .regex(
-    new RegExp(`^[0-9]{${PIN_LENGTHS.least},${PIN_LENGTHS.most}}$`),
-    `${PIN_LENGTHS.least} to ${PIN_LENGTHS.most} digits`,
-  );
 
 export const ACCOUNT_ROUTES = {
   accounts: route('get /accounts', 'lead', { reply: z.array(AccountState) }),

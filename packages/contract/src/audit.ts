@@ -17,12 +17,9 @@ export const AUDIT_KINDS = [
   'account_enabled',
   'account_password',
   'account_sessions_ended',
-  'account_pin',
   'second_factor_on',
   'second_factor_off',
   'second_factor_required',
-  'bench_device_on',
-  'bench_device_off',
   'class_made',
   'class_joined',
   'class_left',
@@ -37,8 +34,6 @@ export const AUDIT_KINDS = [
   'certificate_withdrawn',
   'record_amended',
   'export',
-  'person_export',
-  'person_erased',
 ] as const;
 export type AuditKind = (typeof AUDIT_KINDS)[number];
 

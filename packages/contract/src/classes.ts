@@ -80,6 +80,35 @@ export const AddMemberBody = z.object({
   newPerson: z.object({ name: Name }).nullable(),
 });
 
+/** The most people that one file adds. */
+export const MOST_OF_ROSTER = 500;
+/** A roster as it was looked through: people new to the school, or there already, with their groups. */
+export const RosterBody = z.object({
+  people: z
+    .array(
+      z.object({
+        personId: Id,
+        newPerson: z.object({ name: Name }).nullable(),
+        group: z.string().trim().max(30),
+      }),
+    )
+    .min(1)
+    .max(MOST_OF_ROSTER),
+});
+export type RosterBody = z.infer<typeof RosterBody>;
+
+/** What a new class takes from an earlier one. */
+export const CLASS_PARTS = ['methods', 'equipment', 'policy', 'people'] as const;
+export type ClassPart = (typeof CLASS_PARTS)[number];
+export const CopyClassBody = z.object({
+  id: Id,
+  name: Name,
+  startsOn: Day,
+  endsOn: Day,
+  parts: z.array(z.enum(CLASS_PARTS)).max(CLASS_PARTS.length),
+});
+export type CopyClassBody = z.infer<typeof CopyClassBody>;
+
 /** A question on which practitioners disagree, as it bears on the methods that a class uses. */
 export const ClassPracticeOption = z.object({
   id: z.string(),

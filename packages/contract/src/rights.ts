@@ -147,6 +147,8 @@ export const RIGHTS: readonly Right[] = [
     reach: TEACHING,
     routes: [
       'addMember',
+      'addRoster',
+      'copyClass',
       'leaveClass',
       'setGroup',
       'addThing',

@@ -21,11 +21,13 @@ import {
   ClassDetail,
   ClassPracticeOption,
   ClassSummary,
+  CopyClassBody,
   MethodUseBody,
   NewClassBody,
   NewCordCheckBody,
   NewThingBody,
   PracticeChoiceBody,
+  RosterBody,
   Thing,
   ThingChangeBody,
 } from './classes.ts';
@@ -106,6 +108,20 @@ export const ROUTES = {
     body: AddMemberBody,
     reply: Person,
     errors: [...CLASS_ERRORS, 'not_found.person', 'class.already_member', 'class.wrong_role'],
+  }),
+  /** All of a roster or nothing. */
+  addRoster: route('post /classes/:id/roster', 'instructor', {
+    params: ById,
+    body: RosterBody,
+    reply: z.object({ added: z.number().int() }),
+    errors: [...CLASS_ERRORS, 'not_found.person', 'class.already_member', 'class.wrong_role'],
+  }),
+  /** A new class with the place and the zone of an earlier one, and what else is taken from it. */
+  copyClass: route('post /classes/:id/copies', 'instructor', {
+    params: ById,
+    body: CopyClassBody,
+    reply: ClassSummary,
+    errors: [...CLASS_ERRORS, 'class.dates_crossed', 'request.already_there'],
   }),
   /** The person is in the class no longer; what was scored stays. */
   leaveClass: route('delete /classes/:id/members/:personId', 'instructor', {

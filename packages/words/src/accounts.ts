@@ -14,12 +14,9 @@ const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
   account_enabled: 'opened an account again',
   account_password: 'changed the own password',
   account_sessions_ended: 'ended all sessions',
-  account_pin: 'changed a PIN',
   second_factor_on: 'set up a second factor',
   second_factor_off: 'took a second factor away',
   second_factor_required: 'changed whether leads need a second factor',
-  bench_device_on: 'made a device a bench device',
-  bench_device_off: 'ended a bench device',
   class_made: 'made a class',
   class_joined: 'added somebody to a class',
   class_left: 'took somebody out of a class',
@@ -34,8 +31,6 @@ const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
   certificate_withdrawn: 'withdrew a certificate',
   record_amended: 'amended a signed record',
   export: 'took data out',
-  person_export: 'took out all that is held about a person',
-  person_erased: 'erased a person',
 };
 
 /** What was done, after the name of who did it: `signed in`. */

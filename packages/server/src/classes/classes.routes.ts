@@ -3,6 +3,7 @@ import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { handle } from '../http/handle.ts';
 import { classesService } from './classes.service.ts';
+import { copyClass } from './copy-class.service.ts';
 import { cordChecksService } from './cord-checks.service.ts';
 import { linksService } from './links.service.ts';
 import { membersService } from './members.service.ts';
@@ -19,6 +20,8 @@ export function classRoutes(router: Router, db: Database, now: () => Date): void
   handle(router, ROUTES.addClass, ({ body, me }) => classes.add(body, me));
   handle(router, ROUTES.classDetail, ({ params, me }) => classes.detail(params.id, me));
   handle(router, ROUTES.addMember, ({ params, body, me }) => members.addMember(params.id, body, me));
+  handle(router, ROUTES.addRoster, ({ params, body, me }) => members.addRoster(params.id, body, me));
+  handle(router, ROUTES.copyClass, ({ params, body, me }) => copyClass(db, params.id, body, me));
   handle(router, ROUTES.leaveClass, async ({ params, me }) => {
     await members.leave(params.id, params.personId, me);
     return DONE;

@@ -1,4 +1,4 @@
-import type { Person, Role } from '@clear-mark/contract';
+import type { Person, Role, RosterBody } from '@clear-mark/contract';
 import { record } from '../audit/index.ts';
 import type { Database } from '../database/database.ts';
 import { oneAtATime } from '../database/locks.ts';
@@ -51,6 +51,28 @@ export const membersService = (db: Database) => {
         return person;
       });
     },
+
+    /**
+     * All people of a roster, with their groups, or none of them. Errors: `class.already_member`, `class.wrong_role`,
+     * `not_found.person`.
+     */
+    addRoster: (classId: string, { people }: RosterBody, me: Person): Promise<{ added: number }> =>
+      oneAtATime(db, 'class', classId, async (trx) => {
+        await classForInstructor(trx, classId, me);
+        const inside = classesStore(trx);
+        for (const { personId, newPerson, group } of people) {
+          const person = await memberPerson(trx, { role: 'trainee', personId, newPerson });
+          const { name, role } = person;
+          if (role !== 'trainee') throw new AppError('class.wrong_role', { name, role, wanted: 'trainee' });
+          if ((await inside.memberRole(classId, personId)) !== null)
+            throw new AppError('class.already_member', { name });
+          await inside.addMember(classId, personId, 'trainee');
+          if (group !== '') await inside.setGroup(classId, personId, group);
+        }
+        const detail = `${people.length} trainees of a roster`;
+        await record(trx, { kind: 'class_joined', by: me.id, classId, detail });
+        return { added: people.length };
+      }),
 
     /** Errors: `not_found.person`, `class.open_attempts`, `class.last_instructor`. */
     leave: (classId: string, personId: string, me: Person): Promise<void> =>

@@ -16,7 +16,7 @@ export const accountsStore = (db: Database) => ({
     const rows = await rowsOf<AccountState & { codeUntil: Date | null; lastSignIn: Date | null }>(
       db,
       sql`select p.id, p.name, p.login, p.role, p.password_hash is not null as "signsIn",
-                 p.disabled_at is not null as disabled, false as "hasPin",
+                 p.disabled_at is not null as disabled,
                  f.confirmed_at is not null as "secondFactor",
                  c.until as "codeUntil", p.last_sign_in as "lastSignIn",
                  (select coalesce(json_agg(json_build_object('id', k.id, 'name', k.name)

@@ -32,7 +32,6 @@ const account = (more: Partial<AccountState> = {}): AccountState => ({
   classes: [{ id: CLASS, name: 'Pier crew 1' }],
   signsIn: true,
   disabled: false,
-  hasPin: false,
   secondFactor: false,
   codeUntil: null,
   lastSignIn: null,

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { dayIn, daysAfter } from '@clear-mark/core';
-import { NewClassBody } from '@clear-mark/contract';
+import { type ClassSummary, NewClassBody } from '@clear-mark/contract';
 import { v7 } from 'uuid';
+import { shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { request, ROUTES } from '../../api/client.ts';
 import { useSession } from '../../session/session.ts';
 import { dayText } from '../../shared/day-range.model.ts';
 import TimeZoneField from '../../shared/TimeZoneField.vue';
 import CheckedForm from '../../shared/CheckedForm.vue';
+import CopyClassDialog from './CopyClassDialog.vue';
 import { useForm } from '../../shared/use-form.ts';
 
 const session = useSession();
@@ -26,6 +28,7 @@ const add = (): Promise<boolean> =>
     await session.refresh();
     await router.push({ name: 'setup', params: { classId: made.id } });
   });
+const copied = shallowRef<ClassSummary | null>(null);
 const beforeStart = (day: Date): boolean => dayIn(timeZone, day) < values.startsOn;
 </script>
 
@@ -42,10 +45,14 @@ const beforeStart = (day: Date): boolean => dayIn(timeZone, day) < values.starts
       <ul class="list">
         <li v-for="c in session.classes" :key="c.id">
           <RouterLink class="act" :to="{ name: 'today', params: { classId: c.id } }">{{ c.name }}</RouterLink>
-          <span class="soft">{{ c.place }} · {{ dayText(c.startsOn) }} to {{ dayText(c.endsOn) }}</span>
+          <span class="soft where">{{ c.place }} · {{ dayText(c.startsOn) }} to {{ dayText(c.endsOn) }}</span>
+          <el-button size="large" :aria-label="`Make one like ${c.name}`" @click="copied = c"
+            >Make one like it</el-button
+          >
         </li>
       </ul>
     </section>
+    <CopyClassDialog v-if="copied" :key="copied.id" :from="copied" @close="copied = null" />
     <section class="section">
       <h2>New class</h2>
       <CheckedForm :of="checked" class="form" @send="add">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { ClassDetail, Person } from '@clear-mark/contract';
+import type { Account, ClassDetail, Person } from '@clear-mark/contract';
 import { v7 } from 'uuid';
-import { computed, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct } from '../../api/queries.ts';
 import { offerUndo } from '../../shared/undo.ts';
@@ -10,9 +10,12 @@ import CommitField from '../../shared/CommitField.vue';
 import { namesIn } from './class-setup.model.ts';
 
 /** Who is in the class: trainees with their groups, instructors; a roster can be pasted. */
-const props = defineProps<{ detail: ClassDetail; people: readonly Person[] }>();
+const props = defineProps<{ detail: ClassDetail; people: readonly Account[] }>();
 const emit = defineEmits<{ changed: [] }>();
 const { failure, busy: saving, act } = useAct();
+/** Comes with the reader of CSV, when it is first asked for. */
+const RosterDialog = defineAsyncComponent(() => import('./roster/RosterDialog.vue'));
+const reading = ref(false);
 const names = ref('');
 const instructor = ref('');
 const params = computed(() => ({ id: props.detail.id }));
@@ -40,6 +43,10 @@ const addInstructor = (): Promise<boolean> =>
     await request(ROUTES.addMember, { params: params.value, body });
     instructor.value = '';
   });
+function added(): void {
+  reading.value = false;
+  emit('changed');
+}
 /** Out of the class: what was scored stays, and one tap brings the person back. */
 async function leave(person: Person): Promise<void> {
   const place = { ...params.value, personId: person.id };
@@ -108,6 +115,14 @@ async function setGroup(trainee: ClassDetail['trainees'][number], group: string)
       >
         Add trainees{{ roster.fresh.length > 1 ? ` (${roster.fresh.length})` : '' }}
       </el-button>
+      <el-button size="large" @click="reading = true">A roster out of a file</el-button>
+      <RosterDialog
+        v-if="reading"
+        :detail="detail"
+        :people="people"
+        @close="reading = false"
+        @added="added"
+      />
     </div>
     <div>
       <h2>Instructors</h2>
