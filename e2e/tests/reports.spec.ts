@@ -106,7 +106,7 @@ test('a signed piece is amended: old and new value, the reason, and the list of 
   expect(await violations(page)).toEqual([]);
   await page.locator('[data-test=sign-amendment]').click();
   const records = page.locator('[data-test=revisions]');
-  await expect(records).toContainText('Amended, fail');
+  await expect(records).toContainText(/Amended by .*, fail/);
   await expect(records).toContainText('Seen on the bench camera afterwards');
   await expect(records.locator('s')).toHaveText('pass');
   const after = await page.evaluate(

@@ -25,8 +25,9 @@ const revisions = computed(() =>
   <div class="notice signed" data-test="revisions">
     <div v-for="r in revisions" :key="r.revision" class="revision">
       <p>
-        <b>{{ KINDS[r.kind] }}</b>, {{ VERDICT_WORDS[r.outcome.verdict].toLowerCase() }}, by {{ r.signedBy }},
-        {{ momentWords(r.signedAt, 'short') }}<template v-if="r.reason">: {{ r.reason }}</template
+        <b>{{ KINDS[r.kind] }}</b> by {{ r.signedBy }}, {{ momentWords(r.signedAt, 'short') }},
+        {{ VERDICT_WORDS[r.outcome.verdict].toLowerCase()
+        }}<template v-if="r.reason">: {{ r.reason }}</template
         >. Record <code>{{ r.hash.slice(0, 12) }}</code>
       </p>
       <ul v-if="r.changes.length > 0">
