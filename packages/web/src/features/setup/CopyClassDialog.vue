@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { daysAfter } from '@clear-mark/core';
+import { dayIn, daysAfter } from '@clear-mark/core';
 import { type ClassPart, type ClassSummary, CopyClassBody } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { useRouter } from 'vue-router';
@@ -20,7 +20,10 @@ const PARTS: readonly { readonly value: ClassPart; readonly label: string }[] = 
   { value: 'policy', label: 'Competence policy' },
   { value: 'people', label: 'Trainees with their groups' },
 ];
-const startsOn = daysAfter(from.endsOn, 1);
+const today = dayIn(from.timeZone, new Date());
+const after = daysAfter(from.endsOn, 1);
+/** After the earlier one, and not in the past. */
+const startsOn = after > today ? after : today;
 const parts: ClassPart[] = ['methods', 'equipment', 'policy'];
 const checked = useForm(
   CopyClassBody,
@@ -51,10 +54,20 @@ const make = (): Promise<boolean> =>
       </el-form-item>
       <div class="days">
         <el-form-item prop="startsOn" label="Starts">
-          <el-date-picker v-model="values.startsOn" value-format="YYYY-MM-DD" :clearable="false" />
+          <el-date-picker
+            v-model="values.startsOn"
+            value-format="YYYY-MM-DD"
+            format="D MMM YYYY"
+            :clearable="false"
+          />
         </el-form-item>
         <el-form-item prop="endsOn" label="Ends" :error="refused['endsOn']">
-          <el-date-picker v-model="values.endsOn" value-format="YYYY-MM-DD" :clearable="false" />
+          <el-date-picker
+            v-model="values.endsOn"
+            value-format="YYYY-MM-DD"
+            format="D MMM YYYY"
+            :clearable="false"
+          />
         </el-form-item>
       </div>
       <el-form-item prop="parts" label="What it takes">

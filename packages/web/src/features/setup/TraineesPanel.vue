@@ -106,16 +106,18 @@ async function setGroup(trainee: ClassDetail['trainees'][number], group: string)
         placeholder="One name a line"
       />
       <p v-if="roster.known.length > 0" class="soft">Already here: {{ roster.known.join(', ') }}.</p>
-      <el-button
-        size="large"
-        :type="detail.trainees.length === 0 ? 'primary' : 'default'"
-        :disabled="roster.fresh.length === 0"
-        :loading="saving"
-        @click="addTrainees"
-      >
-        Add trainees{{ roster.fresh.length > 1 ? ` (${roster.fresh.length})` : '' }}
-      </el-button>
-      <el-button size="large" @click="reading = true">A roster out of a file</el-button>
+      <div class="row adds">
+        <el-button
+          size="large"
+          :type="detail.trainees.length === 0 ? 'primary' : 'default'"
+          :disabled="roster.fresh.length === 0"
+          :loading="saving"
+          @click="addTrainees"
+        >
+          Add trainees{{ roster.fresh.length > 1 ? ` (${roster.fresh.length})` : '' }}
+        </el-button>
+        <el-button size="large" @click="reading = true">A roster out of a file</el-button>
+      </div>
       <RosterDialog
         v-if="reading"
         :detail="detail"
@@ -162,6 +164,9 @@ async function setGroup(trainee: ClassDetail['trainees'][number], group: string)
 }
 .roster {
   margin: 14px 0 8px;
+}
+.adds {
+  flex-wrap: wrap;
 }
 ul {
   padding: 0;
