@@ -18,7 +18,7 @@ import type {
   Verdict,
 } from '@clear-mark/core';
 import { isTradeSkill, isTradeThing, ownNameWords } from '@clear-mark/core';
-import type { InstrumentKind, MethodVersion, StationFault } from '@clear-mark/contract';
+import type { InstrumentKind, MethodVersion, Revision, StationFault } from '@clear-mark/contract';
 
 const TRADE_SKILL_WORDS: Readonly<Record<TradeSkill, string>> = {
   strip: 'Stripping',
@@ -74,6 +74,14 @@ export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
   fail: 'Fail',
   void: 'Void',
   incomplete: 'Incomplete',
+};
+
+/** What a signed record is, in words. */
+export const REVISION_KIND_WORDS: Readonly<Record<Revision['kind'], string>> = {
+  signed: 'Signed',
+  signed_incomplete: 'Signed incomplete',
+  void: 'Made void',
+  amended: 'Amended',
 };
 
 export const STANDING_WORDS: Readonly<Record<StandingName, string>> = {

@@ -1,6 +1,6 @@
 import { type Criterion, type CriterionOutcome, skillsOf } from '@clear-mark/core';
 import type { AttemptDocument, Revision } from '@clear-mark/contract';
-import { reasonWords, skillWords, sourceWords, VERDICT_WORDS } from '@clear-mark/words';
+import { REVISION_KIND_WORDS, reasonWords, skillWords, sourceWords, VERDICT_WORDS } from '@clear-mark/words';
 import type { Report, ReportSection } from '../report.ts';
 import { type ReportOf, reportFacts } from './class-report.ts';
 
@@ -84,12 +84,6 @@ function verdictSection({ outcome }: Revision, labelOf: (id: string) => string):
 }
 
 function recordsSection(revisions: readonly Revision[], of: AttemptReportOf): ReportSection {
-  const KINDS = {
-    signed: 'Signed',
-    signed_incomplete: 'Signed incomplete',
-    void: 'Made void',
-    amended: 'Amended',
-  } as const;
   return {
     heading: 'Signed records',
     blocks: [
@@ -99,7 +93,7 @@ function recordsSection(revisions: readonly Revision[], of: AttemptReportOf): Re
         numbers: [],
         weights: [2.2, 2.6, 2.8, 1.8, 4, 2.6],
         rows: revisions.map((r) => [
-          KINDS[r.kind],
+          REVISION_KIND_WORDS[r.kind],
           r.signedBy,
           of.momentOf(r.signedAt),
           VERDICT_WORDS[r.outcome.verdict],

@@ -19,8 +19,7 @@ import { readableCode } from './second-factor.ts';
 const HOUR_MS = 3_600_000;
 /** Fifteen signs of thirty are 73 bits: nobody guesses them, so that a plain digest keeps them. */
 const CODE_LENGTH = 15;
-/** A sign-in name that was only made up, until the person chooses one. */
-export const isPlaceholder = ({ login }: { readonly login: string }): boolean => login.startsWith('t-');
+/** A sign-in name that is only made up, until the person chooses one with the first password. */
 export const placeholderLogin = (id: string): string => `t-${id.replaceAll('-', '').slice(0, 30)}`;
 
 /** Accounts, as leads keep them and as their people take them. */

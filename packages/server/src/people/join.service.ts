@@ -5,7 +5,6 @@ import { sha256 } from '../chain/index.ts';
 import type { Database } from '../database/database.ts';
 import { sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
 import { AppError } from '../errors/app-error.ts';
-import { isPlaceholder } from './accounts.service.ts';
 import { accountsStore } from './accounts.store.ts';
 import { requireGoodPassword } from './passwords.ts';
 import { secondFactorStore } from './second-factor.store.ts';
@@ -23,7 +22,7 @@ export const joinService = (db: Database, now: () => Date) => {
           if (!account) throw new AppError('account.bad_code');
           return {
             name: account.name,
-            login: isPlaceholder(account) ? null : account.login,
+            login: account.signsIn ? account.login : null,
             secondFactor: await secondFactorStore(trx).holds(account.id),
           };
         }),
@@ -39,12 +38,12 @@ export const joinService = (db: Database, now: () => Date) => {
           const store = accountsStore(trx);
           const account = await store.ofCode(sha256(code), now());
           if (!account) throw new AppError('account.bad_code');
-          if (isPlaceholder(account) && login === null) throw new AppError('account.login_needed');
+          if (!account.signsIn && login === null) throw new AppError('account.login_needed');
           const person: Person = {
             id: account.id,
             name: account.name,
             role: account.role,
-            login: isPlaceholder(account) ? login! : account.login,
+            login: account.signsIn ? account.login : login!,
           };
           requireGoodPassword(password, person);
           try {

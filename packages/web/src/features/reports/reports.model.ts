@@ -11,7 +11,7 @@ import {
 import { dayText } from '../../shared/day-range.model.ts';
 import { limitWords } from '../../shared/limit-words.ts';
 import { momentWords } from '../../shared/time-words.ts';
-import { entryWords } from '../sheet/index.ts';
+import { entryWords, partWords } from '../sheet/index.ts';
 
 type Of = Pick<ClassDetail, 'name' | 'place' | 'startsOn' | 'endsOn' | 'timeZone'>;
 
@@ -54,7 +54,7 @@ export function reportOfAttempt(detail: Of, document: AttemptDocument, unit: 'mm
       .flatMap((id) => {
         const entry = entries.get(id);
         if (!entry) return [];
-        const part = entry.part === '' ? '' : `${entry.part.replaceAll('.', ', ')}: `;
+        const part = entry.part === '' ? '' : `${partWords(entry.part)}: `;
         return [part + entryWords(entry, criterion)];
       })
       .join('; ');

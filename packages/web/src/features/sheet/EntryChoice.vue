@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Criterion, Entry } from '@clear-mark/core';
 import { timeOfDay } from '../../shared/time-words.ts';
-import { entryWords } from './entry-words.ts';
+import { entryWords, partWords } from './entry-words.ts';
 
 /** Results that do not know of each other, or a trainee's that nobody witnessed: who said what, and a tap to keep one. */
 const props = defineProps<{
@@ -14,8 +14,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ keep: [entry: Entry] }>();
 const words = (e: Entry): string =>
-  (e.part === '' ? '' : `${e.part.replace(/^f/, 'fiber ').replaceAll('.', ', ')}: `) +
-  entryWords(e, props.criterion);
+  (e.part === '' ? '' : `${partWords(e.part)}: `) + entryWords(e, props.criterion);
 </script>
 
 <template>

@@ -2,6 +2,9 @@ import type { Criterion, Entry, EntryValue } from '@clear-mark/core';
 import { CALL_WORDS, faultWords, HAZARD_WORDS, UNIT_WORDS, VOID_WORDS } from '@clear-mark/words';
 import { clockText } from '../../shared/time-words.ts';
 
+/** The part of a criterion that an entry is of, in words: `fiber 3, 1310`. */
+export const partWords = (part: string): string => part.replace(/^f/, 'fiber ').replaceAll('.', ', ');
+
 /** What an entry says of a criterion, in a few words. */
 export function entryWords(entry: Entry, criterion: Criterion): string {
   if (entry.kind === 'not_seen') return 'not seen';

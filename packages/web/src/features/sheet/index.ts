@@ -1,2 +1,2 @@
-export { entryWords } from './entry-words.ts';
+export { entryWords, partWords } from './entry-words.ts';
 export { default as TrySheet } from './TrySheet.vue';

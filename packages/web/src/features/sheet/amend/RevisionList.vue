@@ -1,18 +1,12 @@
 <script setup lang="ts">
 import type { AttemptDocument } from '@clear-mark/contract';
-import { VERDICT_WORDS } from '@clear-mark/words';
+import { REVISION_KIND_WORDS, VERDICT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { momentWords } from '../../../shared/time-words.ts';
 import { revisionChanges } from './amendment.model.ts';
 
 /** What was signed, one after the other: by whom, why it was amended, and what that changed. */
 const props = defineProps<{ document: AttemptDocument }>();
-const KINDS = {
-  signed: 'Signed',
-  signed_incomplete: 'Signed incomplete',
-  void: 'Made void',
-  amended: 'Amended',
-} as const;
 const revisions = computed(() =>
   [...props.document.revisions].reverse().map((r) => ({
     ...r,
@@ -25,7 +19,7 @@ const revisions = computed(() =>
   <div class="notice signed" data-test="revisions">
     <div v-for="r in revisions" :key="r.revision" class="revision">
       <p>
-        <b>{{ KINDS[r.kind] }}</b> by {{ r.signedBy }}, {{ momentWords(r.signedAt, 'short') }},
+        <b>{{ REVISION_KIND_WORDS[r.kind] }}</b> by {{ r.signedBy }}, {{ momentWords(r.signedAt, 'short') }},
         {{ VERDICT_WORDS[r.outcome.verdict].toLowerCase()
         }}<template v-if="r.reason">: {{ r.reason }}</template
         >. Record <code>{{ r.hash.slice(0, 12) }}</code>

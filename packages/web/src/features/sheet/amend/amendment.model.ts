@@ -1,6 +1,6 @@
 import { type Criterion, type Entry, type MethodSheet, standingIds } from '@clear-mark/core';
 import type { AmendedEntry, LateEntry, Revision, StoredEntry } from '@clear-mark/contract';
-import { entryWords } from '../entry-words.ts';
+import { entryWords, partWords } from '../entry-words.ts';
 import { listCriteria, standingEntry } from '../sheet.model.ts';
 
 /** One place of a sheet that says something else than before. */
@@ -34,8 +34,6 @@ export const withLate = (
     .filter((e) => taken.has(e.id))
     .reduce<Entry[]>((there, e) => [...there, asTaken(e, there)], [...stored]);
 
-const partWords = (part: string): string => (part === '' ? '' : `, ${part.replaceAll('.', ', ')}`);
-
 /** What each of some entries says against what stood before them, the last of a place once. */
 export function changesOf(sheet: MethodSheet, before: readonly Entry[], added: readonly Entry[]): Change[] {
   const criteria = new Map(listCriteria(sheet).map((c) => [c.criterion.id, c.criterion]));
@@ -50,7 +48,7 @@ export function changesOf(sheet: MethodSheet, before: readonly Entry[], added: r
     return [
       {
         id: e.id,
-        label: criterion.label + partWords(e.part),
+        label: e.part === '' ? criterion.label : `${criterion.label}, ${partWords(e.part)}`,
         was: saidBy(stood, criterion),
         now: saidBy(e, criterion),
       },
