@@ -12,6 +12,8 @@ export const AccountState = Account.extend({
   /** Has a password: can sign in. */
   signsIn: z.boolean(),
   disabled: z.boolean(),
+  /** What named the person is gone for good. */
+  erased: z.boolean(),
   secondFactor: z.boolean(),
   /** Until when a code that was given out holds; null where there is none. */
   codeUntil: Instant.nullable(),

@@ -15,6 +15,7 @@ export const AUDIT_KINDS = [
   'account_role',
   'account_disabled',
   'account_enabled',
+  'person_erased',
   'account_password',
   'account_sessions_ended',
   'second_factor_on',

@@ -25,7 +25,7 @@ const TAKING_PART = { lead: 'all', instructor: 'own_classes', trainee: 'own' } a
 export const RIGHTS: readonly Right[] = [
   {
     id: 'own-account',
-    act: 'Sign out; change the own password, second factor and sessions',
+    act: 'Sign out; change the own password, second factor and sessions; take out all that is held about oneself',
     reach: THEMSELVES,
     routes: [
       'signOut',
@@ -214,6 +214,12 @@ export const RIGHTS: readonly Right[] = [
       'secondFactorRequired',
       'audit',
     ],
+  },
+  {
+    id: 'erasure',
+    act: 'Erase a person; take out all that is held about anybody',
+    reach: LEADS,
+    routes: ['erasureOutlook', 'erasePerson'],
   },
   {
     id: 'safekeeping',

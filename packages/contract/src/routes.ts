@@ -36,6 +36,7 @@ import { ClaimBody, Instrument, InstrumentClaim, InstrumentOrder, InstrumentSett
 import { ClassLink, LinkBody, LinkTestOfClass, SpliceRow } from './links.ts';
 import { ACCOUNT_ROUTES } from './accounts.ts';
 import { AUDIT_ROUTES } from './audit.ts';
+import { HELD_ROUTES } from './held.ts';
 import { CERTIFICATE_ROUTES } from './certificates.ts';
 import { FACE_ROUTES } from './face-routes.ts';
 import { INSIGHT_ROUTES } from './insight.ts';
@@ -62,6 +63,7 @@ import { Safekeeping } from './safekeeping.ts';
 export const ROUTES = {
   ...ACCOUNT_ROUTES,
   ...AUDIT_ROUTES,
+  ...HELD_ROUTES,
   ...CERTIFICATE_ROUTES,
   ...FACE_ROUTES,
   ...INSIGHT_ROUTES,

@@ -12,6 +12,7 @@ const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
   account_role: 'changed a role',
   account_disabled: 'closed an account',
   account_enabled: 'opened an account again',
+  person_erased: 'erased a person',
   account_password: 'changed the own password',
   account_sessions_ended: 'ended all sessions',
   second_factor_on: 'set up a second factor',
@@ -42,6 +43,16 @@ export const CERTIFICATE_STATE_WORDS: Readonly<Record<CertificateState, string>>
   lapsed: 'Lapsed',
   withdrawn: 'Withdrawn',
 };
+
+/** What stays when a person is erased, and why: for whoever decides it. */
+export const ERASURE_STAYS: readonly string[] = [
+  'What was scored: values, verdicts, points and losses, without the name. Pass rates and statistics of classes rest on it.',
+  'The signed records and their chain, so that it can still be checked that no record was changed. Notes and reasons stand in it by salted digests only, which give no text back.',
+  'Notes that this person wrote about the work of others: they belong to the records of those others.',
+  'The trail of what was done, without the name.',
+  'Pictures that are also pictures of somebody else’s work.',
+  'Backups and files that were taken out before: they keep the name until they are deleted.',
+];
 
 /** How far a right reaches, as a cell of its table. */
 export const REACH_WORDS: Readonly<Record<Reach, string>> = {

@@ -42,6 +42,9 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
     'This code does not hold. It may have been used, replaced or run out: ask the lead for a new one.',
   'account.login_needed': () => 'Choose a sign-in name.',
   'account.disabled': () => 'This account is closed. Open it again first.',
+  'account.erased': () => 'This person was erased. What is left is not an account any more.',
+  'account.own': () => 'Nobody erases themselves. Ask another lead.',
+  'account.other_name': () => 'The name that was typed is not the name of this account. Nothing was changed.',
   'account.last_lead': () => 'This is the last lead who can sign in. Make somebody else a lead first.',
   'account.role_in_class': (p) =>
     `${say(p, 'name')} is ${say(p, 'role')} of a class. Take the person out of it first.`,

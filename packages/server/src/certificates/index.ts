@@ -1,1 +1,2 @@
+export { certificatesStore } from './certificates.store.ts';
 export { certificateRoutes } from './certificates.routes.ts';

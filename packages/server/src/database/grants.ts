@@ -37,6 +37,9 @@ export const QUEUE_SCHEMA = 'job_queue';
 /** What the application only reads. */
 const READ_ONLY = ['schema_migrations'];
 
+/** Functions that do one thing with the rights of their owner, for the application alone. */
+const FUNCTIONS = ['erase_texts_of(uuid, text, text[])'];
+
 /**
  * Gives the application's role what it needs and no more: it owns nothing, so it can truncate no table, switch no
  * trigger off and change no schema. `role` is the user name of the application's address.
@@ -59,6 +62,10 @@ export async function grantToApplication(owner: Database, role: string): Promise
     for (const table of tables.filter((t) => there.has(t))) {
       await owner.raw(`revoke ${rights} on ?? from ??`, [table, role]);
     }
+  }
+  for (const signature of FUNCTIONS) {
+    const { rows } = await owner.raw('select to_regprocedure(?) is not null as there', [signature]);
+    if (rows[0].there) await owner.raw(`grant execute on function ${signature} to ??`, [role]);
   }
 }
 

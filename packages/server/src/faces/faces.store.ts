@@ -67,7 +67,12 @@ export const facesStore = (db: Database) => {
       bytes: Buffer,
       by: string,
     ): Promise<void> => {
-      await db('pictures').insert({ sha256, media_type: mediaType, bytes }).onConflict('sha256').ignore();
+      await db('pictures')
+        .insert({ sha256, media_type: mediaType, bytes })
+        .onConflict('sha256')
+        // One that was erased and is sent again is there again.
+        .merge({ media_type: mediaType, bytes, erased_at: null })
+        .whereNotNull('pictures.erased_at');
       await db('picture_uploads')
         .insert({ class_id: classId, sha256, by, bytes: bytes.length })
         .onConflict(['class_id', 'sha256'])

@@ -22,6 +22,7 @@ import * as zoneTables from './0020-zone-tables.ts';
 import * as accounts from './0021-accounts.ts';
 import * as amendments from './0022-amendments.ts';
 import * as certificates from './0023-certificates.ts';
+import * as erasure from './0024-erasure.ts';
 
 export interface Migration {
   readonly name: string;
@@ -53,4 +54,5 @@ export const MIGRATIONS: readonly Migration[] = [
   accounts,
   amendments,
   certificates,
+  erasure,
 ];

@@ -24,12 +24,9 @@ export const placeholderLogin = (id: string): string => `t-${id.replaceAll('-', 
 
 /** Accounts, as leads keep them and as their people take them. */
 export const accountsService = (db: Database, now: () => Date) => {
-  /** What is done to one account at a time, with the account as it is. */
-  const withAccount = <T>(id: string, work: (trx: Database, account: AccountRow) => Promise<T>): Promise<T> =>
-    // One lock for all: that a lead is left is a rule about several accounts.
-    oneAtATime(db, 'accounts', 'all', async (trx) => {
-      const account = await accountsStore(trx).lock(id);
-      if (!account) throw new AppError('not_found.person');
+  const forAccount = <T>(id: string, work: (trx: Database, account: AccountRow) => Promise<T>): Promise<T> =>
+    withAccount(db, id, (trx, account) => {
+      if (account.erased) throw new AppError('account.erased');
       return work(trx, account);
     });
 
@@ -54,28 +51,28 @@ export const accountsService = (db: Database, now: () => Date) => {
             const person = { ...given, login: placeholderLogin(given.id) };
             await peopleStore(trx).insert(person, null);
             await record(trx, { kind: 'account_made', by: me.id, person: given.id, detail: given.role });
-            return codeFor(trx, { ...person, signsIn: false, disabled: false }, me);
+            return codeFor(trx, { ...person, signsIn: false, disabled: false, erased: false }, me);
           }),
         // Sent again: the first code was perhaps never seen, so another one takes its place.
         async () => {
           const there = await peopleStore(db).byId(given.id);
           if (there?.name !== given.name || there.role !== given.role) return null;
-          return withAccount(given.id, (trx, account) => codeFor(trx, account, me));
+          return forAccount(given.id, (trx, account) => codeFor(trx, account, me));
         },
         () => true,
       ),
 
     giveCode: (id: string, me: Person): Promise<GivenCode> =>
-      withAccount(id, (trx, account) => codeFor(trx, account, me)),
+      forAccount(id, (trx, account) => codeFor(trx, account, me)),
 
     withdrawCode: (id: string, me: Person): Promise<void> =>
-      withAccount(id, async (trx) => {
+      forAccount(id, async (trx) => {
         if (await accountsStore(trx).dropCode(id))
           await record(trx, { kind: 'account_code_withdrawn', by: me.id, person: id });
       }),
 
     change: (id: string, to: { name: string; role: Role }, me: Person): Promise<void> =>
-      withAccount(id, async (trx, account) => {
+      forAccount(id, async (trx, account) => {
         const store = accountsStore(trx);
         if (to.role !== account.role) {
           await requireOtherLead(trx, account, to.role);
@@ -91,7 +88,7 @@ export const accountsService = (db: Database, now: () => Date) => {
       }),
 
     disable: (id: string, disabled: boolean, me: Person): Promise<void> =>
-      withAccount(id, async (trx, account) => {
+      forAccount(id, async (trx, account) => {
         if (account.disabled === disabled) return;
         if (disabled) await requireOtherLead(trx, account, null);
         await accountsStore(trx).disable(id, disabled);
@@ -103,15 +100,28 @@ export const accountsService = (db: Database, now: () => Date) => {
       }),
 
     endSessions: (id: string, me: Person): Promise<void> =>
-      withAccount(id, async (trx) => {
+      forAccount(id, async (trx) => {
         await accountsStore(trx).endSessions(id, null);
         await record(trx, { kind: 'account_sessions_ended', by: me.id, person: id });
       }),
   };
 };
 
+/** What is done to one account at a time, with the account as it is. Error: `not_found.person`. */
+export const withAccount = <T>(
+  db: Database,
+  id: string,
+  work: (trx: Database, account: AccountRow) => Promise<T>,
+): Promise<T> =>
+  // One lock for all: that a lead is left is a rule about several accounts.
+  oneAtATime(db, 'accounts', 'all', async (trx) => {
+    const account = await accountsStore(trx).lock(id);
+    if (!account) throw new AppError('not_found.person');
+    return work(trx, account);
+  });
+
 /** Error: `account.last_lead`. */
-async function requireOtherLead(trx: Database, account: AccountRow, to: Role | null): Promise<void> {
+export async function requireOtherLead(trx: Database, account: AccountRow, to: Role | null): Promise<void> {
   if (account.role !== 'lead' || to === 'lead') return;
   if ((await accountsStore(trx).otherLeads(account.id)) === 0) throw new AppError('account.last_lead');
 }

@@ -1,6 +1,6 @@
 import type { AccountState, Role } from '@clear-mark/contract';
 import type { Database } from '../database/database.ts';
-import { rowsOf, sql } from '../database/sql.ts';
+import { own, rowsOf, sql } from '../database/sql.ts';
 
 export interface AccountRow {
   readonly id: string;
@@ -9,14 +9,18 @@ export interface AccountRow {
   readonly role: Role;
   readonly signsIn: boolean;
   readonly disabled: boolean;
+  readonly erased: boolean;
 }
+
+const ACCOUNT = own(`select id, name, login, role, password_hash is not null as "signsIn",
+  disabled_at is not null as disabled, erased_at is not null as erased from people`);
 
 export const accountsStore = (db: Database) => ({
   all: async (): Promise<AccountState[]> => {
     const rows = await rowsOf<AccountState & { codeUntil: Date | null; lastSignIn: Date | null }>(
       db,
       sql`select p.id, p.name, p.login, p.role, p.password_hash is not null as "signsIn",
-                 p.disabled_at is not null as disabled,
+                 p.disabled_at is not null as disabled, p.erased_at is not null as erased,
                  f.confirmed_at is not null as "secondFactor",
                  c.until as "codeUntil", p.last_sign_in as "lastSignIn",
                  (select coalesce(json_agg(json_build_object('id', k.id, 'name', k.name)
@@ -32,13 +36,13 @@ export const accountsStore = (db: Database) => ({
     return rows.map((r) => ({ ...r, codeUntil: iso(r.codeUntil), lastSignIn: iso(r.lastSignIn) }));
   },
 
+  byId: async (id: string): Promise<AccountRow | null> => {
+    const [row] = await rowsOf<AccountRow>(db, sql`${ACCOUNT} where id = ${id}`);
+    return row ?? null;
+  },
   /** Held until the end of the transaction. */
   lock: async (id: string): Promise<AccountRow | null> => {
-    const [row] = await rowsOf<AccountRow>(
-      db,
-      sql`select id, name, login, role, password_hash is not null as "signsIn", disabled_at is not null as disabled
-            from people where id = ${id} for update`,
-    );
+    const [row] = await rowsOf<AccountRow>(db, sql`${ACCOUNT} where id = ${id} for update`);
     return row ?? null;
   },
   /** Leads who can sign in, beside one person. */
@@ -82,7 +86,7 @@ export const accountsStore = (db: Database) => ({
   ofCode: async (codeDigest: string, now: Date): Promise<AccountRow | null> => {
     const [row] = await rowsOf<AccountRow>(
       db,
-      sql`select p.id, p.name, p.login, p.role, p.password_hash is not null as "signsIn", false as disabled
+      sql`select p.id, p.name, p.login, p.role, p.password_hash is not null as "signsIn", false as disabled, false as erased
             from account_codes c join people p on p.id = c.person_id
            where c.code_digest = ${codeDigest} and c.until > ${now} and p.disabled_at is null
              for update of c`,

@@ -1,5 +1,6 @@
 export { accountRoutes } from './accounts.routes.ts';
-export { placeholderLogin } from './accounts.service.ts';
+export { placeholderLogin, requireOtherLead, withAccount } from './accounts.service.ts';
+export { type AccountRow, accountsStore } from './accounts.store.ts';
 export { peopleRoutes } from './people.routes.ts';
 export { LEAST_PASSWORD } from './passwords.ts';
 export { type Caller, peopleService } from './people.service.ts';

@@ -1,7 +1,7 @@
 import type { Database } from '../database/database.ts';
 import { oneAtATime } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
-import { addressKey, triesStore } from './tries.store.ts';
+import { accountKey, addressKey, triesStore } from './tries.store.ts';
 
 /** Counts tries, so that guessing has to wait. */
 export const triesOf = (db: Database) => {
@@ -19,6 +19,8 @@ export const triesOf = (db: Database) => {
     fail,
     /** The try was no failure, and ends none of those before it. */
     takeBack: (account: string): Promise<void> => triesStore(db).takeBack(account),
+    /** Nothing is kept of an account's failures. */
+    forgetAccount: (login: string): Promise<void> => triesStore(db).forget(accountKey(login)),
     forget: (account: string): Promise<void> => triesStore(db).forget(account),
 
     /** Does something for an address that has not to wait, and counts when it fails by this error. Error: `auth.throttled`. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { HELD_PATHS } from '@clear-mark/contract';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct, useReply } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
@@ -43,6 +44,14 @@ async function changed(): Promise<void> {
         :recovery-codes-left="found.recoveryCodesLeft"
         @changed="changed"
       />
+      <section v-if="!session.start?.needsSecondFactor" class="section">
+        <h2>What is held about you</h2>
+        <p class="soft">
+          Your pieces with every entry, notes, records, pictures, certificates, and what was done with your
+          account, as a ZIP file: a page to read, and the same for programs. To be erased, ask a lead.
+        </p>
+        <a class="act" :href="HELD_PATHS.own" download>Take it all out</a>
+      </section>
       <PasswordForm v-if="!session.start?.needsSecondFactor" />
     </template>
   </div>

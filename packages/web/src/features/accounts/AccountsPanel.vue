@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type AccountState, type GivenCode, NewInviteBody, ROLES } from '@clear-mark/contract';
+import { type AccountState, type GivenCode, heldPath, NewInviteBody, ROLES } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, ref, shallowRef } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
@@ -12,6 +12,7 @@ import { useForm } from '../../shared/use-form.ts';
 import AccountDialog from './AccountDialog.vue';
 import { type AccountAct, actsOf, stateOf } from './accounts.model.ts';
 import CodeDialog from './CodeDialog.vue';
+import EraseDialog from './EraseDialog.vue';
 
 /** Everybody of the school: invited by a code, given a new password by a code, closed and opened. */
 const { found, failure: unread, again } = useReply(ROUTES.accounts, () => ({}));
@@ -21,6 +22,7 @@ const { failure: notDone, act } = useAct();
 const failure = computed(() => notMade.value ?? notDone.value ?? unread.value);
 const shown = shallowRef<{ name: string; given: GivenCode } | null>(null);
 const edited = shallowRef<AccountState | null>(null);
+const leaving = shallowRef<AccountState | null>(null);
 const wanted = ref('');
 const accounts = computed(() => {
   const text = wanted.value.trim().toLowerCase();
@@ -60,6 +62,12 @@ async function choose(what: AccountAct, account: AccountState): Promise<void> {
     case 'withdraw':
       await act(() => request(ROUTES.withdrawCode, { params }));
       return again();
+    case 'held':
+      window.location.assign(heldPath(account.id));
+      return;
+    case 'erase':
+      leaving.value = account;
+      return;
     case 'sessions':
       await act(() => request(ROUTES.endSessionsOf, { params }));
       return again();
@@ -152,6 +160,7 @@ async function saved(): Promise<void> {
     </el-table>
   </section>
   <CodeDialog v-if="shown" :name="shown.name" :given="shown.given" @close="shown = null" />
+  <EraseDialog v-if="leaving" :key="leaving.id" :account="leaving" @close="leaving = null" @erased="again" />
   <AccountDialog v-if="edited" :key="edited.id" :account="edited" @close="edited = null" @saved="saved" />
 </template>
 

@@ -1,5 +1,7 @@
 // @vitest-environment happy-dom
 import { type AccountState, type AuditEvent, ROUTES } from '@clear-mark/contract';
+import { ERASURE_STAYS } from '@clear-mark/words';
+import { ElInput } from 'element-plus';
 import { describe, expect, it, vi } from 'vitest';
 import {
   CLASS,
@@ -18,6 +20,7 @@ import QrCode from '../../shared/QrCode.vue';
 import AccountPage from './AccountPage.vue';
 import { actsOf, codeIn, joinAddress, stateOf } from './accounts.model.ts';
 import AccountsPanel from './AccountsPanel.vue';
+import EraseDialog from './EraseDialog.vue';
 import JoinPage from './JoinPage.vue';
 import RightsPanel from './RightsPanel.vue';
 import TrailPanel from './TrailPanel.vue';
@@ -32,6 +35,7 @@ const account = (more: Partial<AccountState> = {}): AccountState => ({
   classes: [{ id: CLASS, name: 'Pier crew 1' }],
   signsIn: true,
   disabled: false,
+  erased: false,
   secondFactor: false,
   codeUntil: null,
   lastSignIn: null,
@@ -42,8 +46,8 @@ const CODE = { code: 'ABCDE-FGHJK-23456', until: '2026-06-03T12:00:00.000Z' };
 describe('what a lead can do with an account', () => {
   it('goes by how it stands', () => {
     const acts = (more: Partial<AccountState>) => actsOf(account(more)).map((a) => a.value);
-    expect(acts({})).toEqual(['code', 'edit', 'sessions', 'close']);
-    expect(acts({ signsIn: false })).toEqual(['code', 'edit', 'close']);
+    expect(acts({})).toEqual(['code', 'edit', 'sessions', 'close', 'held', 'erase']);
+    expect(acts({ signsIn: false })).toEqual(['code', 'edit', 'close', 'held', 'erase']);
     expect(acts({ secondFactor: true, codeUntil: CODE.until })).toEqual([
       'code',
       'edit',
@@ -51,8 +55,11 @@ describe('what a lead can do with an account', () => {
       'sessions',
       'factor',
       'close',
+      'held',
+      'erase',
     ]);
-    expect(acts({ disabled: true })).toEqual(['open']);
+    expect(acts({ disabled: true })).toEqual(['open', 'held', 'erase']);
+    expect(acts({ disabled: true, erased: true })).toEqual(['held']);
   });
   it('is said in words', () => {
     expect(stateOf(account())).toBe('can sign in');
@@ -60,6 +67,7 @@ describe('what a lead can do with an account', () => {
     expect(stateOf(account({ signsIn: false, codeUntil: CODE.until }))).toBe('invited');
     expect(stateOf(account({ codeUntil: CODE.until }))).toBe('new password asked for');
     expect(stateOf(account({ disabled: true }))).toBe('closed');
+    expect(stateOf(account({ disabled: true, erased: true }))).toBe('erased');
   });
   it('a code goes into an address and comes out of it, behind the #', () => {
     const address = joinAddress('https://school.example', CODE.code);
@@ -119,6 +127,67 @@ describe('accounts', () => {
     await shows(page, 'Ysolde Brack');
     await type('input[aria-label="Find by name or role"]', 'LEAD');
     expect(page.find('[data-test=accounts]').text()).not.toContain('Torvin Hale');
+  });
+});
+
+describe('erasing a person', () => {
+  const outlook = (more: object = {}) => ({
+    name: 'Torvin Hale',
+    pieces: 3,
+    notes: 2,
+    reasons: 0,
+    gradings: 1,
+    pictures: 1,
+    sharedPictures: 0,
+    openPieces: [],
+    ...more,
+  });
+  const dialog = async (more: object = {}) => {
+    const server = new TestServer()
+      .on(ROUTES.accounts, [account()])
+      .on(ROUTES.erasureOutlook, outlook(more))
+      .on(ROUTES.erasePerson, {
+        token: 'Erased person 4F2A9C01',
+        notes: 1,
+        lateNotes: 1,
+        reasons: 0,
+        gradings: 1,
+        labels: 0,
+        pictures: 1,
+        sharedPictures: 2,
+      });
+    const { page } = await openPage(AccountsPanel, { as: 'lead' });
+    await shows(page, 'Torvin Hale');
+    page.getComponent(ActMenu).vm.$emit('choose', 'erase');
+    await settled();
+    return { server, dialog: page.getComponent(EraseDialog) };
+  };
+  const button = (): HTMLButtonElement =>
+    [...document.querySelectorAll('button')].find((b) => b.textContent.includes('Erase for good'))!;
+
+  it('says what goes and what stays, and waits for the name', async () => {
+    const { server, dialog: page } = await dialog();
+    const said = () => document.body.textContent;
+    await holds(() => expect(said()).toContain('3 pieces keep a made-up name instead'));
+    expect(said()).toContain('2 notes, 1 remark on a picture');
+    for (const line of ERASURE_STAYS) expect(said()).toContain(line);
+    expect(button().disabled).toBe(true);
+    await page.getComponent(ElInput).setValue('Torvin');
+    expect(button().disabled).toBe(true);
+    await page.getComponent(ElInput).setValue(' Torvin Hale ');
+    expect(button().disabled).toBe(false);
+    button().click();
+    await holds(() => expect(said()).toContain('Erased person 4F2A9C01'));
+    expect(server.of(ROUTES.erasePerson)[0]!.body).toEqual({ name: 'Torvin Hale' });
+    expect(said()).toContain('2 notes erased');
+    expect(said()).toContain('2 pictures left');
+    expect(said()).not.toContain('0 labels');
+  });
+  it('is hindered by open pieces, which it names', async () => {
+    const { dialog: page } = await dialog({ openPieces: ['T-77'] });
+    await holds(() => expect(document.body.textContent).toContain('Still open: T-77'));
+    await page.getComponent(ElInput).setValue('Torvin Hale');
+    expect(button().disabled).toBe(true);
   });
 });
 

@@ -1,0 +1,130 @@
+import { auditWords, CERTIFICATE_STATE_WORDS, skillWords, VERDICT_WORDS } from '@clear-mark/words';
+import type { Held, HeldPicture } from './held.store.ts';
+
+/** What is held, with the place of each picture beside the page. */
+type HeldWithFiles = Omit<Held, 'pictures'> & {
+  readonly pictures: readonly (HeldPicture & { readonly file: string })[];
+};
+
+interface Part {
+  readonly heading: string;
+  readonly heads: readonly string[];
+  readonly rows: readonly (readonly string[])[];
+}
+
+/** What is held about a person as one page that any browser shows, without a network. */
+export function heldPage(held: HeldWithFiles, now: Date): string {
+  const { account, others } = held;
+  const parts = partsOf(held).filter((part) => part.rows.length > 0);
+  return `<!doctype html>
+<html lang="en"><head><meta charset="utf-8"><title>${text(account.name)}</title><style>
+body { font: 16px/1.4 sans-serif; max-width: 62rem; margin: 2rem auto; padding: 0 1rem; color: #1b1f24 }
+table { border-collapse: collapse; width: 100%; margin: .4rem 0 1.4rem } td, th { text-align: left; vertical-align: top;
+padding: .3rem .8rem .3rem 0; border-bottom: 1px solid #ccc } img { max-width: 12rem }
+</style></head><body>
+<h1>All that is held about ${text(account.name)}</h1>
+<p>Taken out ${day(now.toISOString())}. Times are UTC. The file person.json beside this page says the same for programs.</p>
+<p>${text(
+    `Role ${account.role}; signs in as ${account.login}; account made ${day(account.createdAt)}; last signed in ${
+      account.lastSignIn === null ? 'never' : day(account.lastSignIn)
+    }; second factor ${account.secondFactor ? 'yes' : 'no'}; signed in at ${account.sessions} places now.`,
+  )}</p>
+<p>${text(`In the records of others: ${others.entries} entries, ${others.signed} signatures, ${others.graded} gradings of pictures.`)}</p>
+${parts.map(section).join('\n')}
+${held.pictures.map((p) => `<figure><img src="${text(p.file)}" alt=""><figcaption>${text(`${p.label}, ${day(p.takenAt)}`)}</figcaption></figure>`).join('\n')}
+</body></html>
+`;
+}
+
+function partsOf(held: HeldWithFiles): Part[] {
+  const { classes, pieces, signOffs, certificates, plan, calls, trail } = held;
+  const notes = pieces.flatMap((p) =>
+    p.entries.flatMap((e) => (e.note === null ? [] : [[p.className, p.label, e.note]])),
+  );
+  return [
+    {
+      heading: 'Classes',
+      heads: ['Class', 'Place', 'Role', 'Group', 'From', 'Left'],
+      rows: classes.map((c) => [
+        c.className,
+        c.place,
+        c.role,
+        c.group,
+        day(c.joinedAt),
+        c.leftAt === null ? '' : day(c.leftAt),
+      ]),
+    },
+    {
+      heading: 'Pieces',
+      heads: ['Class', 'Piece', 'Method', 'Begun', 'Entries', 'Records'],
+      rows: pieces.map((p) => [
+        p.className,
+        p.label,
+        `${p.method}, version ${p.methodVersion}`,
+        day(p.startedAt),
+        String(p.entries.length),
+        p.records
+          .map((r) =>
+            [VERDICT_WORDS[r.verdict], `signed by ${r.signedBy}`, day(r.signedAt), r.reason ?? '']
+              .filter((t) => t !== '')
+              .join(', '),
+          )
+          .join('; ') || p.state,
+      ]),
+    },
+    { heading: 'Notes', heads: ['Class', 'Piece', 'Note'], rows: notes },
+    {
+      heading: 'Sign-offs',
+      heads: ['Skill', 'Class', 'Until', 'By', 'Note'],
+      rows: signOffs.map((s) => [skillWords(s.skill), s.className, s.lapsesOn, s.by, s.note]),
+    },
+    {
+      heading: 'Certificates',
+      heads: ['Code', 'Class', 'Until', 'State'],
+      rows: certificates.map((c) => [c.code, c.className, c.validUntil, CERTIFICATE_STATE_WORDS[c.state]]),
+    },
+    {
+      heading: 'Retraining planned',
+      heads: ['Skill', 'Class', 'From', 'Closed'],
+      rows: plan.map((p) => [
+        skillWords(p.skill),
+        p.className,
+        day(p.openedAt),
+        p.closedAt === null ? '' : day(p.closedAt),
+      ]),
+    },
+    {
+      heading: 'Pictures called blind',
+      heads: ['Series', 'Class', 'Begun', 'Answers'],
+      rows: calls.map((c) => [c.series, c.className, day(c.startedAt), String(c.answers.length)]),
+    },
+    {
+      heading: 'What was done by and to this person',
+      heads: ['When', 'Who', 'What', 'To whom', 'Detail'],
+      rows: trail.map((t) => [
+        moment(t.at),
+        t.by ?? 'nobody signed in',
+        auditWords(t.kind),
+        t.person ?? '',
+        t.detail,
+      ]),
+    },
+  ];
+}
+
+const section = ({ heading, heads, rows }: Part): string =>
+  `<h2>${text(heading)}</h2><table><tr>${heads.map((h) => `<th>${text(h)}</th>`).join('')}</tr>${rows
+    .map((row) => `<tr>${row.map((cell) => `<td>${text(cell)}</td>`).join('')}</tr>`)
+    .join('\n')}</table>`;
+
+const ESCAPES: Readonly<Record<string, string>> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  "'": '&#39;',
+};
+const text = (plain: string): string => plain.replace(/[&<>"']/g, (sign) => ESCAPES[sign]!);
+const iso = (at: string): string => new Date(at).toISOString();
+const day = (at: string): string => iso(at).slice(0, 10);
+const moment = (at: string): string => iso(at).slice(0, 16).replace('T', ' ');

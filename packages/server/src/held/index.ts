@@ -1,0 +1,1 @@
+export { heldRoutes } from './held.routes.ts';
