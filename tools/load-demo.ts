@@ -11,8 +11,8 @@ import {
 import type { MethodSheet } from '@clear-mark/core';
 import { EXAMPLE_LINKS, LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/methods';
 import { createHash } from 'node:crypto';
-import { type ClassLink, seenText } from '@clear-mark/contract';
-import { type Database, storesForLoading } from '@clear-mark/server';
+import { type ClassLink, DEMO_PIN, seenText } from '@clear-mark/contract';
+import { type Database, hashOfPin, storesForLoading } from '@clear-mark/server';
 import { v7 } from 'uuid';
 import { loadFaces } from './load-demo-faces.ts';
 
@@ -74,8 +74,12 @@ async function loadClass(
   methods: readonly string[],
   now: Date,
 ): Promise<void> {
-  const { classes, cordChecks, people } = storesForLoading(trx);
-  for (const person of data.people) await people.insert({ ...person }, null);
+  const { benchDevices, classes, cordChecks, people } = storesForLoading(trx);
+  const pin = await hashOfPin(DEMO_PIN);
+  for (const person of data.people) {
+    await people.insert({ ...person }, null);
+    if (person.role !== 'lead') await benchDevices.setPin(person.id, pin);
+  }
   await classes.insert(
     {
       id: data.classId,

@@ -14,6 +14,8 @@ export const AccountState = Account.extend({
   disabled: z.boolean(),
   /** What named the person is gone for good. */
   erased: z.boolean(),
+  /** Comes in at bench devices by a PIN. */
+  pin: z.boolean(),
   secondFactor: z.boolean(),
   /** Until when a code that was given out holds; null where there is none. */
   codeUntil: Instant.nullable(),
@@ -117,6 +119,7 @@ export const ACCOUNT_ROUTES = {
     reply: z.object({
       login: z.string(),
       sessions: z.number().int(),
+      pin: z.boolean(),
       secondFactor: z.boolean(),
       /** A lead has to have one here. */
       secondFactorRequired: z.boolean(),

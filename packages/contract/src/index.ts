@@ -1,6 +1,7 @@
 export * from './accounts.ts';
 export * from './attempts.ts';
 export * from './audit.ts';
+export * from './bench-devices.ts';
 export * from './held.ts';
 export * from './certificates.ts';
 export * from './classes.ts';

@@ -39,6 +39,8 @@ export const StartInfo = z.object({
   demo: z.boolean(),
   setupNeeded: z.boolean(),
   me: Person.nullable(),
+  /** Came in by a PIN at a bench device, where somebody else goes on in a moment. */
+  byPin: z.boolean(),
   /** Locks what this person leaves unsent on a device; for a session of the same person only. */
   deviceKey: z.string().nullable(),
   /** This person has to set up a second factor before anything else. */

@@ -25,7 +25,7 @@ const TAKING_PART = { lead: 'all', instructor: 'own_classes', trainee: 'own' } a
 export const RIGHTS: readonly Right[] = [
   {
     id: 'own-account',
-    act: 'Sign out; change the own password, second factor and sessions; take out all that is held about oneself',
+    act: 'Sign out; change the own password, PIN, second factor and sessions; take out all that is held about oneself',
     reach: THEMSELVES,
     routes: [
       'signOut',
@@ -35,6 +35,8 @@ export const RIGHTS: readonly Right[] = [
       'beginSecondFactor',
       'confirmSecondFactor',
       'dropOwnSecondFactor',
+      'setPin',
+      'dropOwnPin',
     ],
   },
   {
@@ -143,7 +145,7 @@ export const RIGHTS: readonly Right[] = [
   },
   {
     id: 'class',
-    act: 'Set a class up: people, groups, equipment, methods in use, questions of practice, policy, links',
+    act: 'Set a class up: people, groups, equipment, methods in use, questions of practice, policy, links, bench devices',
     reach: TEACHING,
     routes: [
       'addMember',
@@ -158,6 +160,9 @@ export const RIGHTS: readonly Right[] = [
       'classPracticeOptions',
       'choosePractice',
       'saveLink',
+      'benchDevices',
+      'addBenchDevice',
+      'endBenchDevice',
     ],
   },
   {
@@ -210,6 +215,7 @@ export const RIGHTS: readonly Right[] = [
       'disableAccount',
       'endSessionsOf',
       'dropSecondFactorOf',
+      'dropPinOf',
       'requireSecondFactor',
       'secondFactorRequired',
       'audit',

@@ -36,6 +36,7 @@ import { ClaimBody, Instrument, InstrumentClaim, InstrumentOrder, InstrumentSett
 import { ClassLink, LinkBody, LinkTestOfClass, SpliceRow } from './links.ts';
 import { ACCOUNT_ROUTES } from './accounts.ts';
 import { AUDIT_ROUTES } from './audit.ts';
+import { BENCH_ROUTES } from './bench-devices.ts';
 import { HELD_ROUTES } from './held.ts';
 import { CERTIFICATE_ROUTES } from './certificates.ts';
 import { FACE_ROUTES } from './face-routes.ts';
@@ -64,6 +65,7 @@ export const ROUTES = {
   ...ACCOUNT_ROUTES,
   ...AUDIT_ROUTES,
   ...HELD_ROUTES,
+  ...BENCH_ROUTES,
   ...CERTIFICATE_ROUTES,
   ...FACE_ROUTES,
   ...INSIGHT_ROUTES,

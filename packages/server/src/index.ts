@@ -1,3 +1,4 @@
+export { hashOfPin } from './bench-devices/index.ts';
 export { revisionHash } from './attempts/index.ts';
 export { type Config, isLoopback, readConfig } from './config.ts';
 export { type Database, openDatabase } from './database/database.ts';

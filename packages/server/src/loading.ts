@@ -1,4 +1,5 @@
 import { attemptsStore, entriesStore, signWithin } from './attempts/index.ts';
+import { benchDevicesStore } from './bench-devices/index.ts';
 import { callsStore } from './calls/index.ts';
 import { classesStore, cordChecksStore, linksStore } from './classes/index.ts';
 import { facesStore } from './faces/index.ts';
@@ -12,6 +13,7 @@ type Tail<T extends readonly unknown[]> = T extends readonly [unknown, ...infer 
 /** The stores and the signing that a loader of whole classes works through: the demo, later an archive. */
 export const storesForLoading = (db: Database) => ({
   people: peopleStore(db),
+  benchDevices: benchDevicesStore(db),
   classes: classesStore(db),
   cordChecks: cordChecksStore(db),
   attempts: attemptsStore(db),

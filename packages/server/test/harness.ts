@@ -78,8 +78,8 @@ export class Caller {
       },
       ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     });
-    const set = response.headers.get('set-cookie');
-    if (set !== null) this.cookie = set.split(';')[0]!;
+    const set = response.headers.getSetCookie().find((c) => c.startsWith('clear-mark='));
+    if (set !== undefined) this.cookie = set.split(';')[0]!;
     const text = await response.text();
     const json = response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text;
     return {

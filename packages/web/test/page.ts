@@ -149,6 +149,7 @@ export async function openPage(
     me: as ? person(as) : null,
     deviceKey: null,
     needsSecondFactor: false,
+    byPin: false,
   };
   const router = testRouter();
   await router.push(given.at ?? '/insight');

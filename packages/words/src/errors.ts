@@ -43,6 +43,11 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'account.login_needed': () => 'Choose a sign-in name.',
   'account.disabled': () => 'This account is closed. Open it again first.',
   'account.erased': () => 'This person was erased. What is left is not an account any more.',
+  'account.lead_no_pin': () => 'A lead has no PIN: leads sign in by their password.',
+  'auth.bad_pin': () => 'That is not the PIN.',
+  'auth.weak_pin': () =>
+    'Everybody tries this PIN first. Take digits that are not all the same and do not count up or down.',
+  'bench.none': () => 'This device is no bench device any more. Sign in with your password.',
   'account.own': () => 'Nobody erases themselves. Ask another lead.',
   'account.other_name': () => 'The name that was typed is not the name of this account. Nothing was changed.',
   'account.last_lead': () => 'This is the last lead who can sign in. Make somebody else a lead first.',

@@ -19,6 +19,7 @@ import { type InstrumentHub, instrumentRoutes } from '../instruments/index.ts';
 import { type ChangeNotifier, classFeed, liveRoutes } from '../live/index.ts';
 import { methodRoutes } from '../methods/index.ts';
 import { auditRoutes } from '../audit/index.ts';
+import { benchDeviceRoutes } from '../bench-devices/index.ts';
 import { heldRoutes } from '../held/index.ts';
 import { accountRoutes, peopleRoutes } from '../people/index.ts';
 import { referenceRoutes } from '../references/index.ts';
@@ -81,6 +82,7 @@ export function buildApp(parts: AppParts): RequestListener {
   peopleRoutes(router, db, config, parts.now);
   accountRoutes(router, db, parts.now);
   auditRoutes(router, db);
+  benchDeviceRoutes(router, db, config.tls !== null);
   heldRoutes(router, db, parts.now);
   certificateRoutes(router, db, parts.now);
   classRoutes(router, db, parts.now);

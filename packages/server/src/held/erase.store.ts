@@ -75,7 +75,7 @@ export const eraseStore = (db: Database) => ({
     await db('class_members').where({ person_id: id }).whereNull('left_at').update({ left_at: db.fn.now() });
     await rowsOf(
       db,
-      sql`update people set name = ${token}, login = ${login}, password_hash = null, last_sign_in = null,
+      sql`update people set name = ${token}, login = ${login}, password_hash = null, pin_hash = null, last_sign_in = null,
                  device_key = encode(sha256((gen_random_uuid()::text || gen_random_uuid()::text)::bytea), 'hex'),
                  disabled_at = coalesce(disabled_at, now()), erased_at = now()
            where id = ${id}`,

@@ -23,6 +23,7 @@ import * as accounts from './0021-accounts.ts';
 import * as amendments from './0022-amendments.ts';
 import * as certificates from './0023-certificates.ts';
 import * as erasure from './0024-erasure.ts';
+import * as benchDevices from './0025-bench-devices.ts';
 
 export interface Migration {
   readonly name: string;
@@ -55,4 +56,5 @@ export const MIGRATIONS: readonly Migration[] = [
   amendments,
   certificates,
   erasure,
+  benchDevices,
 ];

@@ -21,7 +21,7 @@ export const accountsStore = (db: Database) => ({
       db,
       sql`select p.id, p.name, p.login, p.role, p.password_hash is not null as "signsIn",
                  p.disabled_at is not null as disabled, p.erased_at is not null as erased,
-                 f.confirmed_at is not null as "secondFactor",
+                 p.pin_hash is not null as pin, f.confirmed_at is not null as "secondFactor",
                  c.until as "codeUntil", p.last_sign_in as "lastSignIn",
                  (select coalesce(json_agg(json_build_object('id', k.id, 'name', k.name)
                                   order by k.starts_on desc, k.name), '[]')
@@ -58,8 +58,14 @@ export const accountsStore = (db: Database) => ({
   rolesInClasses: async (id: string): Promise<string[]> =>
     db('class_members').distinct('role').where({ person_id: id }).whereNull('left_at').pluck('role'),
 
+  hasPin: async (id: string): Promise<boolean> =>
+    (await db('people').where({ id }).whereNotNull('pin_hash').first('id')) !== undefined,
   change: async (id: string, to: { readonly name: string; readonly role: Role }): Promise<void> => {
-    await db('people').where({ id }).update({ name: to.name, role: to.role });
+    // A lead comes in by the password alone.
+    const pin = to.role === 'lead' ? { pin_hash: null } : {};
+    await db('people')
+      .where({ id })
+      .update({ name: to.name, role: to.role, ...pin });
   },
   disable: async (id: string, disabled: boolean): Promise<void> => {
     await db('people')

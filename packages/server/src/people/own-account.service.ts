@@ -10,19 +10,20 @@ import { secondFactorStore } from './second-factor.store.ts';
 import { accountKey } from './tries.store.ts';
 import { triesOf } from './tries.ts';
 
+/** Whoever is signed in shows that they know the password. Errors: `auth.bad_credentials`, `auth.throttled`. */
+export async function requirePassword(db: Database, me: Person, password: string): Promise<void> {
+  const tries = triesOf(db);
+  await tries.take(accountKey(me.login), null);
+  const passwordHash = await accountsStore(db).passwordHash(me.id);
+  if (passwordHash === null || !(await verify(passwordHash, password)))
+    throw new AppError('auth.bad_credentials');
+  await tries.forget(accountKey(me.login));
+}
+
 /** What a person does with the own account. `session` is the one that asks. */
 export const ownAccountService = (db: Database, now: () => Date) => {
   const tries = triesOf(db);
   const factors = secondFactors(db);
-  /** Errors: `auth.bad_credentials`, `auth.throttled`. */
-  async function requirePassword(me: Person, password: string): Promise<void> {
-    await tries.take(accountKey(me.login), null);
-    const passwordHash = await accountsStore(db).passwordHash(me.id);
-    if (passwordHash === null || !(await verify(passwordHash, password)))
-      throw new AppError('auth.bad_credentials');
-    await tries.forget(accountKey(me.login));
-  }
-
   return {
     state: (me: Person) =>
       db.transaction(async (trx) => {
@@ -30,6 +31,7 @@ export const ownAccountService = (db: Database, now: () => Date) => {
         return {
           login: me.login,
           sessions: await accountsStore(trx).sessions(me.id),
+          pin: await accountsStore(trx).hasPin(me.id),
           secondFactor: factor?.confirmed ?? false,
           secondFactorRequired: me.role === 'lead' && (await secondFactorStore(trx).leadsNeedOne()),
           recoveryCodesLeft: factor?.recovery.length ?? 0,
@@ -41,7 +43,7 @@ export const ownAccountService = (db: Database, now: () => Date) => {
       me: Person,
       session: string,
     ): Promise<void> => {
-      await requirePassword(me, current);
+      await requirePassword(db, me, current);
       requireGoodPassword(next, me);
       const passwordHash = await hash(next);
       await db.transaction(async (trx) => {
@@ -59,7 +61,7 @@ export const ownAccountService = (db: Database, now: () => Date) => {
       }),
 
     beginSecondFactor: async (me: Person, password: string) => {
-      await requirePassword(me, password);
+      await requirePassword(db, me, password);
       return factors.begin(me, now());
     },
     confirmSecondFactor: async (me: Person, code: string): Promise<{ recoveryCodes: string[] }> => {
@@ -69,7 +71,7 @@ export const ownAccountService = (db: Database, now: () => Date) => {
       return { recoveryCodes };
     },
     dropSecondFactor: async (me: Person, password: string): Promise<void> => {
-      await requirePassword(me, password);
+      await requirePassword(db, me, password);
       if (me.role === 'lead' && (await secondFactorStore(db).leadsNeedOne()))
         throw new AppError('account.second_factor_required');
       await factors.drop(me.id, me.id);

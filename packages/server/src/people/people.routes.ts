@@ -12,11 +12,12 @@ import { enter, leave } from './sessions.ts';
 
 export function peopleRoutes(router: Router, db: Database, config: Config, now: () => Date): void {
   const people = peopleService(db);
-  handle(router, ROUTES.start, async ({ me, response }) => ({
+  handle(router, ROUTES.start, async ({ me, request, response }) => ({
     demo: config.mode === 'demo',
     setupNeeded: await people.setupNeeded(),
     me,
     needsSecondFactor: response.locals['needsSecondFactor'] === true,
+    byPin: me !== null && request.session.benchId !== undefined,
     deviceKey: me ? await people.deviceKey(me.id) : null,
   }));
   handle(router, ROUTES.signIn, async ({ body, request }) =>

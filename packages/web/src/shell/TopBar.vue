@@ -6,6 +6,7 @@ import { useSession } from '../session/session.ts';
 import { takeUpdate, updateWaiting } from './update.ts';
 import { PLACES } from './places.ts';
 import { useFind } from './use-find.ts';
+import ChangePerson from './ChangePerson.vue';
 import PersonMenu from './PersonMenu.vue';
 import ChoiceField from '../shared/ChoiceField.vue';
 
@@ -80,6 +81,7 @@ function openClass(id: string): void {
       </svg>
     </el-button>
     <QueueState />
+    <ChangePerson v-if="session.start?.byPin" />
     <PersonMenu />
   </header>
 </template>

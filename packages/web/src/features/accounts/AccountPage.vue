@@ -4,6 +4,7 @@ import { request, ROUTES } from '../../api/client.ts';
 import { useAct, useReply } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
 import PasswordForm from './PasswordForm.vue';
+import PinForm from './PinForm.vue';
 import SecondFactorForm from './SecondFactorForm.vue';
 
 /** The own account: password, second factor, where one is signed in. */
@@ -44,6 +45,7 @@ async function changed(): Promise<void> {
         :recovery-codes-left="found.recoveryCodesLeft"
         @changed="changed"
       />
+      <PinForm v-if="session.me?.role !== 'lead'" :has="found.pin" @changed="again" />
       <section v-if="!session.start?.needsSecondFactor" class="section">
         <h2>What is held about you</h2>
         <p class="soft">

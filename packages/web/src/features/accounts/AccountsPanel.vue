@@ -62,6 +62,9 @@ async function choose(what: AccountAct, account: AccountState): Promise<void> {
     case 'withdraw':
       await act(() => request(ROUTES.withdrawCode, { params }));
       return again();
+    case 'pin':
+      await act(() => request(ROUTES.dropPinOf, { params }));
+      return again();
     case 'held':
       window.location.assign(heldPath(account.id));
       return;

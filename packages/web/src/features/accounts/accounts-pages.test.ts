@@ -36,6 +36,7 @@ const account = (more: Partial<AccountState> = {}): AccountState => ({
   signsIn: true,
   disabled: false,
   erased: false,
+  pin: false,
   secondFactor: false,
   codeUntil: null,
   lastSignIn: null,
@@ -285,6 +286,7 @@ describe('the own account', () => {
     sessions: 3,
     secondFactor: false,
     secondFactorRequired: false,
+    pin: false,
     recoveryCodesLeft: 0,
   };
   it('a wrong old password is told under it; a good change says what it ended', async () => {

@@ -2,7 +2,7 @@ import type { AccountState, Erased, ErasureOutlook } from '@clear-mark/contract'
 
 /** What a lead can do with an account, given how it stands. */
 export type AccountAct =
-  'code' | 'withdraw' | 'edit' | 'sessions' | 'factor' | 'close' | 'open' | 'held' | 'erase';
+  'code' | 'withdraw' | 'edit' | 'sessions' | 'factor' | 'pin' | 'close' | 'open' | 'held' | 'erase';
 
 export function actsOf(account: AccountState): { value: AccountAct; label: string }[] {
   const held = { value: 'held', label: 'Take out all that is held' } as const;
@@ -16,6 +16,7 @@ export function actsOf(account: AccountState): { value: AccountAct; label: strin
   if (account.codeUntil !== null) acts.push({ value: 'withdraw', label: 'Withdraw the code' });
   if (account.signsIn) acts.push({ value: 'sessions', label: 'Sign out everywhere' });
   if (account.secondFactor) acts.push({ value: 'factor', label: 'Take the second factor away' });
+  if (account.pin) acts.push({ value: 'pin', label: 'Take the PIN away' });
   acts.push({ value: 'close', label: 'Close the account' }, held, erase);
   return acts;
 }

@@ -8,6 +8,7 @@ import { useSession } from '../../session/session.ts';
 import { dayText } from '../../shared/day-range.model.ts';
 import ViewSwitch from '../../shared/ViewSwitch.vue';
 import { SETUP_VIEWS, setupSteps, type SetupView } from './class-setup.model.ts';
+import BenchDevicesPanel from './BenchDevicesPanel.vue';
 import InstrumentsPanel from './InstrumentsPanel.vue';
 import LabelsPanel from './LabelsPanel.vue';
 import MethodsPanel from './MethodsPanel.vue';
@@ -89,6 +90,7 @@ async function changed(): Promise<void> {
           <ThingsPanel :class-id="classId" :things="detail.things" @changed="changed" />
           <LabelsPanel :detail="detail" />
           <InstrumentsPanel :class-id="classId" :things="detail.things" />
+          <BenchDevicesPanel :class-id="classId" />
         </template>
         <MethodsPanel v-else-if="current === 'methods'" :detail="detail" @changed="changed" />
         <PracticePanel v-else-if="current === 'practice'" :key="practiceKey" :class-id="classId" />

@@ -3,7 +3,8 @@ import { SetupBody, SignInBody } from '@clear-mark/contract';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { Refusal, request, ROUTES } from '../../api/client.ts';
-import { useAct } from '../../api/queries.ts';
+import { useAct, useReply } from '../../api/queries.ts';
+import BenchDoor from './BenchDoor.vue';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { PASSWORD_REFUSALS } from '../../shared/password-refusals.ts';
 import { vFocus } from '../../shared/v-focus.ts';
@@ -25,6 +26,9 @@ const setting = useForm(
     ...PASSWORD_REFUSALS,
   },
 );
+/** Asked only where the server was reached; a device that is no bench device is told so. */
+const { found: door } = useReply(ROUTES.benchDoor, () => (session.start === null ? null : {}));
+const byPassword = ref(false);
 const entering = useAct();
 const busy = computed(() => entering.busy.value || signing.busy.value || setting.busy.value);
 const failure = computed(() => entering.failure.value ?? signing.failure.value ?? setting.failure.value);
@@ -73,6 +77,13 @@ const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<boolean> =>
       <p v-if="session.start === null" class="notice bad">
         The server does not answer. Reload when it is back.
       </p>
+      <BenchDoor
+        v-else-if="door && !byPassword"
+        :door="door"
+        :demo="session.start.demo"
+        @entered="enter"
+        @password="byPassword = true"
+      />
       <template v-else-if="session.start.demo">
         <h2>Demo</h2>
         <p class="soft">A made-up class in the middle of its course. Nothing here is about real people.</p>
