@@ -49,6 +49,9 @@ export const Thing = z.object({
 export type Thing = z.infer<typeof Thing>;
 
 export const NewThingBody = Thing.pick({ id: true, kind: true, label: true });
+/** The most pieces of equipment that one file may bring. */
+export const MOST_OF_EQUIPMENT = 500;
+export const NewThingsBody = z.object({ things: z.array(NewThingBody).min(1).max(MOST_OF_EQUIPMENT) });
 export const ThingChangeBody = z.object({ retired: z.boolean() });
 
 export const MethodInUse = z.object({

@@ -154,6 +154,7 @@ export const RIGHTS: readonly Right[] = [
       'leaveClass',
       'setGroup',
       'addThing',
+      'addThings',
       'changeThing',
       'useMethod',
       'setPolicy',

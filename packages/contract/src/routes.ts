@@ -26,6 +26,7 @@ import {
   NewClassBody,
   NewCordCheckBody,
   NewThingBody,
+  NewThingsBody,
   PracticeChoiceBody,
   RosterBody,
   Thing,
@@ -137,6 +138,13 @@ export const ROUTES = {
     body: NewThingBody,
     reply: Thing,
     errors: [...CLASS_ERRORS, 'thing.label_taken'],
+  }),
+  /** A list of equipment, taken whole or not at all. */
+  addThings: route('post /classes/:id/equipment', 'instructor', {
+    params: ById,
+    body: NewThingsBody,
+    reply: z.object({ added: z.number().int() }),
+    errors: [...CLASS_ERRORS, 'thing.label_taken', 'request.already_there'],
   }),
   changeThing: route('put /classes/:id/things/:thingId', 'instructor', {
     params: ById.extend({ thingId: Id }),

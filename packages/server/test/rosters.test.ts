@@ -116,3 +116,24 @@ describe('a class like an earlier one', () => {
     expect((await other.post(`/classes/${room.id}/copies`, body())).problem.code).toBe('auth.not_in_class');
   });
 });
+
+describe('a list of equipment', () => {
+  const things = (...labels: string[]) => ({
+    things: labels.map((label) => ({ id: v7(), kind: 'scope', label })),
+  });
+  it('is taken whole, or not at all where one of it is there or comes twice', async () => {
+    room = await world.classOf([teacher], []);
+    const send = (body: object, as = api) => as.post(`/classes/${room.id}/equipment`, body);
+    const labels = async () =>
+      (await detailOf(room.id)).things.filter((t) => t.kind === 'scope').map((t) => t.label);
+    expect((await send(things('Scope 1', 'Scope 2'))).body).toEqual({ added: 2 });
+    for (const body of [things('Scope 3', 'Scope 2'), things('Scope 3', 'Scope 3')])
+      expect((await send(body)).problem.code).toBe('thing.label_taken');
+    expect((await send(things(...Array.from({ length: 501 }, (_, i) => `S ${i}`)))).problem.code).toBe(
+      'request.bad_field',
+    );
+    expect(await labels()).toEqual(['Scope 1', 'Scope 2']);
+    const other = await world.signedIn(await world.person('instructor'));
+    expect((await send(things('Scope 4'), other)).problem.code).toBe('auth.not_in_class');
+  });
+});

@@ -30,6 +30,7 @@ export function classRoutes(router: Router, db: Database, now: () => Date): void
     await members.setGroup(params.id, params.traineeId, body.group, me);
     return { done: true } as const;
   });
+  handle(router, ROUTES.addThings, ({ params, body, me }) => classes.addThings(params.id, body.things, me));
   handle(router, ROUTES.addThing, ({ params, body, me }) => classes.addThing(params.id, body, me));
   handle(router, ROUTES.changeThing, ({ params, body, me }) =>
     classes.retireThing(params.id, params.thingId, body.retired, me),

@@ -67,6 +67,23 @@ export const classesService = (db: Database) => {
       );
     },
 
+    addThings: (
+      classId: string,
+      things: readonly Pick<Thing, 'id' | 'kind' | 'label'>[],
+      me: Person,
+    ): Promise<{ added: number }> =>
+      oneAtATime(db, 'class', classId, async (trx) => {
+        await classForInstructor(trx, classId, me);
+        const inside = classesStore(trx);
+        const taken = new Set((await inside.things(classId)).map((t) => `${t.kind} ${t.label}`));
+        for (const { id, kind, label } of things) {
+          if (taken.has(`${kind} ${label}`)) throw new AppError('thing.label_taken', { label });
+          taken.add(`${kind} ${label}`);
+          await inside.insertThing(classId, { id, kind, label });
+        }
+        return { added: things.length };
+      }),
+
     retireThing: async (classId: string, thingId: string, retired: boolean, me: Person): Promise<Thing> => {
       await classForInstructor(db, classId, me);
       const thing = await store.retireThing(classId, thingId, retired);

@@ -3,7 +3,7 @@ import { ownName, type ThingKind, thingsInOrder } from '@clear-mark/core';
 import { NewThingBody, type Thing } from '@clear-mark/contract';
 import { thingWords } from '@clear-mark/words';
 import { v7 } from 'uuid';
-import { computed, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct } from '../../api/queries.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
@@ -17,6 +17,9 @@ import { useForm } from '../../shared/use-form.ts';
 
 const props = defineProps<{ classId: string; things: readonly Thing[] }>();
 const emit = defineEmits<{ changed: [] }>();
+/** Comes with the reader of CSV, when it is first asked for. */
+const EquipmentDialog = defineAsyncComponent(() => import('./equipment-file/EquipmentDialog.vue'));
+const reading = ref(false);
 const params = computed(() => ({ id: props.classId }));
 const checked = useForm(
   NewThingBody,
@@ -49,6 +52,10 @@ const groups = computed(() =>
 async function add(): Promise<void> {
   if (!(await send((body) => request(ROUTES.addThing, { params: params.value, body })))) return;
   reset({ id: v7(), label: '' });
+  emit('changed');
+}
+function taken(): void {
+  reading.value = false;
   emit('changed');
 }
 async function retire(thing: Thing, retired = !thing.retired): Promise<void> {
@@ -93,7 +100,15 @@ async function retire(thing: Thing, retired = !thing.retired): Promise<void> {
         <el-input v-model="values.label" class="label" aria-label="Label" placeholder="Label" />
       </el-form-item>
       <el-button size="large" native-type="submit" :loading="busy">Add</el-button>
+      <el-button size="large" @click="reading = true">Out of a file</el-button>
     </CheckedForm>
+    <EquipmentDialog
+      v-if="reading"
+      :class-id="classId"
+      :things="things"
+      @close="reading = false"
+      @added="taken"
+    />
     <p v-if="failure ?? retiring.failure.value" class="notice bad" role="alert">
       {{ failure ?? retiring.failure.value }}
     </p>

@@ -1,30 +1,16 @@
 <script setup lang="ts">
 import type { Account, ClassDetail } from '@clear-mark/contract';
-import type { UploadFile } from 'element-plus';
-import { computed, reactive, ref, shallowRef } from 'vue';
+import { computed, reactive } from 'vue';
 import { request, ROUTES } from '../../../api/client.ts';
 import { useAct } from '../../../api/queries.ts';
-import ChoiceField from '../../../shared/ChoiceField.vue';
-import {
-  type Column,
-  type Line,
-  linesOf,
-  type Mapping,
-  mappingOf,
-  readRoster,
-  rosterBody,
-  type RosterFile,
-  textOf,
-} from './roster.model.ts';
+import CsvFileField from '../../../shared/csv/CsvFileField.vue';
+import { useCsvFile } from '../../../shared/csv/use-csv-file.ts';
+import { type Column, type Line, linesOf, ROSTER, rosterBody, withName } from './roster.model.ts';
 
 /** A roster out of a file: looked through before it is taken, all of it or nothing. */
 const props = defineProps<{ detail: ClassDetail; people: readonly Account[] }>();
 const emit = defineEmits<{ close: []; added: [count: number] }>();
 const { failure, busy, act } = useAct();
-const file = shallowRef<RosterFile | null>(null);
-const latin = ref(false);
-const refused = ref<string | null>(null);
-const mapping = ref<Mapping>({});
 /** Lines whose person is another one of the same name. */
 const apart = reactive(new Set<number>());
 const COLUMNS: readonly { readonly value: Column; readonly label: string }[] = [
@@ -34,29 +20,14 @@ const COLUMNS: readonly { readonly value: Column; readonly label: string }[] = [
   { value: 'group', label: 'Group' },
 ];
 
-async function open({ raw }: UploadFile): Promise<void> {
-  if (!raw) return;
-  const read = textOf(await raw.arrayBuffer());
-  const found = readRoster(read.text);
-  ({ latin: latin.value } = read);
-  refused.value = found.kind === 'refused' ? found.why : null;
-  file.value = found.kind === 'read' ? found.file : null;
-  if (file.value) mapping.value = mappingOf(file.value);
+const csv = useCsvFile(ROSTER, (mapping) => {
   apart.clear();
-}
-const NONE = -1;
-const choices = computed(() => [
-  { value: NONE, label: 'not there' },
-  ...(file.value?.headings ?? []).map((label, value) => ({ value, label })),
-]);
-function map(column: Column, index: number): void {
-  const { [column]: _, ...rest } = mapping.value;
-  mapping.value = index === NONE ? rest : { ...rest, [column]: index };
-}
+  return withName(mapping);
+});
 const lines = computed(() =>
-  file.value === null
+  csv.file.value === null
     ? []
-    : linesOf(file.value, mapping.value, { inClass: props.detail.trainees, people: props.people }),
+    : linesOf(csv.file.value, csv.mapping.value, { inClass: props.detail.trainees, people: props.people }),
 );
 const bad = computed(() => lines.value.filter((l) => l.becomes === 'bad').length);
 const body = computed(() => rosterBody(lines.value, apart));
@@ -86,26 +57,9 @@ async function take(): Promise<void> {
     data-test="roster"
     @close="emit('close')"
   >
-    <el-upload :auto-upload="false" :show-file-list="false" accept=".csv,.txt,text/csv" :on-change="open">
-      <template #trigger>
-        <el-button size="large" tag="span">{{ file ? 'Another file' : 'Open a CSV file' }}</el-button>
-      </template>
-    </el-upload>
-    <p v-if="refused ?? failure" class="notice bad" role="alert">{{ refused ?? failure }}</p>
-    <template v-if="file">
-      <p v-if="latin" class="notice">
-        The file is not in UTF-8: its letters are read as those of western Europe. Look at the names.
-      </p>
-      <div class="row columns">
-        <ChoiceField
-          v-for="c in COLUMNS"
-          :key="c.value"
-          :label="c.label"
-          :model-value="mapping[c.value] ?? NONE"
-          :options="choices"
-          @change="map(c.value, $event)"
-        />
-      </div>
+    <CsvFileField :of="csv" :columns="COLUMNS" />
+    <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+    <template v-if="csv.file.value">
       <el-table :data="lines as Line[]" row-key="number" max-height="360">
         <el-table-column prop="number" label="Line" width="70" align="right" />
         <el-table-column prop="name" label="Name" min-width="180" />
@@ -139,10 +93,3 @@ async function take(): Promise<void> {
     </template>
   </el-dialog>
 </template>
-
-<style scoped>
-.columns {
-  flex-wrap: wrap;
-  margin: 12px 0;
-}
-</style>

@@ -1,9 +1,10 @@
 import type { Account } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
-import { linesOf, mappingOf, readRoster, rosterBody, textOf } from './roster.model.ts';
+import { mappingOf, readCsv, textOf } from '../../../shared/csv/csv-file.ts';
+import { linesOf, ROSTER, rosterBody, withName } from './roster.model.ts';
 
 const read = (text: string) => {
-  const found = readRoster(text);
+  const found = readCsv(text, ROSTER);
   if (found.kind === 'refused') throw new Error(found.why);
   return found.file;
 };
@@ -17,7 +18,7 @@ const person = (n: number, name: string, role: Account['role'] = 'trainee'): Acc
 const nobody: Parameters<typeof linesOf>[2] = { inClass: [], people: [] };
 const names = (text: string, there = nobody) => {
   const file = read(text);
-  return linesOf(file, mappingOf(file), there).map((l) => [l.name, l.group, l.becomes]);
+  return linesOf(file, withName(mappingOf(file, ROSTER)), there).map((l) => [l.name, l.group, l.becomes]);
 };
 
 describe('a roster as CSV', () => {
@@ -52,7 +53,7 @@ describe('a roster as CSV', () => {
     ['a quotation mark that stays open', 'Name\n"Torvin\nYsolde\n', 'not closed'],
     ['a hundred thousand lines', `Name\n${'A B\n'.repeat(100_000)}`, 'More than 500 lines'],
   ])('of %s is refused with its reason', (_, text, why) => {
-    const found = readRoster(text);
+    const found = readCsv(text, ROSTER);
     expect(found.kind === 'refused' && found.why).toContain(why);
   });
 });
@@ -79,14 +80,14 @@ describe('what becomes of each line', () => {
     [`Name,Group\nTorvin Hale,${'g'.repeat(31)}\n`, 'at most 30'],
   ])('%s is bad, with its line', (text, why) => {
     const file = read(text);
-    const [line] = linesOf(file, mappingOf(file), nobody);
+    const [line] = linesOf(file, withName(mappingOf(file, ROSTER)), nobody);
     expect([line!.becomes, line!.number]).toEqual(['bad', 2]);
     expect(line!.problem).toContain(why);
   });
   it('what is sent names those who are there, and makes the others', () => {
     const file = read('Name,Group\nYsolde Brack,A\nTorvin Hale,B\nTorvin Hale,C\n');
     const known = person(2, 'Ysolde Brack');
-    const lines = linesOf(file, mappingOf(file), { inClass: [], people: [known] });
+    const lines = linesOf(file, withName(mappingOf(file, ROSTER)), { inClass: [], people: [known] });
     expect(rosterBody(lines, new Set()).people).toEqual([
       { personId: known.id, newPerson: null, group: 'A' },
       { personId: expect.any(String), newPerson: { name: 'Torvin Hale' }, group: 'B' },
