@@ -1,26 +1,9 @@
-import { createRequire } from 'node:module';
 import { inflateSync } from 'node:zlib';
-import { LETTER_FILES, type PdfDocument } from '@clear-mark/paper';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { fontFile } from './letter-ranges.ts';
-
-const require = createRequire(import.meta.url);
-const maker = require('pdfmake') as {
-  setFonts: (fonts: object) => void;
-  setLocalAccessPolicy: (policy: () => boolean) => void;
-  setUrlAccessPolicy: (policy: () => boolean) => void;
-  createPdf: (document: PdfDocument) => { getBuffer: () => Promise<Buffer> };
-};
-maker.setFonts(
-  Object.fromEntries(
-    LETTER_FILES.map((file) => [file, { normal: fontFile(file, 400), bold: fontFile(file, 700) }]),
-  ),
-);
-maker.setLocalAccessPolicy(() => true);
-maker.setUrlAccessPolicy(() => false);
+import { bytesOf } from '@clear-mark/server';
 
 /** The bytes of a document, by the same maker as in the browser. */
-export const bytesOf = (document: PdfDocument): Promise<Buffer> => maker.createPdf(document).getBuffer();
+export { bytesOf };
 
 export interface ReadPage {
   readonly widthMm: number;

@@ -15,6 +15,7 @@ import { benchLoad } from './load.ts';
 import { benchDraftCheck, benchPack, benchScoreSheet } from './methods.ts';
 import type { Measured } from './measured.ts';
 import { benchRecords } from './records.ts';
+import { benchClassReport } from './reports.ts';
 import { benchInsight, benchInsightQuantiles, benchResults } from './results.ts';
 import { benchWhatIf } from './what-if.ts';
 import { benchWhatIfStop } from './what-if-stop.ts';
@@ -31,6 +32,7 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   library: () => Promise.resolve(benchLibrary()),
   pack: (url) => benchPack(url),
   'draft-check': () => benchDraftCheck(),
+  'class-report': (url) => benchClassReport(url),
   'score-sheet': () => benchScoreSheet(),
   tap: (url) => benchTap(url),
   'tap-grids': (url) => benchTapWithGrids(url),

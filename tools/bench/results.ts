@@ -33,7 +33,7 @@ interface Loaded {
   readonly me: Person;
 }
 
-async function withAttempts(url: string, attempts: number, act: (on: Loaded) => Promise<Measured>) {
+export async function withAttempts(url: string, attempts: number, act: (on: Loaded) => Promise<Measured>) {
   const db = openDatabase(url, 8);
   try {
     await migrate(db);
@@ -49,7 +49,7 @@ async function withAttempts(url: string, attempts: number, act: (on: Loaded) => 
 }
 
 /** Pairs of a call and its yardstick, warm, in turns. */
-async function pairsOf(rounds: number, call: () => Promise<number>, bare: () => Promise<number>) {
+export async function pairsOf(rounds: number, call: () => Promise<number>, bare: () => Promise<number>) {
   await call();
   await bare();
   const pairs: { call: number; bare: number }[] = [];
@@ -118,7 +118,7 @@ export const benchInsightQuantiles = (url: string): Promise<Measured> =>
     };
   });
 
-async function timed(act: () => PromiseLike<unknown>): Promise<number> {
+export async function timed(act: () => PromiseLike<unknown>): Promise<number> {
   const from = process.hrtime.bigint();
   await act();
   return Number(process.hrtime.bigint() - from) / 1e6;

@@ -39,6 +39,7 @@ export const ERRORS = {
   'account.disabled': 409,
   'account.last_lead': 409,
   'account.erased': 409,
+  'report.batch_running': 409,
   'account.lead_no_pin': 409,
   'auth.bad_pin': 401,
   'auth.weak_pin': 422,

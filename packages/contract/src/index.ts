@@ -3,6 +3,7 @@ export * from './attempts.ts';
 export * from './audit.ts';
 export * from './bench-devices.ts';
 export * from './held.ts';
+export * from './report-batches.ts';
 export * from './certificates.ts';
 export * from './classes.ts';
 export * from './common.ts';

@@ -129,6 +129,10 @@ export const RIGHTS: readonly Right[] = [
       'startWhatIf',
       'whatIf',
       'cancelWhatIf',
+      'startReportBatch',
+      'reportBatch',
+      'newestReportBatch',
+      'cancelReportBatch',
     ],
   },
   {

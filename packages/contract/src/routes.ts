@@ -39,6 +39,7 @@ import { ACCOUNT_ROUTES } from './accounts.ts';
 import { AUDIT_ROUTES } from './audit.ts';
 import { BENCH_ROUTES } from './bench-devices.ts';
 import { HELD_ROUTES } from './held.ts';
+import { REPORT_BATCH_ROUTES } from './report-batches.ts';
 import { CERTIFICATE_ROUTES } from './certificates.ts';
 import { FACE_ROUTES } from './face-routes.ts';
 import { INSIGHT_ROUTES } from './insight.ts';
@@ -67,6 +68,7 @@ export const ROUTES = {
   ...AUDIT_ROUTES,
   ...HELD_ROUTES,
   ...BENCH_ROUTES,
+  ...REPORT_BATCH_ROUTES,
   ...CERTIFICATE_ROUTES,
   ...FACE_ROUTES,
   ...INSIGHT_ROUTES,

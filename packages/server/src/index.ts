@@ -1,3 +1,5 @@
+export { classesService } from './classes/index.ts';
+export { bytesOf, FONT_FILES, fontFile } from './pdf/index.ts';
 export { hashOfPin } from './bench-devices/index.ts';
 export { revisionHash } from './attempts/index.ts';
 export { type Config, isLoopback, readConfig } from './config.ts';

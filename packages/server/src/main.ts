@@ -10,13 +10,14 @@ import { grantToApplication } from './database/grants.ts';
 import { migrate } from './database/migrate.ts';
 import { buildApp } from './app/index.ts';
 import { instrumentHub } from './instruments/index.ts';
-import { prepareJobQueue, startJobQueue } from './jobs/index.ts';
+import { jobThreads, prepareJobQueue, startJobQueue } from './jobs/index.ts';
 import { startNotifier } from './live/index.ts';
 import { syncShippedMethods } from './methods/index.ts';
 import { sessionSecret, setupService } from './people/index.ts';
 import { type Keeping, startNightly } from './safekeeping/index.ts';
 import { readingStamps } from './stamps/index.ts';
-import { jobThreads, WHAT_IF, whatIfHandlers } from './what-if/index.ts';
+import { WHAT_IF, WHAT_IF_WORKER, whatIfHandlers } from './what-if/index.ts';
+import { BATCH_WORKER, batchHandlers, REPORT_BATCH } from './report-batches/index.ts';
 
 export interface Running {
   readonly url: string;
@@ -48,7 +49,8 @@ export async function startServer(
     await prepare(config, db, log);
     const queue = await startJobQueue(sessionPool, log);
     release.push(() => queue.stop());
-    await queue.work(WHAT_IF, whatIfHandlers(db, jobThreads(config.databaseUrl)));
+    await queue.work(WHAT_IF, whatIfHandlers(db, jobThreads(config.databaseUrl, WHAT_IF_WORKER)));
+    await queue.work(REPORT_BATCH, batchHandlers(db, jobThreads(config.databaseUrl, BATCH_WORKER)));
     await syncShippedMethods(db);
     const setupCode = config.mode === 'real' ? await setupService(db).newSetupCode() : null;
     const notifier = startNotifier(config.databaseUrl, log);
@@ -79,10 +81,12 @@ export async function startServer(
     const host = config.host.includes(':') ? `[${config.host}]` : config.host;
     const url = `${config.tls ? 'https' : 'http'}://${host}:${port}`;
     log.info({ url }, 'listening');
-    const stop = async (): Promise<void> => {
+    const stopOnce = async (): Promise<void> => {
       await close(server);
       await releaseAll();
     };
+    let stopping: Promise<void> | null = null;
+    const stop = (): Promise<void> => (stopping ??= stopOnce());
     return { url, db, setupCode, stop };
   } catch (error) {
     await releaseAll();
@@ -97,7 +101,7 @@ async function prepare(config: Config, db: Database, log: Logger): Promise<void>
   try {
     const run = await migrate(owner);
     if (run.length > 0) log.info({ run }, 'migrated');
-    await prepareJobQueue(ownerUrl, [WHAT_IF]);
+    await prepareJobQueue(ownerUrl, [WHAT_IF, REPORT_BATCH]);
     if (owner === db) {
       if (config.mode === 'real')
         log.warn('no DATABASE_OWNER_URL: the application works as the owner of its tables');

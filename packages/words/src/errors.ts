@@ -48,6 +48,7 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'auth.weak_pin': () =>
     'Everybody tries this PIN first. Take digits that are not all the same and do not count up or down.',
   'bench.none': () => 'This device is no bench device any more. Sign in with your password.',
+  'report.batch_running': () => 'Your reports of this class are being made already. Wait, or cancel them.',
   'account.own': () => 'Nobody erases themselves. Ask another lead.',
   'account.other_name': () => 'The name that was typed is not the name of this account. Nothing was changed.',
   'account.last_lead': () => 'This is the last lead who can sign in. Make somebody else a lead first.',

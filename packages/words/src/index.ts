@@ -1,6 +1,7 @@
 export * from './ahead.ts';
 export * from './accounts.ts';
 export * from './conclusions.ts';
+export * from './days.ts';
 export * from './diagnosis.ts';
 export * from './errors.ts';
 export * from './faults.ts';

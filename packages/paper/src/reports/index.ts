@@ -1,4 +1,5 @@
 export { attemptReport, type AttemptReportOf } from './attempt-report.ts';
 export { certificateReport } from './certificate.ts';
 export { classReport, type ReportOf } from './class-report.ts';
+export * from './from-replies.ts';
 export { traineeReport, type TraineeReportOf } from './trainee-report.ts';

@@ -26,6 +26,7 @@ import { referenceRoutes } from '../references/index.ts';
 import { planRoutes } from '../plan/index.ts';
 import { resultRoutes } from '../results/index.ts';
 import type { JobQueue } from '../jobs/index.ts';
+import { reportBatchRoutes } from '../report-batches/index.ts';
 import { tableRoutes } from '../tables/index.ts';
 import { whatIfRoutes } from '../what-if/index.ts';
 import { type Keeping, safekeepingRoutes } from '../safekeeping/index.ts';
@@ -94,6 +95,7 @@ export function buildApp(parts: AppParts): RequestListener {
   resultRoutes(router, db, parts.now);
   planRoutes(router, db, parts.now);
   tableRoutes(router, db, parts.now);
+  reportBatchRoutes(router, db, parts.now, parts.queue);
   whatIfRoutes(router, db, parts.now, parts.queue);
   safekeepingRoutes(router, db, parts.now, parts.keeping);
   liveRoutes(router, db, parts.notifier, classFeed(db, parts.notifier, parts.now, log));

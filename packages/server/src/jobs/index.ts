@@ -5,3 +5,4 @@ export {
   prepareJobQueue,
   startJobQueue,
 } from './job-queue.ts';
+export { jobThreads } from './job-thread.ts';

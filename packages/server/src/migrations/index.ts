@@ -24,6 +24,7 @@ import * as amendments from './0022-amendments.ts';
 import * as certificates from './0023-certificates.ts';
 import * as erasure from './0024-erasure.ts';
 import * as benchDevices from './0025-bench-devices.ts';
+import * as reportBatches from './0026-report-batches.ts';
 
 export interface Migration {
   readonly name: string;
@@ -57,4 +58,5 @@ export const MIGRATIONS: readonly Migration[] = [
   certificates,
   erasure,
   benchDevices,
+  reportBatches,
 ];

@@ -1,4 +1,5 @@
 export { resultRoutes } from './results.routes.ts';
+export { attemptListService } from './lists/attempt-list.ts';
 export { resultsOf } from './results.service.ts';
 export { filterCondition } from './filter.ts';
 export { lossesOf } from './losses/loss-samples.ts';

@@ -1,3 +1,4 @@
+import { dayWords } from '@clear-mark/words';
 import { daysAfter } from '@clear-mark/core';
 
 export interface DayRangeChoice {
@@ -11,8 +12,7 @@ export interface DayRangeChoice {
 export const dayOf = (day: string): Date => new Date(`${day}T00:00:00`);
 
 /** A day in words, by the person's locale. */
-export const dayText = (day: string): string =>
-  dayOf(day).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
+export const dayText = (day: string): string => dayWords(day);
 
 /** The same with its day of the week, and without the year. */
 export const longDayText = (day: string): string =>

@@ -7,6 +7,7 @@ import { useAct, useReply } from '../../api/queries.ts';
 import { download, fileName } from '../../charts/chart-file.ts';
 import { pdfOf } from '../../print/render-pdf.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
+import BatchPanel from './BatchPanel.vue';
 import CertificatesPanel from './CertificatesPanel.vue';
 import ReportView from './ReportView.vue';
 import { type Subject, useReport } from './use-report.ts';
@@ -74,6 +75,7 @@ const choose = (of: string): void => void router.replace({ query: { of } });
     <p v-if="missing" class="notice">
       The name has letters that the shipped typeface does not have: in the PDF they stand as “?”.
     </p>
+    <BatchPanel v-if="subject.kind === 'class'" :class-id="classId" :paper="paper" />
     <CertificatesPanel
       v-if="detail && traineeId && certificates.found.value"
       :key="traineeId"

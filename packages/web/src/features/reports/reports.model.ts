@@ -1,53 +1,23 @@
-import { type Criterion, type CriterionOutcome, dayIn, type Policy } from '@clear-mark/core';
-import type { AttemptDocument, AttemptRow, Certificate, ClassDetail, Results } from '@clear-mark/contract';
+import { type Criterion, type CriterionOutcome, dayIn } from '@clear-mark/core';
+import type { AttemptDocument, Certificate } from '@clear-mark/contract';
 import {
   attemptReport,
   certificateReport,
-  classReport,
   type Report,
-  type ReportOf,
-  traineeReport,
+  type ReportClass,
+  reportHead,
 } from '@clear-mark/paper';
 import { dayText } from '../../shared/day-range.model.ts';
 import { limitWords } from '../../shared/limit-words.ts';
 import { momentWords } from '../../shared/time-words.ts';
 import { entryWords, partWords } from '../sheet/index.ts';
 
-type Of = Pick<ClassDetail, 'name' | 'place' | 'startsOn' | 'endsOn' | 'timeZone'>;
-
-const of = (detail: Of, now: Date): ReportOf => ({
-  className: detail.name,
-  place: detail.place,
-  days: `${dayText(detail.startsOn)} to ${dayText(detail.endsOn)}`,
-  madeAt: dayText(dayIn(detail.timeZone, now)),
-});
-
-export const reportOfClass = (detail: Of, results: Results, now: Date): Report =>
-  classReport(of(detail, now), results);
-
-export function reportOfTrainee(
-  detail: Of & { readonly policy: Policy },
-  found: {
-    readonly trainee: { readonly id: string; readonly name: string };
-    readonly results: Results;
-    readonly pieces: readonly AttemptRow[];
-    readonly certificates: readonly Certificate[];
-  },
+export function reportOfAttempt(
+  detail: ReportClass,
+  document: AttemptDocument,
+  unit: 'mm' | 'in',
   now: Date,
 ): Report {
-  const { trainee, results, pieces, certificates } = found;
-  return traineeReport({
-    ...of(detail, now),
-    traineeName: trainee.name,
-    policy: detail.policy,
-    cells: results.standings.find((s) => s.traineeId === trainee.id)?.cells ?? [],
-    results,
-    pieces: pieces.map((p) => ({ ...p, dayWords: dayText(p.day) })),
-    certificates: certificates.map((c) => ({ ...c, validUntil: dayText(c.validUntil) })),
-  });
-}
-
-export function reportOfAttempt(detail: Of, document: AttemptDocument, unit: 'mm' | 'in', now: Date): Report {
   const entries = new Map(document.entries.map((e) => [e.id, e]));
   const valueOf = (criterion: Criterion, { entryIds }: CriterionOutcome): string =>
     (entryIds ?? [])
@@ -59,7 +29,7 @@ export function reportOfAttempt(detail: Of, document: AttemptDocument, unit: 'mm
       })
       .join('; ');
   return attemptReport({
-    ...of(detail, now),
+    ...reportHead(detail, now, dayText),
     document,
     valueOf,
     limitOf: (c) => limitWords(c, unit),

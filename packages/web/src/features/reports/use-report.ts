@@ -1,19 +1,17 @@
 import type { ClassDetail } from '@clear-mark/contract';
-import type { Report } from '@clear-mark/paper';
+import { LAST_PIECES, type Report, reportOfClass, reportOfTrainee } from '@clear-mark/paper';
 import { computed, type ComputedRef } from 'vue';
 import { ROUTES } from '../../api/client.ts';
 import { useReply } from '../../api/queries.ts';
 import { usePreferences } from '../../shell/preferences.ts';
-import { reportOfAttempt, reportOfClass, reportOfTrainee } from './reports.model.ts';
+import { dayText } from '../../shared/day-range.model.ts';
+import { reportOfAttempt } from './reports.model.ts';
 
 /** Whom a report is of. */
 export type Subject =
   | { readonly kind: 'class' }
   | { readonly kind: 'trainee'; readonly id: string }
   | { readonly kind: 'attempt'; readonly id: string };
-
-/** Pieces that a record lists. */
-const LAST_PIECES = 25;
 
 /** The report of what is chosen, once all that it says is there. */
 export function useReport(
@@ -47,7 +45,7 @@ export function useReport(
         ? reportOfAttempt(of, attempt.found.value, preferences.lengthUnit, now)
         : null;
     if (!results.found.value) return null;
-    if (subject.value.kind === 'class') return reportOfClass(of, results.found.value, now);
+    if (subject.value.kind === 'class') return reportOfClass(of, results.found.value, now, dayText);
     const person = of.trainees.find((t) => t.id === trainee.value);
     if (!person || !pieces.found.value || !certificates.found.value) return null;
     return reportOfTrainee(
@@ -59,6 +57,7 @@ export function useReport(
         certificates: certificates.found.value,
       },
       now,
+      dayText,
     );
   });
   const failure = computed(

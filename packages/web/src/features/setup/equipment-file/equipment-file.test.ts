@@ -16,9 +16,7 @@ import { EQUIPMENT, kindOf, linesOf, withBoth } from './equipment.model.ts';
 import EquipmentDialog from './EquipmentDialog.vue';
 
 freshPages();
-const THERE: readonly Thing[] = [
-  { id: id(1), kind: 'cleaver', label: 'Cleaver 1', retired: false },
-];
+const THERE: readonly Thing[] = [{ id: id(1), kind: 'cleaver', label: 'Cleaver 1', retired: false }];
 const lines = (text: string) => {
   const read = readCsv(text, EQUIPMENT);
   if (read.kind === 'refused') throw new Error(read.why);

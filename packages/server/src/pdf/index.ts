@@ -1,0 +1,2 @@
+export { FONT_FILES, fontFile } from './font-files.ts';
+export { bytesOf } from './pdf-maker.ts';
