@@ -4,6 +4,7 @@ import path from 'node:path';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import { expect, it } from 'vitest';
 import { methodsDocument } from './methods-document.ts';
+import { csvDocument } from './exchange-document.ts';
 import { rightsDocument } from './rights-document.ts';
 import { ROOT } from './paths.ts';
 
@@ -27,6 +28,9 @@ it('the published schema of a method pack is the one that packs are read by', ()
   expect(file).toBe(`${JSON.stringify(packJsonSchema(), null, 2)}\n`);
 });
 
+it('docs/csv.md is what the tables say', () => {
+  expect(readFileSync(path.join(ROOT, 'docs/csv.md'), 'utf8')).toBe(csvDocument());
+});
 it('docs/rights.md is what the table says', () => {
   expect(readFileSync(path.join(ROOT, 'docs/rights.md'), 'utf8')).toBe(rightsDocument());
 });

@@ -2,6 +2,7 @@ import { packJsonSchema } from '@clear-mark/contract/pack';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { format, resolveConfig } from 'prettier';
+import { csvDocument } from './exchange-document.ts';
 import { lettersSource } from './letter-ranges.ts';
 import { methodsDocument } from './methods-document.ts';
 import { ROOT } from './paths.ts';
@@ -12,6 +13,7 @@ const style = await resolveConfig(LETTERS);
 writeFileSync(LETTERS, await format(lettersSource(), { ...style, parser: 'typescript' }));
 writeFileSync(path.join(ROOT, 'docs/methods.md'), methodsDocument());
 writeFileSync(path.join(ROOT, 'docs/rights.md'), rightsDocument());
+writeFileSync(path.join(ROOT, 'docs/csv.md'), csvDocument());
 writeFileSync(
   path.join(ROOT, 'docs/formats/method-pack.schema.json'),
   `${JSON.stringify(packJsonSchema(), null, 2)}\n`,

@@ -2,6 +2,7 @@ export * from './accounts.ts';
 export * from './attempts.ts';
 export * from './audit.ts';
 export * from './bench-devices.ts';
+export * from './csv-tables.ts';
 export * from './held.ts';
 export * from './report-batches.ts';
 export * from './certificates.ts';

@@ -376,9 +376,3 @@ export const EVENT_PATHS = {
   attempt: '/api/attempts/:id/events',
   instruments: '/api/classes/:id/instrument-events',
 } as const;
-
-/** CSV downloads: plain paths, since a browser fetches them as links. */
-export const CSV_PATHS = {
-  attempts: '/api/classes/:id/attempts.csv',
-  outcomes: '/api/classes/:id/outcomes.csv',
-} as const;

@@ -1,5 +1,14 @@
+import { parse } from 'papaparse';
 import { describeLoss, individualsChart, normalUpperBound, summarizeSkill } from '@clear-mark/core';
-import type { AttemptList, LossSeries, Person, Results, Split } from '@clear-mark/contract';
+import {
+  type AttemptList,
+  CSV_TABLE_NAMES,
+  CSV_TABLES,
+  type LossSeries,
+  type Person,
+  type Results,
+  type Split,
+} from '@clear-mark/contract';
 import { SCENARIO } from '@clear-mark/demo';
 import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -160,6 +169,52 @@ describe('the demo through the server', () => {
       .count('* as n')
       .first();
     expect(outcomes.trimEnd().split('\r\n')).toHaveLength(Number(n!['n']) + 1);
+  });
+
+  it('each table has the documented columns, in every line', async () => {
+    for (const table of CSV_TABLE_NAMES) {
+      const text = (await api.get(`/classes/${classId}/${table}.csv`)).body as string;
+      const lines = parse<string[]>(text, { skipEmptyLines: true }).data;
+      expect(lines[0], table).toEqual(CSV_TABLES[table].columns.map(([name]) => name));
+      expect(lines.length, table).toBeGreaterThan(1);
+      for (const line of lines) expect(line).toHaveLength(lines[0]!.length);
+    }
+  });
+  it('gives every entry and every reading, with what was typed', async () => {
+    const table = async (name: string, query = '') => {
+      const text = (await api.get(`/classes/${classId}/${name}.csv${query}`)).body as string;
+      return parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data;
+    };
+    const signed = world.db('attempts').where({ class_id: classId, state: 'signed' }).select('id');
+    const count = async (of: string): Promise<number> =>
+      Number((await world.db(of).whereIn('attempt_id', signed).count('* as n').first())!['n']);
+    const [entries, readings] = [await table('entries'), await table('readings')];
+    expect(entries).toHaveLength(await count('entries'));
+    expect(readings).toHaveLength(await count('readings'));
+    const row = await world.db('readings').where({ entry_id: readings[0]!['entry'] }).first();
+    expect(readings[0]).toMatchObject({ value: row.value_text, unit: row.unit, reference: row.reference_id });
+    const german = await table('readings', '?decimal=comma');
+    const told = ({ value, reference_dbm }: Record<string, string>): string[] => [value!, reference_dbm!];
+    expect(german.map(told)).toEqual(readings.map((r) => told(r).map((t) => t.replace('.', ','))));
+    expect((await api.get(`/classes/${classId}/readings.csv?decimal=dot`)).problem.code).toBe(
+      'request.bad_field',
+    );
+  });
+  it('a file with decimal commas says that it is UTF-8 and has semicolons', async () => {
+    const { body } = await api.bytes('GET', `/classes/${classId}/standings.csv?decimal=comma`);
+    expect(body.subarray(0, 3).toString('hex')).toBe('efbbbf');
+    const [head, first] = body.toString().slice(1).split('\r\n');
+    expect(head).toContain('trainee;skill;standing');
+    expect(first).toMatch(/;0,\d+;/);
+  });
+  it('standings are those of the page', async () => {
+    const text = (await api.get(`/classes/${classId}/standings.csv`)).body as string;
+    const lines = parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data;
+    expect(lines.map((l) => [l['trainee'], l['skill'], l['standing'], Number(l['passed'])])).toEqual(
+      results.standings.flatMap((s) =>
+        s.cells.map((c) => [s.traineeName, c.skill, c.standing, c.rate.kind === 'rate' ? c.rate.k : 0]),
+      ),
+    );
   });
 
   it('leaves the formula in a name to the spreadsheet as text', async () => {

@@ -1,4 +1,4 @@
-import { AttemptListFilter, CSV_PATHS, Id, type Person, ROUTES } from '@clear-mark/contract';
+import { CSV_PATHS, CSV_TABLE_NAMES, CsvQuery, Id, type Person, ROUTES } from '@clear-mark/contract';
 import type { Request, Response, Router } from 'express';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
@@ -6,7 +6,7 @@ import { AppError } from '../errors/app-error.ts';
 import { handle, requireAccess } from '../http/handle.ts';
 import { instructorsView } from './instructors/instructors.ts';
 import { attemptListService } from './lists/attempt-list.ts';
-import { csvService } from './lists/csv.ts';
+import { sendTable } from './lists/csv.ts';
 import { linkTests } from './links/link-tests.ts';
 import { lossSeries } from './losses/loss-series.ts';
 import { skillsInTime } from './rates/skills-in-time.ts';
@@ -21,7 +21,6 @@ import { failingTogetherOf } from './why/failing-together.ts';
 
 export function resultRoutes(router: Router, db: Database, now: () => Date): void {
   const lists = attemptListService(db);
-  const csv = csvService(db);
   handle(router, ROUTES.results, ({ params, query, me }) => resultsOf(db, params.id, query, me, now()));
   handle(router, ROUTES.split, ({ params, query, me }) => splitOf(db, params.id, query, me));
   handle(router, ROUTES.lossSeries, ({ params, query, me }) => lossSeries(db, params.id, query, me));
@@ -43,13 +42,14 @@ export function resultRoutes(router: Router, db: Database, now: () => Date): voi
   handle(router, ROUTES.linkTests, ({ params, me }) => linkTests(db, params.id, params.linkId, me));
   handle(router, ROUTES.suggestions, ({ params, me }) => suggestionCounts(db, params.id, me));
   handle(router, ROUTES.ownRecord, ({ me }) => lists.own(me));
-  for (const kind of ['attempts', 'outcomes'] as const) {
-    router.get(CSV_PATHS[kind], async (request: Request, response: Response) => {
+  for (const table of CSV_TABLE_NAMES) {
+    router.get(CSV_PATHS[table], async (request: Request, response: Response) => {
       const me = response.locals['me'] as Person | null;
       requireAccess('instructor', me);
       const id = Id.safeParse(request.params['id']);
       if (!id.success) throw new AppError('not_found.class');
-      await csv[kind](id.data, AttemptListFilter.parse(request.query), me!, response);
+      const filter = CsvQuery.parse(request.query);
+      await sendTable(table, { db, classId: id.data, filter, me: me!, now: now() }, response);
     });
   }
 }

@@ -1,6 +1,7 @@
+import type { EntryValue } from '@clear-mark/core';
 import type { AttemptListFilter } from '@clear-mark/contract';
 import type { Database } from '../../database/database.ts';
-import { rowsOf, sql } from '../../database/sql.ts';
+import { own, rowsOf, sql } from '../../database/sql.ts';
 import { listCondition } from './list-condition.ts';
 
 const PAGE = 1000;
@@ -31,6 +32,54 @@ export interface CriterionCsvRow {
   readonly value: number | null;
   readonly faults: readonly string[];
 }
+
+export interface EntryCsvRow {
+  readonly id: string;
+  readonly attemptId: string;
+  readonly seq: number;
+  readonly kind: string;
+  readonly criterionId: string | null;
+  readonly part: string;
+  readonly value: EntryValue | null;
+  readonly note: string | null;
+  readonly by: string;
+  readonly capacity: string;
+  readonly source: string;
+  readonly at: string;
+  readonly supersedes: readonly string[];
+  readonly targetId: string | null;
+}
+export interface ReadingCsvRow {
+  readonly entryId: string;
+  readonly attemptId: string;
+  readonly wavelengthNm: number;
+  readonly direction: string;
+  readonly fiber: number | null;
+  readonly value: string | null;
+  readonly unit: string;
+  readonly noLight: boolean;
+  readonly referenceId: string;
+  readonly method: string;
+  readonly referenceDbm: string;
+  readonly instrument: string | null;
+  readonly takenAt: string | null;
+  readonly calibratedOn: string | null;
+}
+export interface StockCsvRow {
+  readonly id: string;
+  readonly kind: string;
+  readonly label: string;
+  readonly inUse: boolean;
+  readonly pieces: number;
+  readonly lastUsed: string | null;
+  readonly checkedOn: string | null;
+  readonly dueOn: string | null;
+  readonly lossDb: number | null;
+  readonly calibratedOn: string | null;
+  readonly calibrationDueOn: string | null;
+}
+
+const UTC = own(`'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'`);
 
 export const csvStore = (db: Database) => ({
   /** Pages through the attempts by (start, id), so that a long course does not sit in memory. */
@@ -80,4 +129,44 @@ export const csvStore = (db: Database) => ({
       .orderBy('started_at')
       .orderBy('attempt_id')
       .orderBy('criterion_id'),
+
+  entriesOf: (attemptIds: readonly string[]): Promise<EntryCsvRow[]> =>
+    rowsOf(
+      db,
+      sql`select e.id, e.attempt_id as "attemptId", e.seq, e.kind, e.criterion_id as "criterionId", e.part, e.value,
+                 n.text as note, p.name as by, e.capacity, e.source, e.supersedes, e.target_id as "targetId",
+                 to_char(e.at at time zone 'UTC', ${UTC}) as at
+            from entries e join attempts a on a.id = e.attempt_id join people p on p.id = e.author_id
+            left join entry_notes n on n.entry_id = e.id
+           where e.attempt_id = any(${attemptIds}::uuid[]) order by a.started_at, a.id, e.seq`,
+    ),
+  readingsOf: (attemptIds: readonly string[]): Promise<ReadingCsvRow[]> =>
+    rowsOf(
+      db,
+      sql`select r.entry_id as "entryId", r.attempt_id as "attemptId", r.wavelength_nm as "wavelengthNm", r.direction,
+                 r.fiber, r.value_text as value, r.unit, r.no_light as "noLight", r.reference_id as "referenceId",
+                 f.method, coalesce((select c.value_dbm from reference_changes c
+                    where c.reference_id = f.id and c.change = 'reread' order by c.seq desc limit 1), f.value_dbm)
+                   as "referenceDbm",
+                 t.label as instrument, to_char(r.taken_at at time zone 'UTC', ${UTC}) as "takenAt",
+                 r.calibrated_on::text as "calibratedOn"
+            from readings r join attempts a on a.id = r.attempt_id join entries e on e.id = r.entry_id
+            join loss_references f on f.id = r.reference_id
+            left join things t on t.id = coalesce(r.instrument_id, f.instrument_id)
+           where r.attempt_id = any(${attemptIds}::uuid[]) order by a.started_at, a.id, e.seq`,
+    ),
+  stock: (classId: string, timeZone: string): Promise<StockCsvRow[]> =>
+    rowsOf(
+      db,
+      sql`select t.id, t.kind, t.label, t.retired_at is null as "inUse",
+                 (select count(*) from attempt_things x where x.thing_id = t.id)::int as pieces,
+                 (select to_char(max(a.started_at) at time zone ${timeZone}, 'YYYY-MM-DD"T"HH24:MI:SS')
+                    from attempt_things x join attempts a on a.id = x.attempt_id where x.thing_id = t.id) as "lastUsed",
+                 k.checked_on::text as "checkedOn", k.due_on::text as "dueOn", k.loss_db::float8 as "lossDb",
+                 i.calibrated_on::text as "calibratedOn", i.calibration_due_on::text as "calibrationDueOn"
+            from things t
+            left join instruments i on i.thing_id = t.id
+            left join lateral (select * from cord_checks c where c.thing_id = t.id order by c.at desc limit 1) k on true
+           where t.class_id = ${classId} order by t.kind, length(t.label), t.label, t.id`,
+    ),
 });

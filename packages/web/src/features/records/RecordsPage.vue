@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { type AttemptOrder, AttemptListFilter, type AttemptRow, CSV_PATHS } from '@clear-mark/contract';
+import { type AttemptOrder, AttemptListFilter, type AttemptRow } from '@clear-mark/contract';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { pathOf, ROUTES } from '../../api/client.ts';
+import { ROUTES } from '../../api/client.ts';
 import { useReply } from '../../api/queries.ts';
 import { download, tableCsv } from '../../charts/chart-file.ts';
 import FilterChips from '../../shared/FilterChips.vue';
@@ -14,6 +14,7 @@ import RecordDrawer from './RecordDrawer.vue';
 import { useOwnNames } from '../../shared/own-names.ts';
 import RecordsFilter from './RecordsFilter.vue';
 import RecordsTable from './RecordsTable.vue';
+import TablesOut from './TablesOut.vue';
 import { columnsInOrder, columnsSeen, columnTurned, nextOrder, recordsTable } from './records.model.ts';
 import { useRecords } from './use-records.ts';
 
@@ -34,11 +35,6 @@ const query = computed(() => route.query as Record<string, string>);
 const narrowed = computed(() => Object.keys(query.value).some((k) => k !== 'sort' && k !== 'up'));
 const { chipsOf, clear } = useResultFilter(() => detail.value);
 const chips = computed(() => chipsOf(filter.value));
-const csv = computed(() => ({
-  attempts: pathOf(CSV_PATHS.attempts, { id: props.classId }, filter.value),
-  outcomes: pathOf(CSV_PATHS.outcomes, { id: props.classId }, filter.value),
-}));
-
 const { ownSkills } = useOwnNames();
 
 const KEPT_AS = 'records-columns';
@@ -87,8 +83,7 @@ const shown = shallowRef<AttemptRow | null>(null);
           </OrderedList>
         </el-popover>
         <RouterLink class="act" :to="{ name: 'reports', params: { classId } }">Reports</RouterLink>
-        <a class="act" :href="csv.attempts" download>Attempts as CSV</a>
-        <a class="act" :href="csv.outcomes" download>Outcomes as CSV</a>
+        <TablesOut :class-id="classId" :filter="filter" />
       </div>
     </div>
     <RecordsFilter :filter="filter" :detail="detail" :own-skills="ownSkills" />

@@ -1,0 +1,21 @@
+// @vitest-environment happy-dom
+import { CSV_TABLE_NAMES } from '@clear-mark/contract';
+import { describe, expect, it } from 'vitest';
+import { CLASS, freshPages, holds, openPage, TestServer } from '../../../test/page.ts';
+import TablesOut from './TablesOut.vue';
+
+freshPages();
+describe('the tables of a class', () => {
+  it('are taken out by the filter of the records, each by its own address, with the mark that is chosen', async () => {
+    new TestServer();
+    const { page, press } = await openPage(TablesOut, {
+      props: { classId: CLASS, filter: { verdict: 'failed' } },
+    });
+    await press('Take out as CSV');
+    const links = (): string[] => [...document.querySelectorAll('a.act')].map((a) => a.getAttribute('href')!);
+    await holds(() => expect(links()).toHaveLength(CSV_TABLE_NAMES.length));
+    expect(links()[0]).toBe(`/api/classes/${CLASS}/attempts.csv?verdict=failed&decimal=point`);
+    page.getComponent({ name: 'ElSegmented' }).vm.$emit('update:modelValue', 'comma');
+    await holds(() => expect(links().every((href) => href.endsWith('decimal=comma'))).toBe(true));
+  });
+});
