@@ -16,6 +16,8 @@ export const AUDIT_KINDS = [
   'account_disabled',
   'account_enabled',
   'person_erased',
+  'token_made',
+  'token_ended',
   'pin_set',
   'pin_dropped',
   'bench_made',

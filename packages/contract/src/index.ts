@@ -3,6 +3,8 @@ export * from './attempts.ts';
 export * from './audit.ts';
 export * from './bench-devices.ts';
 export * from './csv-tables.ts';
+export * from './api-tokens.ts';
+export * from './files.ts';
 export * from './held.ts';
 export * from './report-batches.ts';
 export * from './certificates.ts';

@@ -40,6 +40,12 @@ export const RIGHTS: readonly Right[] = [
     ],
   },
   {
+    id: 'own-tokens',
+    act: 'Make and end the own tokens for scripts',
+    reach: { lead: 'own', instructor: 'own', trainee: 'no' },
+    routes: ['apiTokens', 'addApiToken', 'endApiToken'],
+  },
+  {
     id: 'own-record',
     act: 'Read the own record, the own bench and the own skills',
     reach: THEMSELVES,

@@ -37,6 +37,7 @@ import { ClaimBody, Instrument, InstrumentClaim, InstrumentOrder, InstrumentSett
 import { ClassLink, LinkBody, LinkTestOfClass, SpliceRow } from './links.ts';
 import { ACCOUNT_ROUTES } from './accounts.ts';
 import { AUDIT_ROUTES } from './audit.ts';
+import { API_TOKEN_ROUTES } from './api-tokens.ts';
 import { BENCH_ROUTES } from './bench-devices.ts';
 import { HELD_ROUTES } from './held.ts';
 import { REPORT_BATCH_ROUTES } from './report-batches.ts';
@@ -68,6 +69,7 @@ export const ROUTES = {
   ...AUDIT_ROUTES,
   ...HELD_ROUTES,
   ...BENCH_ROUTES,
+  ...API_TOKEN_ROUTES,
   ...REPORT_BATCH_ROUTES,
   ...CERTIFICATE_ROUTES,
   ...FACE_ROUTES,

@@ -17,6 +17,8 @@ const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
   pin_dropped: 'took a PIN away',
   bench_made: 'made a device a bench device',
   bench_ended: 'ended a bench device',
+  token_made: 'made a token for scripts',
+  token_ended: 'ended a token for scripts',
   account_password: 'changed the own password',
   account_sessions_ended: 'ended all sessions',
   second_factor_on: 'set up a second factor',

@@ -7,6 +7,7 @@ import { sourceWords } from './names.ts';
 import { evidenceWords, reasonWords } from './reasons.ts';
 
 const PARAMS = {
+  right: 'results',
   skill: 'cleave',
   pieces: 'P-1, P-2',
   hazard: 'eyes',

@@ -9,6 +9,7 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { attemptRoutes } from '../attempts/index.ts';
 import { certificateRoutes } from '../certificates/index.ts';
+import { openApiRoutes } from '../open-api/index.ts';
 import { callRoutes } from '../calls/index.ts';
 import { classRoutes } from '../classes/index.ts';
 import type { Config } from '../config.ts';
@@ -19,6 +20,7 @@ import { type InstrumentHub, instrumentRoutes } from '../instruments/index.ts';
 import { type ChangeNotifier, classFeed, liveRoutes } from '../live/index.ts';
 import { methodRoutes } from '../methods/index.ts';
 import { auditRoutes } from '../audit/index.ts';
+import { apiTokenRoutes } from '../api-tokens/index.ts';
 import { benchDeviceRoutes } from '../bench-devices/index.ts';
 import { heldRoutes } from '../held/index.ts';
 import { accountRoutes, peopleRoutes } from '../people/index.ts';
@@ -80,9 +82,11 @@ export function buildApp(parts: AppParts): RequestListener {
 
   const router = express.Router();
   healthRoutes(router, db);
+  openApiRoutes(router);
   peopleRoutes(router, db, config, parts.now);
   accountRoutes(router, db, parts.now);
   auditRoutes(router, db);
+  apiTokenRoutes(router, db, parts.now);
   benchDeviceRoutes(router, db, config.tls !== null);
   heldRoutes(router, db, parts.now);
   certificateRoutes(router, db, parts.now);

@@ -4,6 +4,7 @@ import session from 'express-session';
 import type { RequestHandler } from 'express';
 import { LRUCache } from 'lru-cache';
 import type pg from 'pg';
+import { tokenCallers } from '../api-tokens/index.ts';
 import type { Config } from '../config.ts';
 import type { Database } from '../database/database.ts';
 import type { ChangeNotifier } from '../live/index.ts';
@@ -34,10 +35,12 @@ export interface SenderParts {
   readonly notifier: ChangeNotifier;
   readonly sessionPool: pg.Pool;
   readonly sessionSecret: string;
+  readonly now: () => Date;
 }
 
 /** Who sends a request: by the session behind its cookie. */
-export function senders({ config, db, notifier, sessionPool, sessionSecret }: SenderParts) {
+export function senders({ config, db, notifier, sessionPool, sessionSecret, now }: SenderParts) {
+  const tokens = tokenCallers(db, notifier);
   const { store, forget, recent } = sessionStore(sessionPool);
   notifier.listen('session', ({ what }) => forget(what));
   const people = callers(db);
@@ -57,22 +60,29 @@ export function senders({ config, db, notifier, sessionPool, sessionSecret }: Se
 
   const whoCalls: RequestHandler = async (request, response, next) => {
     requireText(request.query);
-    const id = request.session.personId;
+    const { authorization } = request.headers;
+    const path = `/api${request.path}`;
+    const token =
+      authorization === undefined ? null : await tokens.take(authorization, request.method, path, now());
+    if (token) tokens.follow(token, response);
+    const id = token ? token.personId : request.session.personId;
     const caller = id === undefined ? null : await people.get(id);
     const me = caller?.person ?? null;
+    if (token && me === null) throw new AppError('auth.bad_token');
     response.locals['me'] = me;
     if (caller?.needsSecondFactor) {
       response.locals['needsSecondFactor'] = true;
-      if (!BEFORE_SECOND_FACTOR.has(`/api${request.path}`)) throw new AppError('auth.second_factor_first');
+      if (!BEFORE_SECOND_FACTOR.has(path)) throw new AppError('auth.second_factor_first');
       return next();
     }
     const { cookie } = request.headers;
-    if (me !== null && cookie !== undefined) checkedCookies.set(cookie, request.sessionID);
+    if (me !== null && token === null && cookie !== undefined) checkedCookies.set(cookie, request.sessionID);
     next();
   };
 
   /** Who sends, where session and person were read a moment ago; null: the steps above find out. */
   function recentSender({ headers }: IncomingMessage): Person | null {
+    if (headers.authorization !== undefined) return null;
     const sessionId = headers.cookie === undefined ? undefined : checkedCookies.get(headers.cookie);
     const personId = sessionId === undefined ? undefined : recent(sessionId)?.personId;
     const caller = personId === undefined ? null : people.recent(personId);

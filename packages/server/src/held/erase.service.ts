@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import type { Erased, ErasureOutlook, Person } from '@clear-mark/contract';
+import { apiTokensStore } from '../api-tokens/index.ts';
 import { record } from '../audit/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
@@ -48,6 +49,7 @@ export const eraseService = (db: Database) => ({
         if (!shared) await store.replacePicture(sha256, greyPng(width, height));
       await accountsStore(trx).dropCode(id);
       await accountsStore(trx).endSessions(id, null);
+      await apiTokensStore(trx).endAll(id);
       await triesOf(trx).forgetAccount(account.login);
       await store.eraseAccount(id, token, `erased-${sign.toLowerCase()}`);
       const erased = {

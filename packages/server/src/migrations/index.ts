@@ -25,6 +25,7 @@ import * as certificates from './0023-certificates.ts';
 import * as erasure from './0024-erasure.ts';
 import * as benchDevices from './0025-bench-devices.ts';
 import * as reportBatches from './0026-report-batches.ts';
+import * as apiTokens from './0027-api-tokens.ts';
 
 export interface Migration {
   readonly name: string;
@@ -59,4 +60,5 @@ export const MIGRATIONS: readonly Migration[] = [
   erasure,
   benchDevices,
   reportBatches,
+  apiTokens,
 ];

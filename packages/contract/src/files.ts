@@ -1,0 +1,72 @@
+import { AUDIT_CSV_PATH } from './audit.ts';
+import { CSV_PATHS, CSV_TABLE_NAMES, CSV_TABLES } from './csv-tables.ts';
+import { PICTURE_PATHS } from './faces.ts';
+import { HELD_PATHS } from './held.ts';
+import { PLAN_CALENDAR_PATH } from './plan.ts';
+import { REPORT_BATCH_PATH } from './report-batches.ts';
+import type { Access } from './route.ts';
+import { EVENT_PATHS } from './routes.ts';
+
+/** What crosses the wire as it is, outside of the JSON routes: files and streams. */
+export interface FilePath {
+  readonly method: 'get' | 'put';
+  readonly path: string;
+  readonly access: Access;
+  /** The line of the table of rights that it belongs to. */
+  readonly right: string;
+  readonly mediaType: string;
+  readonly about: string;
+}
+
+const file = (path: string, right: string, access: Access, mediaType: string, about: string): FilePath => ({
+  method: 'get',
+  path,
+  access,
+  right,
+  mediaType,
+  about,
+});
+
+export const FILE_PATHS: readonly FilePath[] = [
+  ...CSV_TABLE_NAMES.map((name) =>
+    file(CSV_PATHS[name], 'results', 'instructor', 'text/csv', `A line: ${CSV_TABLES[name].line}`),
+  ),
+  file(
+    REPORT_BATCH_PATH,
+    'results',
+    'instructor',
+    'application/zip',
+    'Reports of a class that a job has set',
+  ),
+  file(PLAN_CALENDAR_PATH, 'plan', 'instructor', 'text/calendar', 'Sessions of retraining as iCalendar'),
+  file(AUDIT_CSV_PATH, 'accounts', 'lead', 'text/csv', 'The trail of what was done'),
+  file(HELD_PATHS.person, 'erasure', 'lead', 'application/zip', 'All that is held about a person'),
+  file(HELD_PATHS.own, 'own-account', 'signed_in', 'application/zip', 'All that is held about oneself'),
+  file(PICTURE_PATHS.face, 'faces', 'instructor', 'image/png', 'A picture of an end face, PNG or JPEG'),
+  file(
+    PICTURE_PATHS.call,
+    'own-record',
+    'signed_in',
+    'image/png',
+    'A picture that is called blind, PNG or JPEG',
+  ),
+  {
+    ...file(
+      PICTURE_PATHS.blob,
+      'faces',
+      'instructor',
+      'image/png',
+      'Keeps a picture, PNG or JPEG, under its digest',
+    ),
+    method: 'put',
+  },
+  file(EVENT_PATHS.class, 'results', 'instructor', 'text/event-stream', 'What changes in a class'),
+  file(EVENT_PATHS.attempt, 'score', 'signed_in', 'text/event-stream', 'What changes on a sheet'),
+  file(
+    EVENT_PATHS.instruments,
+    'score',
+    'signed_in',
+    'text/event-stream',
+    'Readings of the instruments of a class',
+  ),
+];

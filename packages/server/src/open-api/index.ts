@@ -1,0 +1,1 @@
+export { openApiRoutes } from './open-api.routes.ts';
