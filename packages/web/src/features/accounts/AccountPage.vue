@@ -5,6 +5,7 @@ import { useAct, useReply } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
 import PasswordForm from './PasswordForm.vue';
 import PinForm from './PinForm.vue';
+import TokensPanel from './TokensPanel.vue';
 import SecondFactorForm from './SecondFactorForm.vue';
 
 /** The own account: password, second factor, where one is signed in. */
@@ -46,6 +47,7 @@ async function changed(): Promise<void> {
         @changed="changed"
       />
       <PinForm v-if="session.me?.role !== 'lead'" :has="found.pin" @changed="again" />
+      <TokensPanel v-if="session.teaches && !session.start?.needsSecondFactor" />
       <section v-if="!session.start?.needsSecondFactor" class="section">
         <h2>What is held about you</h2>
         <p class="soft">
