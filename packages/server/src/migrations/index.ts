@@ -26,6 +26,7 @@ import * as erasure from './0024-erasure.ts';
 import * as benchDevices from './0025-bench-devices.ts';
 import * as reportBatches from './0026-report-batches.ts';
 import * as apiTokens from './0027-api-tokens.ts';
+import * as views from './0028-views.ts';
 
 export interface Migration {
   readonly name: string;
@@ -61,4 +62,5 @@ export const MIGRATIONS: readonly Migration[] = [
   benchDevices,
   reportBatches,
   apiTokens,
+  views,
 ];
