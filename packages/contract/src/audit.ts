@@ -16,6 +16,8 @@ export const AUDIT_KINDS = [
   'account_disabled',
   'account_enabled',
   'person_erased',
+  'receiver_made',
+  'receiver_dropped',
   'token_made',
   'token_ended',
   'pin_set',

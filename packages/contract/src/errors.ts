@@ -39,6 +39,8 @@ export const ERRORS = {
   'account.disabled': 409,
   'account.last_lead': 409,
   'account.erased': 409,
+  'receiver.address_refused': 422,
+  'not_found.receiver': 404,
   'auth.bad_token': 401,
   'auth.token_rights': 403,
   'auth.by_pin': 403,

@@ -3,6 +3,7 @@ import { CSV_PATHS, CSV_TABLE_NAMES, CSV_TABLES } from './csv-tables.ts';
 import { PICTURE_PATHS } from './faces.ts';
 import { HELD_PATHS } from './held.ts';
 import { PLAN_CALENDAR_PATH } from './plan.ts';
+import { STATEMENTS_PATH } from './receivers.ts';
 import { REPORT_BATCH_PATH } from './report-batches.ts';
 import type { Access } from './route.ts';
 import { EVENT_PATHS } from './routes.ts';
@@ -38,6 +39,7 @@ export const FILE_PATHS: readonly FilePath[] = [
     'application/zip',
     'Reports of a class that a job has set',
   ),
+  file(STATEMENTS_PATH, 'results', 'instructor', 'application/json', 'What was shown, as xAPI statements'),
   file(PLAN_CALENDAR_PATH, 'plan', 'instructor', 'text/calendar', 'Sessions of retraining as iCalendar'),
   file(AUDIT_CSV_PATH, 'accounts', 'lead', 'text/csv', 'The trail of what was done'),
   file(HELD_PATHS.person, 'erasure', 'lead', 'application/zip', 'All that is held about a person'),

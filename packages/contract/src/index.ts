@@ -6,6 +6,7 @@ export * from './csv-tables.ts';
 export * from './api-tokens.ts';
 export * from './files.ts';
 export * from './held.ts';
+export * from './receivers.ts';
 export * from './report-batches.ts';
 export * from './certificates.ts';
 export * from './classes.ts';

@@ -239,6 +239,20 @@ export const RIGHTS: readonly Right[] = [
     routes: ['erasureOutlook', 'erasePerson'],
   },
   {
+    id: 'receivers',
+    act: 'Say which other programs are told what happens',
+    reach: LEADS,
+    routes: [
+      'receivers',
+      'addReceiver',
+      'pauseReceiver',
+      'dropReceiver',
+      'deliveries',
+      'tryReceiver',
+      'sendAgain',
+    ],
+  },
+  {
     id: 'safekeeping',
     act: 'See backups and check the records',
     reach: LEADS,

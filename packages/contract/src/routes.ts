@@ -40,6 +40,7 @@ import { AUDIT_ROUTES } from './audit.ts';
 import { API_TOKEN_ROUTES } from './api-tokens.ts';
 import { BENCH_ROUTES } from './bench-devices.ts';
 import { HELD_ROUTES } from './held.ts';
+import { RECEIVER_ROUTES } from './receivers.ts';
 import { REPORT_BATCH_ROUTES } from './report-batches.ts';
 import { CERTIFICATE_ROUTES } from './certificates.ts';
 import { FACE_ROUTES } from './face-routes.ts';
@@ -69,6 +70,7 @@ export const ROUTES = {
   ...AUDIT_ROUTES,
   ...HELD_ROUTES,
   ...BENCH_ROUTES,
+  ...RECEIVER_ROUTES,
   ...API_TOKEN_ROUTES,
   ...REPORT_BATCH_ROUTES,
   ...CERTIFICATE_ROUTES,

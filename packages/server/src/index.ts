@@ -1,3 +1,4 @@
+export { deliverDue } from './receivers/index.ts';
 export { classesService } from './classes/index.ts';
 export { bytesOf, FONT_FILES, fontFile } from './pdf/index.ts';
 export { hashOfPin } from './bench-devices/index.ts';

@@ -17,6 +17,7 @@ import { sessionSecret, setupService } from './people/index.ts';
 import { type Keeping, startNightly } from './safekeeping/index.ts';
 import { readingStamps } from './stamps/index.ts';
 import { WHAT_IF, WHAT_IF_WORKER, whatIfHandlers } from './what-if/index.ts';
+import { startDeliveries } from './receivers/index.ts';
 import { BATCH_WORKER, batchHandlers, REPORT_BATCH } from './report-batches/index.ts';
 
 export interface Running {
@@ -55,6 +56,7 @@ export async function startServer(
     const setupCode = config.mode === 'real' ? await setupService(db).newSetupCode() : null;
     const notifier = startNotifier(config.databaseUrl, log);
     release.push(() => notifier.stop());
+    if (config.mode !== 'test') release.push(startDeliveries(db, notifier, now, log));
     const hub = instrumentHub(notifier, { now });
     release.push(() => hub.stop());
     const keeping: Keeping = { safeDir: config.safeDir ?? null, ...more };

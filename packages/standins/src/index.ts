@@ -8,3 +8,4 @@ export * from './program-message.ts';
 export * from './scpi-server.ts';
 export * from './stand-ins.ts';
 export * from './status.ts';
+export * from './receiver.ts';

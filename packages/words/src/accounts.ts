@@ -1,4 +1,4 @@
-import type { AuditKind, CertificateState, Reach } from '@clear-mark/contract';
+import type { AuditKind, CertificateState, Reach, ReceiverKind, ToldEvent } from '@clear-mark/contract';
 
 const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
   sign_in: 'signed in',
@@ -19,6 +19,8 @@ const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
   bench_ended: 'ended a bench device',
   token_made: 'made a token for scripts',
   token_ended: 'ended a token for scripts',
+  receiver_made: 'had another program told what happens',
+  receiver_dropped: 'had another program told no longer',
   account_password: 'changed the own password',
   account_sessions_ended: 'ended all sessions',
   second_factor_on: 'set up a second factor',
@@ -59,6 +61,19 @@ export const ERASURE_STAYS: readonly string[] = [
   'Pictures that are also pictures of somebody else’s work.',
   'Backups and files that were taken out before: they keep the name until they are deleted.',
 ];
+
+/** What another program is told of. */
+export const TOLD_EVENT_WORDS: Readonly<Record<ToldEvent, string>> = {
+  'piece.signed': 'A piece was signed',
+  'piece.amended': 'A signed piece was amended',
+  'trainee.signed_off': 'A trainee was signed off',
+  'certificate.issued': 'A certificate was issued',
+  'certificate.withdrawn': 'A certificate was withdrawn',
+};
+export const RECEIVER_KIND_WORDS: Readonly<Record<ReceiverKind, string>> = {
+  webhook: 'Webhook',
+  xapi: 'Record store',
+};
 
 /** How far a right reaches, as a cell of its table. */
 export const REACH_WORDS: Readonly<Record<Reach, string>> = {

@@ -53,6 +53,9 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'auth.token_rights': (p) => `This token was not given the right “${say(p, 'right')}”.`,
   'auth.by_pin': () => 'Sign in with your password for this: a PIN is not enough.',
   'not_found.token': () => 'There is no such token.',
+  'receiver.address_refused': () =>
+    'This address is not taken: it begins with https, and has no name and no password in it.',
+  'not_found.receiver': () => 'There is no such receiver.',
   'account.own': () => 'Nobody erases themselves. Ask another lead.',
   'account.other_name': () => 'The name that was typed is not the name of this account. Nothing was changed.',
   'account.last_lead': () => 'This is the last lead who can sign in. Make somebody else a lead first.',

@@ -29,6 +29,7 @@ import { planRoutes } from '../plan/index.ts';
 import { resultRoutes } from '../results/index.ts';
 import type { JobQueue } from '../jobs/index.ts';
 import { reportBatchRoutes } from '../report-batches/index.ts';
+import { receiverRoutes } from '../receivers/index.ts';
 import { tableRoutes } from '../tables/index.ts';
 import { whatIfRoutes } from '../what-if/index.ts';
 import { type Keeping, safekeepingRoutes } from '../safekeeping/index.ts';
@@ -87,6 +88,7 @@ export function buildApp(parts: AppParts): RequestListener {
   accountRoutes(router, db, parts.now);
   auditRoutes(router, db);
   apiTokenRoutes(router, db, parts.now);
+  receiverRoutes(router, db, config);
   benchDeviceRoutes(router, db, config.tls !== null);
   heldRoutes(router, db, parts.now);
   certificateRoutes(router, db, parts.now);

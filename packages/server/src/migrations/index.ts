@@ -27,6 +27,7 @@ import * as benchDevices from './0025-bench-devices.ts';
 import * as reportBatches from './0026-report-batches.ts';
 import * as apiTokens from './0027-api-tokens.ts';
 import * as views from './0028-views.ts';
+import * as receivers from './0029-receivers.ts';
 
 export interface Migration {
   readonly name: string;
@@ -63,4 +64,5 @@ export const MIGRATIONS: readonly Migration[] = [
   reportBatches,
   apiTokens,
   views,
+  receivers,
 ];

@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import ViewSwitch from '../../shared/ViewSwitch.vue';
 import AccountsPanel from './AccountsPanel.vue';
+import ReceiversPanel from './ReceiversPanel.vue';
 import RightsPanel from './RightsPanel.vue';
 import TrailPanel from './TrailPanel.vue';
 
@@ -11,8 +12,9 @@ const VIEWS = [
   { id: 'accounts', label: 'Accounts' },
   { id: 'rights', label: 'Who may do what' },
   { id: 'trail', label: 'What was done' },
+  { id: 'programs', label: 'Other programs' },
 ] as const;
-const PANELS = { accounts: AccountsPanel, rights: RightsPanel, trail: TrailPanel };
+const PANELS = { accounts: AccountsPanel, rights: RightsPanel, trail: TrailPanel, programs: ReceiversPanel };
 const route = useRoute();
 const current = computed(() => VIEWS.find((v) => v.id === route.query['view']) ?? VIEWS[0]);
 </script>

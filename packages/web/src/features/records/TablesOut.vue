@@ -6,6 +6,7 @@ import {
   CSV_TABLES,
   type CsvTableName,
   type DecimalMark,
+  STATEMENTS_PATH,
 } from '@clear-mark/contract';
 import { ref } from 'vue';
 import { pathOf } from '../../api/client.ts';
@@ -42,6 +43,10 @@ const addressOf = (table: CsvTableName): string =>
       <li v-for="table in CSV_TABLE_NAMES" :key="table">
         <a class="act" :href="addressOf(table)" download>{{ NAMES[table] }} as CSV</a>
         <span class="soft small">a line: {{ CSV_TABLES[table].line }}</span>
+      </li>
+      <li>
+        <a class="act" :href="pathOf(STATEMENTS_PATH, { id: classId })" download>Statements as JSON</a>
+        <span class="soft small">xAPI: what was shown, for a store of learning records</span>
       </li>
     </ul>
   </el-popover>

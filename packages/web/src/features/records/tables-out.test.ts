@@ -13,9 +13,15 @@ describe('the tables of a class', () => {
     });
     await press('Take out as CSV');
     const links = (): string[] => [...document.querySelectorAll('a.act')].map((a) => a.getAttribute('href')!);
-    await holds(() => expect(links()).toHaveLength(CSV_TABLE_NAMES.length));
+    await holds(() => expect(links()).toHaveLength(CSV_TABLE_NAMES.length + 1));
     expect(links()[0]).toBe(`/api/classes/${CLASS}/attempts.csv?verdict=failed&decimal=point`);
     page.getComponent({ name: 'ElSegmented' }).vm.$emit('update:modelValue', 'comma');
-    await holds(() => expect(links().every((href) => href.endsWith('decimal=comma'))).toBe(true));
+    await holds(() =>
+      expect(
+        links()
+          .slice(0, -1)
+          .every((href) => href.endsWith('decimal=comma')),
+      ).toBe(true),
+    );
   });
 });

@@ -1,0 +1,2 @@
+export { deliverDue, startDeliveries } from './deliver.ts';
+export { receiverRoutes } from './receivers.routes.ts';

@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { NewWebhookBody, TOLD_EVENTS, type ToldEvent } from '@clear-mark/contract';
+import { TOLD_EVENT_WORDS } from '@clear-mark/words';
+import { v7 } from 'uuid';
+import { ref } from 'vue';
+import { request, ROUTES } from '../../api/client.ts';
+import CheckedForm from '../../shared/CheckedForm.vue';
+import { useForm } from '../../shared/use-form.ts';
+
+/** A program that is told by webhooks; the key of their signatures is shown once. */
+const emit = defineEmits<{ made: [] }>();
+const blank = () => ({
+  id: v7(),
+  kind: 'webhook' as const,
+  label: '',
+  address: '',
+  events: [...TOLD_EVENTS] as ToldEvent[],
+});
+const checked = useForm(NewWebhookBody, blank(), { 'receiver.address_refused': 'address' });
+const { values, refused, failure, busy, send, reset } = checked;
+const secret = ref<string | null>(null);
+async function make(): Promise<void> {
+  const done = await send(async (body) => {
+    secret.value = (await request(ROUTES.addReceiver, { body })).secret;
+  });
+  if (!done) return;
+  reset(blank());
+  emit('made');
+}
+</script>
+
+<template>
+  <div v-if="secret" class="notice" role="status">
+    <p>The key that its webhooks are signed with. Keep it now: it is not shown again.</p>
+    <p class="secret" data-test="secret">{{ secret }}</p>
+    <el-button size="large" @click="secret = null">I have it</el-button>
+  </div>
+  <CheckedForm :of="checked" class="form" @send="make">
+    <el-form-item prop="label" label="Name of the program">
+      <el-input v-model="values.label" name="webhook-label" autocomplete="off" />
+    </el-form-item>
+    <el-form-item prop="address" label="Address, https" :error="refused['address']">
+      <el-input v-model="values.address" name="webhook-address" autocomplete="off" />
+    </el-form-item>
+    <el-form-item prop="events" label="What it is told" class="wide">
+      <el-checkbox-group v-model="values.events">
+        <el-checkbox v-for="e in TOLD_EVENTS" :key="e" :value="e" size="large">{{
+          TOLD_EVENT_WORDS[e]
+        }}</el-checkbox>
+      </el-checkbox-group>
+    </el-form-item>
+    <el-button size="large" type="primary" native-type="submit" :loading="busy"
+      >Tell it by webhooks</el-button
+    >
+  </CheckedForm>
+  <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  gap: 0 18px;
+  max-width: 860px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.form > .el-button {
+  justify-self: start;
+}
+.secret {
+  font-family: var(--mono, monospace);
+  overflow-wrap: anywhere;
+  margin: 8px 0;
+}
+</style>
