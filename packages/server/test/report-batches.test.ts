@@ -1,7 +1,7 @@
-import type { Person, ReportBatch } from '@clear-mark/contract';
+import type { ReportBatch } from '@clear-mark/contract';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { v7 } from 'uuid';
-import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { startServer } from '../src/index.ts';
 import { fileOf } from '../src/report-batches/set-batch.ts';
 import { wholePiece } from './harness.ts';
@@ -9,11 +9,6 @@ import { openAttempt } from './open-attempt.ts';
 import { unzip } from './unzip.ts';
 
 const own = openAttempt();
-let other: Person;
-beforeAll(async () => {
-  other = await own.world.person('trainee', 'Ysolde Brack');
-});
-
 const path = (rest = ''): string => `/classes/${own.classroom.id}/report-batches${rest}`;
 const start = (more: object = {}) =>
   own.api.post(path(), { id: v7(), paper: 'A4', locale: 'en-GB', ...more });
@@ -50,10 +45,11 @@ describe('a batch of reports', () => {
     const reply = await own.api.bytes('GET', path(`/${id}/reports.zip`));
     const files = await unzip(reply.body);
     expect(files.size).toBe(2);
-    const [first, second] = [...files];
-    expect(first![0]).toMatch(/^000 Class /);
-    expect(second![0]).toBe(`001 ${own.trainee.name}.pdf`);
-    expect(await wordsOf(second![1])).toContain(own.trainee.name.replace(/\s/g, ''));
+    const ofClass = [...files][0];
+    const ofTrainee = [...files][1];
+    expect(ofClass![0]).toMatch(/^000 Class /);
+    expect(ofTrainee![0]).toBe(`001 ${own.trainee.name}.pdf`);
+    expect(await wordsOf(ofTrainee![1])).toContain(own.trainee.name.replace(/\s/g, ''));
     // A colleague has none of it, and somebody of another class less.
     await own.api.post(`/classes/${own.classroom.id}/members`, {
       personId: own.other.id,

@@ -188,7 +188,8 @@ describe('the demo through the server', () => {
     const signed = world.db('attempts').where({ class_id: classId, state: 'signed' }).select('id');
     const count = async (of: string): Promise<number> =>
       Number((await world.db(of).whereIn('attempt_id', signed).count('* as n').first())!['n']);
-    const [entries, readings] = [await table('entries'), await table('readings')];
+    const entries = await table('entries');
+    const readings = await table('readings');
     expect(entries).toHaveLength(await count('entries'));
     expect(readings).toHaveLength(await count('readings'));
     const row = await world.db('readings').where({ entry_id: readings[0]!['entry'] }).first();

@@ -9,9 +9,6 @@ export interface TokenRow {
   readonly until: Date;
 }
 
-/** That a token was used is written down so often at most. */
-const USED_EVERY = '1 minute';
-
 export const apiTokensStore = (db: Database) => ({
   ofPerson: async (personId: string): Promise<ApiToken[]> => {
     const rows = await rowsOf<ApiToken & { madeAt: Date; until: Date; lastUsed: Date | null }>(
@@ -27,19 +24,14 @@ export const apiTokensStore = (db: Database) => ({
       lastUsed: r.lastUsed === null ? null : iso(r.lastUsed),
     }));
   },
-  ofDigest: async (digest: string, now: Date): Promise<TokenRow | null> => {
+  /** The token behind a digest, where it holds; that it was used is written down with it. */
+  use: async (digest: string, now: Date): Promise<TokenRow | null> => {
     const [row] = await rowsOf<Omit<TokenRow, 'until'> & { until: Date | string }>(
       db,
-      sql`select id, person_id as "personId", rights, until from api_tokens
-           where token_digest = ${digest} and until > ${now}`,
+      sql`update api_tokens set last_used = ${now} where token_digest = ${digest} and until > ${now}
+          returning id, person_id as "personId", rights, until`,
     );
     return row ? { ...row, until: new Date(row.until) } : null;
-  },
-  used: async (id: string): Promise<void> => {
-    await db('api_tokens')
-      .where({ id })
-      .whereRaw(`(last_used is null or last_used < now() - interval '${USED_EVERY}')`)
-      .update({ last_used: db.fn.now() });
   },
   insert: async (row: {
     readonly id: string;

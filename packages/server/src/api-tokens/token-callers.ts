@@ -60,10 +60,9 @@ export function tokenCallers(db: Database, notifier: ChangeNotifier): TokenCalle
   async function tokenOf(digest: string, now: Date): Promise<TokenRow> {
     const there = known.get(digest);
     if (there && there.until > now) return there;
-    const found = await apiTokensStore(db).ofDigest(digest, now);
+    const found = await apiTokensStore(db).use(digest, now);
     if (!found) throw new AppError('auth.bad_token');
     known.set(digest, found);
-    await apiTokensStore(db).used(found.id);
     return found;
   }
   return {

@@ -7,12 +7,14 @@ import { copyClass } from './copy-class.service.ts';
 import { cordChecksService } from './cord-checks.service.ts';
 import { linksService } from './links.service.ts';
 import { membersService } from './members.service.ts';
+import { thingsService } from './things.service.ts';
 import { practiceService } from './practice.service.ts';
 
 const DONE = { done: true } as const;
 
 export function classRoutes(router: Router, db: Database, now: () => Date): void {
   const classes = classesService(db);
+  const things = thingsService(db);
   const members = membersService(db);
   const practice = practiceService(db);
   const links = linksService(db);
@@ -30,10 +32,10 @@ export function classRoutes(router: Router, db: Database, now: () => Date): void
     await members.setGroup(params.id, params.traineeId, body.group, me);
     return { done: true } as const;
   });
-  handle(router, ROUTES.addThings, ({ params, body, me }) => classes.addThings(params.id, body.things, me));
-  handle(router, ROUTES.addThing, ({ params, body, me }) => classes.addThing(params.id, body, me));
+  handle(router, ROUTES.addThings, ({ params, body, me }) => things.addThings(params.id, body.things, me));
+  handle(router, ROUTES.addThing, ({ params, body, me }) => things.addThing(params.id, body, me));
   handle(router, ROUTES.changeThing, ({ params, body, me }) =>
-    classes.retireThing(params.id, params.thingId, body.retired, me),
+    things.retireThing(params.id, params.thingId, body.retired, me),
   );
   const cordChecks = cordChecksService(db);
   handle(router, ROUTES.addCordCheck, ({ params, body, me }) =>

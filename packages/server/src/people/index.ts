@@ -5,7 +5,7 @@ export { peopleRoutes } from './people.routes.ts';
 export { LEAST_PASSWORD } from './passwords.ts';
 export { type Caller, peopleService } from './people.service.ts';
 export { peopleStore } from './people.store.ts';
-export { requirePassword } from './own-account.service.ts';
+export { ownPassword } from './own-account.service.ts';
 export { enter } from './sessions.ts';
 export { readableCode } from './second-factor.ts';
 export { triesOf } from './tries.ts';

@@ -10,20 +10,24 @@ import { secondFactorStore } from './second-factor.store.ts';
 import { accountKey } from './tries.store.ts';
 import { triesOf } from './tries.ts';
 
-/** Whoever is signed in shows that they know the password. Errors: `auth.bad_credentials`, `auth.throttled`. */
-export async function requirePassword(db: Database, me: Person, password: string): Promise<void> {
-  const tries = triesOf(db);
-  await tries.take(accountKey(me.login), null);
-  const passwordHash = await accountsStore(db).passwordHash(me.id);
-  if (passwordHash === null || !(await verify(passwordHash, password)))
-    throw new AppError('auth.bad_credentials');
-  await tries.forget(accountKey(me.login));
-}
+/** The password of whoever is signed in. */
+export const ownPassword = (db: Database) => ({
+  /** Whoever is signed in shows that they know it. Errors: `auth.bad_credentials`, `auth.throttled`. */
+  require: async (me: Person, password: string): Promise<void> => {
+    const tries = triesOf(db);
+    await tries.take(accountKey(me.login), null);
+    const passwordHash = await accountsStore(db).passwordHash(me.id);
+    if (passwordHash === null || !(await verify(passwordHash, password)))
+      throw new AppError('auth.bad_credentials');
+    await tries.forget(accountKey(me.login));
+  },
+});
 
 /** What a person does with the own account. `session` is the one that asks. */
 export const ownAccountService = (db: Database, now: () => Date) => {
   const tries = triesOf(db);
   const factors = secondFactors(db);
+  const known = ownPassword(db);
   return {
     state: (me: Person) =>
       db.transaction(async (trx) => {
@@ -43,7 +47,7 @@ export const ownAccountService = (db: Database, now: () => Date) => {
       me: Person,
       session: string,
     ): Promise<void> => {
-      await requirePassword(db, me, current);
+      await known.require(me, current);
       requireGoodPassword(next, me);
       const passwordHash = await hash(next);
       await db.transaction(async (trx) => {
@@ -61,7 +65,7 @@ export const ownAccountService = (db: Database, now: () => Date) => {
       }),
 
     beginSecondFactor: async (me: Person, password: string) => {
-      await requirePassword(db, me, password);
+      await known.require(me, password);
       return factors.begin(me, now());
     },
     confirmSecondFactor: async (me: Person, code: string): Promise<{ recoveryCodes: string[] }> => {
@@ -71,7 +75,7 @@ export const ownAccountService = (db: Database, now: () => Date) => {
       return { recoveryCodes };
     },
     dropSecondFactor: async (me: Person, password: string): Promise<void> => {
-      await requirePassword(db, me, password);
+      await known.require(me, password);
       if (me.role === 'lead' && (await secondFactorStore(db).leadsNeedOne()))
         throw new AppError('account.second_factor_required');
       await factors.drop(me.id, me.id);

@@ -20,10 +20,11 @@ export function reportBatchRoutes(router: Router, db: Database, now: () => Date,
   router.get(REPORT_BATCH_PATH, async (request: Request, response: Response) => {
     const me = response.locals['me'] as Person | null;
     requireAccess('instructor', me);
-    const [id, batchId] = [Id.safeParse(request.params['id']), Id.safeParse(request.params['batchId'])];
-    if (!id.success) throw new AppError('not_found.class');
+    const classId = Id.safeParse(request.params['id']);
+    const batchId = Id.safeParse(request.params['batchId']);
+    if (!classId.success) throw new AppError('not_found.class');
     if (!batchId.success) throw new AppError('not_found.job');
-    const zip = await batches.zip(id.data, batchId.data, me!);
+    const zip = await batches.zip(classId.data, batchId.data, me!);
     response
       .set('Content-Disposition', 'attachment; filename="reports.zip"')
       .type('application/zip')

@@ -48,7 +48,6 @@ export async function setBatch(
     });
     done += 1;
     // The statement itself looks whether the batch still runs.
-    // eslint-disable-next-line server/check-then-write
     if (!(await batchesStore(db).advance(id, done))) return;
   }
   zip.end();
