@@ -13,7 +13,7 @@ import { pathOf } from '../../api/client.ts';
 
 /** The tables of a class as CSV, by the filter of the records, for a spreadsheet of either kind of decimal mark. */
 const props = defineProps<{ classId: string; filter: AttemptListFilter }>();
-const decimal = ref<DecimalMark>((1.5).toLocaleString().includes(',') ? 'comma' : 'point');
+const decimal = ref<DecimalMark>(new Intl.NumberFormat().format(1.5).includes(',') ? 'comma' : 'point');
 const MARKS = [
   { value: 'point', label: '1.5' },
   { value: 'comma', label: '1,5' },
