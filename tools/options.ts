@@ -2,6 +2,10 @@ import { parseArgs } from 'node:util';
 
 export interface RunOptions {
   readonly port: number | null;
+  /** How many processes answer on the port. */
+  readonly processes: number;
+  /** A proxy on this machine speaks TLS with browsers. */
+  readonly behindProxy: boolean;
   readonly host: string;
   readonly tlsCert: string | null;
   readonly tlsKey: string | null;
@@ -17,6 +21,8 @@ export interface RunOptions {
   readonly backupTo: string | null;
 }
 
+const MOST_PROCESSES = 64;
+
 /** Reads the options of demo and start. Throws an Error with a sentence for the person at the keyboard. */
 export function readOptions(args: readonly string[]): RunOptions {
   let values: Record<string, string | boolean | undefined>;
@@ -25,6 +31,8 @@ export function readOptions(args: readonly string[]): RunOptions {
       args: [...args],
       options: {
         port: { type: 'string' },
+        processes: { type: 'string' },
+        'behind-proxy': { type: 'boolean' },
         host: { type: 'string' },
         'tls-cert': { type: 'string' },
         'tls-key': { type: 'string' },
@@ -46,8 +54,14 @@ export function readOptions(args: readonly string[]): RunOptions {
   if (port !== null && !(Number.isInteger(port) && port > 0 && port < 65536)) {
     throw new Error(`--port ${text('port')} is not a port from 1 to 65535.`);
   }
+  const processes = Number(text('processes') ?? '1');
+  if (!(Number.isInteger(processes) && processes >= 1 && processes <= MOST_PROCESSES)) {
+    throw new Error(`--processes ${text('processes')} is not a number from 1 to ${MOST_PROCESSES}.`);
+  }
   return {
     port,
+    processes,
+    behindProxy: values['behind-proxy'] === true,
     host: text('host') ?? '127.0.0.1',
     tlsCert: text('tls-cert'),
     tlsKey: text('tls-key'),

@@ -1,7 +1,14 @@
 import { rm } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import path from 'node:path';
-import { isLoopback, readConfig, type Running, safekeepingStore, startServer } from '@clear-mark/server';
+import {
+  isLoopback,
+  openDatabase,
+  readConfig,
+  type Running,
+  safekeepingStore,
+  startServer,
+} from '@clear-mark/server';
 import { anchorsInBackups, scheduledBackup } from './backup.ts';
 import { type Cluster, ensureDatabase, existingCluster, freePort, startCluster } from './cluster.ts';
 import { realHome, scratchHome, settleEarlierData } from './data-folder.ts';
@@ -9,6 +16,7 @@ import { type RunningStandIns, startStandIns } from '@clear-mark/standins';
 import { loadDemoInOwnProcess } from './load-demo-process.ts';
 import { connectStandIns } from './stand-ins.ts';
 import type { RunOptions } from './options.ts';
+import { startProcesses } from './processes.ts';
 import { processesIn } from './process-list.ts';
 import { homeLeftBehind, type Kind, runningNow, takeRunFile } from './run-file.ts';
 import { buildWeb } from './web-build.ts';
@@ -29,6 +37,8 @@ export async function serve(kind: Kind, options: RunOptions): Promise<void> {
   if (kind === 'demo' && given !== undefined) {
     throw new Error('The demo never uses a given DATABASE_URL. Unset it, or use ./clear-mark start.');
   }
+  if (kind === 'demo' && options.processes > 1)
+    throw new Error('The demo runs in one process; ./clear-mark start takes --processes.');
   if (!isLoopback(options.host)) {
     if (kind === 'demo') throw new Error('The demo runs on loopback only; ./clear-mark start takes --host.');
     if (options.tlsCert === null || options.tlsKey === null) {
@@ -47,7 +57,10 @@ export async function serve(kind: Kind, options: RunOptions): Promise<void> {
   const cluster = home === null ? null : await startCluster({ home });
   const standIns = kind === 'demo' ? await startStandIns(DEMO_SEED) : null;
   try {
-    const running = await launch(kind, options, cluster, given, standIns);
+    const running =
+      options.processes > 1
+        ? await launchSeveral(options, cluster, given)
+        : await launch(kind, options, cluster, given, standIns);
     file.setUrl(running.url);
     announce(kind, running, home);
     const watch = cluster ? watchCluster(cluster) : null;
@@ -81,21 +94,7 @@ async function launch(
 ): Promise<Running> {
   const webDir = await buildWeb(say);
   if (cluster) await ensureDatabase(cluster, DATABASE);
-  const config = readConfig({
-    DATABASE_URL: cluster ? cluster.appUrl(DATABASE) : given,
-    DATABASE_OWNER_URL: cluster ? cluster.url(DATABASE) : process.env['DATABASE_OWNER_URL'],
-    CLEAR_MARK_INSTRUMENTS: options.instruments ?? undefined,
-    CLEAR_MARK_HOST_NAMES: options.names ?? undefined,
-    CLEAR_MARK_SAFE_DIR: cluster ? safeIn(cluster.home) : undefined,
-    CLEAR_MARK_MODE: kind,
-    CLEAR_MARK_HOST: options.host,
-    CLEAR_MARK_PORT: String(options.port ?? (await usualPort(options.host))),
-    CLEAR_MARK_TLS_CERT: options.tlsCert ?? undefined,
-    CLEAR_MARK_TLS_KEY: options.tlsKey ?? undefined,
-    CLEAR_MARK_WEB_DIR: webDir,
-    CLEAR_MARK_STAND_INS_PORT: standIns ? String(standIns.controlPort) : undefined,
-    CLEAR_MARK_LOG_LEVEL: process.env['CLEAR_MARK_LOG_LEVEL'] ?? 'warn',
-  });
+  const config = readConfig(await settingsOf(kind, options, cluster, given, standIns, webDir));
   const running = await startServer(config, () => new Date(), {
     ...(cluster ? { anchorsInBackups: () => anchorsInBackups(backupsIn(cluster.home)) } : {}),
   });
@@ -104,6 +103,56 @@ async function launch(
     if (standIns) await connectStandIns(running.db, standIns, new Date());
   }
   return running;
+}
+
+/** The settings of a server process, as it reads them from its environment. */
+async function settingsOf(
+  kind: Kind,
+  options: RunOptions,
+  cluster: Cluster | null,
+  given: string | undefined,
+  standIns: RunningStandIns | null,
+  webDir: string,
+): Promise<Record<string, string | undefined>> {
+  return {
+    DATABASE_URL: cluster ? cluster.appUrl(DATABASE) : given,
+    DATABASE_OWNER_URL: cluster ? cluster.url(DATABASE) : process.env['DATABASE_OWNER_URL'],
+    CLEAR_MARK_INSTRUMENTS: options.instruments ?? undefined,
+    CLEAR_MARK_HOST_NAMES: options.names ?? undefined,
+    CLEAR_MARK_SAFE_DIR: cluster ? safeIn(cluster.home) : undefined,
+    CLEAR_MARK_MODE: kind,
+    CLEAR_MARK_HOST: options.host,
+    CLEAR_MARK_PORT: String(options.port ?? (await usualPort(options.host))),
+    CLEAR_MARK_BEHIND_PROXY: options.behindProxy ? 'yes' : 'no',
+    CLEAR_MARK_TLS_CERT: options.tlsCert ?? undefined,
+    CLEAR_MARK_TLS_KEY: options.tlsKey ?? undefined,
+    CLEAR_MARK_WEB_DIR: webDir,
+    CLEAR_MARK_STAND_INS_PORT: standIns ? String(standIns.controlPort) : undefined,
+    CLEAR_MARK_LOG_LEVEL: process.env['CLEAR_MARK_LOG_LEVEL'] ?? 'warn',
+  };
+}
+
+/** Several processes on one port, and a connection of this one for the backups. */
+async function launchSeveral(
+  options: RunOptions,
+  cluster: Cluster | null,
+  given: string | undefined,
+): Promise<Running> {
+  const webDir = await buildWeb(say);
+  if (cluster) await ensureDatabase(cluster, DATABASE);
+  const settings = await settingsOf('real', options, cluster, given, null, webDir);
+  const backups = cluster ? { CLEAR_MARK_BACKUPS: backupsIn(cluster.home) } : {};
+  const { url, setupCode, stop } = await startProcesses(options.processes, { ...settings, ...backups }, say);
+  const db = openDatabase(settings['DATABASE_URL']!, 2);
+  return {
+    url,
+    setupCode,
+    db,
+    stop: async () => {
+      await stop();
+      await db.destroy();
+    },
+  };
 }
 
 /** Loads the demo and says how far it is: on a terminal in one line, elsewhere every quarter. */

@@ -18,6 +18,7 @@ export const ERRORS = {
   'server.failed': 500,
   'server.unavailable': 503,
   'server.busy': 503,
+  'server.stopping': 503,
   'server.disk_full': 507,
   'auth.required': 401,
   'auth.bad_credentials': 401,

@@ -84,6 +84,11 @@ export const ROUTES = {
     reply: z.object({ status: z.literal('ok'), database: z.literal('ok') }),
     errors: ['server.unavailable'],
   }),
+  /** Whether requests are to be sent here: not while the process ends or the database is away. */
+  ready: route('get /ready', 'open', {
+    reply: z.object({ status: z.literal('ready') }),
+    errors: ['server.unavailable', 'server.stopping'],
+  }),
   start: route('get /start', 'open', { reply: StartInfo }),
   signIn: route('post /session', 'open', {
     body: SignInBody,

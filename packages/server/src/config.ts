@@ -12,6 +12,7 @@ const Shape = z.object({
   CLEAR_MARK_PORT: z.coerce.number().int().min(0).max(65535).default(0),
   CLEAR_MARK_TLS_CERT: z.string().optional(),
   CLEAR_MARK_TLS_KEY: z.string().optional(),
+  CLEAR_MARK_BEHIND_PROXY: z.enum(['yes', 'no']).default('no'),
   CLEAR_MARK_WEB_DIR: z.string().optional(),
   CLEAR_MARK_STAND_INS_PORT: z.coerce.number().int().min(1).max(65535).optional(),
   CLEAR_MARK_LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
@@ -34,6 +35,8 @@ export interface Config {
   readonly host: string;
   readonly port: number;
   readonly tls: { readonly certFile: string; readonly keyFile: string } | null;
+  /** A proxy on this machine speaks TLS with browsers and says for whom it asks. */
+  readonly behindProxy?: boolean;
   readonly webDir: string | null;
   /** Port on loopback where the simulated bench of the demo takes its orders. */
   readonly standInsPort?: number | null;
@@ -78,6 +81,11 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
   if (!isLoopback(e.CLEAR_MARK_HOST) && !tls) {
     throw new Error(`Setting CLEAR_MARK_HOST: ${e.CLEAR_MARK_HOST} is not loopback and needs TLS`);
   }
+  if (e.CLEAR_MARK_BEHIND_PROXY === 'yes' && !isLoopback(e.CLEAR_MARK_HOST)) {
+    throw new Error(
+      'Setting CLEAR_MARK_BEHIND_PROXY: the proxy is on this machine, so the server listens on loopback',
+    );
+  }
   if (e.CLEAR_MARK_STAND_INS_PORT !== undefined && e.CLEAR_MARK_MODE === 'real') {
     throw new Error('Setting CLEAR_MARK_STAND_INS_PORT: simulated instruments are for the demo only');
   }
@@ -94,6 +102,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     host: e.CLEAR_MARK_HOST,
     port: e.CLEAR_MARK_PORT,
     tls,
+    behindProxy: e.CLEAR_MARK_BEHIND_PROXY === 'yes',
     webDir: e.CLEAR_MARK_WEB_DIR ?? null,
     standInsPort: e.CLEAR_MARK_STAND_INS_PORT ?? null,
     logLevel: e.CLEAR_MARK_LOG_LEVEL,

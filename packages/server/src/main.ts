@@ -8,7 +8,7 @@ import type { Config } from './config.ts';
 import { connectionSettings, type Database, openDatabase } from './database/database.ts';
 import { grantToApplication } from './database/grants.ts';
 import { migrate } from './database/migrate.ts';
-import { buildApp } from './app/index.ts';
+import { buildApp, type Drain, drainOf } from './app/index.ts';
 import { instrumentHub } from './instruments/index.ts';
 import { jobThreads, prepareJobQueue, startJobQueue } from './jobs/index.ts';
 import { startNotifier } from './live/index.ts';
@@ -30,12 +30,13 @@ export interface Running {
 
 /**
  * Builds everything and listens. What is started here is released by `stop()` in reverse order.
- * `now` is the server's clock; tests hand in their own.
+ * `now` is the server's clock; tests hand in their own. Of several processes of one server the `first` alone gives the code out for
+ * the first visitor.
  */
 export async function startServer(
   config: Config,
   now: () => Date = () => new Date(),
-  more: Pick<Keeping, 'anchorsInBackups'> = {},
+  more: Pick<Keeping, 'anchorsInBackups'> & { readonly first?: boolean } = {},
 ): Promise<Running> {
   const log: Logger = pino({ level: config.logLevel });
   const db = openDatabase(config.databaseUrl, 8, config.statementMs);
@@ -53,7 +54,8 @@ export async function startServer(
     await queue.work(WHAT_IF, whatIfHandlers(db, jobThreads(config.databaseUrl, WHAT_IF_WORKER)));
     await queue.work(REPORT_BATCH, batchHandlers(db, jobThreads(config.databaseUrl, BATCH_WORKER)));
     await syncShippedMethods(db);
-    const setupCode = config.mode === 'real' ? await setupService(db).newSetupCode() : null;
+    const setupCode =
+      config.mode === 'real' && more.first !== false ? await setupService(db).newSetupCode() : null;
     const notifier = startNotifier(config.databaseUrl, log);
     release.push(() => notifier.stop());
     if (config.mode !== 'test') release.push(startDeliveries(db, notifier, now, log));
@@ -62,7 +64,9 @@ export async function startServer(
     const keeping: Keeping = { safeDir: config.safeDir ?? null, ...more };
     if (config.mode !== 'test') release.push(startNightly(db, keeping, now, log));
     const secret = await sessionSecret(db);
+    let drain: Drain | null = null;
     const app = buildApp({
+      stopping: () => drain?.stopping() ?? false,
       config,
       db,
       notifier,
@@ -83,8 +87,10 @@ export async function startServer(
     const host = config.host.includes(':') ? `[${config.host}]` : config.host;
     const url = `${config.tls ? 'https' : 'http'}://${host}:${port}`;
     log.info({ url }, 'listening');
+    drain = drainOf(server);
+    const { stop: drained } = drain;
     const stopOnce = async (): Promise<void> => {
-      await close(server);
+      await drained();
       await releaseAll();
     };
     let stopping: Promise<void> | null = null;
@@ -119,12 +125,5 @@ function listen(server: Server, config: Config): Promise<void> {
   return new Promise((resolve, reject) => {
     server.once('error', reject);
     server.listen(config.port, config.host, () => resolve());
-  });
-}
-
-function close(server: Server): Promise<void> {
-  return new Promise((resolve) => {
-    server.close(() => resolve());
-    server.closeAllConnections();
   });
 }

@@ -21,6 +21,7 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'server.failed': () => 'Something went wrong on the server. Your entries are kept; try again.',
   'server.unavailable': () => 'The database does not answer. Your entries are kept on this device.',
   'server.busy': () => 'The database took too long and gave up. Nothing was changed; try again.',
+  'server.stopping': () => 'The server is being stopped. Your entries are kept; try again in a moment.',
   'server.disk_full': () =>
     'The disk of the server is full. Your entries are kept on this device; tell whoever runs the server.',
   'auth.required': () => 'You are not signed in. Entries on this device are kept; sign in to send them.',

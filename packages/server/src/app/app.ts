@@ -9,6 +9,7 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { attemptRoutes } from '../attempts/index.ts';
 import { certificateRoutes } from '../certificates/index.ts';
+import { type Metrics, metricsOf, metricsRoutes } from '../metrics/index.ts';
 import { openApiRoutes } from '../open-api/index.ts';
 import { callRoutes } from '../calls/index.ts';
 import { classRoutes } from '../classes/index.ts';
@@ -55,6 +56,8 @@ export interface AppParts {
   readonly stamps: ReadingStamps;
   readonly keeping: Keeping;
   readonly now: () => Date;
+  /** This process is about to end. */
+  readonly stopping: () => boolean;
 }
 
 /** The whole HTTP application, not yet listening. */
@@ -63,7 +66,10 @@ export function buildApp(parts: AppParts): RequestListener {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', 'weak');
-  app.use(requestLog(log));
+  // Who asks and whether by TLS is told by the proxy on this machine, and by nobody else.
+  if (config.behindProxy) app.set('trust proxy', 'loopback');
+  const metrics = metricsOf(db);
+  app.use(requestLog(log, metrics));
   app.use(securityHeaders(config));
   const guardHost = pinnedHost(config);
   app.use(checked(guardHost));
@@ -82,14 +88,15 @@ export function buildApp(parts: AppParts): RequestListener {
   );
 
   const router = express.Router();
-  healthRoutes(router, db);
+  healthRoutes(router, db, parts.stopping);
+  metricsRoutes(router, metrics);
   openApiRoutes(router);
   peopleRoutes(router, db, config, parts.now);
   accountRoutes(router, db, parts.now);
   auditRoutes(router, db);
   apiTokenRoutes(router, db, parts.now);
   receiverRoutes(router, db, config);
-  benchDeviceRoutes(router, db, config.tls !== null);
+  benchDeviceRoutes(router, db);
   heldRoutes(router, db, parts.now);
   certificateRoutes(router, db, parts.now);
   classRoutes(router, db, parts.now);
@@ -129,13 +136,14 @@ export function buildApp(parts: AppParts): RequestListener {
     sender: recentSender,
     answer: takeEntries,
     onDone: ({ error, ...line }) => {
+      metrics.seen({ ...line, route: line.path });
       if (line.status >= 500) log.error({ ...line, err: error }, 'request');
       else log.info(line, 'request');
     },
   });
 }
 
-function requestLog(log: Logger): RequestHandler {
+function requestLog(log: Logger, metrics: Metrics): RequestHandler {
   return (request, response, next) => {
     const started = process.hrtime.bigint();
     const id = randomUUID();
@@ -149,6 +157,8 @@ function requestLog(log: Logger): RequestHandler {
         status: response.statusCode,
         ms,
       };
+      const route = (request.route as { path?: string } | undefined)?.path;
+      metrics.seen({ ...line, route: route ?? (request.path.startsWith('/api') ? 'none' : 'page') });
       if (request.path.startsWith('/api')) log.info(line, 'request');
     });
     next();
@@ -168,10 +178,10 @@ function securityHeaders(config: Config): RequestHandler {
         connectSrc: ["'self'"],
         objectSrc: ["'none'"],
         frameAncestors: ["'none'"],
-        upgradeInsecureRequests: config.tls ? [] : null,
+        upgradeInsecureRequests: config.tls || config.behindProxy ? [] : null,
       },
     },
-    strictTransportSecurity: config.tls !== null,
+    strictTransportSecurity: config.tls !== null || config.behindProxy === true,
   });
 }
 

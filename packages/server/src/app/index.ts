@@ -1,1 +1,2 @@
 export { buildApp } from './app.ts';
+export { type Drain, drainOf } from './drain.ts';

@@ -54,7 +54,12 @@ export function senders({ config, db, notifier, sessionPool, sessionSecret, now 
     resave: false,
     saveUninitialized: false,
     rolling: true,
-    cookie: { httpOnly: true, sameSite: 'lax', secure: config.tls !== null, maxAge: SESSION_MS },
+    cookie: {
+      httpOnly: true,
+      sameSite: 'lax',
+      secure: config.behindProxy ? 'auto' : config.tls !== null,
+      maxAge: SESSION_MS,
+    },
     store,
   });
 

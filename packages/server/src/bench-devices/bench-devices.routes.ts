@@ -18,9 +18,9 @@ function tokenOf({ headers }: Request): string | null {
   return token !== undefined && TOKEN.test(token) ? token : null;
 }
 
-export function benchDeviceRoutes(router: Router, db: Database, secure: boolean): void {
+export function benchDeviceRoutes(router: Router, db: Database): void {
   const benches = benchDevicesService(db);
-  const keep = (response: Response, token: string): void => {
+  const keep = ({ secure }: Request, response: Response, token: string): void => {
     response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'lax', secure, maxAge: KEPT_MS });
   };
   handle(router, ROUTES.benchDoor, ({ request }) => benches.door(tokenOf(request)));
@@ -32,7 +32,7 @@ export function benchDeviceRoutes(router: Router, db: Database, secure: boolean)
     benches.ofClass(params.id, tokenOf(request), me),
   );
   handle(router, ROUTES.addBenchDevice, async ({ params, body, request, response, me }) => {
-    keep(response, await benches.add(params.id, body, tokenOf(request), me));
+    keep(request, response, await benches.add(params.id, body, tokenOf(request), me));
     return DONE;
   });
   handle(router, ROUTES.endBenchDevice, async ({ params, me }) => {

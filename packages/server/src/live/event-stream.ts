@@ -30,6 +30,7 @@ export function eventStream(
     // Asks proxies in front to pass each event on at once.
     'X-Accel-Buffering': 'no',
   });
+  response.locals['stream'] = true;
   response.socket?.setNoDelay(true);
   response.write('retry: 1000\n\n');
   const mine = sessionName(request.sessionID);
