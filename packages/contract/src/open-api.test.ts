@@ -16,7 +16,7 @@ const templateOf = (path: string): string => path.replace(/:(\w+)/g, '{$1}');
 
 describe('the interface as OpenAPI 3.1', () => {
   it('is valid by a validator of another make', async () => {
-    const { valid, errors } = await new Validator().validate(structuredClone(document) as never);
+    const { valid, errors } = await new Validator().validate(JSON.parse(JSON.stringify(document)) as never);
     expect(errors ?? []).toEqual([]);
     expect(valid).toBe(true);
   });
