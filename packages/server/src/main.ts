@@ -28,6 +28,8 @@ export interface Running {
   readonly stop: () => Promise<void>;
 }
 
+const KEEP_ALIVE_MS = 65_000;
+
 /**
  * Builds everything and listens. What is started here is released by `stop()` in reverse order.
  * `now` is the server's clock; tests hand in their own. Of several processes of one server the `first` alone gives the code out for
@@ -82,6 +84,8 @@ export async function startServer(
     const server = config.tls
       ? createHttps({ cert: readFileSync(config.tls.certFile), key: readFileSync(config.tls.keyFile) }, app)
       : createHttp(app);
+    // Longer than proxies keep a connection that nobody uses: otherwise one asks on it in the moment it is closed.
+    server.keepAliveTimeout = KEEP_ALIVE_MS;
     await listen(server, config);
     const { port } = server.address() as AddressInfo;
     const host = config.host.includes(':') ? `[${config.host}]` : config.host;
