@@ -1,5 +1,5 @@
 import { AUDIT_CSV_PATH } from './audit.ts';
-import { CSV_PATHS, CSV_TABLE_NAMES, CSV_TABLES } from './csv-tables.ts';
+import { CSV_PATHS, CSV_TABLES, type CsvTableName } from './csv-tables.ts';
 import { PICTURE_PATHS } from './faces.ts';
 import { HELD_PATHS } from './held.ts';
 import { PLAN_CALENDAR_PATH } from './plan.ts';
@@ -28,31 +28,62 @@ const file = (path: string, right: string, access: Access, mediaType: string, ab
   about,
 });
 
-export const FILE_PATHS: readonly FilePath[] = [
-  ...CSV_TABLE_NAMES.map((name) =>
-    file(CSV_PATHS[name], 'results', 'instructor', 'text/csv', `A line: ${CSV_TABLES[name].line}`),
-  ),
-  file(
+const csv = (name: CsvTableName): FilePath =>
+  file(CSV_PATHS[name], 'results', 'instructor', 'text/csv', `A line: ${CSV_TABLES[name].line}`);
+
+/** Every file and stream by its name: the server answers by this list, and programs are told of it. */
+export const FILES = {
+  attemptsCsv: csv('attempts'),
+  outcomesCsv: csv('outcomes'),
+  entriesCsv: csv('entries'),
+  readingsCsv: csv('readings'),
+  standingsCsv: csv('standings'),
+  stockCsv: csv('stock'),
+  reportBatchZip: file(
     REPORT_BATCH_PATH,
     'results',
     'instructor',
     'application/zip',
-    'Reports of a class that a job has set',
+    'Reports that a job has set',
   ),
-  file(STATEMENTS_PATH, 'results', 'instructor', 'application/json', 'What was shown, as xAPI statements'),
-  file(PLAN_CALENDAR_PATH, 'plan', 'instructor', 'text/calendar', 'Sessions of retraining as iCalendar'),
-  file(AUDIT_CSV_PATH, 'accounts', 'lead', 'text/csv', 'The trail of what was done'),
-  file(HELD_PATHS.person, 'erasure', 'lead', 'application/zip', 'All that is held about a person'),
-  file(HELD_PATHS.own, 'own-account', 'signed_in', 'application/zip', 'All that is held about oneself'),
-  file(PICTURE_PATHS.face, 'faces', 'instructor', 'image/png', 'A picture of an end face, PNG or JPEG'),
-  file(
+  statements: file(
+    STATEMENTS_PATH,
+    'results',
+    'instructor',
+    'application/json',
+    'What was shown, as xAPI statements',
+  ),
+  planCalendar: file(
+    PLAN_CALENDAR_PATH,
+    'plan',
+    'instructor',
+    'text/calendar',
+    'Sessions of retraining as iCalendar',
+  ),
+  auditCsv: file(AUDIT_CSV_PATH, 'accounts', 'lead', 'text/csv', 'The trail of what was done'),
+  heldZip: file(HELD_PATHS.person, 'erasure', 'lead', 'application/zip', 'All that is held about a person'),
+  ownHeldZip: file(
+    HELD_PATHS.own,
+    'own-account',
+    'signed_in',
+    'application/zip',
+    'All that is held about oneself',
+  ),
+  facePicture: file(
+    PICTURE_PATHS.face,
+    'faces',
+    'instructor',
+    'image/png',
+    'A picture of an end face, PNG or JPEG',
+  ),
+  callPicture: file(
     PICTURE_PATHS.call,
     'own-record',
     'signed_in',
     'image/png',
     'A picture that is called blind, PNG or JPEG',
   ),
-  {
+  keepPicture: {
     ...file(
       PICTURE_PATHS.blob,
       'faces',
@@ -62,13 +93,27 @@ export const FILE_PATHS: readonly FilePath[] = [
     ),
     method: 'put',
   },
-  file(EVENT_PATHS.class, 'results', 'instructor', 'text/event-stream', 'What changes in a class'),
-  file(EVENT_PATHS.attempt, 'score', 'signed_in', 'text/event-stream', 'What changes on a sheet'),
-  file(
+  classEvents: file(
+    EVENT_PATHS.class,
+    'results',
+    'instructor',
+    'text/event-stream',
+    'What changes in a class',
+  ),
+  attemptEvents: file(
+    EVENT_PATHS.attempt,
+    'score',
+    'signed_in',
+    'text/event-stream',
+    'What changes on a sheet',
+  ),
+  instrumentEvents: file(
     EVENT_PATHS.instruments,
     'score',
     'signed_in',
     'text/event-stream',
     'Readings of the instruments of a class',
   ),
-];
+} as const satisfies Readonly<Record<string, FilePath>>;
+
+export const FILE_PATHS: readonly (readonly [name: string, file: FilePath])[] = Object.entries(FILES);

@@ -1,6 +1,6 @@
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { describe, expect, it } from 'vitest';
-import { FILE_PATHS } from './files.ts';
+import { FILES } from './files.ts';
 import { openApiDocument } from './open-api.ts';
 import { RIGHTS } from './rights.ts';
 import { TOKEN_RIGHTS } from './api-tokens.ts';
@@ -21,7 +21,9 @@ describe('the interface as OpenAPI 3.1', () => {
     expect(valid).toBe(true);
   });
   it('has every route, and nothing else', () => {
-    const wanted = [...Object.values(ROUTES), ...FILE_PATHS].map((r) => `${r.method} ${templateOf(r.path)}`);
+    const wanted = [...Object.values(ROUTES), ...Object.values(FILES)].map(
+      (r) => `${r.method} ${templateOf(r.path)}`,
+    );
     const there = Object.entries(document.paths).flatMap(([path, of]) =>
       Object.keys(of).map((method) => `${method} ${path}`),
     );
@@ -49,7 +51,7 @@ describe('the rights of a token', () => {
       expect(TOKEN_RIGHTS).not.toContain(id);
   });
   it('each file belongs to a line as well, which lets in whom the file lets in', () => {
-    for (const { right, access, path } of FILE_PATHS) {
+    for (const { right, access, path } of Object.values(FILES)) {
       const line = RIGHTS.find((r) => r.id === right)!;
       expect(line, path).toBeDefined();
       expect(line.reach.trainee !== 'no', path).toBe(access === 'signed_in');

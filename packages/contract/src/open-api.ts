@@ -107,11 +107,11 @@ function operationOf(name: string, route: Route): Json {
 }
 
 function fileOperations(): [path: string, method: string, operation: Json][] {
-  return FILE_PATHS.map(({ method, path, right, access, mediaType, about }) => [
+  return FILE_PATHS.map(([name, { method, path, right, access, mediaType, about }]) => [
     path,
     method,
     {
-      operationId: `${method}${path.replace(/^\/api/, '').replace(/[^A-Za-z]+(\w)/g, (_, letter: string) => letter.toUpperCase())}`,
+      operationId: name,
       tags: [right],
       summary: about,
       description: `${ACCESS_WORDS[access]} Right: ${right}.`,

@@ -1,4 +1,4 @@
-import { type ApiToken, FILE_PATHS, type Person, RIGHTS, ROUTES, type Route } from '@clear-mark/contract';
+import { type ApiToken, FILES, type Person, RIGHTS, ROUTES, type Route } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { rightOf } from '../src/api-tokens/index.ts';
@@ -118,7 +118,7 @@ describe('the right of an address', () => {
       expect(rightOf(route.method, filled(route.path))).toBe(line?.id ?? null);
     },
   );
-  it.each(FILE_PATHS)('$path needs $right', ({ method, path, right }) => {
+  it.each(Object.values(FILES))('$path needs $right', ({ method, path, right }) => {
     expect(rightOf(method, filled(path))).toBe(right);
   });
 });

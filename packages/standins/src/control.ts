@@ -1,8 +1,8 @@
-import { createServer, type IncomingMessage } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import { createServer } from 'node:http';
 import { z } from 'zod';
 import type { SimulatedBench } from './bench.ts';
 import { FAILURES } from './failures.ts';
+import { listenOnLoopback, textOf } from './loopback.ts';
 import type { StandIn } from './scpi-server.ts';
 
 const End = z.enum(['near', 'far']);
@@ -42,7 +42,7 @@ export async function startControl(
     };
     if (request.method === 'GET')
       return reply(200, { piece: bench.piece(), instruments: Object.keys(standIns) });
-    bodyOf(request)
+    textOf(request, LONGEST_ORDER)
       .then((text) => {
         const order = Order.safeParse(JSON.parse(text));
         if (!order.success) return reply(422, { error: order.error.issues[0]!.message });
@@ -51,25 +51,5 @@ export async function startControl(
       })
       .catch((error: Error) => reply(422, { error: error.message }));
   });
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(port, '127.0.0.1', resolve);
-  });
-  return {
-    port: (server.address() as AddressInfo).port,
-    stop: () =>
-      new Promise((resolve) => {
-        server.close(() => resolve());
-        server.closeAllConnections();
-      }),
-  };
-}
-
-async function bodyOf(request: IncomingMessage): Promise<string> {
-  let text = '';
-  for await (const chunk of request) {
-    text += String(chunk);
-    if (text.length > LONGEST_ORDER) throw new Error('The order is too long');
-  }
-  return text;
+  return listenOnLoopback(server, port);
 }

@@ -1,6 +1,6 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { Webhook } from 'standardwebhooks';
+import { listenOnLoopback, textOf } from './loopback.ts';
 
 export interface ReceiverOptions {
   readonly port?: number;
@@ -75,7 +75,7 @@ export async function startReceiver(options: ReceiverOptions = {}): Promise<Runn
     return [200, list.map((s) => s.id)];
   }
   async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
-    const body = await bodyOf(request);
+    const body = await textOf(request, LONGEST_BODY);
     const reply = (status: number, json?: unknown): void =>
       void response
         .writeHead(status, { 'Content-Type': 'application/json' })
@@ -96,29 +96,11 @@ export async function startReceiver(options: ReceiverOptions = {}): Promise<Runn
   const server = createServer((request, response) => {
     answer(request, response).catch(() => response.writeHead(400).end());
   });
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(options.port ?? 0, '127.0.0.1', resolve);
-  });
   return {
-    port: (server.address() as AddressInfo).port,
+    ...(await listenOnLoopback(server, options.port ?? 0)),
     hooks,
     statements,
     answerNext: (status, times) => (failing = { status, times }),
     useKey: (next) => (key = next),
-    stop: () =>
-      new Promise((resolve) => {
-        server.close(() => resolve());
-        server.closeAllConnections();
-      }),
   };
-}
-
-async function bodyOf(request: IncomingMessage): Promise<string> {
-  let text = '';
-  for await (const part of request) {
-    text += String(part);
-    if (text.length > LONGEST_BODY) throw new Error('too long');
-  }
-  return text;
 }

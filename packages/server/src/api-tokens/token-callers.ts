@@ -1,4 +1,4 @@
-import { FILE_PATHS, RIGHTS, ROUTES, type Route } from '@clear-mark/contract';
+import { FILES, RIGHTS, ROUTES, type Route } from '@clear-mark/contract';
 import type { Response } from 'express';
 import { LRUCache } from 'lru-cache';
 import { sha256 } from '../chain/index.ts';
@@ -33,7 +33,7 @@ const ADDRESSES: readonly Known[] = [
         ? null
         : (RIGHTS.find((r) => (r.routes as readonly string[]).includes(name))?.id ?? ''),
   })),
-  ...FILE_PATHS.map(({ method, path, right }) => ({ method, path: pattern(path), right })),
+  ...Object.values(FILES).map(({ method, path, right }) => ({ method, path: pattern(path), right })),
 ];
 
 /** Which right an address needs; null for one that is open or that there is not. */

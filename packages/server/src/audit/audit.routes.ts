@@ -1,9 +1,9 @@
-import { AUDIT_CSV_PATH, AuditFilter, type Person, ROUTES } from '@clear-mark/contract';
+import { AuditFilter, FILES, ROUTES } from '@clear-mark/contract';
 import { auditWords } from '@clear-mark/words';
-import type { Request, Response, Router } from 'express';
+import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { plainText, sendCsv } from '../http/csv.ts';
-import { handle, requireAccess } from '../http/handle.ts';
+import { handle, handleFile } from '../http/handle.ts';
 import { auditStore, record } from './audit.store.ts';
 
 const PAGE = 100;
@@ -17,11 +17,9 @@ export function auditRoutes(router: Router, db: Database): void {
     const found = await store.page(query, PAGE + 1);
     return { events: found.slice(0, PAGE), more: found.length > PAGE };
   });
-  router.get(AUDIT_CSV_PATH, async (request: Request, response: Response) => {
-    const me = response.locals['me'] as Person | null;
-    requireAccess('lead', me);
+  handleFile(router, FILES.auditCsv, async ({ me, request, response }) => {
     const filter = AuditFilter.parse(request.query);
-    await record(db, { kind: 'export', by: me!.id, detail: 'audit trail' });
+    await record(db, { kind: 'export', by: me.id, detail: 'audit trail' });
     await sendCsv(response, 'audit-trail.csv', COLUMNS, async (csv) => {
       for (let { before } = filter; ;) {
         const page = await store.page({ ...filter, before }, CSV_PAGE);

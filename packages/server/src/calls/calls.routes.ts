@@ -1,9 +1,9 @@
-import { Id, type Person, PICTURE_PATHS, QueryWhole, ROUTES } from '@clear-mark/contract';
+import { FILES, QueryWhole, ROUTES } from '@clear-mark/contract';
 import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { sendPicture } from '../faces/index.ts';
 import { AppError } from '../errors/app-error.ts';
-import { handle, requireAccess } from '../http/handle.ts';
+import { handle, handleFile } from '../http/handle.ts';
 import { callsService } from './calls.service.ts';
 
 const DONE = { done: true } as const;
@@ -22,12 +22,10 @@ export function callRoutes(router: Router, db: Database, now: () => Date): void 
     return DONE;
   });
   handle(router, ROUTES.finishRun, ({ params, me }) => calls.finish(params.id, me, now()));
-  router.get(PICTURE_PATHS.call, async (request, response) => {
-    const me = response.locals['me'] as Person | null;
-    requireAccess('signed_in', me);
-    const id = Id.safeParse(request.params['id']);
+  handleFile(router, FILES.callPicture, async ({ id, me, request, response }) => {
+    const runId = id('id', 'not_found.run');
     const position = QueryWhole.safeParse(request.params['position']);
-    if (!id.success || !position.success) throw new AppError('not_found.run');
-    sendPicture(response, await calls.picture(id.data, position.data, me!));
+    if (!position.success) throw new AppError('not_found.run');
+    sendPicture(response, await calls.picture(runId, position.data, me));
   });
 }

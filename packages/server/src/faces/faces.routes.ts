@@ -1,8 +1,16 @@
-import { Id, MOST_PICTURE_BYTES, type Person, PICTURE_PATHS, ROUTES, Sha256 } from '@clear-mark/contract';
+import {
+  FILES,
+  Id,
+  MOST_PICTURE_BYTES,
+  type Person,
+  PICTURE_PATHS,
+  ROUTES,
+  Sha256,
+} from '@clear-mark/contract';
 import express, { type RequestHandler, type Response, type Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
-import { handle, requireAccess } from '../http/handle.ts';
+import { handle, handleFile, requireAccess } from '../http/handle.ts';
 import { facesService } from './faces.service.ts';
 import type { StoredPicture } from './faces.store.ts';
 
@@ -32,9 +40,8 @@ export function faceRoutes(router: Router, db: Database, now: () => Date): void 
     await faces.putPicture(idOf(request.params['id']), sha256.data, request.body, me);
     response.json({ done: true });
   });
-  router.get(PICTURE_PATHS.face, async (request, response) => {
-    const me = signedIn(response);
-    const picture = await faces.picture(idOf(request.params['id']), idOf(request.params['faceId']), me);
+  handleFile(router, FILES.facePicture, async ({ id, me, response }) => {
+    const picture = await faces.picture(id('id', 'not_found.face'), id('faceId', 'not_found.face'), me);
     sendPicture(response, picture);
   });
 }

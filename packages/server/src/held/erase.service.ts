@@ -17,7 +17,7 @@ export const eraseService = (db: Database) => ({
     const store = eraseStore(db);
     const account = await accountsStore(db).byId(id);
     if (!account) throw new AppError('not_found.person');
-    if (await store.isErased(id)) throw new AppError('account.erased');
+    if (account.erased) throw new AppError('account.erased');
     const pictures = await store.pictures(id);
     return {
       ...(await store.outlook(id)),
@@ -31,7 +31,7 @@ export const eraseService = (db: Database) => ({
   erase: (id: string, typed: string, me: Person): Promise<Erased> =>
     withAccount(db, id, async (trx, account) => {
       const store = eraseStore(trx);
-      if (await store.isErased(id)) throw new AppError('account.erased');
+      if (account.erased) throw new AppError('account.erased');
       if (id === me.id) throw new AppError('account.own');
       if (typed !== account.name) throw new AppError('account.other_name');
       await requireOtherLead(trx, account, null);

@@ -11,9 +11,6 @@ export interface PictureOf {
 }
 
 export const eraseStore = (db: Database) => ({
-  isErased: async (id: string): Promise<boolean> =>
-    (await db('people').where({ id }).whereNotNull('erased_at').first('id')) !== undefined,
-
   outlook: async (id: string) => {
     const [row] = await rowsOf<{ pieces: number; notes: number; reasons: number; gradings: number }>(
       db,

@@ -1,4 +1,13 @@
-import { type Access, badTextAt, keepableText, type Person, type Route } from '@clear-mark/contract';
+import {
+  type Access,
+  badTextAt,
+  type ErrorCode,
+  type FilePath,
+  Id,
+  keepableText,
+  type Person,
+  type Route,
+} from '@clear-mark/contract';
 import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
 import { AppError } from '../errors/app-error.ts';
@@ -29,6 +38,32 @@ export function handle<R extends Route>(
       handler({ ...parsed, request, response, me } as Call<R>),
     );
     response.json(reply);
+  });
+}
+
+export interface FileCall {
+  readonly request: Request;
+  readonly response: Response;
+  readonly me: Person;
+  /** An id of the address; one that is not even an id names nothing that exists. */
+  readonly id: (name: string, missing: ErrorCode) => string;
+}
+
+/** Adds a file or a stream of the contract to a router: access as its line says, then the handler, which answers by itself. */
+export function handleFile(
+  router: Router,
+  { method, path, access }: FilePath,
+  handler: (call: FileCall) => Promise<void>,
+): void {
+  router[method](path, async (request, response) => {
+    const me = response.locals['me'] as Person | null;
+    requireAccess(access, me);
+    const id = (name: string, missing: ErrorCode): string => {
+      const found = Id.safeParse(request.params[name]);
+      if (!found.success) throw new AppError(missing);
+      return found.data;
+    };
+    await handler({ request, response, me: me!, id });
   });
 }
 

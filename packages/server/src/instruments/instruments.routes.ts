@@ -1,10 +1,9 @@
-import { EVENT_PATHS, Id, type InstrumentEvent, type Person, ROUTES } from '@clear-mark/contract';
+import { FILES, type InstrumentEvent, type Person, ROUTES } from '@clear-mark/contract';
 import type { Request, Response, Router } from 'express';
 import { classForMember } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../errors/app-error.ts';
 import { eventStream } from '../live/index.ts';
-import { handle, requireAccess } from '../http/handle.ts';
+import { handle, handleFile } from '../http/handle.ts';
 import type { ReadingStamps } from '../stamps/index.ts';
 import type { InstrumentHub } from './hub.ts';
 import { claimsService } from './claims.service.ts';
@@ -51,13 +50,10 @@ export function instrumentRoutes(router: Router, parts: InstrumentParts): void {
   handle(router, ROUTES.standInPiece, () => standInPiece(standInsPort));
   handle(router, ROUTES.standInAct, ({ body }) => orderStandIns(standInsPort, body));
 
-  router.get(EVENT_PATHS.instruments, async (request: Request, response: Response) => {
-    const me = response.locals['me'] as Person | null;
-    requireAccess('signed_in', me);
-    const classId = Id.safeParse(request.params['id']);
-    if (!classId.success) throw new AppError('not_found.class');
-    await classForMember(db, classId.data, me!);
-    await stream(request, response, parts, classId.data, me!);
+  handleFile(router, FILES.instrumentEvents, async ({ id, me, request, response }) => {
+    const classId = id('id', 'not_found.class');
+    await classForMember(db, classId, me);
+    await stream(request, response, parts, classId, me);
   });
 }
 

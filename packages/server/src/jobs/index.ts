@@ -6,3 +6,4 @@ export {
   startJobQueue,
 } from './job-queue.ts';
 export { jobThreads } from './job-thread.ts';
+export { jobProgress } from './progress.store.ts';

@@ -1,11 +1,11 @@
-import { EVENT_PATHS, Id, type Person } from '@clear-mark/contract';
-import type { Request, Response, Router } from 'express';
+import { FILES, Id } from '@clear-mark/contract';
+import type { Router } from 'express';
 import { attemptsStore, requireSight } from '../attempts/index.ts';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { eventStream } from './event-stream.ts';
-import { requireAccess } from '../http/handle.ts';
+import { handleFile } from '../http/handle.ts';
 import type { ChangeNotifier } from './notifier.ts';
 import type { ClassFeed } from './class-feed.ts';
 
@@ -17,18 +17,16 @@ const HELLO = 'data: hello\n\n';
  * device with a gap catches up by sequence, so a lost, doubled or late event does no harm.
  */
 export function liveRoutes(router: Router, db: Database, notifier: ChangeNotifier, feed: ClassFeed): void {
-  router.get(EVENT_PATHS.class, async (request: Request, response: Response) => {
-    const me = signedIn(response, 'instructor');
-    const classId = idOf(request, 'not_found.class');
+  handleFile(router, FILES.classEvents, async ({ id, me, request, response }) => {
+    const classId = id('id', 'not_found.class');
     await classForInstructor(db, classId, me);
     eventStream(request, response, notifier, ({ write }) => {
       write(HELLO);
       return feed.follow(classId, write);
     });
   });
-  router.get(EVENT_PATHS.attempt, async (request: Request, response: Response) => {
-    const me = signedIn(response, 'signed_in');
-    const attemptId = idOf(request, 'not_found.attempt');
+  handleFile(router, FILES.attemptEvents, async ({ id, me, request, response }) => {
+    const attemptId = id('id', 'not_found.attempt');
     const attempt = await attemptsStore(db).byId(attemptId);
     if (!attempt) throw new AppError('not_found.attempt');
     await requireSight(db, attempt, me);
@@ -42,15 +40,3 @@ export function liveRoutes(router: Router, db: Database, notifier: ChangeNotifie
 }
 
 const isAttempt = (what: string): boolean => Id.safeParse(what).success;
-
-function signedIn(response: Response, access: 'instructor' | 'signed_in'): Person {
-  const me = response.locals['me'] as Person | null;
-  requireAccess(access, me);
-  return me!;
-}
-
-function idOf(request: Request, missing: 'not_found.class' | 'not_found.attempt'): string {
-  const id = Id.safeParse(request.params['id']);
-  if (!id.success) throw new AppError(missing);
-  return id.data;
-}

@@ -11,47 +11,27 @@ export async function up(db: Knex): Promise<void> {
     alter table people add column erased_at timestamptz;
     alter table pictures add column erased_at timestamptz;
 
-    create function refuse_all_but_note() returns trigger language plpgsql as $$
+    -- Append only, but for one text of the row, which its path names, and that within an erasure alone.
+    create function refuse_all_but_text() returns trigger language plpgsql as $$
     begin
-      if tg_op = 'UPDATE' and current_setting('clear_mark.erasing', true) = 'yes' and old.entry ->> 'note' is not null and new.entry - 'note' = old.entry - 'note'
-        and to_jsonb(new) - 'entry' = to_jsonb(old) - 'entry' then
+      if tg_op = 'UPDATE' and current_setting('clear_mark.erasing', true) = 'yes'
+        and to_jsonb(new) #- tg_argv[0]::text[] = to_jsonb(old) #- tg_argv[0]::text[] then
         return new;
       end if;
       raise exception '% is append only', tg_table_name using errcode = 'CM002';
     end $$;
     drop trigger unmerged_append_only on unmerged_entries;
     create trigger unmerged_append_only before update or delete on unmerged_entries
-      for each row execute function refuse_all_but_note();
-
-    create function refuse_all_but_label() returns trigger language plpgsql as $$
-    begin
-      if tg_op = 'UPDATE' and current_setting('clear_mark.erasing', true) = 'yes' and to_jsonb(new) - 'label' = to_jsonb(old) - 'label' then return new; end if;
-      raise exception '% is append only', tg_table_name using errcode = 'CM002';
-    end $$;
+      for each row execute function refuse_all_but_text('{entry,note}');
     drop trigger faces_append_only on faces;
     create trigger faces_append_only before update or delete on faces
-      for each row execute function refuse_all_but_label();
-
-    create function refuse_all_but_reason_of_grading() returns trigger language plpgsql as $$
-    begin
-      if tg_op = 'UPDATE' and current_setting('clear_mark.erasing', true) = 'yes' and new.review #- '{verdict,reason}' = old.review #- '{verdict,reason}'
-        and to_jsonb(new) - 'review' = to_jsonb(old) - 'review' then
-        return new;
-      end if;
-      raise exception '% is append only', tg_table_name using errcode = 'CM002';
-    end $$;
+      for each row execute function refuse_all_but_text('{label}');
     drop trigger face_gradings_append_only on face_gradings;
     create trigger face_gradings_append_only before update or delete on face_gradings
-      for each row execute function refuse_all_but_reason_of_grading();
-
-    create function refuse_all_but_reason() returns trigger language plpgsql as $$
-    begin
-      if tg_op = 'UPDATE' and current_setting('clear_mark.erasing', true) = 'yes' and to_jsonb(new) - 'reason' = to_jsonb(old) - 'reason' then return new; end if;
-      raise exception '% is append only', tg_table_name using errcode = 'CM002';
-    end $$;
+      for each row execute function refuse_all_but_text('{review,verdict,reason}');
     drop trigger certificate_withdrawals_append_only on certificate_withdrawals;
     create trigger certificate_withdrawals_append_only before update or delete on certificate_withdrawals
-      for each row execute function refuse_all_but_reason();
+      for each row execute function refuse_all_but_text('{reason}');
 
     -- The application may not touch these rows: this function alone does, with the rights of its owner.
     create function erase_texts_of(person uuid, token text, names text[]) returns jsonb

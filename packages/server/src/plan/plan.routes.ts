@@ -1,9 +1,8 @@
-import { Id, type Person, PLAN_CALENDAR_PATH, ROUTES } from '@clear-mark/contract';
-import type { Request, Response, Router } from 'express';
+import { FILES, ROUTES } from '@clear-mark/contract';
+import type { Router } from 'express';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../errors/app-error.ts';
-import { handle, requireAccess } from '../http/handle.ts';
+import { handle, handleFile } from '../http/handle.ts';
 import { planCalendar } from './calendar.ts';
 import { ownSkills } from './own-skills.ts';
 import { planService } from './plan.service.ts';
@@ -26,13 +25,10 @@ export function planRoutes(router: Router, db: Database, now: () => Date): void 
     await plans.dropSession(params.id, params.sessionId, me);
     return done;
   });
-  router.get(PLAN_CALENDAR_PATH, async (request: Request, response: Response) => {
-    const me = response.locals['me'] as Person | null;
-    requireAccess('instructor', me);
-    const id = Id.safeParse(request.params['id']);
-    if (!id.success) throw new AppError('not_found.class');
-    const found = await classForInstructor(db, id.data, me!);
-    const text = planCalendar(await plans.plan(id.data, me!, now()), found, now());
+  handleFile(router, FILES.planCalendar, async ({ id, me, response }) => {
+    const classId = id('id', 'not_found.class');
+    const found = await classForInstructor(db, classId, me);
+    const text = planCalendar(await plans.plan(classId, me, now()), found, now());
     response.type('text/calendar').attachment('retraining.ics').send(text);
   });
 }

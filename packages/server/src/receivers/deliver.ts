@@ -50,6 +50,11 @@ function webhook({ id, event, at, classId, subjectId, revision, address, secret 
   };
 }
 
+const xapiHeaders = (secret: string): Readonly<Record<string, string>> => ({
+  'X-Experience-API-Version': XAPI_VERSION,
+  Authorization: `Basic ${Buffer.from(secret).toString('base64')}`,
+});
+
 async function statements(db: Database, due: Due): Promise<Request | null> {
   const { subjectId, revision, secret, home } = due;
   const record = subjectId === null ? null : await receiversStore(db).record(subjectId, revision ?? 1);
@@ -58,21 +63,14 @@ async function statements(db: Database, due: Due): Promise<Request | null> {
   return {
     address: `${due.address.replace(/\/$/, '')}/statements`,
     body: JSON.stringify(statementsOf(record, home)),
-    headers: {
-      'Content-Type': 'application/json',
-      'X-Experience-API-Version': XAPI_VERSION,
-      Authorization: `Basic ${Buffer.from(secret).toString('base64')}`,
-    },
+    headers: { 'Content-Type': 'application/json', ...xapiHeaders(secret) },
   };
 }
 
 const about = (due: Due): Request => ({
   address: `${due.address.replace(/\/$/, '')}/about`,
   body: '',
-  headers: {
-    'X-Experience-API-Version': XAPI_VERSION,
-    Authorization: `Basic ${Buffer.from(due.secret).toString('base64')}`,
-  },
+  headers: xapiHeaders(due.secret),
 });
 
 /** Sends one thing. What comes back is not read; a redirect is not followed: it would lead to where nobody chose. */

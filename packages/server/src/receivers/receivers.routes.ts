@@ -1,11 +1,10 @@
-import { Id, type Person, ROUTES, STATEMENTS_PATH } from '@clear-mark/contract';
-import type { Request, Response, Router } from 'express';
+import { FILES, ROUTES } from '@clear-mark/contract';
+import type { Router } from 'express';
 import { record } from '../audit/index.ts';
 import { classForInstructor } from '../classes/index.ts';
 import type { Config } from '../config.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../errors/app-error.ts';
-import { handle, requireAccess } from '../http/handle.ts';
+import { handle, handleFile } from '../http/handle.ts';
 import { receiversService } from './receivers.service.ts';
 import { receiversStore } from './receivers.store.ts';
 import { statementsOf } from './statements.ts';
@@ -33,16 +32,12 @@ export function receiverRoutes(router: Router, db: Database, config: Config): vo
     await receivers.again(params.id, params.deliveryId);
     return DONE;
   });
-  router.get(STATEMENTS_PATH, async (request: Request, response: Response) => {
-    const me = response.locals['me'] as Person | null;
-    requireAccess('instructor', me);
-    const id = Id.safeParse(request.params['id']);
-    if (!id.success) throw new AppError('not_found.class');
-    await classForInstructor(db, id.data, me!);
-    await record(db, { kind: 'export', by: me!.id, classId: id.data, detail: 'statements' });
+  handleFile(router, FILES.statements, async ({ id, me, request, response }) => {
+    const classId = id('id', 'not_found.class');
+    await classForInstructor(db, classId, me);
+    await record(db, { kind: 'export', by: me.id, classId, detail: 'statements' });
     const home = `${request.protocol}://${request.get('host') ?? 'localhost'}`;
-    const found = await receiversStore(db).recordsOf(id.data);
-    response.set('Content-Disposition', 'attachment; filename="statements.json"');
-    response.json(found.flatMap((r) => statementsOf(r, home)));
+    const found = await receiversStore(db).recordsOf(classId);
+    response.attachment('statements.json').json(found.flatMap((r) => statementsOf(r, home)));
   });
 }

@@ -1,5 +1,5 @@
-import { createHash } from 'node:crypto';
-import type { Verdict } from '@clear-mark/core';
+import { isFail, isPass, type Verdict } from '@clear-mark/core';
+import { v5 } from 'uuid';
 
 /** A signed record, as a statement is made of it. */
 export interface RecordToTell {
@@ -29,16 +29,10 @@ const VERBS = 'http://adlnet.gov/expapi/verbs/';
 const ASSESSMENT = 'http://adlnet.gov/expapi/activities/assessment';
 const COURSE = 'http://adlnet.gov/expapi/activities/course';
 /** Of no meaning: it keeps the ids of statements apart from all other names that are hashed. */
-const NAMESPACE = Buffer.from('5f0c6d0f1d0e5a0e8a5b7c1e9d3f4a26', 'hex');
+const NAMESPACE = '5f0c6d0f-1d0e-5a0e-8a5b-7c1e9d3f4a26';
 
-/** The same id for the same record whenever and by whomever it is told: UUID version 5 (RFC 9562, 5.5). */
-function idOf(name: string): string {
-  const hash = createHash('sha1').update(NAMESPACE).update(name).digest().subarray(0, 16);
-  hash[6] = (hash[6]! & 0x0f) | 0x50;
-  hash[8] = (hash[8]! & 0x3f) | 0x80;
-  const hex = hash.toString('hex');
-  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-');
-}
+/** The same id for the same record whenever and by whomever it is told. */
+const idOf = (name: string): string => v5(name, NAMESPACE);
 export const statementId = (attemptId: string, revision: number): string => idOf(`${attemptId} ${revision}`);
 
 const account = (home: string, id: string, name: string): object => ({
@@ -48,12 +42,7 @@ const account = (home: string, id: string, name: string): object => ({
 });
 
 function verbOf(verdict: Verdict): { id: string; display: object } {
-  const word =
-    verdict === 'void' || verdict === 'incomplete'
-      ? 'attempted'
-      : verdict === 'pass' || verdict === 'marginal_pass'
-        ? 'passed'
-        : 'failed';
+  const word = isPass(verdict) ? 'passed' : isFail(verdict) ? 'failed' : 'attempted';
   return { id: VERBS + word, display: { en: word } };
 }
 
@@ -63,8 +52,7 @@ function verbOf(verdict: Verdict): { id: string; display: object } {
  */
 export function statementOf(record: RecordToTell, home: string): Statement {
   const { verdict, earned, possible } = record;
-  const judged = verdict !== 'void' && verdict !== 'incomplete';
-  const passed = verdict === 'pass' || verdict === 'marginal_pass';
+  const judged = isPass(verdict) || isFail(verdict);
   return {
     id: statementId(record.attemptId, record.revision),
     actor: account(home, record.traineeId, record.traineeName),
@@ -76,7 +64,7 @@ export function statementOf(record: RecordToTell, home: string): Statement {
     },
     result: {
       completion: verdict !== 'incomplete',
-      ...(judged ? { success: passed } : {}),
+      ...(judged ? { success: isPass(verdict) } : {}),
       ...(judged && possible > 0
         ? { score: { scaled: earned / possible, raw: earned, min: 0, max: possible } }
         : {}),

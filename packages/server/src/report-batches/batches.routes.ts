@@ -1,8 +1,7 @@
-import { Id, type Person, REPORT_BATCH_PATH, ROUTES } from '@clear-mark/contract';
-import type { Request, Response, Router } from 'express';
+import { FILES, ROUTES } from '@clear-mark/contract';
+import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../errors/app-error.ts';
-import { handle, requireAccess } from '../http/handle.ts';
+import { handle, handleFile } from '../http/handle.ts';
 import type { JobQueue } from '../jobs/index.ts';
 import { batchesService } from './batches.service.ts';
 
@@ -17,17 +16,8 @@ export function reportBatchRoutes(router: Router, db: Database, now: () => Date,
     await batches.cancel(params.id, params.batchId, me);
     return { done: true } as const;
   });
-  router.get(REPORT_BATCH_PATH, async (request: Request, response: Response) => {
-    const me = response.locals['me'] as Person | null;
-    requireAccess('instructor', me);
-    const classId = Id.safeParse(request.params['id']);
-    const batchId = Id.safeParse(request.params['batchId']);
-    if (!classId.success) throw new AppError('not_found.class');
-    if (!batchId.success) throw new AppError('not_found.job');
-    const zip = await batches.zip(classId.data, batchId.data, me!);
-    response
-      .set('Content-Disposition', 'attachment; filename="reports.zip"')
-      .type('application/zip')
-      .send(zip);
+  handleFile(router, FILES.reportBatchZip, async ({ id, me, response }) => {
+    const zip = await batches.zip(id('id', 'not_found.class'), id('batchId', 'not_found.job'), me);
+    response.attachment('reports.zip').type('application/zip').send(zip);
   });
 }

@@ -1,9 +1,8 @@
-import { CSV_PATHS, CSV_TABLE_NAMES, CsvQuery, Id, type Person, ROUTES } from '@clear-mark/contract';
-import type { Request, Response, Router } from 'express';
+import { CSV_TABLE_NAMES, CsvQuery, FILES, ROUTES } from '@clear-mark/contract';
+import type { Router } from 'express';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
-import { AppError } from '../errors/app-error.ts';
-import { handle, requireAccess } from '../http/handle.ts';
+import { handle, handleFile } from '../http/handle.ts';
 import { instructorsView } from './instructors/instructors.ts';
 import { attemptListService } from './lists/attempt-list.ts';
 import { sendTable } from './lists/csv.ts';
@@ -43,13 +42,10 @@ export function resultRoutes(router: Router, db: Database, now: () => Date): voi
   handle(router, ROUTES.suggestions, ({ params, me }) => suggestionCounts(db, params.id, me));
   handle(router, ROUTES.ownRecord, ({ me }) => lists.own(me));
   for (const table of CSV_TABLE_NAMES) {
-    router.get(CSV_PATHS[table], async (request: Request, response: Response) => {
-      const me = response.locals['me'] as Person | null;
-      requireAccess('instructor', me);
-      const id = Id.safeParse(request.params['id']);
-      if (!id.success) throw new AppError('not_found.class');
+    handleFile(router, FILES[`${table}Csv`], async ({ id, me, request, response }) => {
+      const classId = id('id', 'not_found.class');
       const filter = CsvQuery.parse(request.query);
-      await sendTable(table, { db, classId: id.data, filter, me: me!, now: now() }, response);
+      await sendTable(table, { db, classId, filter, me, now: now() }, response);
     });
   }
 }
