@@ -108,6 +108,25 @@ describe('a token for scripts', () => {
   });
 });
 
+describe('a file', () => {
+  it.each(Object.entries(FILES))(
+    '%s is given to those whom its line lets in, and to nobody else',
+    async (_, file) => {
+      const path = file.path
+        .replace(/^\/api/, '')
+        .replace(/:sha256/, '0'.repeat(64))
+        .replace(/:\w+/g, v7());
+      const asked = (who: Caller) => who.bytes(file.method.toUpperCase(), path);
+      expect((await asked(world.caller())).code).toBe('auth.required');
+      const trainee = await world.signedIn(await world.person('trainee'));
+      if (file.access !== 'signed_in') expect((await asked(trainee)).code).toBe('auth.role');
+      if (file.access === 'lead') expect((await asked(api)).code).toBe('auth.role');
+      const lead = await world.signedIn(await world.person('lead'));
+      expect((await asked(lead)).code ?? '').not.toMatch(/^auth\./);
+    },
+  );
+});
+
 describe('the right of an address', () => {
   const ID = '0190aaaa-0000-7000-8000-000000000001';
   const filled = (path: string): string => path.replace(/:\w+/g, ID);

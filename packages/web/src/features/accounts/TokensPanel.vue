@@ -14,6 +14,7 @@ import { request, ROUTES } from '../../api/client.ts';
 import { useAct, useReply } from '../../api/queries.ts';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { momentWords } from '../../shared/time-words.ts';
+import ShownOnce from '../../shared/ShownOnce.vue';
 import { useForm } from '../../shared/use-form.ts';
 
 /** Tokens by which scripts do what this person may: made for so many days, shown once, ended by a tap. */
@@ -64,11 +65,9 @@ async function end(token: ApiToken): Promise<void> {
         <el-button size="large" :aria-label="`End ${token.label}`" @click="end(token)">End it</el-button>
       </li>
     </ul>
-    <div v-if="shown" class="notice" role="status">
-      <p>Keep it now: it is not shown again. Send it as <b>Authorization: Bearer</b> and the token.</p>
-      <p class="token" data-test="token">{{ shown }}</p>
-      <el-button size="large" @click="shown = null">I have it</el-button>
-    </div>
+    <ShownOnce v-if="shown" name="token" :secret="shown" @taken="shown = null">
+      Send it as <b>Authorization: Bearer</b> and the token.
+    </ShownOnce>
     <CheckedForm :of="checked" class="form" @send="make">
       <el-form-item prop="label" label="What it is for">
         <el-input v-model="values.label" name="token-label" autocomplete="off" />
@@ -121,11 +120,6 @@ async function end(token: ApiToken): Promise<void> {
 }
 .rights {
   display: block;
-}
-.token {
-  font-family: var(--mono, monospace);
-  overflow-wrap: anywhere;
-  margin: 8px 0;
 }
 @media (max-width: 640px) {
   .form {

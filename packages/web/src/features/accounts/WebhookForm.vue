@@ -5,6 +5,7 @@ import { v7 } from 'uuid';
 import { ref } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import CheckedForm from '../../shared/CheckedForm.vue';
+import ShownOnce from '../../shared/ShownOnce.vue';
 import { useForm } from '../../shared/use-form.ts';
 
 /** A program that is told by webhooks; the key of their signatures is shown once. */
@@ -30,11 +31,9 @@ async function make(): Promise<void> {
 </script>
 
 <template>
-  <div v-if="secret" class="notice" role="status">
-    <p>The key that its webhooks are signed with. Keep it now: it is not shown again.</p>
-    <p class="secret" data-test="secret">{{ secret }}</p>
-    <el-button size="large" @click="secret = null">I have it</el-button>
-  </div>
+  <ShownOnce v-if="secret" name="secret" :secret="secret" @taken="secret = null">
+    The key that its webhooks are signed with.
+  </ShownOnce>
   <CheckedForm :of="checked" class="form" @send="make">
     <el-form-item prop="label" label="Name of the program">
       <el-input v-model="values.label" name="webhook-label" autocomplete="off" />
@@ -68,10 +67,5 @@ async function make(): Promise<void> {
 }
 .form > .el-button {
   justify-self: start;
-}
-.secret {
-  font-family: var(--mono, monospace);
-  overflow-wrap: anywhere;
-  margin: 8px 0;
 }
 </style>

@@ -8,6 +8,7 @@ import { request, ROUTES } from '../../api/client.ts';
 import { useSession } from '../../session/session.ts';
 import { dayText } from '../../shared/day-range.model.ts';
 import TimeZoneField from '../../shared/TimeZoneField.vue';
+import ClassDays from './ClassDays.vue';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import CopyClassDialog from './CopyClassDialog.vue';
 import { useForm } from '../../shared/use-form.ts';
@@ -29,7 +30,6 @@ const add = (): Promise<boolean> =>
     await router.push({ name: 'setup', params: { classId: made.id } });
   });
 const copied = shallowRef<ClassSummary | null>(null);
-const beforeStart = (day: Date): boolean => dayIn(timeZone, day) < values.startsOn;
 </script>
 
 <template>
@@ -65,23 +65,11 @@ const beforeStart = (day: Date): boolean => dayIn(timeZone, day) < values.starts
         <el-form-item prop="timeZone" label="Time zone" :error="refused['timeZone']">
           <TimeZoneField v-model="values.timeZone" aria-label="Time zone" />
         </el-form-item>
-        <el-form-item prop="startsOn" label="Starts">
-          <el-date-picker
-            v-model="values.startsOn"
-            value-format="YYYY-MM-DD"
-            format="D MMM YYYY"
-            :clearable="false"
-          />
-        </el-form-item>
-        <el-form-item prop="endsOn" label="Ends" :error="refused['endsOn']">
-          <el-date-picker
-            v-model="values.endsOn"
-            value-format="YYYY-MM-DD"
-            format="D MMM YYYY"
-            :clearable="false"
-            :disabled-date="beforeStart"
-          />
-        </el-form-item>
+        <ClassDays
+          v-model:starts-on="values.startsOn"
+          v-model:ends-on="values.endsOn"
+          :refused="refused['endsOn']"
+        />
         <el-button size="large" type="primary" native-type="submit" :loading="busy">Make the class</el-button>
       </CheckedForm>
       <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>

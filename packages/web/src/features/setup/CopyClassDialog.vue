@@ -5,6 +5,7 @@ import { v7 } from 'uuid';
 import { useRouter } from 'vue-router';
 import { request, ROUTES } from '../../api/client.ts';
 import { useSession } from '../../session/session.ts';
+import ClassDays from './ClassDays.vue';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { useForm } from '../../shared/use-form.ts';
 
@@ -53,22 +54,11 @@ const make = (): Promise<boolean> =>
         <el-input v-model="values.name" name="copy-name" />
       </el-form-item>
       <div class="days">
-        <el-form-item prop="startsOn" label="Starts">
-          <el-date-picker
-            v-model="values.startsOn"
-            value-format="YYYY-MM-DD"
-            format="D MMM YYYY"
-            :clearable="false"
-          />
-        </el-form-item>
-        <el-form-item prop="endsOn" label="Ends" :error="refused['endsOn']">
-          <el-date-picker
-            v-model="values.endsOn"
-            value-format="YYYY-MM-DD"
-            format="D MMM YYYY"
-            :clearable="false"
-          />
-        </el-form-item>
+        <ClassDays
+          v-model:starts-on="values.startsOn"
+          v-model:ends-on="values.endsOn"
+          :refused="refused['endsOn']"
+        />
       </div>
       <el-form-item prop="parts" label="What it takes">
         <el-checkbox-group v-model="values.parts" class="parts">

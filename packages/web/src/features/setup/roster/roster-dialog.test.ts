@@ -27,7 +27,7 @@ async function open(text: string, server = new TestServer()) {
   await settled();
   return { ...opened, server };
 }
-const dialog = (): string => document.querySelector('[data-test=roster]')?.textContent ?? '';
+const dialog = (): string => document.querySelector('[data-test=csv-file]')?.textContent ?? '';
 
 describe('a roster out of a file', () => {
   it('is looked through first, then sent whole', async () => {
