@@ -3,6 +3,7 @@ export { LETTER_RANGES } from './letter-ranges.ts';
 export * from './letters.ts';
 export * from './pdf-document.ts';
 export * from './report.ts';
+export * from './report-page.ts';
 export * from './reports/index.ts';
 export * from './score-sheet.ts';
 export * from './shapes.ts';

@@ -1,4 +1,5 @@
 import { auditWords, CERTIFICATE_STATE_WORDS, skillWords, VERDICT_WORDS } from '@clear-mark/words';
+import { type Report, reportPage } from '@clear-mark/paper';
 import type { Held, HeldPicture } from './held.store.ts';
 
 /** What is held, with the place of each picture beside the page. */
@@ -12,29 +13,31 @@ interface Part {
   readonly rows: readonly (readonly string[])[];
 }
 
-/** What is held about a person as one page that any browser shows, without a network. */
-export function heldPage(held: HeldWithFiles, now: Date): string {
+/** What is held about a person, as a report. */
+function heldReport(held: HeldWithFiles, now: Date): Report {
   const { account, others } = held;
-  const parts = partsOf(held).filter((part) => part.rows.length > 0);
-  return `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><title>${text(account.name)}</title><style>
-body { font: 16px/1.4 sans-serif; max-width: 62rem; margin: 2rem auto; padding: 0 1rem; color: #1b1f24 }
-table { border-collapse: collapse; width: 100%; margin: .4rem 0 1.4rem } td, th { text-align: left; vertical-align: top;
-padding: .3rem .8rem .3rem 0; border-bottom: 1px solid #ccc } img { max-width: 12rem }
-</style></head><body>
-<h1>All that is held about ${text(account.name)}</h1>
-<p>Taken out ${day(now.toISOString())}. Times are UTC. The file person.json beside this page says the same for programs.</p>
-<p>${text(
-    `Role ${account.role}; signs in as ${account.login}; account made ${day(account.createdAt)}; last signed in ${
-      account.lastSignIn === null ? 'never' : day(account.lastSignIn)
-    }; second factor ${account.secondFactor ? 'yes' : 'no'}; signed in at ${account.sessions} places now.`,
-  )}</p>
-<p>${text(`In the records of others: ${others.entries} entries, ${others.signed} signatures, ${others.graded} gradings of pictures.`)}</p>
-${parts.map(section).join('\n')}
-${held.pictures.map((p) => `<figure><img src="${text(p.file)}" alt=""><figcaption>${text(`${p.label}, ${day(p.takenAt)}`)}</figcaption></figure>`).join('\n')}
-</body></html>
-`;
+  return {
+    title: `All that is held about ${account.name}`,
+    facts: [
+      `Taken out ${day(now.toISOString())}. Times are UTC. The file person.json beside this page says the same for programs.`,
+      `Role ${account.role}; signs in as ${account.login}; account made ${day(account.createdAt)}; last signed in ${
+        account.lastSignIn === null ? 'never' : day(account.lastSignIn)
+      }; second factor ${account.secondFactor ? 'yes' : 'no'}; signed in at ${account.sessions} places now.`,
+      `In the records of others: ${others.entries} entries, ${others.signed} signatures, ${others.graded} gradings of pictures.`,
+    ],
+    sections: partsOf(held)
+      .filter((part) => part.rows.length > 0)
+      .map(({ heading, heads, rows }) => ({
+        heading,
+        blocks: [{ kind: 'table', heads, numbers: [], weights: heads.map(() => 1), rows }],
+      })),
+  };
 }
+export const heldPage = (held: HeldWithFiles, now: Date): string =>
+  reportPage(
+    heldReport(held, now),
+    held.pictures.map((p) => ({ file: p.file, words: `${p.label}, ${day(p.takenAt)}` })),
+  );
 
 function partsOf(held: HeldWithFiles): Part[] {
   const { classes, pieces, signOffs, certificates, plan, calls, trail } = held;
@@ -112,19 +115,6 @@ function partsOf(held: HeldWithFiles): Part[] {
   ];
 }
 
-const section = ({ heading, heads, rows }: Part): string =>
-  `<h2>${text(heading)}</h2><table><tr>${heads.map((h) => `<th>${text(h)}</th>`).join('')}</tr>${rows
-    .map((row) => `<tr>${row.map((cell) => `<td>${text(cell)}</td>`).join('')}</tr>`)
-    .join('\n')}</table>`;
-
-const ESCAPES: Readonly<Record<string, string>> = {
-  '&': '&amp;',
-  '<': '&lt;',
-  '>': '&gt;',
-  '"': '&quot;',
-  "'": '&#39;',
-};
-const text = (plain: string): string => plain.replace(/[&<>"']/g, (sign) => ESCAPES[sign]!);
 const iso = (at: string): string => new Date(at).toISOString();
 const day = (at: string): string => iso(at).slice(0, 10);
 const moment = (at: string): string => iso(at).slice(0, 16).replace('T', ' ');
