@@ -4,6 +4,7 @@ import { ROLE_MAY } from '@clear-mark/words';
 import { request, ROUTES } from '../../api/client.ts';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { useForm } from '../../shared/use-form.ts';
+import TextField from '../../shared/TextField.vue';
 
 /** The name and the role of an account. */
 const props = defineProps<{ account: AccountState }>();
@@ -24,9 +25,7 @@ const save = async (): Promise<void> => {
 <template>
   <el-dialog model-value :title="name" width="min(520px, 94vw)" align-center @close="emit('close')">
     <CheckedForm :of="checked" @send="save">
-      <el-form-item prop="name" label="Name">
-        <el-input v-model="values.name" name="account-name" />
-      </el-form-item>
+      <TextField v-model="values.name" prop="name" label="Name" name="account-name" />
       <el-form-item prop="role" label="Role" :error="refused['role']">
         <el-radio-group v-model="values.role" class="roles">
           <el-radio v-for="r in ROLES" :key="r" :value="r" size="large"

@@ -13,6 +13,7 @@ import AccountDialog from './AccountDialog.vue';
 import { type AccountAct, actsOf, stateOf } from './accounts.model.ts';
 import CodeDialog from './CodeDialog.vue';
 import EraseDialog from './EraseDialog.vue';
+import TextField from '../../shared/TextField.vue';
 
 /** Everybody of the school: invited by a code, given a new password by a code, closed and opened. */
 const { found, failure: unread, again } = useReply(ROUTES.accounts, () => ({}));
@@ -93,9 +94,7 @@ async function saved(): Promise<void> {
   <section class="section">
     <h2>Invite somebody</h2>
     <CheckedForm :of="checked" class="form" @send="invite">
-      <el-form-item prop="name" label="Name">
-        <el-input v-model="values.name" name="invite-name" autocomplete="off" />
-      </el-form-item>
+      <TextField v-model="values.name" prop="name" label="Name" name="invite-name" autocomplete="off" />
       <el-form-item prop="role" label="Role">
         <el-select v-model="values.role" aria-label="Role">
           <el-option v-for="r in ROLES" :key="r" :value="r" :label="r" />

@@ -10,6 +10,7 @@ import { PASSWORD_REFUSALS } from '../../shared/password-refusals.ts';
 import { useForm } from '../../shared/use-form.ts';
 import { home } from '../../shell/home.ts';
 import { codeIn } from './accounts.model.ts';
+import TextField from '../../shared/TextField.vue';
 
 /** Somebody with a code takes the account: chooses a sign-in name, where there is none yet, and a password. */
 const session = useSession();
@@ -57,26 +58,24 @@ const join = (): Promise<boolean> =>
         }}
       </p>
       <CheckedForm :of="joining" class="form" @send="join">
-        <el-form-item prop="login" label="Sign-in name, small letters" :error="joining.refused['login']">
-          <el-input
-            v-model="joining.values.login"
-            name="login"
-            autocomplete="username"
-            :disabled="invitation.login !== null"
-          />
-        </el-form-item>
-        <el-form-item
+        <TextField
+          v-model="joining.values.login"
+          prop="login"
+          label="Sign-in name, small letters"
+          :refused="joining.refused['login']"
+          name="login"
+          autocomplete="username"
+          :disabled="invitation.login !== null"
+        />
+        <TextField
+          v-model="joining.values.password"
           prop="password"
           label="Password, at least 10 characters"
-          :error="joining.refused['password']"
-        >
-          <el-input
-            v-model="joining.values.password"
-            name="password"
-            type="password"
-            autocomplete="new-password"
-          />
-        </el-form-item>
+          :refused="joining.refused['password']"
+          name="password"
+          type="password"
+          autocomplete="new-password"
+        />
         <el-button
           size="large"
           type="primary"
@@ -91,15 +90,16 @@ const join = (): Promise<boolean> =>
       <h1>You have a code</h1>
       <p class="soft">The lead gave it to you: for a new account, or for a new password.</p>
       <CheckedForm :of="asking" class="form" @send="look">
-        <el-form-item prop="code" label="Code" :error="asking.refused['code']">
-          <el-input
-            v-model="asking.values.code"
-            name="code"
-            autocomplete="off"
-            autocapitalize="characters"
-            placeholder="XXXXX-XXXXX-XXXXX"
-          />
-        </el-form-item>
+        <TextField
+          v-model="asking.values.code"
+          prop="code"
+          label="Code"
+          :refused="asking.refused['code']"
+          name="code"
+          autocomplete="off"
+          autocapitalize="characters"
+          placeholder="XXXXX-XXXXX-XXXXX"
+        />
         <el-button size="large" type="primary" class="wide" native-type="submit" :loading="asking.busy.value"
           >Go on</el-button
         >

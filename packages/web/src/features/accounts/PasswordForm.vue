@@ -6,6 +6,7 @@ import { request, ROUTES } from '../../api/client.ts';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { PASSWORD_REFUSALS } from '../../shared/password-refusals.ts';
 import { useForm } from '../../shared/use-form.ts';
+import TextField from '../../shared/TextField.vue';
 
 /** The own password: the old one, and a new one. */
 const checked = useForm(
@@ -27,17 +28,24 @@ async function change(): Promise<void> {
   <section class="section">
     <h2>Password</h2>
     <CheckedForm :of="checked" class="form" @send="change">
-      <el-form-item prop="current" label="The one you have" :error="refused['current']">
-        <el-input
-          v-model="values.current"
-          name="current-password"
-          type="password"
-          autocomplete="current-password"
-        />
-      </el-form-item>
-      <el-form-item prop="password" label="A new one, at least 10 characters" :error="refused['password']">
-        <el-input v-model="values.password" name="new-password" type="password" autocomplete="new-password" />
-      </el-form-item>
+      <TextField
+        v-model="values.current"
+        prop="current"
+        label="The one you have"
+        :refused="refused['current']"
+        name="current-password"
+        type="password"
+        autocomplete="current-password"
+      />
+      <TextField
+        v-model="values.password"
+        prop="password"
+        label="A new one, at least 10 characters"
+        :refused="refused['password']"
+        name="new-password"
+        type="password"
+        autocomplete="new-password"
+      />
       <el-button size="large" type="primary" native-type="submit" :loading="busy">Change it</el-button>
     </CheckedForm>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>

@@ -6,6 +6,7 @@ import { request, ROUTES } from '../../api/client.ts';
 import { useAct } from '../../api/queries.ts';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { useForm } from '../../shared/use-form.ts';
+import TextField from '../../shared/TextField.vue';
 
 /** The PIN by which the person comes in at devices that stay at a bench. */
 defineProps<{ has: boolean }>();
@@ -42,21 +43,25 @@ async function drop(): Promise<void> {
       <el-button size="large" @click="drop">Take it away</el-button>
     </div>
     <CheckedForm :of="checked" class="form" @send="set">
-      <el-form-item prop="password" label="Your password" :error="refused['password']">
-        <el-input
-          v-model="values.password"
-          name="pin-password"
-          type="password"
-          autocomplete="current-password"
-        />
-      </el-form-item>
-      <el-form-item
+      <TextField
+        v-model="values.password"
+        prop="password"
+        label="Your password"
+        :refused="refused['password']"
+        name="pin-password"
+        type="password"
+        autocomplete="current-password"
+      />
+      <TextField
+        v-model="values.pin"
         prop="pin"
         :label="has ? 'Another PIN, 4 to 8 digits' : 'A PIN, 4 to 8 digits'"
-        :error="refused['pin']"
-      >
-        <el-input v-model="values.pin" name="pin" type="password" inputmode="numeric" autocomplete="off" />
-      </el-form-item>
+        :refused="refused['pin']"
+        name="pin"
+        type="password"
+        inputmode="numeric"
+        autocomplete="off"
+      />
       <el-button size="large" type="primary" native-type="submit" :loading="busy">Set it</el-button>
     </CheckedForm>
     <p v-if="failure ?? dropping.failure.value" class="notice bad" role="alert">

@@ -4,6 +4,7 @@ import { v7 } from 'uuid';
 import { request, ROUTES } from '../../api/client.ts';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { useForm } from '../../shared/use-form.ts';
+import TextField from '../../shared/TextField.vue';
 
 /** A store of learning records that gets statements (xAPI) of what was shown. */
 const emit = defineEmits<{ made: [] }>();
@@ -27,25 +28,43 @@ async function make(): Promise<void> {
 
 <template>
   <CheckedForm :of="checked" class="form" @send="make">
-    <el-form-item prop="label" label="Name of the store">
-      <el-input v-model="values.label" name="store-label" autocomplete="off" />
-    </el-form-item>
-    <el-form-item
+    <TextField
+      v-model="values.label"
+      prop="label"
+      label="Name of the store"
+      name="store-label"
+      autocomplete="off"
+    />
+    <TextField
+      v-model="values.address"
       prop="address"
       label="Address under which “statements” lies, https"
-      :error="refused['address']"
-    >
-      <el-input v-model="values.address" name="store-address" autocomplete="off" />
-    </el-form-item>
-    <el-form-item prop="user" label="User of the store">
-      <el-input v-model="values.user" name="store-user" autocomplete="off" />
-    </el-form-item>
-    <el-form-item prop="password" label="Its password">
-      <el-input v-model="values.password" name="store-password" type="password" autocomplete="new-password" />
-    </el-form-item>
-    <el-form-item prop="home" label="Address by which this school is known in it">
-      <el-input v-model="values.home" name="store-home" autocomplete="off" />
-    </el-form-item>
+      :refused="refused['address']"
+      name="store-address"
+      autocomplete="off"
+    />
+    <TextField
+      v-model="values.user"
+      prop="user"
+      label="User of the store"
+      name="store-user"
+      autocomplete="off"
+    />
+    <TextField
+      v-model="values.password"
+      prop="password"
+      label="Its password"
+      name="store-password"
+      type="password"
+      autocomplete="new-password"
+    />
+    <TextField
+      v-model="values.home"
+      prop="home"
+      label="Address by which this school is known in it"
+      name="store-home"
+      autocomplete="off"
+    />
     <el-button size="large" type="primary" native-type="submit" :loading="busy"
       >Send statements to it</el-button
     >

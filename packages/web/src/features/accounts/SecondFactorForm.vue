@@ -6,6 +6,7 @@ import { request, ROUTES } from '../../api/client.ts';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import QrCode from '../../shared/QrCode.vue';
 import { useForm } from '../../shared/use-form.ts';
+import TextField from '../../shared/TextField.vue';
 
 /** The second factor: set up by a code of an authenticator, taken away by the password. */
 const props = defineProps<{ on: boolean; required: boolean; recoveryCodesLeft: number }>();
@@ -68,27 +69,29 @@ async function prove(): Promise<void> {
       <p class="codes">
         <code data-test="secret">{{ begun.secret.match(/.{1,4}/g)!.join(' ') }}</code>
       </p>
-      <el-form-item prop="code" label="The six digits that it shows" :error="proving.refused['code']">
-        <el-input
-          v-model="proving.values.code"
-          name="factor-code"
-          inputmode="numeric"
-          autocomplete="one-time-code"
-        />
-      </el-form-item>
+      <TextField
+        v-model="proving.values.code"
+        prop="code"
+        label="The six digits that it shows"
+        :refused="proving.refused['code']"
+        name="factor-code"
+        inputmode="numeric"
+        autocomplete="one-time-code"
+      />
       <el-button size="large" type="primary" native-type="submit" :loading="proving.busy.value"
         >Turn it on</el-button
       >
     </CheckedForm>
     <CheckedForm v-else-if="!on || !required" :of="asking" class="form" @send="begin">
-      <el-form-item prop="password" label="Your password" :error="asking.refused['password']">
-        <el-input
-          v-model="asking.values.password"
-          name="factor-password"
-          type="password"
-          autocomplete="current-password"
-        />
-      </el-form-item>
+      <TextField
+        v-model="asking.values.password"
+        prop="password"
+        label="Your password"
+        :refused="asking.refused['password']"
+        name="factor-password"
+        type="password"
+        autocomplete="current-password"
+      />
       <el-button size="large" native-type="submit" :loading="asking.busy.value">{{
         on ? 'Take it away' : 'Set it up'
       }}</el-button>

@@ -16,6 +16,7 @@ import CheckedForm from '../../shared/CheckedForm.vue';
 import { momentWords } from '../../shared/time-words.ts';
 import ShownOnce from '../../shared/ShownOnce.vue';
 import { useForm } from '../../shared/use-form.ts';
+import TextField from '../../shared/TextField.vue';
 
 /** Tokens by which scripts do what this person may: made for so many days, shown once, ended by a tap. */
 const { found, failure: unread, again } = useReply(ROUTES.apiTokens, () => ({}));
@@ -69,9 +70,13 @@ async function end(token: ApiToken): Promise<void> {
       Send it as <b>Authorization: Bearer</b> and the token.
     </ShownOnce>
     <CheckedForm :of="checked" class="form" @send="make">
-      <el-form-item prop="label" label="What it is for">
-        <el-input v-model="values.label" name="token-label" autocomplete="off" />
-      </el-form-item>
+      <TextField
+        v-model="values.label"
+        prop="label"
+        label="What it is for"
+        name="token-label"
+        autocomplete="off"
+      />
       <el-form-item prop="days" label="Days for which it holds">
         <el-input-number v-model="values.days" :min="1" :max="MOST_TOKEN_DAYS" name="token-days" />
       </el-form-item>

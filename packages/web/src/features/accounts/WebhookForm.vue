@@ -7,6 +7,7 @@ import { request, ROUTES } from '../../api/client.ts';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import ShownOnce from '../../shared/ShownOnce.vue';
 import { useForm } from '../../shared/use-form.ts';
+import TextField from '../../shared/TextField.vue';
 
 /** A program that is told by webhooks; the key of their signatures is shown once. */
 const emit = defineEmits<{ made: [] }>();
@@ -35,12 +36,21 @@ async function make(): Promise<void> {
     The key that its webhooks are signed with.
   </ShownOnce>
   <CheckedForm :of="checked" class="form" @send="make">
-    <el-form-item prop="label" label="Name of the program">
-      <el-input v-model="values.label" name="webhook-label" autocomplete="off" />
-    </el-form-item>
-    <el-form-item prop="address" label="Address, https" :error="refused['address']">
-      <el-input v-model="values.address" name="webhook-address" autocomplete="off" />
-    </el-form-item>
+    <TextField
+      v-model="values.label"
+      prop="label"
+      label="Name of the program"
+      name="webhook-label"
+      autocomplete="off"
+    />
+    <TextField
+      v-model="values.address"
+      prop="address"
+      label="Address, https"
+      :refused="refused['address']"
+      name="webhook-address"
+      autocomplete="off"
+    />
     <el-form-item prop="events" label="What it is told" class="wide">
       <el-checkbox-group v-model="values.events">
         <el-checkbox v-for="e in TOLD_EVENTS" :key="e" :value="e" size="large">{{

@@ -8,6 +8,7 @@ import { useAct, useReply } from '../../api/queries.ts';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { momentWords } from '../../shared/time-words.ts';
 import { useForm } from '../../shared/use-form.ts';
+import TextField from '../../shared/TextField.vue';
 
 /** Devices that stay at a bench: people of the class change there by tapping a name and a PIN. */
 const props = defineProps<{ classId: string }>();
@@ -40,9 +41,13 @@ async function end(device: BenchDevice): Promise<void> {
       the PIN. Set it up on the device itself; each person sets the PIN under Your account.
     </p>
     <CheckedForm :of="checked" class="form" @send="add">
-      <el-form-item prop="label" label="Name of this device, as the bench is called">
-        <el-input v-model="values.label" name="bench-label" autocomplete="off" />
-      </el-form-item>
+      <TextField
+        v-model="values.label"
+        prop="label"
+        label="Name of this device, as the bench is called"
+        name="bench-label"
+        autocomplete="off"
+      />
       <el-button size="large" native-type="submit" :loading="busy">Make this a bench device</el-button>
     </CheckedForm>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>

@@ -12,6 +12,7 @@ import ClassDays from './ClassDays.vue';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import CopyClassDialog from './CopyClassDialog.vue';
 import { useForm } from '../../shared/use-form.ts';
+import TextField from '../../shared/TextField.vue';
 
 const session = useSession();
 const router = useRouter();
@@ -56,12 +57,8 @@ const copied = shallowRef<ClassSummary | null>(null);
     <section class="section">
       <h2>New class</h2>
       <CheckedForm :of="checked" class="form" @send="add">
-        <el-form-item prop="name" label="Name">
-          <el-input v-model="values.name" name="class-name" />
-        </el-form-item>
-        <el-form-item prop="place" label="Place">
-          <el-input v-model="values.place" name="class-place" />
-        </el-form-item>
+        <TextField v-model="values.name" prop="name" label="Name" name="class-name" />
+        <TextField v-model="values.place" prop="place" label="Place" name="class-place" />
         <el-form-item prop="timeZone" label="Time zone" :error="refused['timeZone']">
           <TimeZoneField v-model="values.timeZone" aria-label="Time zone" />
         </el-form-item>

@@ -8,6 +8,7 @@ import { useSession } from '../../session/session.ts';
 import ClassDays from './ClassDays.vue';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { useForm } from '../../shared/use-form.ts';
+import TextField from '../../shared/TextField.vue';
 
 /** A new class like an earlier one: what of it is taken is chosen, the rest begins empty. */
 const props = defineProps<{ from: ClassSummary }>();
@@ -50,9 +51,7 @@ const make = (): Promise<boolean> =>
     @close="emit('close')"
   >
     <CheckedForm :of="checked" @send="make">
-      <el-form-item prop="name" label="Name">
-        <el-input v-model="values.name" name="copy-name" />
-      </el-form-item>
+      <TextField v-model="values.name" prop="name" label="Name" name="copy-name" />
       <div class="days">
         <ClassDays
           v-model:starts-on="values.startsOn"

@@ -11,6 +11,7 @@ import { vFocus } from '../../shared/v-focus.ts';
 import { useForm } from '../../shared/use-form.ts';
 import { home } from '../../shell/home.ts';
 import { useSession } from '../../session/session.ts';
+import TextField from '../../shared/TextField.vue';
 
 const session = useSession();
 const route = useRoute();
@@ -97,48 +98,58 @@ const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<boolean> =>
       </template>
       <CheckedForm v-else-if="setup" :of="setting" class="form" @send="setUp">
         <h2>First visit: the lead’s account</h2>
-        <el-form-item
+        <TextField
+          v-model="setting.values.code"
           prop="code"
           label="One-time code, printed where the server was started"
-          :error="setting.refused['code']"
-        >
-          <el-input v-model="setting.values.code" autocomplete="one-time-code" name="code" />
-        </el-form-item>
-        <el-form-item prop="name" label="Your name">
-          <el-input v-model="setting.values.name" name="name" autocomplete="name" />
-        </el-form-item>
-        <el-form-item prop="login" label="Sign-in name, small letters">
-          <el-input v-model="setting.values.login" name="login" autocomplete="username" />
-        </el-form-item>
-        <el-form-item
+          :refused="setting.refused['code']"
+          autocomplete="one-time-code"
+          name="code"
+        />
+        <TextField
+          v-model="setting.values.name"
+          prop="name"
+          label="Your name"
+          name="name"
+          autocomplete="name"
+        />
+        <TextField
+          v-model="setting.values.login"
+          prop="login"
+          label="Sign-in name, small letters"
+          name="login"
+          autocomplete="username"
+        />
+        <TextField
+          v-model="setting.values.password"
           prop="password"
           label="Password, at least 10 characters"
-          :error="setting.refused['password']"
-        >
-          <el-input
-            v-model="setting.values.password"
-            name="password"
-            type="password"
-            autocomplete="new-password"
-          />
-        </el-form-item>
+          :refused="setting.refused['password']"
+          name="password"
+          type="password"
+          autocomplete="new-password"
+        />
         <el-button size="large" type="primary" class="wide" native-type="submit" :disabled="busy"
           >Make the account</el-button
         >
       </CheckedForm>
       <CheckedForm v-else :of="signing" class="form" @send="signIn">
         <h2>Sign in</h2>
-        <el-form-item prop="login" label="Sign-in name">
-          <el-input v-model="signing.values.login" name="login" autocomplete="username" />
-        </el-form-item>
-        <el-form-item prop="password" label="Password">
-          <el-input
-            v-model="signing.values.password"
-            name="password"
-            type="password"
-            autocomplete="current-password"
-          />
-        </el-form-item>
+        <TextField
+          v-model="signing.values.login"
+          prop="login"
+          label="Sign-in name"
+          name="login"
+          autocomplete="username"
+        />
+        <TextField
+          v-model="signing.values.password"
+          prop="password"
+          label="Password"
+          name="password"
+          type="password"
+          autocomplete="current-password"
+        />
         <el-form-item
           v-if="asksCode"
           prop="code"
