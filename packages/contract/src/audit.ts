@@ -38,6 +38,7 @@ export const AUDIT_KINDS = [
   'method_published',
   'method_retired',
   'pack_taken',
+  'archive_taken',
   'school_table',
   'certificate_issued',
   'certificate_withdrawn',

@@ -1,3 +1,4 @@
+import { ARCHIVE_PATHS } from './archives.ts';
 import { AUDIT_CSV_PATH } from './audit.ts';
 import { CSV_PATHS, CSV_TABLES, type CsvTableName } from './csv-tables.ts';
 import { PICTURE_PATHS } from './faces.ts';
@@ -61,6 +62,27 @@ export const FILES = {
     'Sessions of retraining as iCalendar',
   ),
   auditCsv: file(AUDIT_CSV_PATH, 'accounts', 'lead', 'text/csv', 'The trail of what was done'),
+  classArchive: file(
+    ARCHIVE_PATHS.make,
+    'archives',
+    'lead',
+    'application/zip',
+    'A whole class with all that belongs to it',
+  ),
+  lookAtArchive: {
+    ...file(
+      ARCHIVE_PATHS.look,
+      'archives',
+      'lead',
+      'application/zip',
+      'Checks an archive and says what taking it in would do',
+    ),
+    method: 'put',
+  },
+  takeArchive: {
+    ...file(ARCHIVE_PATHS.take, 'archives', 'lead', 'application/zip', 'Takes the class of an archive in'),
+    method: 'put',
+  },
   heldZip: file(HELD_PATHS.person, 'erasure', 'lead', 'application/zip', 'All that is held about a person'),
   ownHeldZip: file(
     HELD_PATHS.own,

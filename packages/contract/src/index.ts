@@ -1,4 +1,5 @@
 export * from './accounts.ts';
+export * from './archives.ts';
 export * from './attempts.ts';
 export * from './audit.ts';
 export * from './bench-devices.ts';

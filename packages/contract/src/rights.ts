@@ -183,6 +183,12 @@ export const RIGHTS: readonly Right[] = [
     routes: ['addClass', 'people', 'ownNames', 'versionsBeside', 'schoolTables', 'schoolTableVersions'],
   },
   {
+    id: 'archives',
+    act: 'Take a whole class out as an archive; take one in from elsewhere',
+    reach: LEADS,
+    routes: [],
+  },
+  {
     id: 'stand-ins',
     act: 'Handle the simulated bench (demo only)',
     reach: READING,

@@ -1,3 +1,4 @@
+export { lookAtArchive, makeArchive, openArchive, refersOf, takeArchive } from './archives/index.ts';
 export { deliverDue } from './receivers/index.ts';
 export { classesService } from './classes/index.ts';
 export { bytesOf, FONT_FILES, fontFile } from './pdf/index.ts';

@@ -35,6 +35,7 @@ const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
   method_published: 'published a method',
   method_retired: 'retired a method',
   pack_taken: 'took a method pack in',
+  archive_taken: 'took a class in from an archive',
   school_table: 'saved a table of the school',
   certificate_issued: 'issued a certificate',
   certificate_withdrawn: 'withdrew a certificate',

@@ -204,6 +204,26 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'pack.not_sound': (p) => `${say(p, 'name')}: ${say(p, 'problem')} Nothing was taken.`,
   'pack.changed_version': (p) =>
     `${say(p, 'name')} is here already with other content. A published version never changes, so nothing was taken.`,
+  'archive.not_one': () =>
+    'This file is no class archive of Clear Mark, or it was cut off. Nothing was taken.',
+  'archive.other_schema': (p) =>
+    `This archive has the schema version ${say(p, 'given')}; here it is ${say(p, 'wanted')}. Nothing was taken.`,
+  'archive.bad_name': (p) => `No archive has a file named “${say(p, 'name')}”. Nothing was taken.`,
+  'archive.too_large': () => 'This archive would be unpacked to more than is taken. Nothing was taken.',
+  'archive.incomplete': (p) =>
+    `${say(p, 'name')} is missing, or is not named by the archive. Nothing was taken.`,
+  'archive.digest': (p) =>
+    `${say(p, 'name')} is not as it was written: its digest does not fit. Have the archive sent again; nothing was taken.`,
+  'archive.bad_line': (p) =>
+    `${say(p, 'name')}, line ${say(p, 'line')}, ${say(p, 'field')}: ${say(p, 'problem')}. Nothing was taken.`,
+  'archive.broken': (p) =>
+    `${say(p, 'name')}: a line refers to something that is not in the archive, or does not fit it. Nothing was taken.`,
+  'archive.not_sound': (p) =>
+    `The chain of signed records does not hold at ${say(p, 'count')} places. Nothing was taken.`,
+  'archive.other_content': (p) =>
+    `${say(p, 'name')}: something of this archive is here already with other content. Nothing was taken.`,
+  'archive.erased_here': (p) =>
+    `${say(p, 'name')} was erased here, and is in the archive as before. Nothing was taken.`,
   'not_found.school_table': () => 'There is no such table of the school.',
   'school_table.moved': () =>
     'Somebody else saved a version of this meanwhile. Load it again and look at theirs first; nothing was changed.',

@@ -7,6 +7,7 @@ import express, { type ErrorRequestHandler, type Express, type RequestHandler } 
 import helmet from 'helmet';
 import type pg from 'pg';
 import type { Logger } from 'pino';
+import { archiveRoutes } from '../archives/index.ts';
 import { attemptRoutes } from '../attempts/index.ts';
 import { certificateRoutes } from '../certificates/index.ts';
 import { type Metrics, metricsOf, metricsRoutes } from '../metrics/index.ts';
@@ -96,6 +97,7 @@ export function buildApp(parts: AppParts): RequestListener {
   auditRoutes(router, db);
   apiTokenRoutes(router, db, parts.now);
   receiverRoutes(router, db, config);
+  archiveRoutes(router, db, config.databaseUrl, parts.now);
   benchDeviceRoutes(router, db);
   heldRoutes(router, db, parts.now);
   certificateRoutes(router, db, parts.now);

@@ -1,5 +1,5 @@
 import type { Outcome } from '@clear-mark/core';
-import { digestOf } from '../chain/index.ts';
+import { canonicalRow, digestOf, sha256 } from '../chain/index.ts';
 import type { Evidence } from './evidence.store.ts';
 
 interface Common {
@@ -51,11 +51,16 @@ const ENTRY_V1 = [
 ] as const;
 const ENTRY_V2 = [...ENTRY_V1, 'clock_offset_ms', 'claimed_at', 'delivered_by'] as const;
 
+const IN_ORDER_V1 = [...ENTRY_V1].sort();
+const IN_ORDER_V2 = [...ENTRY_V2].sort();
+
 export type ChainedEntry = Readonly<Record<(typeof ENTRY_V2)[number], unknown>>;
 export const CHAINED_COLUMNS = ENTRY_V2;
 
 /** What the hash covers of each entry: all but personal text, which stands by its digest. */
 export function entriesDigest(recordVersion: number, entries: readonly ChainedEntry[]): string {
-  const columns = recordVersion === 1 ? ENTRY_V1 : ENTRY_V2;
-  return digestOf(entries.map((e) => Object.fromEntries(columns.map((c) => [c, e[c]]))));
+  const columns = recordVersion === 1 ? IN_ORDER_V1 : IN_ORDER_V2;
+  // The canonical JSON of the entries with these columns alone, without making each of them anew.
+  const texts = entries.map((e) => canonicalRow(columns, e));
+  return sha256(`[${texts.join(',')}]`);
 }

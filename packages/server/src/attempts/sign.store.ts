@@ -120,6 +120,17 @@ export const signStore = (db: Database) => ({
   /** Takes the rows of an earlier revision away, before those of the next one come. */
   dropOutcome: (attemptId: string): Promise<void> => dropOutcome(db, attemptId),
 
+  /** Counting rows of attempts that have none yet. */
+  addOutcomes: async (outcomes: readonly OutcomeRows[]): Promise<void> => {
+    for (const [table, name] of OUTCOME_TABLES) {
+      await insertRows(
+        db,
+        table,
+        outcomes.flatMap((rows): NewRow[] => [...rows[name]]),
+      );
+    }
+  },
+
   /** Counting rows hold the newest revision only. */
   replaceOutcome: async (attemptId: string, rows: OutcomeRows): Promise<void> => {
     await dropOutcome(db, attemptId);

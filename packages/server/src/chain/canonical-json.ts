@@ -15,6 +15,18 @@ export function canonicalJson(value: unknown): string {
   return JSON.stringify(value);
 }
 
+/** The canonical JSON of an object with these keys of it alone, which are in order. */
+export function canonicalRow<K extends string>(
+  keys: readonly K[],
+  row: Readonly<Record<K, unknown>>,
+): string {
+  const parts: string[] = [];
+  for (const key of keys) {
+    if (row[key] !== undefined) parts.push(quotedKey(key) + canonicalJson(row[key]));
+  }
+  return `{${parts.join(',')}}`;
+}
+
 /** Keys are few and come again with every row: `"key":` is made once for each. */
 const quotedKeys = new Map<string, string>();
 const MOST_KEYS = 5000;

@@ -1,2 +1,2 @@
-export { canonicalJson } from './canonical-json.ts';
+export { canonicalJson, canonicalRow } from './canonical-json.ts';
 export { digestOf, newSalt, saltedDigest, sha256 } from './digest.ts';

@@ -11,13 +11,17 @@ const ANSWER_MS = 3000;
 const CONNECT_MS = 4000;
 
 /** Settings of every connection: none waits for ever for a database that is gone. */
-export const connectionSettings = (url: string, statementMs = STATEMENT_MS) => ({
+export const connectionSettings = (
+  url: string,
+  statementMs = STATEMENT_MS,
+  answerMs = statementMs + ANSWER_MS,
+) => ({
   connectionString: url,
   keepAlive: true,
   keepAliveInitialDelayMillis: 5000,
   connectionTimeoutMillis: CONNECT_MS,
   statement_timeout: statementMs,
-  query_timeout: statementMs + ANSWER_MS,
+  query_timeout: answerMs,
   idle_in_transaction_session_timeout: 60_000,
   application_name: 'clear-mark',
 });
@@ -48,11 +52,19 @@ class HealingClient extends (PostgresDialect as Base) {
   }
 }
 
-/** A pool on the school's database. Every instant comes back as ISO 8601 text in UTC, every day as text. */
-export function openDatabase(url: string, poolSize = 8, statementMs = STATEMENT_MS): Database {
+/**
+ * A pool on the school's database; `answerMs` of 0 for connections that rows are copied over, whose end the driver does not
+ * see. Every instant comes back as ISO 8601 text in UTC, every day as text.
+ */
+export function openDatabase(
+  url: string,
+  poolSize = 8,
+  statementMs = STATEMENT_MS,
+  answerMs = statementMs + ANSWER_MS,
+): Database {
   return knex({
     client: HealingClient as unknown as typeof knex.Client,
-    connection: { ...connectionSettings(url, statementMs), types: { getTypeParser } },
+    connection: { ...connectionSettings(url, statementMs, answerMs), types: { getTypeParser } },
     pool: { min: 0, max: poolSize, idleTimeoutMillis: 20_000 },
     acquireConnectionTimeout: 10_000,
   });

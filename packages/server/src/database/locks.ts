@@ -14,6 +14,7 @@ const SPACES = {
   method: 16,
   school_table: 17,
   accounts: 18,
+  archives: 19,
 } as const;
 
 /** Waits until nobody else works on this thing; let go at the end of the transaction. */

@@ -56,6 +56,11 @@ export async function sheetOfAttempt(
   return applyLink(applyPractice(version!.sheet, attempt.schools), attempt.link);
 }
 
+/** Versions that were read within a transaction that was rolled back are not known any more. */
+export function forgetVersions(ids: readonly string[]): void {
+  for (const id of ids) sheets.delete(id);
+}
+
 /** Moves a version from one state to the next; null when it is not in `from` (any more). */
 export async function setMethodState(
   db: Database,
@@ -95,7 +100,7 @@ export const versionsStore = (db: Database) => ({
   /** All versions of a method, the newest first. */
   ofMethod: async (methodId: string): Promise<VersionHead[]> => {
     const rows: HeadRow[] = await db('method_versions')
-      .where({ method_id: methodId })
+      .where({ method_id: methodId, beside: false })
       .orderBy('version', 'desc')
       .select(...HEAD);
     return rows.map(headOf);
@@ -114,6 +119,7 @@ export const versionsStore = (db: Database) => ({
   digests: async (methodIds: readonly string[]): Promise<Map<string, string>> => {
     const rows = await db('method_versions')
       .whereIn('method_id', [...methodIds])
+      .andWhere('beside', false)
       .select<{ method_id: string; version: number; digest: string }[]>('method_id', 'version', 'digest');
     return new Map(rows.map((r) => [`${r.method_id} ${r.version}`, r.digest]));
   },
@@ -160,11 +166,11 @@ export const versionsStore = (db: Database) => ({
  */
 export async function syncShippedMethods(db: Database): Promise<void> {
   for (const sheet of SHIPPED_METHODS) {
-    const there = await db('method_versions').where({ method_id: sheet.id }).select('version');
+    const there = await db('method_versions').where({ method_id: sheet.id, beside: false }).select('version');
     if (there.some((row: { version: number }) => row.version === sheet.version)) continue;
     await db('method_versions')
       .insert(rowOf(v7(), sheet, there.length === 0 ? 'in_force' : 'draft'))
-      .onConflict(['method_id', 'version'])
+      .onConflict(db.raw('(method_id, version) where not beside'))
       .ignore();
   }
 }

@@ -28,6 +28,7 @@ import * as reportBatches from './0026-report-batches.ts';
 import * as apiTokens from './0027-api-tokens.ts';
 import * as views from './0028-views.ts';
 import * as receivers from './0029-receivers.ts';
+import * as archives from './0030-archives.ts';
 
 export interface Migration {
   readonly name: string;
@@ -65,4 +66,5 @@ export const MIGRATIONS: readonly Migration[] = [
   apiTokens,
   views,
   receivers,
+  archives,
 ];

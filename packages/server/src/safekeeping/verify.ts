@@ -12,7 +12,7 @@ import {
 } from '../attempts/index.ts';
 import { canonicalJson, saltedDigest } from '../chain/index.ts';
 import type { Database } from '../database/database.ts';
-import { sheetDigest, sheetOfAttempt } from '../methods/index.ts';
+import { methodVersion, sheetDigest, sheetOfAttempt } from '../methods/index.ts';
 import { type ChainHead, type RevisionToCheck, verifyStore } from './verify.store.ts';
 
 /** A head of a chain as it was kept somewhere else: it has to be found again at its place. */
@@ -22,6 +22,12 @@ export interface Anchor {
   readonly hash: string;
   /** Where it was kept, for reading: `backup of 2026-11-28`. */
   readonly from: string;
+}
+export interface VerifyOptions {
+  /** One class instead of all. */
+  readonly classId?: string;
+  /** Derived rows are not there yet: they are given out page by page instead of being compared. */
+  readonly layOut?: (rows: readonly OutcomeRows[]) => Promise<void>;
 }
 export interface Verified {
   readonly revisions: number;
@@ -37,66 +43,85 @@ const MOST_FINDINGS = 200;
 /**
  * Recomputes every chain from the first revision on and names what does not fit, by class and by place: a link, a digest of
  * entries, a note or a reason, evidence that changed, an attempt without its revision, a head that was anchored elsewhere
- * and is gone, a derived row that its revision does not give. Reads only.
+ * and is gone, a derived row that its revision does not give. Reads only. All classes, or the one that is named.
  */
 export async function verifyRecords(
   db: Database,
   anchors: readonly Anchor[],
-  onProgress: (revisions: number) => void = () => undefined,
+  { classId, layOut }: VerifyOptions = {},
 ): Promise<Verified> {
   const store = verifyStore(db);
+  const wanted = (row: { readonly classId: string }): boolean =>
+    classId === undefined || row.classId === classId;
   const findings: Finding[] = [];
   let revisions = 0;
-  for (const head of await store.heads()) {
-    const found = await verifyClass(db, head, (n) => onProgress(revisions + n));
+  for (const head of (await store.heads()).filter(wanted)) {
+    const found = await verifyClass(db, head, layOut);
     revisions += found.revisions;
     findings.push(...found.findings);
   }
-  for (const { classId, classSeq } of await store.headsBehind()) {
+  for (const { classId: of, classSeq } of (await store.headsBehind()).filter(wanted)) {
     const nobody = { attemptId: null, pieceLabel: null, traineeName: null, from: null };
-    findings.push({ kind: 'head_behind', classId, classSeq, ...nobody });
+    findings.push({ kind: 'head_behind', classId: of, classSeq, ...nobody });
   }
-  for (const { attemptId, classId, pieceLabel, traineeName } of await store.signedWithoutRevision()) {
-    findings.push({
-      kind: 'revision_missing',
-      classId,
-      classSeq: null,
-      attemptId,
-      pieceLabel,
-      traineeName,
-      from: null,
-    });
+  for (const signed of (await store.signedWithoutRevision()).filter(wanted)) {
+    findings.push({ kind: 'revision_missing', ...signed, classSeq: null, from: null });
   }
   for (const anchor of anchors) {
-    const { classId, classSeq, hash, from } = anchor;
-    if (classSeq === 0 || (await store.hashAt(classId, classSeq)) === hash) continue;
-    const nobody = { attemptId: null, pieceLabel: null, traineeName: null };
-    findings.push({ kind: 'anchor_lost', classId, classSeq, ...nobody, from });
+    const { hash, ...place } = anchor;
+    if (place.classSeq === 0 || (await store.hashAt(place.classId, place.classSeq)) === hash) continue;
+    findings.push({ kind: 'anchor_lost', ...place, attemptId: null, pieceLabel: null, traineeName: null });
   }
   return { revisions, anchors: anchors.length, findings: findings.slice(0, MOST_FINDINGS) };
+}
+
+interface LoadedPage {
+  readonly revisions: readonly RevisionToCheck[];
+  readonly entries: ReadonlyMap<string, readonly ChainedEntry[]>;
+  readonly notes: readonly { attemptId: string; digest: string | null; salt: string; text: string }[];
+  readonly outcomes: (attemptId: string) => OutcomeRows | null;
+  readonly evidence: (revision: RevisionToCheck) => boolean;
+}
+
+/** All that a page of revisions needs of the database: it is fetched while the page before is worked out. */
+async function loadPage(
+  db: Database,
+  head: ChainHead,
+  after: number,
+  withOutcomes: boolean,
+): Promise<LoadedPage> {
+  const store = verifyStore(db);
+  const revisions = await store.page(head.classId, after, head.lastSeq, PAGE);
+  const ids = revisions.map((r) => r.attemptId);
+  for (const id of new Set(revisions.map((r) => r.methodVersionId))) await methodVersion(db, id);
+  const entries = await store.entriesOf(ids);
+  const notes = await store.notesOf(ids);
+  const outcomes = withOutcomes ? await store.outcomesOf(ids) : () => null;
+  return { revisions, entries, notes, outcomes, evidence: await evidenceNow(db, revisions) };
 }
 
 async function verifyClass(
   db: Database,
   head: ChainHead,
-  onProgress: (revisions: number) => void,
+  layOut: VerifyOptions['layOut'],
 ): Promise<{ revisions: number; findings: Finding[] }> {
-  const store = verifyStore(db);
   const findings: Finding[] = [];
   let [lastSeq, lastHash]: [number, string | null] = [0, null];
   let revisions = 0;
-  for (;;) {
-    const page = await store.page(head.classId, lastSeq, head.lastSeq, PAGE);
-    if (page.length === 0) break;
-    const ids = page.map((r) => r.attemptId);
-    const entries = await store.entriesOf(ids);
-    const notes = await store.notesOf(ids);
-    const outcomes = await store.outcomesOf(ids);
-    const evidence = await evidenceNow(db, page);
-    for (const revision of page) {
+  /** What the database does while a page is worked out. */
+  const laidOutAndLoaded = async (rows: readonly OutcomeRows[], after: number): Promise<LoadedPage> => {
+    await layOut?.(rows);
+    return loadPage(db, head, after, !layOut);
+  };
+  let derived: OutcomeRows[] = [];
+  for (let page = await loadPage(db, head, 0, !layOut); page.revisions.length > 0;) {
+    const next = laidOutAndLoaded(derived, page.revisions.at(-1)!.classSeq);
+    next.catch(() => undefined); // It is looked at below.
+    derived = [];
+    for (const revision of page.revisions) {
       await setImmediate();
       const say = (kind: Finding['kind']): void => void findings.push(findingOf(kind, revision));
-      const own = entriesUnder(revision, entries.get(revision.attemptId) ?? []);
+      const own = entriesUnder(revision, page.entries.get(revision.attemptId) ?? []);
       if (revision.classSeq !== lastSeq + 1) say('gap');
       if (revision.previousHash !== lastHash) say('link_broken');
       if (!(await hashHolds(db, revision, own))) say('record_changed');
@@ -106,19 +131,21 @@ async function verifyClass(
       ) {
         say('reason_changed');
       }
-      const itsNotes = notes.filter((n) => n.attemptId === revision.attemptId);
+      const itsNotes = page.notes.filter((n) => n.attemptId === revision.attemptId);
       if (itsNotes.some((n) => saltedDigest(n.text, n.salt) !== n.digest)) say('note_changed');
-      if (!evidence(revision)) {
-        say('evidence_changed');
-      }
-      if (revision.newest && !(await derivedFits(db, revision, own, outcomes(revision.attemptId)))) {
-        say('derived_differs');
+      if (!page.evidence(revision)) say('evidence_changed');
+      if (revision.newest) {
+        const rows = await derivedOf(db, revision, own);
+        const there = page.outcomes(revision.attemptId);
+        if (there !== null && !sameOutcome(rows, there)) say('derived_differs');
+        derived.push(rows);
       }
       [lastSeq, lastHash] = [revision.classSeq, revision.hash];
       revisions += 1;
     }
-    onProgress(revisions);
+    page = await next;
   }
+  await layOut?.(derived);
   if (head.lastSeq !== lastSeq || head.lastHash !== lastHash) {
     const nobody = { attemptId: null, pieceLabel: null, traineeName: null, from: null };
     findings.push({ kind: 'tail_missing', classId: head.classId, classSeq: lastSeq + 1, ...nobody });
@@ -227,17 +254,10 @@ function hasFace(
   return there?.sha256 === was.sha256 && there.engineVerdict === was.engineVerdict && graded;
 }
 
-async function derivedFits(
-  db: Database,
-  r: RevisionToCheck,
-  entries: readonly ChainedEntry[],
-  there: OutcomeRows,
-): Promise<boolean> {
-  const wanted = await derivedOf(db, r, entries);
-  return (['skills', 'criteria', 'losses'] as const).every(
+const sameOutcome = (wanted: OutcomeRows, there: OutcomeRows): boolean =>
+  (['skills', 'criteria', 'losses'] as const).every(
     (table) => comparable(wanted[table]) === comparable(there[table]),
   );
-}
 
 /** The derived rows that a revision gives. */
 export async function derivedOf(

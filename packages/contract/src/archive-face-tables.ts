@@ -1,0 +1,101 @@
+import { CALLS } from '@clear-mark/core';
+import { z } from 'zod';
+import { Count, Moment, Num, Short, table, Texts, Whole } from './archive-shapes.ts';
+import { Id, oneOf } from './common.ts';
+import {
+  CallMark,
+  EngineAnswer,
+  FACE_SOURCES,
+  FACE_VIEWS,
+  FaceReviewShape,
+  FaceTable,
+  Sha256,
+} from './faces.ts';
+
+/** Pictures, what was made of them, and blind calls. */
+export const FACE_TABLES = {
+  pictures: table('a picture; it lies in the folder pictures under its digest', {
+    sha256: Sha256,
+    media_type: z.enum(['image/png', 'image/jpeg']),
+    received_at: Moment,
+    erased_at: Moment.nullable(),
+  }),
+  picture_uploads: table('a picture that came to the class', {
+    class_id: Id,
+    sha256: Sha256,
+    by: Id,
+    at: Moment,
+    bytes: Count,
+  }),
+  face_tables: table('a table of zones of the class', {
+    class_id: Id,
+    base: Short,
+    version: Count,
+    body: z.looseObject({}),
+    made_by: Id,
+    made_at: Moment,
+  }),
+  faces: table('an end face that was graded', {
+    id: Id,
+    class_id: Id,
+    sha256: Sha256,
+    label: Short,
+    width: Count,
+    height: Count,
+    view: z.enum(FACE_VIEWS),
+    source: z.enum(FACE_SOURCES),
+    attempt_id: Id.nullable(),
+    trainee_id: Id.nullable(),
+    before_id: Id.nullable(),
+    criteria: FaceTable,
+    engine: EngineAnswer,
+    engine_verdict: oneOf(CALLS).nullable(),
+    pass_probability: Num.nullable(),
+    faults: Texts,
+    taken_at: Moment,
+    claimed_taken_at: Moment.nullable(),
+    taken_by: Id,
+  }),
+  face_gradings: table('what an instructor made of an end face', {
+    id: Id,
+    face_id: Id,
+    seq: Count,
+    review: FaceReviewShape,
+    trainee_said: oneOf(CALLS).nullable(),
+    verdict: oneOf(CALLS).nullable(),
+    by: Id,
+    at: Moment,
+  }),
+  call_series: table('a series of end faces that are called blind', {
+    id: Id,
+    class_id: Id,
+    label: Short,
+    miss_weight: Num,
+    seconds_each: Whole.nullable(),
+    made_by: Id,
+    made_at: Moment,
+  }),
+  call_items: table('an end face of a series', {
+    series_id: Id,
+    position: Count,
+    face_id: Id,
+    reference: oneOf(CALLS),
+    faults: Texts,
+  }),
+  call_runs: table('a run of a trainee through a series', {
+    id: Id,
+    series_id: Id,
+    person_id: Id,
+    started_at: Moment,
+    finished_at: Moment.nullable(),
+    attempt_id: Id.nullable(),
+  }),
+  call_answers: table('an answer of a run', {
+    run_id: Id,
+    position: Count,
+    said: oneOf(CALLS),
+    marks: z.array(CallMark).max(2000),
+    ms: Count,
+    at: Moment,
+  }),
+} as const;
