@@ -54,7 +54,7 @@ test('losses in order of time: chart, words, table twin, and from a point to its
 
 test('CSV of attempts and outcomes', async ({ page }) => {
   await page.getByRole('link', { name: 'Records' }).click();
-  await page.getByRole('button', { name: 'Take out as CSV' }).click();
+  await page.getByRole('button', { name: 'Take out', exact: true }).click();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('link', { name: 'Attempts as CSV' }).click(),

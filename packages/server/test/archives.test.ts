@@ -299,7 +299,7 @@ describe('taking a class in', () => {
       beside: false,
       in_use: true,
     });
-    const shipped = (await leadThere.get('/methods')).body as { methodId: string }[];
+    const shipped = (await leadThere.get('/method-versions')).body as { methodId: string }[];
     expect(new Set(shipped.map((m) => m.methodId)).size).toBe(shipped.length);
   });
 

@@ -20,6 +20,7 @@ export interface Asked {
   readonly query: URLSearchParams;
   readonly body: unknown;
 }
+type Asking = Pick<Route, 'method' | 'path'>;
 type Answer = (asked: Asked) => Promise<Response> | Response;
 
 /** A server that answers as a test says, one route at a time, and remembers what it was asked. What it does not know is lost. */
@@ -31,23 +32,23 @@ export class TestServer {
     vi.stubGlobal('fetch', (url: string, given: RequestInit = {}) => this.take(url, given));
   }
   /** What a route replies from now on. */
-  on(route: Route, reply: unknown): this {
+  on(route: Asking, reply: unknown): this {
     this.answers.set(keyOf(route), (asked) =>
       json(200, typeof reply === 'function' ? (reply as (a: Asked) => unknown)(asked) : reply),
     );
     return this;
   }
-  refuse(route: Route, status: number, code: string, detail: string): this {
+  refuse(route: Asking, status: number, code: string, detail: string): this {
     this.answers.set(keyOf(route), () => json(status, { code, detail, status, title: '', type: 'x' }));
     return this;
   }
   /** The network is gone for this route. */
-  lose(route: Route): this {
+  lose(route: Asking): this {
     this.answers.delete(keyOf(route));
     return this;
   }
   /** The answer is held back until what this returns is called. */
-  hold(route: Route, reply: unknown): () => void {
+  hold(route: Asking, reply: unknown): () => void {
     let answer!: () => void;
     const held = new Promise<Response>((resolve) => {
       answer = () => resolve(json(200, reply));
@@ -56,7 +57,7 @@ export class TestServer {
     return answer;
   }
   /** What a route was asked, in order. */
-  of(route: Route): Asked[] {
+  of(route: Asking): Asked[] {
     return this.asked.filter((a) => matches(route, a));
   }
 
@@ -76,7 +77,7 @@ export class TestServer {
     return Promise.reject(new TypeError('no network'));
   }
 }
-const keyOf = (route: Pick<Route, 'method' | 'path'>): string => `${route.method} ${route.path}`;
+const keyOf = (route: Asking): string => `${route.method} ${route.path}`;
 const matches = (route: { readonly method: string; readonly path: string }, asked: Asked): boolean =>
   route.method === asked.method && new RegExp(`^${route.path.replace(/:\w+/g, '[^/]+')}$`).test(asked.path);
 const json = (status: number, body: unknown): Response =>

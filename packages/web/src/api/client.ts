@@ -1,4 +1,6 @@
 import {
+  ARCHIVE_PATHS,
+  type ArchiveOutlook,
   type ErrorCode,
   isErrorCode,
   PICTURE_PATHS,
@@ -82,11 +84,18 @@ export async function sendPicture(classId: string, picture: Blob): Promise<strin
   const sha256 = await hexDigest(bytes);
   const type = new Uint8Array(bytes)[0] === 0x89 ? 'image/png' : 'image/jpeg';
   const path = pathOf(PICTURE_PATHS.blob, { id: classId, sha256 });
-  await reachPicture(path, { method: 'PUT', body: bytes, headers: { 'Content-Type': type } });
+  await reachFile(path, { method: 'PUT', body: bytes, headers: { 'Content-Type': type } });
   return sha256;
 }
 
-async function reachPicture(path: string, request: RequestInit): Promise<Response> {
+/** Sends the archive of a class: to be looked at, or to be taken in. Errors: `Refusal`, `NoServer`. */
+export async function sendArchive(to: 'look' | 'take', archive: Blob): Promise<ArchiveOutlook> {
+  const headers = { 'Content-Type': 'application/zip' };
+  const response = await reachFile(ARCHIVE_PATHS[to], { method: 'PUT', body: archive, headers });
+  return (await bodyOf(response)) as ArchiveOutlook;
+}
+
+async function reachFile(path: string, request: RequestInit): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(path, { credentials: 'same-origin', ...request });
@@ -126,7 +135,7 @@ export function pathOf(path: string, params: object = {}, query: object = {}): s
 
 /** A kept picture as it was sent. Errors: `Refusal`, `NoServer`. */
 export async function fetchPicture(classId: string, faceId: string): Promise<Blob> {
-  const response = await reachPicture(pictureUrl(classId, faceId), { method: 'GET' });
+  const response = await reachFile(pictureUrl(classId, faceId), { method: 'GET' });
   return response.blob();
 }
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  ARCHIVE_PATHS,
   type AttemptListFilter,
   CSV_PATHS,
   CSV_TABLE_NAMES,
@@ -10,9 +11,11 @@ import {
 } from '@clear-mark/contract';
 import { ref } from 'vue';
 import { pathOf } from '../../api/client.ts';
+import { useSession } from '../../session/session.ts';
 
-/** The tables of a class as CSV, by the filter of the records, for a spreadsheet of either kind of decimal mark. */
+/** The tables of a class as CSV, by the filter of the records, and what else is taken out of a class. */
 const props = defineProps<{ classId: string; filter: AttemptListFilter }>();
+const session = useSession();
 const decimal = ref<DecimalMark>(new Intl.NumberFormat().format(1.5).includes(',') ? 'comma' : 'point');
 const MARKS = [
   { value: 'point', label: '1.5' },
@@ -33,7 +36,7 @@ const addressOf = (table: CsvTableName): string =>
 <template>
   <el-popover trigger="click" placement="bottom-end" :width="400" :persistent="false">
     <template #reference>
-      <el-button size="large">Take out as CSV</el-button>
+      <el-button size="large">Take out</el-button>
     </template>
     <div class="field">
       <span class="soft">Numbers are written</span>
@@ -47,6 +50,12 @@ const addressOf = (table: CsvTableName): string =>
       <li>
         <a class="act" :href="pathOf(STATEMENTS_PATH, { id: classId })" download>Statements as JSON</a>
         <span class="soft small">xAPI: what was shown, for a store of learning records</span>
+      </li>
+      <li v-if="session.me?.role === 'lead'">
+        <a class="act" :href="pathOf(ARCHIVE_PATHS.make, { id: classId })" download
+          >The class as an archive</a
+        >
+        <span class="soft small">a ZIP with all of it, for another school; it is taken in under Classes</span>
       </li>
     </ul>
   </el-popover>

@@ -11,7 +11,7 @@ describe('the tables of a class', () => {
     const { page, press } = await openPage(TablesOut, {
       props: { classId: CLASS, filter: { verdict: 'failed' } },
     });
-    await press('Take out as CSV');
+    await press('Take out');
     const links = (): string[] => [...document.querySelectorAll('a.act')].map((a) => a.getAttribute('href')!);
     await holds(() => expect(links()).toHaveLength(CSV_TABLE_NAMES.length + 1));
     expect(links()[0]).toBe(`/api/classes/${CLASS}/attempts.csv?verdict=failed&decimal=point`);
@@ -22,6 +22,16 @@ describe('the tables of a class', () => {
           .slice(0, -1)
           .every((href) => href.endsWith('decimal=comma')),
       ).toBe(true),
+    );
+  });
+  it('a lead takes the whole class out as an archive', async () => {
+    new TestServer();
+    const { press } = await openPage(TablesOut, { as: 'lead', props: { classId: CLASS, filter: {} } });
+    await press('Take out');
+    await holds(() =>
+      expect(document.querySelector(`a[href="/api/classes/${CLASS}/archive.zip"]`)?.textContent).toBe(
+        'The class as an archive',
+      ),
     );
   });
 });

@@ -2,12 +2,13 @@
 import { dayIn, daysAfter } from '@clear-mark/core';
 import { type ClassSummary, NewClassBody } from '@clear-mark/contract';
 import { v7 } from 'uuid';
-import { shallowRef } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { request, ROUTES } from '../../api/client.ts';
 import { useSession } from '../../session/session.ts';
 import { dayText } from '../../shared/day-range.model.ts';
 import TimeZoneField from '../../shared/TimeZoneField.vue';
+import ArchiveDialog from './ArchiveDialog.vue';
 import ClassDays from './ClassDays.vue';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import CopyClassDialog from './CopyClassDialog.vue';
@@ -31,15 +32,15 @@ const add = (): Promise<boolean> =>
     await router.push({ name: 'setup', params: { classId: made.id } });
   });
 const copied = shallowRef<ClassSummary | null>(null);
+const taking = ref(false);
+const isLead = computed(() => session.me?.role === 'lead');
 </script>
 
 <template>
   <div class="page">
     <div class="row head">
       <h1>Classes</h1>
-      <RouterLink v-if="session.me?.role === 'lead'" class="act" :to="{ name: 'accounts' }"
-        >Everybody’s accounts</RouterLink
-      >
+      <RouterLink v-if="isLead" class="act" :to="{ name: 'accounts' }">Everybody’s accounts</RouterLink>
     </div>
     <section class="section">
       <p v-if="session.classes.length === 0" class="soft">No class yet. The first one is made below.</p>
@@ -52,7 +53,11 @@ const copied = shallowRef<ClassSummary | null>(null);
           >
         </li>
       </ul>
+      <el-button v-if="isLead" class="take" size="large" @click="taking = true"
+        >Take a class in from an archive</el-button
+      >
     </section>
+    <ArchiveDialog v-if="taking" @close="taking = false" />
     <CopyClassDialog v-if="copied" :key="copied.id" :from="copied" @close="copied = null" />
     <section class="section">
       <h2>New class</h2>
@@ -88,6 +93,9 @@ const copied = shallowRef<ClassSummary | null>(null);
   display: flex;
   gap: 12px;
   align-items: center;
+}
+.take {
+  margin-top: 14px;
 }
 .form {
   display: grid;
