@@ -27,6 +27,8 @@ async function main(): Promise<number> {
       return (await import('./keeping-commands.ts')).runNewPassword(rest);
     case 'stand-ins':
       return (await import('./stand-ins.ts')).runStandIns(rest);
+    case 'mailbox':
+      return (await import('./mailbox-command.ts')).runMailbox(rest);
     case 'receiver':
       return (await import('./receiver-command.ts')).runReceiver(rest);
     case 'loss':

@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
 import { startReceiver } from '@clear-mark/standins';
+import { untilTold } from './until-told.ts';
 
 /** A simulated program that is told what happens, until it is told to stop. */
 export async function runReceiver(args: readonly string[]): Promise<number> {
@@ -20,9 +21,7 @@ export async function runReceiver(args: readonly string[]): Promise<number> {
   console.log(`webhooks   http://127.0.0.1:${running.port}/hook`);
   console.log(`statements http://127.0.0.1:${running.port}/xapi  user store, password store`);
   console.log('POST {"status":503,"times":3} to /answer makes it fail. Ctrl-C stops it.');
-  await new Promise<void>((resolve) => {
-    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.once(signal, () => resolve());
-  });
+  await untilTold();
   await running.stop();
   return 0;
 }

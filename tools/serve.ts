@@ -119,6 +119,8 @@ async function settingsOf(
     DATABASE_OWNER_URL: cluster ? cluster.url(DATABASE) : process.env['DATABASE_OWNER_URL'],
     CLEAR_MARK_INSTRUMENTS: options.instruments ?? undefined,
     CLEAR_MARK_HOST_NAMES: options.names ?? undefined,
+    CLEAR_MARK_MAIL_SERVER: process.env['CLEAR_MARK_MAIL_SERVER'],
+    CLEAR_MARK_MAIL_FROM: process.env['CLEAR_MARK_MAIL_FROM'],
     CLEAR_MARK_SAFE_DIR: cluster ? safeIn(cluster.home) : undefined,
     CLEAR_MARK_MODE: kind,
     CLEAR_MARK_HOST: options.host,

@@ -1,4 +1,5 @@
 import { ensureDatabase, removeCluster, startScratchCluster } from '../cluster.ts';
+import { benchArchive } from './archive.ts';
 import { benchBundle } from './bundle.ts';
 import { benchClass } from './class.ts';
 import { benchDrain } from './drain.ts';
@@ -32,6 +33,7 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   library: () => Promise.resolve(benchLibrary()),
   pack: (url) => benchPack(url),
   'draft-check': () => benchDraftCheck(),
+  archive: (url) => benchArchive(url),
   'class-report': (url) => benchClassReport(url),
   'score-sheet': () => benchScoreSheet(),
   tap: (url) => benchTap(url),

@@ -64,13 +64,17 @@ async function copyRows(db: Database, table: string, anew: Readonly<Record<strin
   );
 }
 
+/** An id that follows from a text, of a shape that is one (RFC 9562, version 8). */
+const uuidOf = (text: string): string =>
+  `overlay(overlay(md5(${text}) placing '8' from 13) placing 'a' from 17)::uuid`;
+
 /** An entry's new id follows from the copy and the old id, so that what it supersedes can be named. */
 async function copyEntries(db: Database): Promise<void> {
-  const newId = (old: string): string => `md5(c.new_id::text || ${old}::text)::uuid`;
+  const newId = (old: string): string => uuidOf(`c.new_id::text || ${old}::text`);
   await copyRows(db, 'entries', {
     id: newId('t.id'),
     attempt_id: 'c.new_id',
-    supersedes: `array(select md5(c.new_id::text || s::text)::uuid from unnest(t.supersedes) s)`,
+    supersedes: `array(select ${newId('s')} from unnest(t.supersedes) s)`,
     target_id: `case when t.target_id is null then null else ${newId('t.target_id')} end`,
   });
   await copyRows(db, 'readings', { entry_id: newId('t.entry_id'), attempt_id: 'c.new_id' });

@@ -31,8 +31,8 @@ export const JoinCode = z
   .transform((code) => code.toUpperCase().replace(/[^A-Z0-9]/g, ''))
   .pipe(z.string().length(15));
 
-/** Given out once, to be handed on by word, by paper or in a message. */
-export const GivenCode = z.object({ code: z.string(), until: Instant });
+/** Given out once, to be handed on by word, by paper or in a message; `mail` where the school has a mail server for it. */
+export const GivenCode = z.object({ code: z.string(), until: Instant, mail: z.boolean() });
 export type GivenCode = z.infer<typeof GivenCode>;
 
 /** What a code is for, to whoever has it. `login` is null where the person still chooses one. */
@@ -47,6 +47,8 @@ export const JoinBody = z.object({ code: JoinCode, login: Login.nullable(), pass
 export const AccountChangeBody = z.object({ name: Name, role: oneOf(ROLES) });
 export const NewInviteBody = z.object({ id: Id, name: Name, role: oneOf(ROLES) });
 
+export const MailCodeBody = z.object({ code: JoinCode, to: z.email().max(254) });
+
 export const ACCOUNT_ROUTES = {
   accounts: route('get /accounts', 'lead', { reply: z.array(AccountState) }),
   /** A new account without a password, with the code by which its person makes it their own. */
@@ -60,6 +62,12 @@ export const ACCOUNT_ROUTES = {
     params: ById,
     reply: GivenCode,
     errors: ['not_found.person', 'account.disabled'],
+  }),
+  /** Sends a code that was just given out to an address, which is kept nowhere. */
+  mailCode: route('post /accounts/:id/code/mail', 'lead', {
+    params: ById,
+    body: MailCodeBody,
+    errors: ['not_found.person', 'account.bad_code', 'mail.not_set_up', 'mail.refused'],
   }),
   withdrawCode: route('delete /accounts/:id/code', 'lead', { params: ById, errors: ['not_found.person'] }),
   changeAccount: route('put /accounts/:id', 'lead', {

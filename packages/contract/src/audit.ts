@@ -9,6 +9,7 @@ export const AUDIT_KINDS = [
   'sign_out',
   'account_made',
   'account_invited',
+  'account_mailed',
   'account_code_withdrawn',
   'account_joined',
   'account_renamed',

@@ -36,6 +36,8 @@ export const ERRORS = {
   'auth.bad_second_factor': 401,
   'auth.second_factor_first': 403,
   'account.bad_code': 404,
+  'mail.not_set_up': 409,
+  'mail.refused': 502,
   'account.login_needed': 422,
   'account.disabled': 409,
   'account.last_lead': 409,

@@ -227,6 +227,7 @@ export const RIGHTS: readonly Right[] = [
       'accounts',
       'inviteAccount',
       'giveCode',
+      'mailCode',
       'withdrawCode',
       'changeAccount',
       'disableAccount',

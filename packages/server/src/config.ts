@@ -13,6 +13,8 @@ const Shape = z.object({
   CLEAR_MARK_TLS_CERT: z.string().optional(),
   CLEAR_MARK_TLS_KEY: z.string().optional(),
   CLEAR_MARK_BEHIND_PROXY: z.enum(['yes', 'no']).default('no'),
+  CLEAR_MARK_MAIL_SERVER: z.url({ protocol: /^smtps?$/ }).optional(),
+  CLEAR_MARK_MAIL_FROM: z.string().min(3).max(200).optional(),
   CLEAR_MARK_WEB_DIR: z.string().optional(),
   CLEAR_MARK_STAND_INS_PORT: z.coerce.number().int().min(1).max(65535).optional(),
   CLEAR_MARK_LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
@@ -37,10 +39,18 @@ export interface Config {
   readonly tls: { readonly certFile: string; readonly keyFile: string } | null;
   /** A proxy on this machine speaks TLS with browsers and says for whom it asks. */
   readonly behindProxy?: boolean;
+  /** The school's mail server, where codes may be sent by mail. */
+  readonly mail?: MailSettings | null;
   readonly webDir: string | null;
   /** Port on loopback where the simulated bench of the demo takes its orders. */
   readonly standInsPort?: number | null;
   readonly logLevel: 'silent' | 'error' | 'warn' | 'info' | 'debug';
+}
+
+export interface MailSettings {
+  /** `smtp://` or `smtps://`, with name and password where the server wants them. */
+  readonly server: string;
+  readonly from: string;
 }
 
 const LOOPBACK = new Set(['127.0.0.1', '::1', 'localhost']);
@@ -78,6 +88,10 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     e.CLEAR_MARK_TLS_CERT !== undefined && e.CLEAR_MARK_TLS_KEY !== undefined
       ? { certFile: e.CLEAR_MARK_TLS_CERT, keyFile: e.CLEAR_MARK_TLS_KEY }
       : null;
+  const { CLEAR_MARK_MAIL_SERVER: mailServer, CLEAR_MARK_MAIL_FROM: mailFrom } = e;
+  if ((mailServer === undefined) !== (mailFrom === undefined)) {
+    throw new Error('Settings CLEAR_MARK_MAIL_SERVER and CLEAR_MARK_MAIL_FROM: give both or neither');
+  }
   if (!isLoopback(e.CLEAR_MARK_HOST) && !tls) {
     throw new Error(`Setting CLEAR_MARK_HOST: ${e.CLEAR_MARK_HOST} is not loopback and needs TLS`);
   }
@@ -103,6 +117,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     port: e.CLEAR_MARK_PORT,
     tls,
     behindProxy: e.CLEAR_MARK_BEHIND_PROXY === 'yes',
+    mail: mailServer !== undefined && mailFrom !== undefined ? { server: mailServer, from: mailFrom } : null,
     webDir: e.CLEAR_MARK_WEB_DIR ?? null,
     standInsPort: e.CLEAR_MARK_STAND_INS_PORT ?? null,
     logLevel: e.CLEAR_MARK_LOG_LEVEL,

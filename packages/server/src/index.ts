@@ -20,7 +20,9 @@ export {
   keepDailyHeads,
   night,
   rebuildOutcomes,
+  recordHash,
   safekeepingService,
   safekeepingStore,
   verifyRecords,
+  verifyStore,
 } from './safekeeping/index.ts';

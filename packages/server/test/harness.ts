@@ -13,6 +13,7 @@ import { v7 } from 'uuid';
 import { inject } from 'vitest';
 import { createHash } from 'node:crypto';
 import {
+  type Config,
   type Database,
   openDatabase,
   peopleService,
@@ -136,7 +137,7 @@ export class World {
     return (this.owned ??= openDatabase(this.url, 2));
   }
 
-  static async make(now?: () => Date, template?: string): Promise<World> {
+  static async make(now?: () => Date, template?: string, more: Partial<Config> = {}): Promise<World> {
     const { url, appUrl, drop } = await freshDatabase(template);
     const server = await startServer(
       {
@@ -148,6 +149,7 @@ export class World {
         tls: null,
         webDir: null,
         logLevel: 'silent',
+        ...more,
       },
       now,
     );

@@ -8,4 +8,5 @@ export * from './program-message.ts';
 export * from './scpi-server.ts';
 export * from './stand-ins.ts';
 export * from './status.ts';
+export * from './mailbox.ts';
 export * from './receiver.ts';

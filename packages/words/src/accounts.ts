@@ -6,6 +6,7 @@ const AUDIT_WORDS: Readonly<Record<AuditKind, string>> = {
   sign_out: 'signed out',
   account_made: 'made an account',
   account_invited: 'gave out a code for an account',
+  account_mailed: 'had a code sent by mail',
   account_code_withdrawn: 'withdrew a code',
   account_joined: 'took an account by its code',
   account_renamed: 'changed a name',

@@ -41,6 +41,9 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'auth.second_factor_first': () => 'This account needs a second factor first: set it up under Your account.',
   'account.bad_code': () =>
     'This code does not hold. It may have been used, replaced or run out: ask the lead for a new one.',
+  'mail.not_set_up': () => 'This school has no mail server set up. Hand the code on yourself.',
+  'mail.refused': (p) =>
+    `The mail was not taken: ${say(p, 'answer')}. The code holds; hand it on yourself, or try again.`,
   'account.login_needed': () => 'Choose a sign-in name.',
   'account.disabled': () => 'This account is closed. Open it again first.',
   'account.erased': () => 'This person was erased. What is left is not an account any more.',

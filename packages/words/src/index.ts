@@ -1,5 +1,6 @@
 export * from './ahead.ts';
 export * from './accounts.ts';
+export * from './code-mail.ts';
 export * from './conclusions.ts';
 export * from './days.ts';
 export * from './diagnosis.ts';

@@ -8,6 +8,8 @@ import { evidenceWords, reasonWords } from './reasons.ts';
 
 const PARAMS = {
   right: 'results',
+  answer: '550 no such mailbox',
+  line: 7,
   skill: 'cleave',
   pieces: 'P-1, P-2',
   hazard: 'eyes',

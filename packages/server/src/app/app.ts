@@ -93,7 +93,7 @@ export function buildApp(parts: AppParts): RequestListener {
   metricsRoutes(router, metrics);
   openApiRoutes(router);
   peopleRoutes(router, db, config, parts.now);
-  accountRoutes(router, db, parts.now);
+  accountRoutes(router, db, parts.now, config.mail ?? null);
   auditRoutes(router, db);
   apiTokenRoutes(router, db, parts.now);
   receiverRoutes(router, db, config);

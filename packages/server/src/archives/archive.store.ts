@@ -176,7 +176,7 @@ export const archiveSink = (trx: Database, classId: string) => {
     flush: (): Promise<void> => written,
 
     /** Accounts that nobody can sign in to before a lead has opened them. */
-    people: (people: readonly NewPerson[]): Promise<void> =>
+    addPeople: (people: readonly NewPerson[]): Promise<void> =>
       next(async () => {
         if (people.length === 0) return;
         await trx('people').insert(
@@ -185,7 +185,7 @@ export const archiveSink = (trx: Database, classId: string) => {
       }),
 
     /** Those that are not here; beside the school's own where it has the method. */
-    versions: (versions: readonly NewVersion[]): Promise<void> =>
+    addVersions: (versions: readonly NewVersion[]): Promise<void> =>
       next(async () => {
         for (const { row, state, is } of versions.filter((v) => !v.there)) {
           await rowsOf(
@@ -197,7 +197,7 @@ export const archiveSink = (trx: Database, classId: string) => {
         }
       }),
 
-    methodsOfClass: (versions: ReadonlyMap<string, boolean>): Promise<void> =>
+    addMethods: (versions: ReadonlyMap<string, boolean>): Promise<void> =>
       next(async () => {
         const rows = [...versions].map(([id, inUse]) => ({
           class_id: classId,
@@ -207,7 +207,7 @@ export const archiveSink = (trx: Database, classId: string) => {
         if (rows.length > 0) await trx('class_methods').insert(rows);
       }),
 
-    picture: (row: Row, bytes: Buffer): Promise<void> =>
+    addPicture: (row: Row, bytes: Buffer): Promise<void> =>
       next(async () => {
         await rowsOf(
           trx,
@@ -219,7 +219,7 @@ export const archiveSink = (trx: Database, classId: string) => {
       }),
 
     /** Takes the rows of a table; done when they are read. */
-    rows: async (table: ArchiveTable, groups: AsyncIterable<readonly Row[]>): Promise<void> => {
+    addRows: async (table: ArchiveTable, groups: AsyncIterable<readonly Row[]>): Promise<void> => {
       const waiting = new PassThrough({ highWaterMark: MOST_WAITING });
       const columns = Object.keys(ARCHIVE_TABLES[table].row.shape);
       const write = async (): Promise<void> => {
@@ -242,7 +242,7 @@ export const archiveSink = (trx: Database, classId: string) => {
     },
 
     /** After the entries: the pieces are as they were. */
-    states: (): Promise<void> =>
+    setStates: (): Promise<void> =>
       next(async () => {
         await rowsOf(
           trx,

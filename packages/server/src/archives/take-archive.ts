@@ -56,7 +56,7 @@ export async function takeArchive(db: Database, archive: OpenArchive, me: Person
       const sink = archiveSink(trx, head.class.id);
       try {
         const counts = await readArchive(archive, head, takingReader(outlook, sink));
-        await sink.states();
+        await sink.setStates();
         await checked(trx, head.class.id);
         await record(trx, { kind: 'archive_taken', by: me.id, classId: head.class.id });
         return outlook.outlook(counts);
@@ -107,19 +107,19 @@ const takingReader = (outlook: OutlookReader, sink: ReturnType<typeof archiveSin
     await outlook.whole(table, rows);
     switch (table) {
       case 'people':
-        return sink.people(await outlook.newPeople());
+        return sink.addPeople(await outlook.newPeople());
       case 'method_versions':
-        return sink.versions(outlook.versions);
+        return sink.addVersions(outlook.versions);
       case 'class_methods':
-        return sink.methodsOfClass(outlook.methodsOfClass());
+        return sink.addMethods(outlook.methodsOfClass());
       case 'pictures':
         return;
       default:
-        return sink.rows(table, once(rows));
+        return sink.addRows(table, once(rows));
     }
   },
-  rows: (table, groups) => sink.rows(table, groups),
-  picture: (row, bytes) => sink.picture(row, bytes),
+  rows: (table, groups) => sink.addRows(table, groups),
+  picture: (row, bytes) => sink.addPicture(row, bytes),
 });
 
 async function* once(rows: readonly Row[]): AsyncGenerator<readonly Row[]> {

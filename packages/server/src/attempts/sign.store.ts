@@ -60,7 +60,21 @@ export function outcomeRows(
   const { whole, skills, criteria, losses } = countedOutcome(sheet, outcome);
   return {
     skills: [...skills, { skill: WHOLE, mark: whole }].map((s) => ({ ...base, ...s, minutes })),
-    criteria: criteria.map(({ criterionId, ...c }) => ({ ...base, criterion_id: criterionId, ...c })),
+    // Column by column: there are dozens a piece, and rest and spread would take most of the time.
+    criteria: criteria.map((c) => ({
+      attempt_id: attempt.id,
+      class_id: attempt.classId,
+      trainee_id: attempt.traineeId,
+      method_id: sheet.id,
+      started_at: attempt.startedAt,
+      criterion_id: c.criterionId,
+      skill: c.skill,
+      mark: c.mark,
+      points: c.points,
+      lost: c.lost,
+      value: c.value,
+      faults: c.faults,
+    })),
     losses: losses.map((l) => ({
       ...base,
       method_version_id: attempt.methodVersionId,

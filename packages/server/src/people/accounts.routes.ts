@@ -1,17 +1,24 @@
 import { ROUTES } from '@clear-mark/contract';
 import type { Router } from 'express';
+import type { MailSettings } from '../config.ts';
 import type { Database } from '../database/database.ts';
 import { handle } from '../http/handle.ts';
 import { accountsService } from './accounts.service.ts';
 import { joinService } from './join.service.ts';
+import { mailCode } from './mail-code.ts';
 import { ownAccountService } from './own-account.service.ts';
 import { secondFactors } from './second-factor.ts';
 import { enter } from './sessions.ts';
 
 const DONE = { done: true } as const;
 
-export function accountRoutes(router: Router, db: Database, now: () => Date): void {
-  const accounts = accountsService(db, now);
+export function accountRoutes(
+  router: Router,
+  db: Database,
+  now: () => Date,
+  mail: MailSettings | null,
+): void {
+  const accounts = accountsService(db, now, mail);
   const joining = joinService(db, now);
   const own = ownAccountService(db, now);
   handle(router, ROUTES.secondFactorRequired, () => own.secondFactorRequired());
@@ -22,6 +29,12 @@ export function accountRoutes(router: Router, db: Database, now: () => Date): vo
   handle(router, ROUTES.accounts, () => accounts.all());
   handle(router, ROUTES.inviteAccount, ({ body, me }) => accounts.invite(body, me));
   handle(router, ROUTES.giveCode, ({ params, me }) => accounts.giveCode(params.id, me));
+  handle(router, ROUTES.mailCode, async ({ params, body, me, request }) => {
+    // Which hosts there are was looked at before any route.
+    const origin = `${request.protocol}://${request.get('host') ?? ''}`;
+    await mailCode(db, { id: params.id, ...body, origin }, mail, me, now());
+    return DONE;
+  });
   handle(router, ROUTES.withdrawCode, async ({ params, me }) => {
     await accounts.withdrawCode(params.id, me);
     return DONE;

@@ -10,6 +10,7 @@ import { record } from '../audit/index.ts';
 import { sha256 } from '../chain/index.ts';
 import { createOnce } from '../database/create-once.ts';
 import type { Database } from '../database/database.ts';
+import type { MailSettings } from '../config.ts';
 import { oneAtATime } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
 import { accountsStore, type AccountRow } from './accounts.store.ts';
@@ -19,16 +20,15 @@ import { readableCode } from './second-factor.ts';
 const HOUR_MS = 3_600_000;
 /** Fifteen signs of thirty are 73 bits: nobody guesses them, so that a plain digest keeps them. */
 const CODE_LENGTH = 15;
+/** A code as it is read out: in groups of five. */
+export const grouped = (code: string): string => code.match(/.{5}/g)!.join('-');
 /** A sign-in name that is only made up, until the person chooses one with the first password. */
 export const placeholderLogin = (id: string): string => `t-${id.replaceAll('-', '').slice(0, 30)}`;
 
 /** Accounts, as leads keep them and as their people take them. */
-export const accountsService = (db: Database, now: () => Date) => {
+export const accountsService = (db: Database, now: () => Date, mail: MailSettings | null = null) => {
   const forAccount = <T>(id: string, work: (trx: Database, account: AccountRow) => Promise<T>): Promise<T> =>
-    withAccount(db, id, (trx, account) => {
-      if (account.erased) throw new AppError('account.erased');
-      return work(trx, account);
-    });
+    withLivingAccount(db, id, work);
 
   async function codeFor(trx: Database, account: AccountRow, me: Person): Promise<GivenCode> {
     if (account.disabled) throw new AppError('account.disabled');
@@ -38,7 +38,7 @@ export const accountsService = (db: Database, now: () => Date) => {
     await accountsStore(trx).giveCode(account.id, sha256(code), until);
     const detail = account.signsIn ? 'for a new password' : 'to join';
     await record(trx, { kind: 'account_invited', by: me.id, person: account.id, detail });
-    return { code: code.match(/.{5}/g)!.join('-'), until: until.toISOString() };
+    return { code: grouped(code), until: until.toISOString(), mail: mail !== null };
   }
 
   return {
@@ -117,6 +117,17 @@ export const withAccount = <T>(
   oneAtATime(db, 'accounts', 'all', async (trx) => {
     const account = await accountsStore(trx).lock(id);
     if (!account) throw new AppError('not_found.person');
+    return work(trx, account);
+  });
+
+/** The same for an account that was not erased. Errors: `not_found.person`, `account.erased`. */
+export const withLivingAccount = <T>(
+  db: Database,
+  id: string,
+  work: (trx: Database, account: AccountRow) => Promise<T>,
+): Promise<T> =>
+  withAccount(db, id, (trx, account) => {
+    if (account.erased) throw new AppError('account.erased');
     return work(trx, account);
   });
 

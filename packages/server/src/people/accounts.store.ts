@@ -88,6 +88,15 @@ export const accountsStore = (db: Database) => ({
   },
   dropCode: async (personId: string): Promise<boolean> =>
     (await db('account_codes').where({ person_id: personId }).delete()) > 0,
+  /** Until when a person's code holds, ISO 8601; null where it is not theirs or ended. */
+  codeHolds: async (personId: string, codeDigest: string, now: Date): Promise<string | null> => {
+    const [row] = await rowsOf<{ until: string }>(
+      db,
+      sql`select until from account_codes
+           where person_id = ${personId} and code_digest = ${codeDigest} and until > ${now}`,
+    );
+    return row?.until ?? null;
+  },
   /** Whose code this is, where it holds; held until the end of the transaction. */
   ofCode: async (codeDigest: string, now: Date): Promise<AccountRow | null> => {
     const [row] = await rowsOf<AccountRow>(

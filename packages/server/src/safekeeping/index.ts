@@ -4,4 +4,5 @@ export { rebuildOutcomes } from './rebuild.ts';
 export { safekeepingRoutes } from './safekeeping.routes.ts';
 export { type Keeping, safekeepingService } from './safekeeping.service.ts';
 export { safekeepingStore } from './safekeeping.store.ts';
-export { type Anchor, type Verified, verifyRecords } from './verify.ts';
+export { type Anchor, recordHash, type Verified, verifyRecords } from './verify.ts';
+export { verifyStore } from './verify.store.ts';

@@ -174,11 +174,11 @@ const findingOf = (kind: Finding['kind'], r: RevisionToCheck): Finding => ({
 });
 
 /** The digest of the entries as they lie there now, and over it the hash of the whole record. */
-async function hashHolds(
+export async function recordHash(
   db: Database,
   r: RevisionToCheck,
   entries: readonly ChainedEntry[],
-): Promise<boolean> {
+): Promise<{ readonly entriesDigest: string; readonly hash: string }> {
   const digest = entriesDigest(r.recordVersion, entries);
   const sheet = await sheetOfAttempt(db, r);
   const common = {
@@ -209,7 +209,16 @@ async function hashHolds(
           startedAt: r.startedAt,
           evidence: r.evidence!,
         });
-  return digest === r.entriesDigest && hash === r.hash;
+  return { entriesDigest: digest, hash };
+}
+
+async function hashHolds(
+  db: Database,
+  r: RevisionToCheck,
+  entries: readonly ChainedEntry[],
+): Promise<boolean> {
+  const now = await recordHash(db, r, entries);
+  return now.entriesDigest === r.entriesDigest && now.hash === r.hash;
 }
 
 /** Whether each reference, change, picture and grading that a record of a page names is there as the record names it. */

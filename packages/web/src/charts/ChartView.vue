@@ -92,7 +92,13 @@ const said = (value: string | number | null | undefined): string => String(value
       <details v-if="!ownTable" @toggle="twinOpen = ($event.target as HTMLDetailsElement).open">
         <summary>As a table</summary>
         <div class="twin">
-          <el-table v-if="twinOpen" :data="[...table.rows]" max-height="320" size="small">
+          <el-table
+            v-if="twinOpen"
+            :data="[...table.rows]"
+            max-height="320"
+            scrollbar-tabindex="0"
+            size="small"
+          >
             <el-table-column v-for="(h, j) in table.head" :key="h" :label="h" :align="alignOf(j)">
               <template #default="{ row }: { row: ChartTable['rows'][number] }">{{ said(row[j]) }}</template>
             </el-table-column>

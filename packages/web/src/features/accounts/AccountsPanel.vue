@@ -21,7 +21,7 @@ const checked = useForm(NewInviteBody, { id: v7(), name: '', role: 'instructor' 
 const { values, failure: notMade, busy, send, reset } = checked;
 const { failure: notDone, act } = useAct();
 const failure = computed(() => notMade.value ?? notDone.value ?? unread.value);
-const shown = shallowRef<{ name: string; given: GivenCode } | null>(null);
+const shown = shallowRef<{ id: string; name: string; given: GivenCode } | null>(null);
 const edited = shallowRef<AccountState | null>(null);
 const leaving = shallowRef<AccountState | null>(null);
 const wanted = ref('');
@@ -32,7 +32,7 @@ const accounts = computed(() => {
 
 async function invite(): Promise<void> {
   const done = await send(async (body) => {
-    shown.value = { name: body.name, given: await request(ROUTES.inviteAccount, { body }) };
+    shown.value = { id: body.id, name: body.name, given: await request(ROUTES.inviteAccount, { body }) };
   });
   if (!done) return;
   reset({ id: v7(), name: '' });
@@ -57,7 +57,11 @@ async function choose(what: AccountAct, account: AccountState): Promise<void> {
       return close(account, what === 'close');
     case 'code':
       await act(async () => {
-        shown.value = { name: account.name, given: await request(ROUTES.giveCode, { params }) };
+        shown.value = {
+          id: account.id,
+          name: account.name,
+          given: await request(ROUTES.giveCode, { params }),
+        };
       });
       return again();
     case 'withdraw':
@@ -161,7 +165,7 @@ async function saved(): Promise<void> {
       </el-table-column>
     </el-table>
   </section>
-  <CodeDialog v-if="shown" :name="shown.name" :given="shown.given" @close="shown = null" />
+  <CodeDialog v-if="shown" :id="shown.id" :name="shown.name" :given="shown.given" @close="shown = null" />
   <EraseDialog v-if="leaving" :key="leaving.id" :account="leaving" @close="leaving = null" @erased="again" />
   <AccountDialog v-if="edited" :key="edited.id" :account="edited" @close="edited = null" @saved="saved" />
 </template>

@@ -20,6 +20,7 @@ import QrCode from '../../shared/QrCode.vue';
 import AccountPage from './AccountPage.vue';
 import { actsOf, codeIn, joinAddress, stateOf } from './accounts.model.ts';
 import AccountsPanel from './AccountsPanel.vue';
+import CodeDialog from './CodeDialog.vue';
 import EraseDialog from './EraseDialog.vue';
 import JoinPage from './JoinPage.vue';
 import RightsPanel from './RightsPanel.vue';
@@ -42,7 +43,7 @@ const account = (more: Partial<AccountState> = {}): AccountState => ({
   lastSignIn: null,
   ...more,
 });
-const CODE = { code: 'ABCDE-FGHJK-23456', until: '2026-06-03T12:00:00.000Z' };
+const CODE = { code: 'ABCDE-FGHJK-23456', until: '2026-06-03T12:00:00.000Z', mail: false };
 
 describe('what a lead can do with an account', () => {
   it('goes by how it stands', () => {
@@ -93,6 +94,35 @@ describe('accounts', () => {
       name: 'Odalys Venn',
       role: 'instructor',
     });
+  });
+  it('a school with a mail server has the code sent, and hears what the server says of it', async () => {
+    const server = new TestServer();
+    const given = { ...CODE, mail: true };
+    await openPage(CodeDialog, { props: { id: id(2), name: 'Odalys Venn', given } });
+    const said = (words: string) => holds(() => expect(document.body.textContent).toContain(words));
+    const field = () => document.querySelector<HTMLInputElement>('input[name=mail-to]')!;
+    const write = async (text: string): Promise<void> => {
+      field().value = text;
+      field().dispatchEvent(new Event('input'));
+      await settled();
+    };
+    await write('not an address');
+    await pressAnywhere('Send the mail');
+    await settled();
+    expect(server.of(ROUTES.mailCode)).toEqual([]);
+    server.refuse(ROUTES.mailCode, 502, 'mail.refused', 'The mail was not taken: 550 no such mailbox.');
+    await write('venn@post.example');
+    await pressAnywhere('Send the mail');
+    await said('550 no such mailbox');
+    server.on(ROUTES.mailCode, { done: true });
+    await pressAnywhere('Send the mail');
+    await said('The mail server took the mail to venn@post.example.');
+    expect(server.of(ROUTES.mailCode).at(-1)!.body).toEqual({ code: CODE.code, to: 'venn@post.example' });
+  });
+  it('without a mail server no mail is offered', async () => {
+    new TestServer();
+    await openPage(CodeDialog, { props: { id: id(2), name: 'Odalys Venn', given: CODE } });
+    expect(document.querySelector('input[name=mail-to]')).toBeNull();
   });
   it('closing an account is taken back by one tap', async () => {
     const server = new TestServer()

@@ -42,7 +42,7 @@ const bad = computed(() => props.lines.filter((l) => l.becomes === 'bad').length
     <CsvFileField :of="of" :columns="columns" />
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <template v-if="file">
-      <el-table :data="lines as L[]" row-key="number" max-height="360">
+      <el-table :data="lines as L[]" row-key="number" max-height="360" scrollbar-tabindex="0">
         <el-table-column prop="number" label="Line" width="70" align="right" />
         <slot />
         <el-table-column label="What becomes of it" min-width="300">

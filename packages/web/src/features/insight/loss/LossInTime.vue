@@ -62,7 +62,7 @@ const when = (iso: string): string => momentWords(iso, 'full');
         worse side; a square ends a run by the rules of Western Electric (1956). Shares by restricted maximum
         likelihood, their intervals 95 %; a tap on a point opens its piece.
       </p>
-      <el-table :data="lines" max-height="320" row-key="at">
+      <el-table :data="lines" max-height="320" scrollbar-tabindex="0" row-key="at">
         <el-table-column prop="p.startedAt" label="When" min-width="180" sortable>
           <template #default="{ row: { p } }: Line"
             ><RouterLink :to="sheetOf(p)">{{ when(p.startedAt) }}</RouterLink></template

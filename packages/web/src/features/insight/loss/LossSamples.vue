@@ -124,7 +124,7 @@ function open(sample: LossSample, bar: Bar): void {
           {{ db(s.summary.meanDistanceToLimitDb) }}, power mean {{ db(s.summary.powerMeanDb) }}; all in dB but
           the skewness. Samples of different wavelengths, methods or fiber classes are never put together.
         </p>
-        <el-table :data="barsOf(s)" row-key="from" max-height="320">
+        <el-table :data="barsOf(s)" row-key="from" max-height="320" scrollbar-tabindex="0">
           <el-table-column label="From, dB">
             <template #default="{ row: bar }: { row: Bar }">{{ bar.from.toFixed(2) }}</template>
           </el-table-column>

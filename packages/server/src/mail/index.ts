@@ -1,0 +1,1 @@
+export { sendMail } from './mailer.ts';
