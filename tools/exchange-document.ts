@@ -13,8 +13,8 @@ ${columns.map(([column, about]) => `- \`${column}\`: ${about}`).join('\n')}
   });
   return `# Tables as CSV
 
-Made from \`packages/contract/src/csv-tables.ts\` by \`npm run methods-document\`; a test holds the files to it. Records, _Take out as
-CSV_, or by address: \`?decimal=comma\` writes numbers with a comma and puts semicolons between columns, and the filters of the
+Made from \`packages/contract/src/csv-tables.ts\` by \`npm run methods-document\`; a test holds the files to it. Records, _Take
+out_, or by address: \`?decimal=comma\` writes numbers with a comma and puts semicolons between columns, and the filters of the
 records hold here too. RFC 4180, UTF-8, lines end with CR LF; a text that a spreadsheet would run has an apostrophe in front.
 
 ${tables.join('\n')}`;

@@ -1,3 +1,4 @@
+import { archiveJsonSchema } from '@clear-mark/contract/archive';
 import { packJsonSchema } from '@clear-mark/contract/pack';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
@@ -23,9 +24,12 @@ it('every criterion of every method stands in it, with a source', () => {
   }
 });
 
-it('the published schema of a method pack is the one that packs are read by', () => {
-  const file = readFileSync(path.join(ROOT, 'docs/formats/method-pack.schema.json'), 'utf8');
-  expect(file).toBe(`${JSON.stringify(packJsonSchema(), null, 2)}\n`);
+it.each([
+  ['method-pack', packJsonSchema()],
+  ['class-archive', archiveJsonSchema()],
+])('the published schema of a %s is the one that such files are read by', (name, schema) => {
+  const file = readFileSync(path.join(ROOT, `docs/formats/${name}.schema.json`), 'utf8');
+  expect(file).toBe(`${JSON.stringify(schema, null, 2)}\n`);
 });
 
 it('docs/csv.md is what the tables say', () => {

@@ -1,5 +1,12 @@
 import { DEFAULT_POLICY, DEFAULT_SCORING, type Entry, score, wilsonRate } from '@clear-mark/core';
-import type { AttemptDocument, AttemptRow, Certificate, Results, StandingCell } from '@clear-mark/contract';
+import type {
+  AttemptDocument,
+  AttemptRow,
+  Certificate,
+  FaceRow,
+  Results,
+  StandingCell,
+} from '@clear-mark/contract';
 import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import {
   attemptReport,
@@ -136,6 +143,19 @@ const CERTIFICATE = {
   state: 'valid',
 } as Certificate;
 
+const FACE = {
+  id: 'f',
+  label: 'TH-12 after cleaning',
+  takenAt: '2026-03-02T09:40:00.000Z',
+  pieceLabel: 'TH-12',
+  traineeId: '1',
+  verdict: 'pass',
+  traineeSaid: 'fail',
+  dayWords: '2 Mar 2026',
+} as FaceRow & { dayWords: string };
+/** A grey picture of one dot. */
+const DOT =
+  'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAAAAAA6fptVAAAACklEQVR4nGNoAAAAggCBd81ytgAAAABJRU5ErkJggg==';
 const CLASS = classReport(OF, RESULTS);
 const TRAINEE = traineeReport({
   ...OF,
@@ -143,8 +163,17 @@ const TRAINEE = traineeReport({
   policy: DEFAULT_POLICY,
   cells: RESULTS.standings[0]!.cells,
   results: RESULTS,
-  pieces: [{ ...PIECE, dayWords: '2 Mar 2026' }],
+  pieces: [
+    { ...PIECE, dayWords: '2 Mar 2026' },
+    {
+      ...PIECE,
+      pieceLabel: 'TH-11',
+      losses: [{ wavelengthNm: 1310, lossDb: 0.52 }],
+      dayWords: '27 Feb 2026',
+    },
+  ],
   certificates: [CERTIFICATE],
+  faces: [FACE],
 });
 const GLASSES = 'clear-mark/lc-wedge-locator/glasses';
 const ENTRIES = [
@@ -195,6 +224,10 @@ const ATTEMPT = attemptReport({
   valueOf: (c) => (c.id === GLASSES ? 'fail' : ''),
   limitOf: () => '',
   momentOf: () => '2 Mar 2026, 09:00',
+  pictures: [
+    { src: DOT, words: 'TH-12 before cleaning: fail' },
+    { src: DOT, words: 'TH-12 after cleaning: pass' },
+  ],
 });
 const CERTIFIED = certificateReport(CERTIFICATE, {
   issuedOn: '3 Mar 2026',
@@ -215,7 +248,15 @@ const textsOf = (report: Report): string[] => [
   ...report.sections.flatMap((s) => [
     s.heading,
     ...s.blocks.flatMap((b) =>
-      b.kind === 'text' ? [b.text] : b.kind === 'list' ? b.items : [...b.heads, ...b.rows.flat()],
+      b.kind === 'text'
+        ? [b.text]
+        : b.kind === 'list'
+          ? b.items
+          : b.kind === 'drawing'
+            ? [b.words, ...[...b.svg.matchAll(/>([^<]+)<\/text>/g)].map(([, said]) => said!)]
+            : b.kind === 'pictures'
+              ? b.pictures.map((p) => p.words)
+              : [...b.heads, ...b.rows.flat()],
     ),
   ]),
 ];
@@ -300,6 +341,10 @@ describe('what reports say', () => {
     ]);
     expect(table(TRAINEE, 'The last pieces')).toEqual([
       ['2 Mar 2026', 'TH-12', 'Pre-polished LC', 'Marginal pass', '1310 nm 0.31'],
+      ['27 Feb 2026', 'TH-11', 'Pre-polished LC', 'Marginal pass', '1310 nm 0.52'],
+    ]);
+    expect(table(TRAINEE, 'End faces')).toEqual([
+      ['2 Mar 2026', 'TH-12 after cleaning', 'TH-12', 'Pass', 'Fail'],
     ]);
     expect(table(TRAINEE, 'Certificates')[0]).toEqual([
       'Cleaving',
@@ -320,5 +365,9 @@ describe('what reports say', () => {
       'Fire drill',
       'abababababababab',
     ]);
+  });
+  it('the pictures of a piece are in the file, each once in its place', async () => {
+    const bytes = await bytesOf(reportDocument(ATTEMPT, 'A4'));
+    expect(bytes.toString('latin1').match(/\/Subtype \/Image/g)).not.toBeNull();
   });
 });

@@ -1,3 +1,4 @@
+import { archiveJsonSchema } from '@clear-mark/contract/archive';
 import { packJsonSchema } from '@clear-mark/contract/pack';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -14,7 +15,9 @@ writeFileSync(LETTERS, await format(lettersSource(), { ...style, parser: 'typesc
 writeFileSync(path.join(ROOT, 'docs/methods.md'), methodsDocument());
 writeFileSync(path.join(ROOT, 'docs/rights.md'), rightsDocument());
 writeFileSync(path.join(ROOT, 'docs/csv.md'), csvDocument());
-writeFileSync(
-  path.join(ROOT, 'docs/formats/method-pack.schema.json'),
-  `${JSON.stringify(packJsonSchema(), null, 2)}\n`,
-);
+for (const [name, schema] of [
+  ['method-pack', packJsonSchema()],
+  ['class-archive', archiveJsonSchema()],
+] as const) {
+  writeFileSync(path.join(ROOT, `docs/formats/${name}.schema.json`), `${JSON.stringify(schema, null, 2)}\n`);
+}

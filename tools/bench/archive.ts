@@ -23,7 +23,7 @@ import { type Measured, medianOf } from './measured.ts';
 import { timed } from './results.ts';
 
 const ATTEMPTS = 10_000;
-const ROUNDS = 2;
+const ROUNDS = 3;
 const PAGE = 200;
 const LONG_MS = 600_000;
 

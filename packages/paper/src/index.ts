@@ -1,6 +1,7 @@
 export * from './labels.ts';
 export { LETTER_RANGES } from './letter-ranges.ts';
 export * from './letters.ts';
+export { lossTrend, svgAddress } from './loss-trend.ts';
 export * from './pdf-document.ts';
 export * from './report.ts';
 export * from './report-page.ts';

@@ -1,3 +1,4 @@
+import { svgAddress } from './loss-trend.ts';
 import type { Report, ReportBlock } from './report.ts';
 
 export interface PageFigure {
@@ -12,7 +13,7 @@ export function reportPage(report: Report, figures: readonly PageFigure[] = []):
 <html lang="en"><head><meta charset="utf-8"><title>${text(report.title)}</title><style>
 body { font: 16px/1.4 sans-serif; max-width: 62rem; margin: 2rem auto; padding: 0 1rem; color: #1b1f24 }
 table { border-collapse: collapse; width: 100%; margin: .4rem 0 1.4rem } td, th { text-align: left; vertical-align: top;
-padding: .3rem .8rem .3rem 0; border-bottom: 1px solid #ccc } .number { text-align: right } img { max-width: 12rem }
+padding: .3rem .8rem .3rem 0; border-bottom: 1px solid #ccc } .number { text-align: right } img { max-width: 12rem } img.drawing { max-width: 100% }
 </style></head><body>
 <h1>${text(report.title)}</h1>
 ${report.facts.map((fact) => `<p>${text(fact)}</p>`).join('\n')}
@@ -38,6 +39,15 @@ function blockOf(block: ReportBlock): string {
           .join('')}</tr>`;
       return `<table>${line('th', block.heads)}${block.rows.map((row) => line('td', row)).join('\n')}</table>`;
     }
+    case 'drawing':
+      return `<figure><img class="drawing" src="${text(svgAddress(block.svg))}" alt="${text(block.words)}"></figure>`;
+    case 'pictures':
+      return block.pictures
+        .map(
+          ({ src, words }) =>
+            `<figure><img src="${text(src)}" alt=""><figcaption>${text(words)}</figcaption></figure>`,
+        )
+        .join('\n');
     default: {
       const never: never = block;
       return never;

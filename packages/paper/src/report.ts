@@ -13,7 +13,20 @@ export type ReportBlock =
       /** The share of the width that each column takes. */
       readonly weights: readonly number[];
       readonly rows: readonly (readonly string[])[];
-    };
+    }
+  | {
+      readonly kind: 'drawing';
+      readonly svg: string;
+      /** What it shows, for whoever does not see it. */
+      readonly words: string;
+    }
+  | { readonly kind: 'pictures'; readonly pictures: readonly ReportPicture[] };
+
+export interface ReportPicture {
+  /** The picture itself, as a `data:` address: PNG or JPEG. */
+  readonly src: string;
+  readonly words: string;
+}
 
 export interface ReportSection {
   readonly heading: string;
@@ -35,6 +48,9 @@ const PASS_RING =
   '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><circle cx="50" cy="50" r="36" fill="none" stroke="#0b6460" stroke-width="13"/></svg>';
 const SOFT = '#555555';
 const BODY_PT = 10;
+const DRAWING_PT = 480;
+const PICTURE_PT = 155;
+const IN_A_ROW = 3;
 
 /** A report as the data of a PDF. */
 export function reportDocument(report: Report, paper: Paper): PdfDocument {
@@ -94,11 +110,43 @@ function blockOf(block: ReportBlock): object {
       };
     case 'table':
       return tableOf(block);
+    case 'drawing':
+      return {
+        stack: [
+          { svg: block.svg, width: DRAWING_PT },
+          { text: words(block.words), fontSize: 9, color: SOFT, margin: [0, 2, 0, 0] },
+        ],
+        unbreakable: true,
+        margin: [0, 0, 0, 6],
+      };
+    case 'pictures':
+      return picturesOf(block.pictures);
     default: {
       const never: never = block;
       return never;
     }
   }
+}
+
+/** A few in a row, each with its words below it. */
+function picturesOf(pictures: readonly ReportPicture[]): object {
+  const rows = Array.from({ length: Math.ceil(pictures.length / IN_A_ROW) }, (_, i) =>
+    pictures.slice(i * IN_A_ROW, (i + 1) * IN_A_ROW),
+  );
+  return {
+    stack: rows.map((row) => ({
+      columns: row.map(({ src, words: said }) => ({
+        width: PICTURE_PT,
+        stack: [
+          { image: src, fit: [PICTURE_PT, PICTURE_PT] },
+          { text: words(said), fontSize: 9, margin: [0, 2, 0, 0] },
+        ],
+      })),
+      columnGap: 10,
+      unbreakable: true,
+      margin: [0, 0, 0, 8],
+    })),
+  };
 }
 
 function tableOf({ heads, numbers, weights, rows }: Extract<ReportBlock, { kind: 'table' }>): object {

@@ -1,7 +1,7 @@
 import { type Criterion, type CriterionOutcome, skillsOf } from '@clear-mark/core';
 import type { AttemptDocument, Revision } from '@clear-mark/contract';
 import { REVISION_KIND_WORDS, reasonWords, skillWords, sourceWords, VERDICT_WORDS } from '@clear-mark/words';
-import type { Report, ReportSection } from '../report.ts';
+import type { Report, ReportPicture, ReportSection } from '../report.ts';
 import { type ReportOf, reportFacts } from './class-report.ts';
 
 export interface AttemptReportOf extends ReportOf {
@@ -10,6 +10,8 @@ export interface AttemptReportOf extends ReportOf {
   readonly valueOf: (criterion: Criterion, outcome: CriterionOutcome) => string;
   readonly limitOf: (criterion: Criterion) => string;
   readonly momentOf: (instant: string) => string;
+  /** Its end faces, as they were taken. */
+  readonly pictures: readonly ReportPicture[];
 }
 
 /** The report of one signed piece: the verdict with its reasons, every criterion with what was found, and the records. */
@@ -50,6 +52,9 @@ export function attemptReport(of: AttemptReportOf): Report {
           },
         ],
       })),
+      ...(of.pictures.length > 0
+        ? [{ heading: 'Its end faces', blocks: [{ kind: 'pictures' as const, pictures: of.pictures }] }]
+        : []),
       ...(revisions.length > 0 ? [recordsSection(revisions, of)] : []),
       { heading: 'Where the limits come from', blocks: [{ kind: 'list', items: sourcesOf(of) }] },
     ],

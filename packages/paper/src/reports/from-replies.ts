@@ -1,5 +1,5 @@
 import { dayIn, type Policy } from '@clear-mark/core';
-import type { AttemptRow, Certificate, ClassDetail, Results } from '@clear-mark/contract';
+import type { AttemptRow, Certificate, ClassDetail, FaceRow, Results } from '@clear-mark/contract';
 import type { Report } from '../report.ts';
 import { classReport, type ReportOf } from './class-report.ts';
 import { traineeReport } from './trainee-report.ts';
@@ -29,12 +29,14 @@ export interface TraineeReplies {
   /** The newest first. */
   readonly pieces: readonly AttemptRow[];
   readonly certificates: readonly Certificate[];
+  /** End faces of the class: those of others are left out here. */
+  readonly faces: readonly FaceRow[];
 }
 
 /** The record of a trainee, out of what the server replies. */
 export function reportOfTrainee(
   detail: ReportClass & { readonly policy: Policy },
-  { trainee, results, pieces, certificates }: TraineeReplies,
+  { trainee, results, pieces, certificates, faces }: TraineeReplies,
   now: Date,
   dayOf: DayWords,
 ): Report {
@@ -46,5 +48,8 @@ export function reportOfTrainee(
     results,
     pieces: pieces.map((p) => ({ ...p, dayWords: dayOf(p.day) })),
     certificates: certificates.map((c) => ({ ...c, validUntil: dayOf(c.validUntil) })),
+    faces: faces
+      .filter((f) => f.traineeId === trainee.id)
+      .map((f) => ({ ...f, dayWords: dayOf(dayIn(detail.timeZone, new Date(f.takenAt))) })),
   });
 }

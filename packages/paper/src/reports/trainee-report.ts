@@ -1,5 +1,5 @@
 import { isPassMark, type Policy } from '@clear-mark/core';
-import type { AttemptRow, Certificate, Results, StandingCell } from '@clear-mark/contract';
+import type { AttemptRow, Certificate, FaceRow, Results, StandingCell } from '@clear-mark/contract';
 import {
   CERTIFICATE_STATE_WORDS,
   rateWords,
@@ -9,7 +9,8 @@ import {
   traineeSentences,
   VERDICT_WORDS,
 } from '@clear-mark/words';
-import type { Report, ReportSection } from '../report.ts';
+import { lossTrend } from '../loss-trend.ts';
+import type { Report, ReportBlock, ReportSection } from '../report.ts';
 import {
   causesSection,
   evidenceOf,
@@ -29,6 +30,8 @@ export interface TraineeReportOf extends ReportOf {
   /** The last pieces, the newest first, with the day of each in words. */
   readonly pieces: readonly (AttemptRow & { readonly dayWords: string })[];
   readonly certificates: readonly Certificate[];
+  /** End faces of this trainee, the newest first, with the day of each in words. */
+  readonly faces: readonly (FaceRow & { readonly dayWords: string })[];
 }
 
 function skillsSection({ cells, policy }: TraineeReportOf): ReportSection {
@@ -81,6 +84,45 @@ function piecesSection({ pieces }: TraineeReportOf): ReportSection {
   };
 }
 
+/** What the losses did, drawn from the oldest of the last pieces to the newest. */
+function trendBlocks({ pieces, results }: TraineeReportOf): ReportBlock[] {
+  const svg = lossTrend(
+    [...pieces].reverse(),
+    results.losses.map((l) => l.limitDb),
+  );
+  if (svg === null) return [];
+  return [{ kind: 'drawing', svg, words: 'Losses of the last pieces, the newest to the right, dB.' }];
+}
+
+/** End faces that a record lists: the newest. */
+const MOST_FACES = 12;
+
+function facesSection({ faces }: TraineeReportOf): ReportSection[] {
+  if (faces.length === 0) return [];
+  return [
+    {
+      heading: 'End faces',
+      blocks: [
+        {
+          kind: 'table',
+          heads: ['Day', 'Picture', 'Piece', 'Result', 'Trainee said'],
+          numbers: [],
+          weights: [2, 4, 2, 2, 2],
+          rows: faces
+            .slice(0, MOST_FACES)
+            .map((f) => [
+              f.dayWords,
+              f.label,
+              f.pieceLabel ?? '',
+              f.verdict === null ? 'Not graded' : VERDICT_WORDS[f.verdict],
+              f.traineeSaid === null ? '' : VERDICT_WORDS[f.traineeSaid],
+            ]),
+        },
+      ],
+    },
+  ];
+}
+
 function certificatesSection({ certificates }: TraineeReportOf): ReportSection[] {
   if (certificates.length === 0) return [];
   return [
@@ -104,7 +146,13 @@ function certificatesSection({ certificates }: TraineeReportOf): ReportSection[]
   ];
 }
 
-/** The record of a trainee: what is shown with its evidence, what comes next, rates, losses, causes, the last pieces. */
+const withBlocks = (section: ReportSection, blocks: readonly ReportBlock[]): ReportSection => ({
+  ...section,
+  blocks: [...section.blocks, ...blocks],
+});
+
+/** The record of a trainee: what is shown with its evidence, what comes next, rates, causes, losses with their trend, end faces,
+ * the last pieces. */
 export function traineeReport(of: TraineeReportOf): Report {
   return {
     title: `Record of ${of.traineeName}`,
@@ -118,7 +166,8 @@ export function traineeReport(of: TraineeReportOf): Report {
       ...certificatesSection(of),
       ratesSection(of.results),
       causesSection(of.results.failures),
-      lossSection(of.results.losses),
+      withBlocks(lossSection(of.results.losses), trendBlocks(of)),
+      ...facesSection(of),
       piecesSection(of),
     ],
   };

@@ -13,6 +13,7 @@ import { certificatesStore } from '../certificates/index.ts';
 import { classesService } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
+import { facesStore } from '../faces/index.ts';
 import { bytesOf } from '../pdf/index.ts';
 import { peopleService } from '../people/index.ts';
 import { attemptListService, resultsOf } from '../results/index.ts';
@@ -64,6 +65,7 @@ async function* reportsOf(
   const results = await resultsOf(db, detail.id, {}, me, now);
   yield { file: fileOf(0, detail.name), report: reportOfClass(detail, results, now, dayOf) };
   const lists = attemptListService(db);
+  const faces = await facesStore(db).list(detail.id, null);
   for (const [i, trainee] of detail.trainees.entries()) {
     const query = { trainee: trainee.id, verdict: 'judged' as const, last: LAST_PIECES };
     const replies = {
@@ -71,6 +73,7 @@ async function* reportsOf(
       results: await resultsOf(db, detail.id, { trainee: trainee.id }, me, now),
       pieces: (await lists.list(detail.id, query, me)).rows,
       certificates: await certificatesStore(db).ofClass(detail.id, trainee.id, now),
+      faces,
     };
     yield { file: fileOf(i + 1, trainee.name), report: reportOfTrainee(detail, replies, now, dayOf) };
   }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Report } from '@clear-mark/paper';
+import { type Report, svgAddress } from '@clear-mark/paper';
 
 /** A report to be read on the page and printed from it: the same description that the PDF is made of. */
 defineProps<{ report: Report }>();
@@ -24,6 +24,16 @@ interface Row {
         <ul v-else-if="block.kind === 'list'">
           <li v-for="item in block.items" :key="item">{{ item }}</li>
         </ul>
+        <figure v-else-if="block.kind === 'drawing'" class="drawing">
+          <img :src="svgAddress(block.svg)" :alt="block.words" />
+          <figcaption class="soft small">{{ block.words }}</figcaption>
+        </figure>
+        <div v-else-if="block.kind === 'pictures'" class="pictures">
+          <figure v-for="p in block.pictures" :key="p.src">
+            <img :src="p.src" :alt="p.words" />
+            <figcaption class="small">{{ p.words }}</figcaption>
+          </figure>
+        </div>
         <el-table v-else :data="block.rows as string[][]" :border="false">
           <el-table-column
             v-for="(head, column) in block.heads"
@@ -57,6 +67,26 @@ h2 {
 ul {
   margin: 4px 0;
   padding-left: 20px;
+}
+figure {
+  margin: 0;
+}
+.drawing img {
+  width: min(100%, 760px);
+  height: auto;
+  background: #fff;
+  border-radius: var(--round);
+}
+.pictures {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
+  gap: 12px;
+  margin-top: 6px;
+}
+.pictures img {
+  width: 100%;
+  height: auto;
+  background: #000;
 }
 @media print {
   .report {

@@ -78,7 +78,8 @@ describe('reports of a class', () => {
       .on(ROUTES.classDetail, DETAIL)
       .on(ROUTES.results, RESULTS)
       .on(ROUTES.attemptList, { total: 0, rows: [] })
-      .on(ROUTES.certificates, [CERTIFICATE]);
+      .on(ROUTES.certificates, [CERTIFICATE])
+      .on(ROUTES.faces, []);
   const open = (at: string) => openPage(ReportsPage, { props: { classId: CLASS }, at, as: 'lead' });
 
   it('the class is read on the page by the same numbers as in Insight', async () => {

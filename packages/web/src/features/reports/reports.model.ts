@@ -4,6 +4,7 @@ import {
   attemptReport,
   certificateReport,
   type Report,
+  type ReportPicture,
   type ReportClass,
   reportHead,
 } from '@clear-mark/paper';
@@ -15,6 +16,7 @@ import { entryWords, partWords } from '../sheet/index.ts';
 export function reportOfAttempt(
   detail: ReportClass,
   document: AttemptDocument,
+  pictures: readonly ReportPicture[],
   unit: 'mm' | 'in',
   now: Date,
 ): Report {
@@ -31,6 +33,7 @@ export function reportOfAttempt(
   return attemptReport({
     ...reportHead(detail, now, dayText),
     document,
+    pictures,
     valueOf,
     limitOf: (c) => limitWords(c, unit),
     momentOf: (instant) => momentWords(instant, 'full'),

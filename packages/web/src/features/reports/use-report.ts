@@ -6,6 +6,7 @@ import { useReply } from '../../api/queries.ts';
 import { usePreferences } from '../../shell/preferences.ts';
 import { dayText } from '../../shared/day-range.model.ts';
 import { reportOfAttempt } from './reports.model.ts';
+import { usePictures } from './use-pictures.ts';
 
 /** Whom a report is of. */
 export type Subject =
@@ -36,18 +37,24 @@ export function useReport(
   const attempt = useReply(ROUTES.attempt, () =>
     subject.value.kind === 'attempt' ? { params: { id: subject.value.id } } : null,
   );
+  const faces = useReply(ROUTES.faces, () => {
+    if (subject.value.kind === 'class') return null;
+    const attemptId = subject.value.kind === 'attempt' ? subject.value.id : undefined;
+    return { params, query: { attemptId } };
+  });
+  const pictures = usePictures(classId, () => (subject.value.kind === 'attempt' ? faces.found.value : null));
   const report = computed<Report | null>(() => {
     const of = detail.value;
     if (!of) return null;
     const now = new Date();
     if (subject.value.kind === 'attempt')
-      return attempt.found.value
-        ? reportOfAttempt(of, attempt.found.value, preferences.lengthUnit, now)
+      return attempt.found.value && pictures.value
+        ? reportOfAttempt(of, attempt.found.value, pictures.value, preferences.lengthUnit, now)
         : null;
     if (!results.found.value) return null;
     if (subject.value.kind === 'class') return reportOfClass(of, results.found.value, now, dayText);
     const person = of.trainees.find((t) => t.id === trainee.value);
-    if (!person || !pieces.found.value || !certificates.found.value) return null;
+    if (!person || !pieces.found.value || !certificates.found.value || !faces.found.value) return null;
     return reportOfTrainee(
       of,
       {
@@ -55,6 +62,7 @@ export function useReport(
         results: results.found.value,
         pieces: pieces.found.value.rows,
         certificates: certificates.found.value,
+        faces: faces.found.value,
       },
       now,
       dayText,
@@ -62,7 +70,11 @@ export function useReport(
   });
   const failure = computed(
     () =>
-      results.failure.value ?? pieces.failure.value ?? certificates.failure.value ?? attempt.failure.value,
+      results.failure.value ??
+      pieces.failure.value ??
+      certificates.failure.value ??
+      attempt.failure.value ??
+      faces.failure.value,
   );
   return { report, failure, certificates, results };
 }

@@ -1,0 +1,90 @@
+import type { AttemptRow } from '@clear-mark/contract';
+
+/** A drawing as the address of an image. */
+export const svgAddress = (svg: string): string => `data:image/svg+xml,${encodeURIComponent(svg)}`;
+
+const WIDTH = 640;
+const HEIGHT = 190;
+const LEFT = 44;
+const RIGHT = 96;
+const TOP = 14;
+const BOTTOM = 26;
+const INK = '#1b1f24';
+const HAIR = '#c9ced4';
+const MARK = '#0b6460';
+/** So that good work is not drawn as if it were far apart. */
+const LEAST_TOP_DB = 0.5;
+
+export interface TrendPiece extends Pick<AttemptRow, 'losses' | 'pieceLabel'> {
+  readonly dayWords: string;
+}
+interface Dot {
+  readonly x: number;
+  readonly y: number;
+}
+
+/**
+ * The losses of pieces in their order as a drawing: a dot a reading, a filled one at the shorter wavelength and an open one at the
+ * longer; the limit as a broken line where all have the same. Pieces the oldest first; limits in dB. Null where fewer than two
+ * pieces have a loss.
+ */
+export function lossTrend(pieces: readonly TrendPiece[], limitsDb: readonly number[]): string | null {
+  const measured = pieces.filter((p) => p.losses.some((l) => l.lossDb !== null));
+  if (measured.length < 2) return null;
+  const all = measured.flatMap((p) => p.losses.flatMap((l) => (l.lossDb === null ? [] : [l.lossDb])));
+  const [limit, ...others] = [...new Set(limitsDb)];
+  const line = limit !== undefined && others.length === 0 ? limit : null;
+  const top = Math.max(LEAST_TOP_DB, ...all, line ?? 0) * 1.08;
+  const x = (i: number): number => LEFT + ((i + 0.5) * (WIDTH - LEFT - RIGHT)) / measured.length;
+  const y = (db: number): number => HEIGHT - BOTTOM - (db / top) * (HEIGHT - TOP - BOTTOM);
+  const wavelengths = [...new Set(measured.flatMap((p) => p.losses.map((l) => l.wavelengthNm)))].sort(
+    (a, b) => a - b,
+  );
+  const dots = wavelengths.map((nm) => ({
+    nm,
+    at: measured.flatMap((p, i): Dot[] =>
+      p.losses.flatMap((l) =>
+        l.wavelengthNm === nm && l.lossDb !== null ? [{ x: x(i), y: y(l.lossDb) }] : [],
+      ),
+    ),
+  }));
+  const parts = [
+    ...scaleOf(top, y),
+    ...(line === null ? [] : limitLine(line, y)),
+    ...dots.flatMap(({ nm, at }, i) => [...at.map((d) => dotOf(d, i)), ...keyOf(nm, i)]),
+    label(LEFT, HEIGHT - 8, measured[0]!.dayWords),
+    label(WIDTH - RIGHT, HEIGHT - 8, measured.at(-1)!.dayWords, 'end'),
+  ];
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDTH} ${HEIGHT}" width="${WIDTH}" height="${HEIGHT}">${parts.join('')}</svg>`;
+}
+
+function scaleOf(top: number, y: (db: number) => number): string[] {
+  const step = top > 2 ? 1 : top > 1 ? 0.5 : 0.25;
+  const lines: string[] = [];
+  for (let db = 0; db <= top; db += step) {
+    lines.push(
+      `<line x1="${LEFT}" y1="${y(db).toFixed(1)}" x2="${WIDTH - RIGHT}" y2="${y(db).toFixed(1)}" stroke="${HAIR}" stroke-width="1"/>`,
+      label(LEFT - 6, y(db) + 4, db.toFixed(2), 'end'),
+    );
+  }
+  return [...lines, label(LEFT - 6, TOP - 2, 'dB', 'end')];
+}
+
+const limitLine = (db: number, y: (db: number) => number): string[] => [
+  `<line x1="${LEFT}" y1="${y(db).toFixed(1)}" x2="${WIDTH - RIGHT}" y2="${y(db).toFixed(1)}" stroke="${INK}" stroke-width="1.5" stroke-dasharray="6 4"/>`,
+  label(WIDTH - RIGHT + 8, y(db) + 4, `limit ${db.toFixed(2)}`),
+];
+
+/** The first wavelength is filled, the others open: told apart without a colour. */
+const dotOf = ({ x, y }: Dot, nth: number): string =>
+  `<circle cx="${x.toFixed(1)}" cy="${y.toFixed(1)}" r="4" fill="${nth === 0 ? MARK : '#ffffff'}" stroke="${MARK}" stroke-width="1.6"/>`;
+
+function keyOf(nm: number, nth: number): string[] {
+  const y = HEIGHT - BOTTOM - 8 - 18 * nth;
+  return [dotOf({ x: WIDTH - RIGHT + 14, y }, nth), label(WIDTH - RIGHT + 24, y + 4, `${nm} nm`)];
+}
+
+const label = (x: number, y: number, text: string, anchor: 'start' | 'end' = 'start'): string =>
+  `<text x="${x}" y="${y.toFixed(1)}" font-family="Latin, sans-serif" font-size="12" fill="${INK}" text-anchor="${anchor}">${escaped(text)}</text>`;
+const escaped = (text: string): string =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
