@@ -8,6 +8,7 @@ export const ARCHIVE_VERSION = 1;
 /** What the archive says of itself, and the schema of all its files. */
 export const ARCHIVE_HEAD = 'archive.json';
 export const ARCHIVE_SCHEMA = 'schema.json';
+export const ARCHIVE_SCHEMA_ID = 'clear-mark/class-archive.schema.json';
 
 /** The file of a table: a JSON object a line. */
 export const archiveFileOf = (table: ArchiveTable): string => `tables/${table}.jsonl`;
@@ -37,23 +38,21 @@ export const ArchiveHead = z.strictObject({
 });
 export type ArchiveHead = z.infer<typeof ArchiveHead>;
 
-/** The published JSON Schema (draft 2020-12) of an archive: its head, and a line of each table. */
+/**
+ * The published JSON Schema (draft 2020-12) of an archive: `archive.json` under /properties/archive, and a line of each table
+ * under /properties with the name of the table.
+ */
 export function archiveJsonSchema(): Record<string, unknown> {
-  const { $schema, ...head } = z.toJSONSchema(ArchiveHead, { io: 'input' });
   const lines = ARCHIVE_TABLE_NAMES.map((name) => {
     const { line, row } = ARCHIVE_TABLES[name];
-    const { $schema: _, ...schema } = z.toJSONSchema(row as z.ZodType, {
-      io: 'input',
-      unrepresentable: 'any',
-    });
-    return [name, { description: `A line of ${archiveFileOf(name)}: ${line}`, ...schema }] as const;
+    return [name, (row as z.ZodType).describe(`A line of ${archiveFileOf(name)}: ${line}`)] as const;
   });
+  const parts = z.object({ archive: ArchiveHead, ...Object.fromEntries(lines) });
   return {
-    $schema,
-    $id: 'clear-mark/class-archive.schema.json',
+    $id: ARCHIVE_SCHEMA_ID,
     title: 'Class archive of Clear Mark',
-    ...head,
-    $defs: Object.fromEntries(lines),
+    ...z.toJSONSchema(parts, { io: 'input', unrepresentable: 'any', reused: 'ref' }),
   };
 }
+
 export { ARCHIVE_TABLE_NAMES, ARCHIVE_TABLES, type ArchiveTable } from './archive-tables.ts';

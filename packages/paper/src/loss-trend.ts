@@ -32,8 +32,8 @@ export function lossTrend(pieces: readonly TrendPiece[], limitsDb: readonly numb
   const measured = pieces.filter((p) => p.losses.some((l) => l.lossDb !== null));
   if (measured.length < 2) return null;
   const all = measured.flatMap((p) => p.losses.flatMap((l) => (l.lossDb === null ? [] : [l.lossDb])));
-  const [limit, ...others] = [...new Set(limitsDb)];
-  const line = limit !== undefined && others.length === 0 ? limit : null;
+  const limits = new Set(limitsDb);
+  const line = limits.size === 1 ? limitsDb[0]! : null;
   const top = Math.max(LEAST_TOP_DB, ...all, line ?? 0) * 1.08;
   const x = (i: number): number => LEFT + ((i + 0.5) * (WIDTH - LEFT - RIGHT)) / measured.length;
   const y = (db: number): number => HEIGHT - BOTTOM - (db / top) * (HEIGHT - TOP - BOTTOM);
