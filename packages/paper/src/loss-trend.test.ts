@@ -46,6 +46,19 @@ describe('the trend of losses', () => {
     expect(lineAt(lossTrend(three, [0.75, 0.5])!)).toBeNull();
     expect(lineAt(lossTrend(three, [])!)).toBeNull();
   });
+  it('has a shape of its own for each of four wavelengths', () => {
+    const all = [850, 1300, 1310, 1550];
+    const svg = lossTrend(
+      ['2 Mar', '3 Mar'].map((day) => piece(day, ...all.map((nm) => [nm, 0.3] as const))),
+      [],
+    )!;
+    const shapes = [...svg.matchAll(/<(circle|rect) [^>]*fill="(#\w+)"/g)].map(
+      ([, kind, fill]) => `${kind} ${fill}`,
+    );
+    expect(new Set(shapes).size).toBe(4);
+    expect(shapes).toHaveLength(4 * 3);
+    for (const nm of all) expect(svg).toContain(`${nm} nm`);
+  });
   it('is none of fewer than two pieces with a loss', () => {
     expect(lossTrend([piece('2 Mar', [1310, 0.6])], [])).toBeNull();
     expect(lossTrend([piece('2 Mar', [1310, 0.6]), piece('3 Mar', [1310, null])], [])).toBeNull();

@@ -24,8 +24,7 @@ interface Dot {
 }
 
 /**
- * The losses of pieces in their order as a drawing: a dot a reading, a filled one at the shorter wavelength and an open one at the
- * longer; the limit as a broken line where all have the same. Pieces the oldest first; limits in dB. Null where fewer than two
+ * The losses of pieces in their order as a drawing: a mark a reading, of another shape for each wavelength; the limit as a broken line where all have the same. Pieces the oldest first; limits in dB. Null where fewer than two
  * pieces have a loss.
  */
 export function lossTrend(pieces: readonly TrendPiece[], limitsDb: readonly number[]): string | null {
@@ -51,7 +50,7 @@ export function lossTrend(pieces: readonly TrendPiece[], limitsDb: readonly numb
   const parts = [
     ...scaleOf(top, y),
     ...(line === null ? [] : limitLine(line, y)),
-    ...dots.flatMap(({ nm, at }, i) => [...at.map((d) => dotOf(d, i)), ...keyOf(nm, i)]),
+    ...dots.flatMap(({ nm, at }, i) => [...at.map((d) => dotOf(d, i)), ...keyOf(nm, i, dots.length)]),
     label(LEFT, HEIGHT - 8, measured[0]!.dayWords),
     label(WIDTH - RIGHT, HEIGHT - 8, measured.at(-1)!.dayWords, 'end'),
   ];
@@ -75,12 +74,17 @@ const limitLine = (db: number, y: (db: number) => number): string[] => [
   label(WIDTH - RIGHT + 8, y(db) + 4, `limit ${db.toFixed(2)}`),
 ];
 
-/** The first wavelength is filled, the others open: told apart without a colour. */
-const dotOf = ({ x, y }: Dot, nth: number): string =>
-  `<circle cx="${x.toFixed(1)}" cy="${y.toFixed(1)}" r="4" fill="${nth === 0 ? MARK : '#ffffff'}" stroke="${MARK}" stroke-width="1.6"/>`;
+/** A shape for each wavelength, told apart without a colour; a sheet has four at most. */
+function dotOf({ x, y }: Dot, nth: number): string {
+  const fill = nth % 2 === 0 ? MARK : '#ffffff';
+  const drawn = `fill="${fill}" stroke="${MARK}" stroke-width="1.6"`;
+  return nth < 2
+    ? `<circle cx="${x.toFixed(1)}" cy="${y.toFixed(1)}" r="4" ${drawn}/>`
+    : `<rect x="${(x - 3.6).toFixed(1)}" y="${(y - 3.6).toFixed(1)}" width="7.2" height="7.2" ${drawn}/>`;
+}
 
-function keyOf(nm: number, nth: number): string[] {
-  const y = HEIGHT - BOTTOM - 8 - 18 * nth;
+function keyOf(nm: number, nth: number, of: number): string[] {
+  const y = HEIGHT - BOTTOM - 8 - 18 * (of - 1 - nth);
   return [dotOf({ x: WIDTH - RIGHT + 14, y }, nth), label(WIDTH - RIGHT + 24, y + 4, `${nm} nm`)];
 }
 

@@ -16,7 +16,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import yazl from 'yazl';
 import { canonicalJson, sha256 } from '../src/chain/index.ts';
 import { refersOf, verifyRecords } from '../src/index.ts';
-import { keepFace } from './faces-for-tests.ts';
+import { digestOf, keepFace } from './faces-for-tests.ts';
 import { attemptBody, type Caller, wholePiece, World } from './harness.ts';
 import { openAttempt } from './open-attempt.ts';
 import { unzip } from './unzip.ts';
@@ -272,7 +272,7 @@ describe('taking a class in', () => {
       'GET',
       `/classes/${own.classroom.id}/faces/${face!['id'] as string}/picture`,
     );
-    expect(sha256Of(picture.body)).toBe(face!['sha256']);
+    expect(digestOf(picture.body)).toBe(face!['sha256']);
     const after = await rowsThere();
     expect(after['deliveries']).toBe(before['deliveries']);
     expect(after['audit_events']).toBe(before['audit_events']! + 1);
@@ -452,7 +452,3 @@ describe('an archive that is not to be trusted', () => {
     expect([reply.status, reply.code]).toEqual([409, 'archive.erased_here']);
   });
 });
-
-function sha256Of(bytes: Buffer): string {
-  return createHash('sha256').update(bytes).digest('hex');
-}

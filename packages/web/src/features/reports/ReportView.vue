@@ -74,7 +74,9 @@ figure {
 .drawing img {
   width: min(100%, 760px);
   height: auto;
+  padding: 8px;
   background: #fff;
+  border: 1px solid var(--hair);
   border-radius: var(--round);
 }
 .pictures {
