@@ -33,7 +33,7 @@ test('a class goes from one school to another as an archive', async ({ page, dem
     await expect(
       there.getByRole('heading', { level: 1, name: 'Harbour Ring crew 2, splicing' }),
     ).toBeVisible();
-    await there.getByRole('link', { name: 'Records' }).click();
+    await there.getByRole('link', { name: 'Records', exact: true }).click();
     await expect(there.locator('[data-test=total]')).toHaveText(records!);
     await there.getByRole('link', { name: 'Insight' }).click();
     await expect(there.getByRole('heading', { name: 'Insight' })).toBeVisible();

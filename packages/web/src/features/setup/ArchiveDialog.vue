@@ -74,7 +74,7 @@ async function take(): Promise<void> {
           <b>{{ a.text }}</b> {{ a.label }}
         </li>
       </ul>
-      <el-table :data="outlook.people" max-height="230" scrollbar-tabindex="0">
+      <el-table :data="outlook.people" max-height="176" scrollbar-tabindex="0">
         <el-table-column prop="name" label="Name" min-width="170" />
         <el-table-column prop="role" label="Role" width="110" />
         <el-table-column label="What becomes of the account" min-width="280">
@@ -83,7 +83,7 @@ async function take(): Promise<void> {
           }}</template>
         </el-table-column>
       </el-table>
-      <el-table :data="outlook.methods" max-height="230" scrollbar-tabindex="0">
+      <el-table :data="outlook.methods" max-height="176" scrollbar-tabindex="0">
         <el-table-column prop="title" label="Method" min-width="220" />
         <el-table-column prop="version" label="Version" width="90" align="right" />
         <el-table-column label="What becomes of it" min-width="260">
@@ -108,6 +108,12 @@ async function take(): Promise<void> {
 </template>
 
 <style scoped>
+h2 {
+  margin-top: 14px;
+}
+p.soft + div {
+  margin-top: 10px;
+}
 .busy {
   margin: 12px 0 4px;
 }
