@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { deflateRawSync } from 'node:zlib';
 import type { ArchiveOutlook } from '@clear-mark/contract';
 import {
@@ -13,8 +12,8 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import yazl from 'yazl';
-import { canonicalJson, sha256 } from '../src/chain/index.ts';
+import { canonicalJson } from '../src/chain/index.ts';
+import { fileOf, forgedFrom, linesIn, textOf, zipped } from './archive-for-tests.ts';
 import { refersOf, verifyRecords } from '../src/index.ts';
 import { digestOf, keepFace } from './faces-for-tests.ts';
 import { attemptBody, type Caller, wholePiece, World } from './harness.ts';
@@ -99,46 +98,11 @@ const send = (path: 'look' | 'take', bytes: Buffer, as = leadThere) =>
   as.bytes('PUT', `/archives/${path}`, bytes, 'application/zip');
 const outlookOf = (reply: { body: Buffer }): ArchiveOutlook => JSON.parse(reply.body.toString());
 
-function zipped(parts: ReadonlyMap<string, Buffer>): Promise<Buffer> {
-  const zip = new yazl.ZipFile();
-  for (const [name, bytes] of parts) zip.addBuffer(bytes, name);
-  zip.end();
-  return new Response(zip.outputStream as never).arrayBuffer().then((b) => Buffer.from(b));
-}
-
-/** The archive with some files changed, its head and digests made to fit as whoever forges it would. */
-function forged(
+const forged = (
   changes: Readonly<Record<string, string | Buffer | null>>,
   head: object = {},
-): Promise<Buffer> {
-  const parts = new Map(files);
-  for (const [name, content] of Object.entries(changes)) {
-    if (content === null) parts.delete(name);
-    else parts.set(name, Buffer.from(content));
-  }
-  const { digest: _, ...was } = JSON.parse(files.get('archive.json')!.toString()) as Record<string, unknown>;
-  const named = [...parts].filter(([name]) => name !== 'archive.json');
-  const now = {
-    ...was,
-    files: named.map(([name, bytes]) => ({
-      name,
-      bytes: bytes.length,
-      sha256: createHash('sha256').update(bytes).digest('hex'),
-    })),
-    ...head,
-  };
-  parts.set('archive.json', Buffer.from(JSON.stringify({ ...now, digest: sha256(canonicalJson(now)) })));
-  return zipped(parts);
-}
-const fileOf = (table: ArchiveTable): string => `tables/${table}.jsonl`;
-const linesOf = (table: ArchiveTable): Record<string, unknown>[] =>
-  files
-    .get(fileOf(table))!
-    .toString()
-    .split('\n')
-    .filter((line) => line !== '')
-    .map((line) => JSON.parse(line) as Record<string, unknown>);
-const textOf = (rows: readonly object[]): string => rows.map((r) => `${JSON.stringify(r)}\n`).join('');
+): Promise<Buffer> => forgedFrom(files, changes, head);
+const linesOf = (table: ArchiveTable): Record<string, unknown>[] => linesIn(files, table);
 
 /** How many rows each table of the other school has. */
 async function rowsThere(): Promise<Record<string, number>> {
@@ -306,6 +270,16 @@ describe('taking a class in', () => {
     expect(new Set(shipped.map((m) => m.methodId)).size).toBe(shipped.length);
   });
 
+  it('taken in twice at once it is here once', async () => {
+    const twice = await World.make();
+    const leads = await Promise.all([1, 2].map(async () => twice.signedIn(await twice.person('lead'))));
+    const replies = await Promise.all(leads.map((l) => send('take', archive, l)));
+    expect(replies.map((r) => r.status)).toEqual([200, 200]);
+    expect(replies.map((r) => outlookOf(r).here).sort()).toEqual([false, true]);
+    expect((await verifyRecords(twice.db, [])).findings).toEqual([]);
+    await twice.close();
+  });
+
   it('taken again changes nothing; with other content it is refused', async () => {
     const before = await rowsThere();
     const again = await send('take', archive);
@@ -423,6 +397,9 @@ describe('an archive that is not to be trusted', () => {
     expect(await refused(await forged({ [fileOf('things')]: '{"id":' }))).toBe('archive.bad_line');
     const [row] = linesOf('classes');
     expect(await refused(await forged({ [fileOf('classes')]: textOf([row!, row!]) }))).toBe('archive.broken');
+    expect(await refused(await forged({ [fileOf('class_chains')]: '' }))).toBe('archive.broken');
+    const none = linesOf('class_chains').map((r) => ({ ...r, next_seq: 1, last_hash: null }));
+    expect(await refused(await forged({ [fileOf('class_chains')]: textOf(none) }))).toBe('archive.not_sound');
   });
 
   it('has an id that is taken here by something else', async () => {

@@ -3,6 +3,7 @@ import { pipeline } from 'node:stream/promises';
 import { ARCHIVE_TABLE_NAMES, ARCHIVE_TABLES, type ArchiveTable } from '@clear-mark/contract/archive';
 import type pg from 'pg';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
+import { OUTCOME_TABLES, type OutcomeRows } from '../attempts/index.ts';
 import type { Database } from '../database/database.ts';
 import { own, rowsOf, sql } from '../database/sql.ts';
 import { copyText } from './copy-text.ts';
@@ -241,6 +242,24 @@ export const archiveSink = (trx: Database, classId: string) => {
       await pipeline(Readable.from(text(), { objectMode: false }), waiting);
     },
 
+    /** What is counted by, made of the signed records. */
+    addOutcomes: (outcomes: readonly OutcomeRows[]): Promise<void> =>
+      next(async () => {
+        for (const [table, name] of OUTCOME_TABLES) {
+          const rows = outcomes.flatMap((o): Row[] => o[name]);
+          if (rows.length === 0) continue;
+          const columns = Object.keys(rows[0]!);
+          const textOf = copyText(columns, (column) => arrays.has(`${table}.${column}`));
+          const named = columns.map((column) => `"${column}"`).join(', ');
+          const connection = await connectionOf(trx);
+          const into = connection.query(copyFrom(`copy ${table} (${named}) from stdin`));
+          await pipeline(
+            Readable.from([Buffer.from(rows.map(textOf).join(''))], { objectMode: false }),
+            into,
+          );
+        }
+      }),
+
     /** After the entries: the pieces are as they were. */
     setStates: (): Promise<void> =>
       next(async () => {
@@ -262,7 +281,7 @@ async function begin(trx: Database, classId: string): Promise<ReadonlySet<string
     sql`select c.relname || '.' || a.attname as name
           from pg_attribute a join pg_class c on c.oid = a.attrelid join pg_type t on t.oid = a.atttypid
          where c.relnamespace = current_schema()::regnamespace and a.attnum > 0 and t.typcategory = 'A'
-           and c.relname = any(${ARCHIVE_TABLE_NAMES})`,
+           and c.relname = any(${[...ARCHIVE_TABLE_NAMES, ...OUTCOME_TABLES.map(([name]) => name)]})`,
   );
   return new Set(found.map((r) => r.name));
 }

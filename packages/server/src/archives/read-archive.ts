@@ -116,6 +116,9 @@ export async function readArchive(
       await reader.rows(table, groups());
     }
   }
+  // Without the head of its chain no record could be checked, and none be signed after them.
+  if (counts.get('class_chains') !== 1)
+    throw new AppError('archive.broken', { name: 'class_chains', line: 0 });
   const pictures = head.files.filter((f) => f.name.startsWith('pictures/'));
   if (pictures.length !== counts.get('pictures')) {
     throw new AppError('archive.incomplete', { name: 'tables/pictures.jsonl' });

@@ -5,7 +5,6 @@ import {
   type ArchiveHead,
   type ArchiveTable,
 } from '@clear-mark/contract/archive';
-import { signStore } from '../attempts/index.ts';
 import { record } from '../audit/index.ts';
 import type { Database } from '../database/database.ts';
 import { lockThing } from '../database/locks.ts';
@@ -46,18 +45,18 @@ export async function lookAtArchive(db: Database, archive: OpenArchive): Promise
  */
 export async function takeArchive(db: Database, archive: OpenArchive, me: Person): Promise<ArchiveOutlook> {
   const head = await headOf(archive);
-  if (await archiveHere(db).hasClass(head.class.id)) return lookAtArchive(db, archive);
   const versionIds: string[] = [];
   try {
-    return await db.transaction(async (trx) => {
+    const taken = await db.transaction(async (trx) => {
+      // Of two that are taken in at once the second finds what the first has brought.
       await lockThing(trx, 'archives', 'all');
-      await lockThing(trx, 'accounts', 'all');
+      if (await archiveHere(trx).hasClass(head.class.id)) return null;
       const outlook = new OutlookReader(trx, head, false);
       const sink = archiveSink(trx, head.class.id);
       try {
         const counts = await readArchive(archive, head, takingReader(outlook, sink));
         await sink.setStates();
-        await checked(trx, head.class.id);
+        await checked(trx, head.class.id, sink);
         await record(trx, { kind: 'archive_taken', by: me.id, classId: head.class.id });
         return outlook.outlook(counts);
       } finally {
@@ -66,6 +65,7 @@ export async function takeArchive(db: Database, archive: OpenArchive, me: Person
         await sink.flush().catch(() => undefined);
       }
     });
+    return taken ?? (await lookAtArchive(db, archive));
   } catch (error) {
     forgetVersions(versionIds);
     throw inWords(error);
@@ -73,10 +73,10 @@ export async function takeArchive(db: Database, archive: OpenArchive, me: Person
 }
 
 /** Errors: `archive.not_sound` where the chain does not hold. */
-async function checked(trx: Database, classId: string): Promise<void> {
+async function checked(trx: Database, classId: string, sink: ReturnType<typeof archiveSink>): Promise<void> {
   const { findings } = await verifyRecords(trx, [], {
     classId,
-    layOut: (rows) => signStore(trx).addOutcomes(rows),
+    layOut: sink.addOutcomes,
   });
   if (findings.length > 0) throw new AppError('archive.not_sound', { count: findings.length });
 }

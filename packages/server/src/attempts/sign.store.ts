@@ -93,7 +93,8 @@ export function outcomeRows(
   };
 }
 
-const OUTCOME_TABLES = [
+/** The tables that are counted by, with the part of `OutcomeRows` that each has. */
+export const OUTCOME_TABLES = [
   ['outcome_skills', 'skills'],
   ['outcome_criteria', 'criteria'],
   ['outcome_losses', 'losses'],
@@ -133,17 +134,6 @@ export const signStore = (db: Database) => ({
 
   /** Takes the rows of an earlier revision away, before those of the next one come. */
   dropOutcome: (attemptId: string): Promise<void> => dropOutcome(db, attemptId),
-
-  /** Counting rows of attempts that have none yet. */
-  addOutcomes: async (outcomes: readonly OutcomeRows[]): Promise<void> => {
-    for (const [table, name] of OUTCOME_TABLES) {
-      await insertRows(
-        db,
-        table,
-        outcomes.flatMap((rows): NewRow[] => [...rows[name]]),
-      );
-    }
-  },
 
   /** Counting rows hold the newest revision only. */
   replaceOutcome: async (attemptId: string, rows: OutcomeRows): Promise<void> => {
