@@ -55,7 +55,7 @@ const addressOf = (table: CsvTableName): string =>
         <a class="act" :href="pathOf(ARCHIVE_PATHS.make, { id: classId })" download
           >The class as an archive</a
         >
-        <span class="soft small">a ZIP with all of it, for another school; it is taken in under Classes</span>
+        <span class="soft small">a ZIP for another school, taken in there under Classes</span>
       </li>
     </ul>
   </el-popover>
@@ -74,6 +74,6 @@ ul {
 }
 li {
   display: grid;
-  padding: 4px 0;
+  padding: 2px 0;
 }
 </style>
