@@ -61,28 +61,44 @@ function skillsSection({ cells, policy }: TraineeReportOf): ReportSection {
   };
 }
 
-function piecesSection({ pieces }: TraineeReportOf): ReportSection {
-  return {
-    heading: 'The last pieces',
-    blocks: [
-      {
-        kind: 'table',
-        heads: ['Day', 'Piece', 'Method', 'Result', 'Loss, dB'],
-        numbers: [],
-        weights: [2, 1.5, 6, 2, 4],
-        rows: pieces.map((p) => [
-          p.dayWords,
-          p.pieceLabel,
-          p.methodTitle,
-          VERDICT_WORDS[p.verdict],
-          p.losses
-            .map((l) => `${l.wavelengthNm} nm ${l.lossDb === null ? 'no light' : l.lossDb.toFixed(2)}`)
-            .join(', '),
-        ]),
-      },
+/** A section that is one table of texts: its columns with the share of the width that each takes. */
+const tableSection = (
+  heading: string,
+  columns: readonly (readonly [head: string, weight: number])[],
+  rows: readonly (readonly string[])[],
+): ReportSection => ({
+  heading,
+  blocks: [
+    {
+      kind: 'table',
+      heads: columns.map(([head]) => head),
+      numbers: [],
+      weights: columns.map(([, weight]) => weight),
+      rows,
+    },
+  ],
+});
+
+const piecesSection = ({ pieces }: TraineeReportOf): ReportSection =>
+  tableSection(
+    'The last pieces',
+    [
+      ['Day', 2],
+      ['Piece', 1.5],
+      ['Method', 6],
+      ['Result', 2],
+      ['Loss, dB', 4],
     ],
-  };
-}
+    pieces.map((p) => [
+      p.dayWords,
+      p.pieceLabel,
+      p.methodTitle,
+      VERDICT_WORDS[p.verdict],
+      p.losses
+        .map((l) => `${l.wavelengthNm} nm ${l.lossDb === null ? 'no light' : l.lossDb.toFixed(2)}`)
+        .join(', '),
+    ]),
+  );
 
 /** What the losses did, drawn from the oldest of the last pieces to the newest. */
 function trendBlocks({ pieces, results }: TraineeReportOf): ReportBlock[] {
@@ -97,18 +113,20 @@ function trendBlocks({ pieces, results }: TraineeReportOf): ReportBlock[] {
 /** End faces that a record lists: the newest. */
 const MOST_FACES = 12;
 
-function facesSection({ faces }: TraineeReportOf): ReportSection[] {
-  if (faces.length === 0) return [];
-  return [
-    {
-      heading: 'End faces',
-      blocks: [
-        {
-          kind: 'table',
-          heads: ['Day', 'Picture', 'Piece', 'Result', 'Trainee said'],
-          numbers: [],
-          weights: [2, 4, 2, 2, 2],
-          rows: faces
+const facesSection = ({ faces }: TraineeReportOf): ReportSection[] =>
+  faces.length === 0
+    ? []
+    : [
+        tableSection(
+          'End faces',
+          [
+            ['Day', 2],
+            ['Picture', 4],
+            ['Piece', 2],
+            ['Result', 2],
+            ['Trainee said', 2],
+          ],
+          faces
             .slice(0, MOST_FACES)
             .map((f) => [
               f.dayWords,
@@ -117,34 +135,29 @@ function facesSection({ faces }: TraineeReportOf): ReportSection[] {
               f.verdict === null ? 'Not graded' : VERDICT_WORDS[f.verdict],
               f.traineeSaid === null ? '' : VERDICT_WORDS[f.traineeSaid],
             ]),
-        },
-      ],
-    },
-  ];
-}
+        ),
+      ];
 
-function certificatesSection({ certificates }: TraineeReportOf): ReportSection[] {
-  if (certificates.length === 0) return [];
-  return [
-    {
-      heading: 'Certificates',
-      blocks: [
-        {
-          kind: 'table',
-          heads: ['Skills', 'Code', 'Holds until', 'State'],
-          numbers: [],
-          weights: [5, 3, 2.4, 3],
-          rows: certificates.map((c) => [
-            c.skills.map((s) => skillWords(s.skill)).join(', '),
+const certificatesSection = ({ certificates }: TraineeReportOf): ReportSection[] =>
+  certificates.length === 0
+    ? []
+    : [
+        tableSection(
+          'Certificates',
+          [
+            ['Skills', 5],
+            ['Code', 3],
+            ['Holds until', 2.4],
+            ['State', 3],
+          ],
+          certificates.map((c) => [
+            c.skills.map((k) => skillWords(k.skill)).join(', '),
             c.code,
             c.validUntil,
             CERTIFICATE_STATE_WORDS[c.state],
           ]),
-        },
-      ],
-    },
-  ];
-}
+        ),
+      ];
 
 const withBlocks = (section: ReportSection, blocks: readonly ReportBlock[]): ReportSection => ({
   ...section,

@@ -39,14 +39,23 @@ const OTHER_ROWS: Readonly<Partial<Record<ArchiveTable, string>>> = {
 };
 const rowsOfClass = (table: ArchiveTable): string => OTHER_ROWS[table] ?? 't.class_id = $';
 
-const columnsOf = (table: ArchiveTable): string =>
-  Object.keys(ARCHIVE_TABLES[table].row.shape)
-    .map((column) => `"${column}"`)
-    .join(', ');
+const listOf = (columns: readonly string[]): string => columns.map((column) => `"${column}"`).join(', ');
+const columnsOf = (table: ArchiveTable): string => listOf(Object.keys(ARCHIVE_TABLES[table].row.shape));
 
 /** The driver's connection of a transaction: copying goes past the query builder. */
 const connectionOf = async (trx: Database): Promise<pg.Client> =>
   (await trx.client.acquireConnection()) as pg.Client;
+
+/** Rows as `copyText` writes them, into these columns of a table. */
+async function copyInto(
+  trx: Database,
+  table: string,
+  columns: readonly string[],
+  text: Readable,
+): Promise<void> {
+  const connection = await connectionOf(trx);
+  await pipeline(text, connection.query(copyFrom(`copy ${table} (${listOf(columns)}) from stdin`)));
+}
 
 /** Reads the rows of a class, within one transaction, so that all are of one instant. */
 export async function archiveSource(trx: Database, classId: string) {
@@ -223,10 +232,6 @@ export const archiveSink = (trx: Database, classId: string) => {
     addRows: async (table: ArchiveTable, groups: AsyncIterable<readonly Row[]>): Promise<void> => {
       const waiting = new PassThrough({ highWaterMark: MOST_WAITING });
       const columns = Object.keys(ARCHIVE_TABLES[table].row.shape);
-      const write = async (): Promise<void> => {
-        const connection = await connectionOf(trx);
-        await pipeline(waiting, connection.query(copyFrom(`copy ${table} (${columnsOf(table)}) from stdin`)));
-      };
       const text = async function* (): AsyncGenerator<Buffer> {
         const textOf = copyText(columns, (column) => arrays.has(`${table}.${column}`));
         for await (const rows of groups) {
@@ -238,7 +243,7 @@ export const archiveSink = (trx: Database, classId: string) => {
         }
       };
       // What could not be written ends the reading too.
-      next(write).catch((error: Error) => waiting.destroy(error));
+      next(() => copyInto(trx, table, columns, waiting)).catch((error: Error) => waiting.destroy(error));
       await pipeline(Readable.from(text(), { objectMode: false }), waiting);
     },
 
@@ -250,13 +255,8 @@ export const archiveSink = (trx: Database, classId: string) => {
           if (rows.length === 0) continue;
           const columns = Object.keys(rows[0]!);
           const textOf = copyText(columns, (column) => arrays.has(`${table}.${column}`));
-          const named = columns.map((column) => `"${column}"`).join(', ');
-          const connection = await connectionOf(trx);
-          const into = connection.query(copyFrom(`copy ${table} (${named}) from stdin`));
-          await pipeline(
-            Readable.from([Buffer.from(rows.map(textOf).join(''))], { objectMode: false }),
-            into,
-          );
+          const text = Buffer.from(rows.map(textOf).join(''));
+          await copyInto(trx, table, columns, Readable.from([text], { objectMode: false }));
         }
       }),
 

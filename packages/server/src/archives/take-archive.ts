@@ -39,9 +39,8 @@ export async function lookAtArchive(db: Database, archive: OpenArchive): Promise
 }
 
 /**
- * Takes the class of an archive in: all of it, or nothing. Its chain of signed records is recomputed, and what is counted is made of
- * it.
- * A class that is here already with the same content is left as it is. Errors: `archive.*`.
+ * Takes the class of an archive in: all of it, or nothing. Its chain of signed records is recomputed, and what is counted is
+ * made of it. A class that is here already with the same content is left as it is. Errors: `archive.*`.
  */
 export async function takeArchive(db: Database, archive: OpenArchive, me: Person): Promise<ArchiveOutlook> {
   const head = await headOf(archive);
@@ -74,10 +73,7 @@ export async function takeArchive(db: Database, archive: OpenArchive, me: Person
 
 /** Errors: `archive.not_sound` where the chain does not hold. */
 async function checked(trx: Database, classId: string, sink: ReturnType<typeof archiveSink>): Promise<void> {
-  const { findings } = await verifyRecords(trx, [], {
-    classId,
-    layOut: sink.addOutcomes,
-  });
+  const { findings } = await verifyRecords(trx, [], { classId, layOut: sink.addOutcomes });
   if (findings.length > 0) throw new AppError('archive.not_sound', { count: findings.length });
 }
 

@@ -1,4 +1,5 @@
 import type { Person } from '@clear-mark/contract';
+import { archivePictureOf } from '@clear-mark/contract/archive';
 import type { Response } from 'express';
 import yazl from 'yazl';
 import { record } from '../audit/index.ts';
@@ -8,7 +9,6 @@ import { heldPage } from './held-page.ts';
 import { heldStore } from './held.store.ts';
 
 const FORMAT = 'clear-mark person 1';
-const EXTENSIONS: Readonly<Record<string, string>> = { 'image/png': 'png', 'image/jpeg': 'jpg' };
 
 /**
  * Sends all that is held about a person: `person.json` for programs, `person.html` to read, and the pictures, each under the
@@ -33,9 +33,7 @@ export async function sendHeld(
     },
     { isolationLevel: 'repeatable read' },
   );
-  const files = new Map(
-    held.pictures.map((p) => [p.sha256, `pictures/${p.sha256}.${EXTENSIONS[p.mediaType] ?? 'bin'}`]),
-  );
+  const files = new Map(held.pictures.map((p) => [p.sha256, archivePictureOf(p.sha256, p.mediaType)]));
   const pictures = held.pictures.map((p) => ({ ...p, file: files.get(p.sha256)! }));
   const zip = new yazl.ZipFile();
   const json = JSON.stringify({ format: FORMAT, madeAt: now.toISOString(), ...held, pictures }, null, 2);
