@@ -242,7 +242,8 @@ export const archiveSink = (trx: Database, classId: string) => {
           );
         }
       };
-      // What could not be written ends the reading too.
+      // What could not be written ends the reading too; where that is over already, `flush` throws it and nobody listens here.
+      waiting.on('error', () => undefined);
       next(() => copyInto(trx, table, columns, waiting)).catch((error: Error) => waiting.destroy(error));
       await pipeline(Readable.from(text(), { objectMode: false }), waiting);
     },

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { Transform, type Readable } from 'node:stream';
-import { finished } from 'node:stream/promises';
+import { finished, pipeline } from 'node:stream/promises';
 import {
   ARCHIVE_FORMAT,
   ARCHIVE_HEAD,
@@ -35,11 +35,15 @@ export async function makeArchive(
       const source = await archiveSource(trx, id);
       const files: FileOfHead[] = [];
       const zip = new yazl.ZipFile();
-      const written = finished(zip.outputStream.pipe(createWriteStream(file)));
+      const written = pipeline(zip.outputStream, createWriteStream(file));
       const failed = new Promise<never>((_, reject) => void zip.on('error', reject));
+      let reading: Readable | null = null;
       const packed = async (): Promise<void> => {
         for (const table of ARCHIVE_TABLE_NAMES) {
-          await addStream(zip, archiveFileOf(table), await source.lines(table), files, now);
+          reading = await source.lines(table);
+          reading.once('error', () => (reading = null));
+          await addStream(zip, archiveFileOf(table), reading, files, now);
+          reading = null;
         }
         for (const { sha256: digest, mediaType } of await source.pictures()) {
           const bytes = await source.picture(digest);
@@ -50,7 +54,13 @@ export async function makeArchive(
         zip.end();
         await written;
       };
-      await Promise.race([packed(), failed]);
+      try {
+        await Promise.race([packed(), failed, written]);
+      } catch (error) {
+        // The connection takes no other question before its rows were read.
+        if (reading) await readAway(reading);
+        throw error;
+      }
     },
     { isolationLevel: 'repeatable read' },
   );
@@ -97,6 +107,11 @@ async function addStream(
   zip.addReadStream(lines.pipe(counted), name, { mtime: now, compressionLevel: LEVEL });
   await finished(counted, { writable: false });
   files.push({ name, bytes, sha256: hash.digest('hex') });
+}
+
+async function readAway(lines: Readable): Promise<void> {
+  lines.unpipe();
+  for await (const _part of lines);
 }
 
 /** What each table of a class would be in an archive made now: SHA-256 by table. */

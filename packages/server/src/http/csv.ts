@@ -41,6 +41,7 @@ export async function sendCsv(
     response.set('Content-Type', 'text/csv; charset=utf-8; header=present');
     response.set('Content-Disposition', `attachment; filename="${file}"`);
     csv.pipe(response);
+    csv.on('error', (error) => response.destroy(error));
   };
   try {
     await write({
