@@ -117,6 +117,7 @@ async function settingsOf(
   return {
     DATABASE_URL: cluster ? cluster.appUrl(DATABASE) : given,
     DATABASE_OWNER_URL: cluster ? cluster.url(DATABASE) : process.env['DATABASE_OWNER_URL'],
+    DATABASE_STANDBY_URL: cluster ? undefined : process.env['DATABASE_STANDBY_URL'],
     CLEAR_MARK_INSTRUMENTS: options.instruments ?? undefined,
     CLEAR_MARK_HOST_NAMES: options.names ?? undefined,
     CLEAR_MARK_MAIL_SERVER: process.env['CLEAR_MARK_MAIL_SERVER'],

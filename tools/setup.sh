@@ -25,13 +25,17 @@ postgres_there() {
 }
 chromium_there() { [ -x "${CLEAR_MARK_CHROMIUM:-/usr/bin/chromium}" ]; }
 
-# Names of the Debian packages that are missing for these needs: database, browser.
+# What several database machines are kept together by.
+nodes_there() { [ -x /usr/bin/patroni ] && [ -x /usr/bin/etcd ] && [ -x /usr/sbin/haproxy ]; }
+
+# Names of the Debian packages that are missing for these needs: database, browser, nodes.
 missing_packages() {
   local need
   for need in "$@"; do
     case "$need" in
       database) postgres_there || printf 'postgresql ' ;;
       browser) chromium_there || printf 'chromium ' ;;
+      nodes) nodes_there || printf 'patroni etcd-server haproxy ' ;;
     esac
   done
 }

@@ -10,6 +10,7 @@ import { benchFacesBatch } from './faces-batch.ts';
 import { benchFacesPage } from './faces-page.ts';
 import { benchFacesLeftOut, benchFacesPractice, benchFacesSet } from './faces-set.ts';
 import { benchFaults } from './faults.ts';
+import { benchHa } from './ha.ts';
 import { benchInstruments } from './instruments.ts';
 import { benchLibrary } from './library.ts';
 import { benchLoad } from './load.ts';
@@ -43,6 +44,7 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   entries: () => benchEntries(),
   load: () => benchLoad(),
   faults: () => benchFaults(),
+  ha: () => benchHa(),
   explain: () => Promise.resolve(benchExplain()),
   instruments: (url) => benchInstruments(url),
   class: (url) => benchClass(url),

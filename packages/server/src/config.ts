@@ -4,6 +4,7 @@ import { isNetwork } from './networks.ts';
 const Shape = z.object({
   DATABASE_URL: z.url({ protocol: /^postgres(ql)?$/ }),
   DATABASE_OWNER_URL: z.url({ protocol: /^postgres(ql)?$/ }).optional(),
+  DATABASE_STANDBY_URL: z.url({ protocol: /^postgres(ql)?$/ }).optional(),
   CLEAR_MARK_INSTRUMENTS: z.string().default(''),
   CLEAR_MARK_SAFE_DIR: z.string().optional(),
   CLEAR_MARK_HOST_NAMES: z.string().default(''),
@@ -27,6 +28,8 @@ export interface Config {
   readonly databaseUrl: string;
   /** The owner's, for migrations alone; where none is given the application is the owner. */
   readonly ownerUrl?: string | null;
+  /** A standby of the same database, where Insight is read while it keeps up. */
+  readonly standbyUrl?: string | null;
   /** Networks in CIDR notation, or addresses, where instruments may be, beside this machine. */
   readonly instrumentNetworks?: readonly string[];
   /** Folder outside the database for the daily heads of the chains and the key that signs them. */
@@ -109,6 +112,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
   return {
     databaseUrl: e.DATABASE_URL,
     ownerUrl: e.DATABASE_OWNER_URL ?? null,
+    standbyUrl: e.DATABASE_STANDBY_URL ?? null,
     instrumentNetworks: networksOf(e.CLEAR_MARK_INSTRUMENTS),
     safeDir: e.CLEAR_MARK_SAFE_DIR ?? null,
     hostNames: listOf(e.CLEAR_MARK_HOST_NAMES),

@@ -7,6 +7,8 @@ export { revisionHash } from './attempts/index.ts';
 export { type Config, isLoopback, readConfig } from './config.ts';
 export { type Database, openDatabase } from './database/database.ts';
 export { engineSays } from './faces/index.ts';
+export { type Reader, readerOf } from './database/standby.ts';
+export { AppError } from './errors/app-error.ts';
 export { migrate } from './database/migrate.ts';
 export { type Running, startServer } from './main.ts';
 export { packsService, packText, sheetDigest, syncShippedMethods } from './methods/index.ts';

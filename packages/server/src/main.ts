@@ -8,6 +8,7 @@ import type { Config } from './config.ts';
 import { connectionSettings, type Database, openDatabase } from './database/database.ts';
 import { grantToApplication } from './database/grants.ts';
 import { migrate } from './database/migrate.ts';
+import { readerOf } from './database/standby.ts';
 import { buildApp, type Drain, drainOf } from './app/index.ts';
 import { instrumentHub } from './instruments/index.ts';
 import { jobThreads, prepareJobQueue, startJobQueue } from './jobs/index.ts';
@@ -48,6 +49,8 @@ export async function startServer(
   const releaseAll = async (): Promise<void> => {
     for (const free of release.reverse()) await free();
   };
+  const standby = config.standbyUrl ? openDatabase(config.standbyUrl, 4, config.statementMs) : null;
+  if (standby) release.push(() => standby.destroy());
   sessionPool.on('error', (error) => log.warn({ err: error }, 'session pool'));
   try {
     await prepare(config, db, log);
@@ -71,6 +74,7 @@ export async function startServer(
       stopping: () => drain?.stopping() ?? false,
       config,
       db,
+      reader: readerOf(db, standby, log),
       notifier,
       hub,
       queue,

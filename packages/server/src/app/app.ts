@@ -16,6 +16,7 @@ import { callRoutes } from '../calls/index.ts';
 import { classRoutes } from '../classes/index.ts';
 import type { Config } from '../config.ts';
 import type { Database } from '../database/database.ts';
+import type { Reader } from '../database/standby.ts';
 import { faceRoutes } from '../faces/index.ts';
 import { healthRoutes } from '../health/index.ts';
 import { type InstrumentHub, instrumentRoutes } from '../instruments/index.ts';
@@ -48,6 +49,8 @@ const SMALL_BODY = '16kb';
 export interface AppParts {
   readonly config: Config;
   readonly db: Database;
+  /** Where Insight is read. */
+  readonly reader: Reader;
   readonly sessionPool: pg.Pool;
   readonly sessionSecret: string;
   readonly log: Logger;
@@ -69,7 +72,7 @@ export function buildApp(parts: AppParts): RequestListener {
   app.set('etag', 'weak');
   // Who asks and whether by TLS is told by the proxy on this machine, and by nobody else.
   if (config.behindProxy) app.set('trust proxy', 'loopback');
-  const metrics = metricsOf(db);
+  const metrics = metricsOf(db, parts.reader);
   app.use(requestLog(log, metrics));
   app.use(securityHeaders(config));
   const guardHost = pinnedHost(config);
@@ -107,7 +110,7 @@ export function buildApp(parts: AppParts): RequestListener {
   referenceRoutes(router, db, parts.now);
   faceRoutes(router, db, parts.now);
   callRoutes(router, db, parts.now);
-  resultRoutes(router, db, parts.now);
+  resultRoutes(router, db, parts.reader, parts.now);
   planRoutes(router, db, parts.now);
   tableRoutes(router, db, parts.now);
   reportBatchRoutes(router, db, parts.now, parts.queue);

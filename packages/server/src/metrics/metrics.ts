@@ -1,5 +1,6 @@
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
 import type { Database } from '../database/database.ts';
+import type { Reader } from '../database/standby.ts';
 import { metricsStore } from './metrics.store.ts';
 
 /** Seconds; the goals of an answer at the bench lie in the first half. */
@@ -20,7 +21,7 @@ export interface Metrics {
 }
 
 /** What this process has done, and what waits in the database, for whoever watches it. */
-export function metricsOf(db: Database): Metrics {
+export function metricsOf(db: Database, reader: Reader): Metrics {
   const registry = new Registry();
   collectDefaultMetrics({ register: registry });
   const requests = new Histogram({
@@ -36,12 +37,19 @@ export function metricsOf(db: Database): Metrics {
     labelNames: ['what'],
     registers: [registry],
   });
+  const reads = new Gauge({
+    name: 'clear_mark_insight_reads',
+    help: 'Reads of Insight that a standby or the leader has answered since this process began',
+    labelNames: ['by'],
+    registers: [registry],
+  });
   return {
     seen: ({ method, route, status, ms }) => {
       requests.observe({ method, route, status: String(status) }, ms / 1000);
     },
     text: async () => {
       for (const { what, n } of await metricsStore(db).waiting()) waiting.set({ what }, n);
+      for (const [by, n] of Object.entries(reader.answered())) reads.set({ by }, n);
       return registry.metrics();
     },
     contentType: registry.contentType,

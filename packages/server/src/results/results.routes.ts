@@ -2,6 +2,7 @@ import { CSV_TABLE_NAMES, CsvQuery, FILES, ROUTES } from '@clear-mark/contract';
 import type { Router } from 'express';
 import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
+import type { Reader } from '../database/standby.ts';
 import { handle, handleFile } from '../http/handle.ts';
 import { instructorsView } from './instructors/instructors.ts';
 import { attemptListService } from './lists/attempt-list.ts';
@@ -18,28 +19,46 @@ import { differences } from './why/differences.ts';
 import { suggestionCounts } from './why/suggestions.ts';
 import { failingTogetherOf } from './why/failing-together.ts';
 
-export function resultRoutes(router: Router, db: Database, now: () => Date): void {
+export function resultRoutes(router: Router, db: Database, { read }: Reader, now: () => Date): void {
   const lists = attemptListService(db);
-  handle(router, ROUTES.results, ({ params, query, me }) => resultsOf(db, params.id, query, me, now()));
-  handle(router, ROUTES.split, ({ params, query, me }) => splitOf(db, params.id, query, me));
-  handle(router, ROUTES.lossSeries, ({ params, query, me }) => lossSeries(db, params.id, query, me));
-  handle(router, ROUTES.skillsInTime, ({ params, query, me }) => skillsInTime(db, params.id, query, me));
+  handle(router, ROUTES.results, ({ params, query, me }) =>
+    read((from) => resultsOf(from, params.id, query, me, now())),
+  );
+  handle(router, ROUTES.split, ({ params, query, me }) =>
+    read((from) => splitOf(from, params.id, query, me)),
+  );
+  handle(router, ROUTES.lossSeries, ({ params, query, me }) =>
+    read((from) => lossSeries(from, params.id, query, me)),
+  );
+  handle(router, ROUTES.skillsInTime, ({ params, query, me }) =>
+    read((from) => skillsInTime(from, params.id, query, me)),
+  );
   handle(router, ROUTES.failingTogether, ({ params, query, me }) =>
-    failingTogetherOf(db, params.id, query, me),
+    read((from) => failingTogetherOf(from, params.id, query, me)),
   );
-  handle(router, ROUTES.differences, ({ params, query, me }) => differences(db, params.id, query, me));
+  handle(router, ROUTES.differences, ({ params, query, me }) =>
+    read((from) => differences(from, params.id, query, me)),
+  );
   handle(router, ROUTES.instructorsView, ({ params, query, me }) =>
-    instructorsView(db, params.id, query, me),
+    read((from) => instructorsView(from, params.id, query, me)),
   );
-  handle(router, ROUTES.skillEvidence, ({ params, me }) => skillEvidence(db, params, me, now()));
+  handle(router, ROUTES.skillEvidence, ({ params, me }) =>
+    read((from) => skillEvidence(from, params, me, now())),
+  );
   handle(router, ROUTES.signOff, ({ params, body, me }) => signOff(db, params.id, body, me, now()));
   handle(router, ROUTES.attemptList, ({ params, query, me }) => lists.list(params.id, query, me));
-  handle(router, ROUTES.splices, async ({ params, me }) => {
-    await classForInstructor(db, params.id, me);
-    return spliceRows(db, params.id);
-  });
-  handle(router, ROUTES.linkTests, ({ params, me }) => linkTests(db, params.id, params.linkId, me));
-  handle(router, ROUTES.suggestions, ({ params, me }) => suggestionCounts(db, params.id, me));
+  handle(router, ROUTES.splices, ({ params, me }) =>
+    read(async (from) => {
+      await classForInstructor(from, params.id, me);
+      return spliceRows(from, params.id);
+    }),
+  );
+  handle(router, ROUTES.linkTests, ({ params, me }) =>
+    read((from) => linkTests(from, params.id, params.linkId, me)),
+  );
+  handle(router, ROUTES.suggestions, ({ params, me }) =>
+    read((from) => suggestionCounts(from, params.id, me)),
+  );
   handle(router, ROUTES.ownRecord, ({ me }) => lists.own(me));
   for (const table of CSV_TABLE_NAMES) {
     handleFile(router, FILES[`${table}Csv`], async ({ id, me, request, response }) => {
