@@ -23,12 +23,16 @@ async function main(): Promise<number> {
       return (await import('./keeping-commands.ts')).runVerify(rest);
     case 'rebuild-outcomes':
       return (await import('./keeping-commands.ts')).runRebuild(rest);
+    case 'pictures-back':
+      return (await import('./keeping-commands.ts')).runPicturesBack(rest);
     case 'new-password':
       return (await import('./keeping-commands.ts')).runNewPassword(rest);
     case 'stand-ins':
       return (await import('./stand-ins.ts')).runStandIns(rest);
     case 'mailbox':
       return (await import('./mailbox-command.ts')).runMailbox(rest);
+    case 'object-store':
+      return (await import('./object-store-command.ts')).runObjectStore(rest);
     case 'receiver':
       return (await import('./receiver-command.ts')).runReceiver(rest);
     case 'loss':

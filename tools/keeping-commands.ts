@@ -1,8 +1,11 @@
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import {
+  bringPicturesBack,
   migrate,
+  objectStorage,
   openDatabase,
+  readConfig,
   rebuildOutcomes,
   safekeepingService,
   type Database,
@@ -132,6 +135,20 @@ export async function runRebuild(args: readonly string[]): Promise<number> {
     onSchool(where, async (db) => {
       const attempts = await rebuildOutcomes(db);
       say(`The counted rows of ${attempts} signed attempts were made again from their records.`);
+      return 0;
+    }),
+  );
+}
+
+/** For leaving a store: the server must not run with it meanwhile, or it takes them there again. */
+export async function runPicturesBack(args: readonly string[]): Promise<number> {
+  return within(readOptions(args, false), (where) =>
+    onSchool(where, async (db) => {
+      const { pictures } = readConfig({ ...process.env, DATABASE_URL: where.urlOf(where.database) });
+      if (!pictures) throw new Error('Set CLEAR_MARK_PICTURES_URL and its key: from where are they to come?');
+      const log = { warn: ({ err }: { err: Error }) => console.error(err.message) };
+      const brought = await bringPicturesBack(db, objectStorage(pictures, log as never));
+      say(`${brought} pictures are in the database again. Start the server without CLEAR_MARK_PICTURES_URL.`);
       return 0;
     }),
   );

@@ -120,8 +120,8 @@ async function settingsOf(
     DATABASE_STANDBY_URL: cluster ? undefined : process.env['DATABASE_STANDBY_URL'],
     CLEAR_MARK_INSTRUMENTS: options.instruments ?? undefined,
     CLEAR_MARK_HOST_NAMES: options.names ?? undefined,
-    CLEAR_MARK_MAIL_SERVER: process.env['CLEAR_MARK_MAIL_SERVER'],
-    CLEAR_MARK_MAIL_FROM: process.env['CLEAR_MARK_MAIL_FROM'],
+    ...passedOn('CLEAR_MARK_PICTURES_URL', 'CLEAR_MARK_PICTURES_KEY', 'CLEAR_MARK_PICTURES_SECRET'),
+    ...passedOn('CLEAR_MARK_PICTURES_REGION', 'CLEAR_MARK_MAIL_SERVER', 'CLEAR_MARK_MAIL_FROM'),
     CLEAR_MARK_SAFE_DIR: cluster ? safeIn(cluster.home) : undefined,
     CLEAR_MARK_MODE: kind,
     CLEAR_MARK_HOST: options.host,
@@ -134,6 +134,10 @@ async function settingsOf(
     CLEAR_MARK_LOG_LEVEL: process.env['CLEAR_MARK_LOG_LEVEL'] ?? 'warn',
   };
 }
+
+/** Settings that are handed to the server as they are. */
+const passedOn = (...names: readonly string[]): Record<string, string | undefined> =>
+  Object.fromEntries(names.map((name) => [name, process.env[name]]));
 
 /** Several processes on one port, and a connection of this one for the backups. */
 async function launchSeveral(

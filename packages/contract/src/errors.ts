@@ -151,6 +151,8 @@ export const ERRORS = {
   'not_found.run': 404,
   'face.bad_review': 422,
   'face.no_picture': 422,
+  'picture.store_away': 503,
+  'picture.store_lost': 502,
   'face.not_a_picture': 422,
   'face.other_digest': 422,
   'face.bad_picture': 422,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { isNetwork } from './networks.ts';
+import type { StorageSettings } from './pictures/index.ts';
 
 const Shape = z.object({
   DATABASE_URL: z.url({ protocol: /^postgres(ql)?$/ }),
@@ -16,6 +17,10 @@ const Shape = z.object({
   CLEAR_MARK_BEHIND_PROXY: z.enum(['yes', 'no']).default('no'),
   CLEAR_MARK_MAIL_SERVER: z.url({ protocol: /^smtps?$/ }).optional(),
   CLEAR_MARK_MAIL_FROM: z.string().min(3).max(200).optional(),
+  CLEAR_MARK_PICTURES_URL: z.url({ protocol: /^https?$/ }).optional(),
+  CLEAR_MARK_PICTURES_KEY: z.string().min(1).optional(),
+  CLEAR_MARK_PICTURES_SECRET: z.string().min(1).optional(),
+  CLEAR_MARK_PICTURES_REGION: z.string().min(1).default('us-east-1'),
   CLEAR_MARK_WEB_DIR: z.string().optional(),
   CLEAR_MARK_STAND_INS_PORT: z.coerce.number().int().min(1).max(65535).optional(),
   CLEAR_MARK_LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
@@ -44,6 +49,8 @@ export interface Config {
   readonly behindProxy?: boolean;
   /** The school's mail server, where codes may be sent by mail. */
   readonly mail?: MailSettings | null;
+  /** The store for pictures beside the database, where there is one. */
+  readonly pictures?: StorageSettings | null;
   readonly webDir: string | null;
   /** Port on loopback where the simulated bench of the demo takes its orders. */
   readonly standInsPort?: number | null;
@@ -71,6 +78,26 @@ function networksOf(text: string): string[] {
     }
     return part;
   });
+}
+
+/** Throws an Error where one of the three is missing, or where pictures and the key would cross a network in clear. */
+function storageOf(e: z.infer<typeof Shape>): StorageSettings | null {
+  const {
+    CLEAR_MARK_PICTURES_URL: url,
+    CLEAR_MARK_PICTURES_KEY: key,
+    CLEAR_MARK_PICTURES_SECRET: secret,
+  } = e;
+  if (url === undefined && key === undefined && secret === undefined) return null;
+  if (url === undefined || key === undefined || secret === undefined) {
+    throw new Error(
+      'Settings CLEAR_MARK_PICTURES_URL, CLEAR_MARK_PICTURES_KEY and CLEAR_MARK_PICTURES_SECRET: give all or none',
+    );
+  }
+  const { protocol, hostname, pathname } = new URL(url);
+  if (protocol === 'http:' && !isLoopback(hostname))
+    throw new Error(`Setting CLEAR_MARK_PICTURES_URL: ${hostname} is not loopback and needs https`);
+  if (pathname.length < 2) throw new Error('Setting CLEAR_MARK_PICTURES_URL: the bucket is missing');
+  return { url, key, secret, region: e.CLEAR_MARK_PICTURES_REGION };
 }
 
 /**
@@ -122,6 +149,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     tls,
     behindProxy: e.CLEAR_MARK_BEHIND_PROXY === 'yes',
     mail: mailServer !== undefined && mailFrom !== undefined ? { server: mailServer, from: mailFrom } : null,
+    pictures: storageOf(e),
     webDir: e.CLEAR_MARK_WEB_DIR ?? null,
     standInsPort: e.CLEAR_MARK_STAND_INS_PORT ?? null,
     logLevel: e.CLEAR_MARK_LOG_LEVEL,

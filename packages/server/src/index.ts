@@ -12,6 +12,7 @@ export { AppError } from './errors/app-error.ts';
 export { migrate } from './database/migrate.ts';
 export { type Running, startServer } from './main.ts';
 export { packsService, packText, sheetDigest, syncShippedMethods } from './methods/index.ts';
+export { bringPicturesBack, movePictures, objectStorage } from './pictures/index.ts';
 export { peopleService } from './people/index.ts';
 export { filterCondition, lossesOf, lossesStore, lossSeries, resultsOf } from './results/index.ts';
 export { sql } from './database/sql.ts';

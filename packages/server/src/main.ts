@@ -14,6 +14,7 @@ import { instrumentHub } from './instruments/index.ts';
 import { jobThreads, prepareJobQueue, startJobQueue } from './jobs/index.ts';
 import { startNotifier } from './live/index.ts';
 import { syncShippedMethods } from './methods/index.ts';
+import { objectStorage, startMovingPictures } from './pictures/index.ts';
 import { sessionSecret, setupService } from './people/index.ts';
 import { type Keeping, startNightly } from './safekeeping/index.ts';
 import { readingStamps } from './stamps/index.ts';
@@ -68,6 +69,8 @@ export async function startServer(
     release.push(() => hub.stop());
     const keeping: Keeping = { safeDir: config.safeDir ?? null, ...more };
     if (config.mode !== 'test') release.push(startNightly(db, keeping, now, log));
+    const storage = config.pictures ? objectStorage(config.pictures, log) : null;
+    if (storage && config.mode !== 'test') release.push(startMovingPictures(db, storage, log));
     const secret = await sessionSecret(db);
     let drain: Drain | null = null;
     const app = buildApp({
@@ -78,6 +81,7 @@ export async function startServer(
       notifier,
       hub,
       queue,
+      storage,
       sessionPool,
       sessionSecret: secret,
       stamps: readingStamps(secret),

@@ -38,6 +38,7 @@ const STAYING: Readonly<Record<string, string>> = {
   outcome_criteria: 'made of the signed records',
   outcome_losses: 'made of the signed records',
   outcome_skills: 'made of the signed records',
+  picture_removals: 'the store of this school',
   receivers: 'told by this school',
   report_batches: 'jobs',
   schema_migrations: 'this installation',
@@ -60,6 +61,9 @@ const STAYING_COLUMNS: Readonly<Record<string, string>> = {
   'people.last_sign_in': 'of this school',
   'method_versions.beside': 'of this school',
   'pictures.bytes': 'in a file of its own',
+  'pictures.stored_at': 'where it lies here',
+  'pictures.width': 'read anew here',
+  'pictures.height': 'read anew here',
 };
 
 const own = openAttempt();

@@ -9,4 +9,5 @@ export * from './scpi-server.ts';
 export * from './stand-ins.ts';
 export * from './status.ts';
 export * from './mailbox.ts';
+export * from './object-store.ts';
 export * from './receiver.ts';

@@ -20,12 +20,18 @@ export async function listenOnLoopback(
   };
 }
 
-/** The text of a request. Error: when it is longer than `most`. */
-export async function textOf(request: IncomingMessage, most: number): Promise<string> {
-  let text = '';
-  for await (const part of request) {
-    text += String(part);
-    if (text.length > most) throw new Error('The request is too long');
+/** The bytes of a request. Error: when they are more than `most`. */
+export async function bytesOf(request: IncomingMessage, most: number): Promise<Buffer> {
+  const parts: Buffer[] = [];
+  let bytes = 0;
+  for await (const part of request as AsyncIterable<Buffer>) {
+    parts.push(part);
+    bytes += part.length;
+    if (bytes > most) throw new Error('The request is too long');
   }
-  return text;
+  return Buffer.concat(parts);
 }
+
+/** The text of a request. Error: when it is longer than `most`. */
+export const textOf = async (request: IncomingMessage, most: number): Promise<string> =>
+  (await bytesOf(request, most)).toString('utf8');

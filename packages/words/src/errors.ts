@@ -90,6 +90,10 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'not_found.run': () => 'There is no such run of calls of yours.',
   'face.bad_review': () =>
     'The review names a feature that is not there, a size that is none, or a verdict without a reason. Nothing was changed.',
+  'picture.store_away': () =>
+    'The store that keeps the pictures does not answer. Nothing was lost; try again in a minute.',
+  'picture.store_lost': () =>
+    'The store that keeps the pictures does not have this one as it was sent. Tell whoever keeps the server.',
   'face.no_picture': () => 'The picture itself did not arrive. Send it again; nothing was kept.',
   'face.not_a_picture': () => 'That is neither a PNG nor a JPEG picture. Nothing was kept.',
   'face.bad_picture': () =>

@@ -28,6 +28,7 @@ import { benchDeviceRoutes } from '../bench-devices/index.ts';
 import { heldRoutes } from '../held/index.ts';
 import { accountRoutes, peopleRoutes } from '../people/index.ts';
 import { referenceRoutes } from '../references/index.ts';
+import type { PictureStorage } from '../pictures/index.ts';
 import { planRoutes } from '../plan/index.ts';
 import { resultRoutes } from '../results/index.ts';
 import type { JobQueue } from '../jobs/index.ts';
@@ -51,6 +52,8 @@ export interface AppParts {
   readonly db: Database;
   /** Where Insight is read. */
   readonly reader: Reader;
+  /** The store for pictures beside the database; null where there is none. */
+  readonly storage: PictureStorage | null;
   readonly sessionPool: pg.Pool;
   readonly sessionSecret: string;
   readonly log: Logger;
@@ -100,16 +103,16 @@ export function buildApp(parts: AppParts): RequestListener {
   auditRoutes(router, db);
   apiTokenRoutes(router, db, parts.now);
   receiverRoutes(router, db, config);
-  archiveRoutes(router, db, config.databaseUrl, parts.now);
+  archiveRoutes(router, db, config.databaseUrl, parts.now, parts.storage);
   benchDeviceRoutes(router, db);
-  heldRoutes(router, db, parts.now);
+  heldRoutes(router, db, parts.now, parts.storage);
   certificateRoutes(router, db, parts.now);
   classRoutes(router, db, parts.now);
   methodRoutes(router, db, parts.now);
   const takeEntries = attemptRoutes(router, db, parts.now, parts.stamps);
   referenceRoutes(router, db, parts.now);
-  faceRoutes(router, db, parts.now);
-  callRoutes(router, db, parts.now);
+  faceRoutes(router, db, parts.now, parts.storage);
+  callRoutes(router, db, parts.now, parts.storage);
   resultRoutes(router, db, parts.reader, parts.now);
   planRoutes(router, db, parts.now);
   tableRoutes(router, db, parts.now);

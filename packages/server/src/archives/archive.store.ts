@@ -91,9 +91,6 @@ export async function archiveSource(trx: Database, classId: string) {
         sql`select sha256, media_type as "mediaType" from pictures t
              where ${own(fill(rowsOfClass('pictures')))} order by sha256`,
       ),
-    picture: async (sha256: string): Promise<Buffer> =>
-      (await rowsOf<{ bytes: Buffer }>(trx, sql`select bytes from pictures where sha256 = ${sha256}`))[0]!
-        .bytes,
   };
 }
 

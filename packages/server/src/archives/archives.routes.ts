@@ -2,10 +2,17 @@ import { ArchiveOutlook, FILES } from '@clear-mark/contract';
 import type { Router } from 'express';
 import type { Database } from '../database/database.ts';
 import { handleFile } from '../http/handle.ts';
+import type { PictureStorage } from '../pictures/index.ts';
 import { archivesService } from './archives.service.ts';
 
-export function archiveRoutes(router: Router, db: Database, databaseUrl: string, now: () => Date): void {
-  const archives = archivesService(db, databaseUrl);
+export function archiveRoutes(
+  router: Router,
+  db: Database,
+  databaseUrl: string,
+  now: () => Date,
+  storage: PictureStorage | null,
+): void {
+  const archives = archivesService(db, databaseUrl, storage);
   handleFile(router, FILES.classArchive, ({ id, me, response }) =>
     archives.make(
       id('id', 'not_found.class'),

@@ -9,6 +9,7 @@ import { record } from '../audit/index.ts';
 import { classForInstructor } from '../classes/index.ts';
 import { type Database, openDatabase } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
+import type { PictureStorage } from '../pictures/index.ts';
 import { openArchive, type OpenArchive } from './archive-zip.ts';
 import { makeArchive } from './make-archive.ts';
 import { lookAtArchive, takeArchive } from './take-archive.ts';
@@ -17,7 +18,7 @@ import { lookAtArchive, takeArchive } from './take-archive.ts';
 const MOST_MS = 30 * 60_000;
 
 /** `databaseUrl` is of the application's role: archives go over connections of their own, which may take longer. */
-export const archivesService = (db: Database, databaseUrl: string) => {
+export const archivesService = (db: Database, databaseUrl: string, storage: PictureStorage | null) => {
   const onOwnConnection = async <T>(work: (own: Database) => Promise<T>): Promise<T> => {
     const own = openDatabase(databaseUrl, 2, MOST_MS, 0);
     try {
@@ -51,7 +52,7 @@ export const archivesService = (db: Database, databaseUrl: string) => {
       const { name } = await classForInstructor(db, classId, me);
       await inFolder(async (folder) => {
         const file = path.join(folder, 'class.zip');
-        await onOwnConnection((own) => makeArchive(own, { id: classId, name }, now, file));
+        await onOwnConnection((own) => makeArchive(own, { id: classId, name }, now, file, storage));
         await record(db, { kind: 'export', by: me.id, classId, detail: 'the whole class as an archive' });
         await send(file);
       });

@@ -17,6 +17,7 @@ import {
 import yazl from 'yazl';
 import { canonicalJson, sha256 } from '../chain/index.ts';
 import type { Database } from '../database/database.ts';
+import { pictureBytes, type PictureStorage } from '../pictures/index.ts';
 import { archiveSource } from './archive.store.ts';
 
 type FileOfHead = ArchiveHead['files'][number];
@@ -29,6 +30,7 @@ export async function makeArchive(
   { id, name }: { readonly id: string; readonly name: string },
   now: Date,
   file: string,
+  storage: PictureStorage | null = null,
 ): Promise<void> {
   await db.transaction(
     async (trx) => {
@@ -46,7 +48,7 @@ export async function makeArchive(
           reading = null;
         }
         for (const { sha256: digest, mediaType } of await source.pictures()) {
-          const bytes = await source.picture(digest);
+          const bytes = (await pictureBytes(trx, storage, digest))!;
           addBytes(zip, archivePictureOf(digest, mediaType), bytes, files, now);
         }
         addBytes(zip, ARCHIVE_SCHEMA, json(archiveJsonSchema()), files, now);

@@ -4,12 +4,18 @@ import type { Database } from '../database/database.ts';
 import { sendPicture } from '../faces/index.ts';
 import { AppError } from '../errors/app-error.ts';
 import { handle, handleFile } from '../http/handle.ts';
+import type { PictureStorage } from '../pictures/index.ts';
 import { callsService } from './calls.service.ts';
 
 const DONE = { done: true } as const;
 
-export function callRoutes(router: Router, db: Database, now: () => Date): void {
-  const calls = callsService(db);
+export function callRoutes(
+  router: Router,
+  db: Database,
+  now: () => Date,
+  storage: PictureStorage | null,
+): void {
+  const calls = callsService(db, storage);
   handle(router, ROUTES.callSeries, ({ params, me }) => calls.list(params.id, me));
   handle(router, ROUTES.addSeries, async ({ params, body, me }) => {
     await calls.add(params.id, body, me);

@@ -20,12 +20,13 @@ import {
   type SeenRow,
   type SeriesRow,
 } from './calls.store.ts';
+import { type PictureStorage, wholePicture } from '../pictures/index.ts';
 import { attemptOfCalls } from './calls-attempt.ts';
 
 /** A series tells something only with bad faces and good ones. */
 const LEAST_OF_EACH = 2;
 
-export const callsService = (db: Database) => ({
+export const callsService = (db: Database, storage: PictureStorage | null) => ({
   /** A series of kept pictures; what each is is fixed when the series is made. */
   add: async (classId: string, body: NewSeriesBody, me: Person): Promise<void> => {
     await classForInstructor(db, classId, me);
@@ -103,7 +104,7 @@ export const callsService = (db: Database) => ({
     const run = await ownRun(db, runId, me);
     const picture = await callsStore(db).pictureAt(run.seriesId, position);
     if (!picture) throw new AppError('series.no_such_face');
-    return picture;
+    return { mediaType: picture.mediaType, bytes: await wholePicture(storage, picture) };
   },
 });
 

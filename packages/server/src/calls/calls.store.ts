@@ -188,9 +188,9 @@ export const callsStore = (db: Database) => ({
     (await db('call_items as i')
       .join('faces as f', 'f.id', 'i.face_id')
       .join('pictures as q', 'q.sha256', 'f.sha256')
-      .select(['q.media_type as mediaType', 'q.bytes'])
+      .select(['q.sha256', 'q.media_type as mediaType', 'q.bytes'])
       .where({ 'i.series_id': seriesId, 'i.position': position })
-      .first<{ mediaType: string; bytes: Buffer } | undefined>()) ?? null,
+      .first<{ sha256: string; mediaType: string; bytes: Buffer | null } | undefined>()) ?? null,
 
   /** Faces of a class with their newest verdict, null when none was said. */
   facesGraded: (

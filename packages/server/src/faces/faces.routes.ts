@@ -11,11 +11,17 @@ import express, { type RequestHandler, type Response, type Router } from 'expres
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { handle, handleFile, requireAccess } from '../http/handle.ts';
+import type { PictureStorage } from '../pictures/index.ts';
 import { facesService } from './faces.service.ts';
 import type { StoredPicture } from './faces.store.ts';
 
-export function faceRoutes(router: Router, db: Database, now: () => Date): void {
-  const faces = facesService(db);
+export function faceRoutes(
+  router: Router,
+  db: Database,
+  now: () => Date,
+  storage: PictureStorage | null,
+): void {
+  const faces = facesService(db, storage);
   handle(router, ROUTES.faces, ({ params, query, me }) => faces.list(params.id, query.attemptId ?? null, me));
   handle(router, ROUTES.face, ({ params, me }) => faces.document(params.id, params.faceId, me));
   handle(router, ROUTES.addFace, ({ params, body, me }) => faces.add(params.id, body, me, now()));

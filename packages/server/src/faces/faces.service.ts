@@ -30,10 +30,11 @@ import { classesStore, classForInstructor } from '../classes/index.ts';
 import { heldBetween } from '../clock/index.ts';
 import { createOnce } from '../database/create-once.ts';
 import { noticesStore } from '../notices/index.ts';
+import { type PictureStorage, wholePicture } from '../pictures/index.ts';
 import type { Database } from '../database/database.ts';
 import { FOREIGN_KEY_VIOLATION, sqlStateOf } from '../database/sql-state.ts';
 import { AppError } from '../errors/app-error.ts';
-import { type EngineSays, facesStore } from './faces.store.ts';
+import { type EngineSays, facesStore, type StoredPicture } from './faces.store.ts';
 
 /** Pictures, and bytes of them, that one person may send in an hour. */
 const MOST_AN_HOUR = 300;
@@ -65,7 +66,7 @@ export const engineSays = (engine: MeasuredFace | MeasuredRow, table: FaceCriter
   chance: engine.ok && 'features' in engine ? passProbability(engine.features, table) : null,
 });
 
-export const facesService = (db: Database) => ({
+export const facesService = (db: Database, storage: PictureStorage | null) => ({
   /** Whether this person may send a picture of this size now: asked before any of it is read. */
   mayPut: async (classId: string, size: number | null, me: Person): Promise<void> => {
     await classForInstructor(db, classId, me);
@@ -82,11 +83,11 @@ export const facesService = (db: Database) => ({
     await db.transaction((trx) => facesStore(trx).putPicture(classId, sha256, mediaType, bytes, me.id));
   },
 
-  picture: async (classId: string, faceId: string, me: Person) => {
+  picture: async (classId: string, faceId: string, me: Person): Promise<StoredPicture> => {
     await classForInstructor(db, classId, me);
     const found = await facesStore(db).picture(classId, faceId);
     if (!found) throw new AppError('not_found.face');
-    return found;
+    return { mediaType: found.mediaType, bytes: await wholePicture(storage, found) };
   },
 
   list: async (classId: string, attemptId: string | null, me: Person) => {

@@ -48,6 +48,12 @@ export interface StoredPicture {
   readonly mediaType: string;
   readonly bytes: Buffer;
 }
+/** As the table has it: no bytes where they lie in the store. */
+export interface PictureRow {
+  readonly sha256: string;
+  readonly mediaType: string;
+  readonly bytes: Buffer | null;
+}
 
 export const facesStore = (db: Database) => {
   const rows = (classId: string) =>
@@ -71,7 +77,7 @@ export const facesStore = (db: Database) => {
         .insert({ sha256, media_type: mediaType, bytes })
         .onConflict('sha256')
         // One that was erased and is sent again is there again.
-        .merge({ media_type: mediaType, bytes, erased_at: null })
+        .merge({ media_type: mediaType, bytes, erased_at: null, stored_at: null })
         .whereNotNull('pictures.erased_at');
       await db('picture_uploads')
         .insert({ class_id: classId, sha256, by, bytes: bytes.length })
@@ -85,10 +91,11 @@ export const facesStore = (db: Database) => {
     ): Promise<{ width: number; height: number } | null> => {
       const row = await db('picture_uploads as u')
         .join('pictures as q', 'q.sha256', 'u.sha256')
-        .select(db.raw('substring(q.bytes from 1 for 200000) as head'))
+        .select(['q.width', 'q.height', db.raw('substring(q.bytes from 1 for 200000) as head')])
         .where({ 'u.class_id': classId, 'u.sha256': sha256 })
-        .first<{ head: Buffer } | undefined>();
-      const head = row ? pictureHead(row.head) : null;
+        .first<{ head: Buffer | null; width: number; height: number } | undefined>();
+      if (row && !row.head) return { width: row.width, height: row.height };
+      const head = row?.head ? pictureHead(row.head) : null;
       return head && head.kind !== 'refused' ? { width: head.width, height: head.height } : null;
     },
     sentLately: async (by: string): Promise<{ count: number; bytes: number }> =>
@@ -107,12 +114,12 @@ export const facesStore = (db: Database) => {
       )) as { rowCount: number };
       return rowCount;
     },
-    picture: async (classId: string, faceId: string): Promise<StoredPicture | null> =>
+    picture: async (classId: string, faceId: string): Promise<PictureRow | null> =>
       (await db('faces as f')
         .join('pictures as q', 'q.sha256', 'f.sha256')
-        .select(['q.media_type as mediaType', 'q.bytes'])
+        .select(['q.sha256', 'q.media_type as mediaType', 'q.bytes'])
         .where({ 'f.class_id': classId, 'f.id': faceId })
-        .first<StoredPicture | undefined>()) ?? null,
+        .first<PictureRow | undefined>()) ?? null,
 
     list: (classId: string, attemptId: string | null): Promise<FaceRow[]> =>
       rows(classId)

@@ -51,7 +51,7 @@ export const eraseStore = (db: Database) => ({
   replacePicture: async (sha256: string, png: Buffer): Promise<void> => {
     await db('pictures')
       .where({ sha256 })
-      .update({ bytes: png, media_type: 'image/png', erased_at: db.fn.now() });
+      .update({ bytes: png, media_type: 'image/png', erased_at: db.fn.now(), stored_at: null });
   },
 
   /** Texts on the person's work and standing; `names` are patterns of what a label may hold of the name. */

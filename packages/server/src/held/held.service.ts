@@ -5,6 +5,7 @@ import yazl from 'yazl';
 import { record } from '../audit/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
+import { pictureBytes, type PictureStorage } from '../pictures/index.ts';
 import { heldPage } from './held-page.ts';
 import { heldStore } from './held.store.ts';
 
@@ -15,13 +16,12 @@ const FORMAT = 'clear-mark person 1';
  * digest that the JSON names. Error: `not_found.person`.
  */
 export async function sendHeld(
-  db: Database,
+  { db, storage }: { readonly db: Database; readonly storage: PictureStorage | null },
   id: string,
   me: Person,
   now: Date,
   response: Response,
 ): Promise<void> {
-  const store = heldStore(db);
   // As of one instant.
   const held = await db.transaction(
     async (trx) => {
@@ -44,7 +44,7 @@ export async function sendHeld(
   zip.outputStream.pipe(response);
   try {
     for (const [sha256, file] of files) {
-      const bytes = await store.picture(sha256);
+      const bytes = await pictureBytes(db, storage, sha256);
       // A picture is packed already: pressing it again would only take time.
       if (bytes) zip.addBuffer(bytes, file, { mtime: now, compress: false });
     }

@@ -182,6 +182,4 @@ export const heldStore = (db: Database) => ({
       others: others!,
     };
   },
-  picture: async (sha256: string): Promise<Buffer | null> =>
-    ((await db('pictures').where({ sha256 }).pluck('bytes'))[0] as Buffer | undefined) ?? null,
 });

@@ -29,6 +29,7 @@ import * as apiTokens from './0027-api-tokens.ts';
 import * as views from './0028-views.ts';
 import * as receivers from './0029-receivers.ts';
 import * as archives from './0030-archives.ts';
+import * as storedPictures from './0031-stored-pictures.ts';
 
 export interface Migration {
   readonly name: string;
@@ -67,4 +68,5 @@ export const MIGRATIONS: readonly Migration[] = [
   views,
   receivers,
   archives,
+  storedPictures,
 ];

@@ -3,6 +3,7 @@ import type { MapCriterion } from '@clear-mark/core';
 import { describe, expect, it, vi } from 'vitest';
 import { freshPages, openPage, pressAnywhere, settled } from '../../test/page.ts';
 import FilterChips from './FilterChips.vue';
+import KeptPicture from './KeptPicture.vue';
 import MapField from './MapField.vue';
 import { moved } from './moved.ts';
 import OrderedList from './OrderedList.vue';
@@ -34,6 +35,26 @@ describe('an order', () => {
     expect(moved(['a', 'b', 'c'], 2, 0)).toEqual(['c', 'a', 'b']);
     const list = ['a', 'b'];
     expect([moved(list, 0, 0), moved(list, 0, 5), moved(list, -1, 0)].every((l) => l === list)).toBe(true);
+  });
+});
+
+describe('a kept picture', () => {
+  it('that cannot be had is said in its place; another one is tried', async () => {
+    const props = { src: '/a', alt: 'Face 3', width: 132, height: 99 };
+    const { page } = await openPage(KeptPicture, { props });
+    await page.get('img').trigger('load');
+    await page.get('img').trigger('error');
+    expect(page.emitted()).toMatchObject({ load: [[]], lost: [[]] });
+    expect(page.get('[role=img]').attributes('aria-label')).toBe('Face 3: not within reach');
+    expect(page.text()).toContain('not within reach');
+    await page.setProps({ src: '/b' });
+    expect(page.get('img').attributes('src')).toBe('/b');
+  });
+  it('that is small has no room for words, and a name all the same', async () => {
+    const { page } = await openPage(KeptPicture, { props: { src: '/a', alt: '', width: 46, height: 34 } });
+    await page.get('img').trigger('error');
+    expect(page.text()).toBe('');
+    expect(page.get('[role=img]').attributes('aria-label')).toBe('Picture: not within reach');
   });
 });
 

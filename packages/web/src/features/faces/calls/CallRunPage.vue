@@ -5,9 +5,11 @@ import { v7 } from 'uuid';
 import { useEventListener, useIntervalFn } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { request, NoServer, callPictureUrl, ROUTES, wordsOf } from '../../../api/client.ts';
+import KeptPicture from '../../../shared/KeptPicture.vue';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 import CallsResultView from './CallsResultView.vue';
-import SeenMarks from './SeenMarks.vue';
+import CallMarks from './CallMarks.vue';
+import CallsSeen from './CallsSeen.vue';
 import { KIND_WORDS } from '../face-words.ts';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 
@@ -22,6 +24,8 @@ const marks = ref<{ x: number; y: number; kind: FaceFault }[]>([]);
 const shownAt = ref(0);
 const now = ref(0);
 const loaded = ref(false);
+/** How often the picture of this face was asked for again. */
+const tries = ref(0);
 const busy = ref(false);
 const failure = ref<string | null>(null);
 const finished = shallowRef<FinishedRun | null>(null);
@@ -144,31 +148,7 @@ function onKey(event: KeyboardEvent): void {
       <p class="soft">
         Framed in yellow: what was found on each face. Your own marks are the white diamonds.
       </p>
-      <ul class="seen">
-        <li
-          v-for="c in finished.calls"
-          :key="c.position"
-          :class="{ wrong: c.said !== null && c.said !== c.reference }"
-        >
-          <div class="frame">
-            <img :src="callPictureUrl(runId!, c.position)" :alt="`Face ${c.position + 1}`" />
-            <SeenMarks v-if="c.seen" :seen="c.seen" />
-            <span
-              v-for="(m, i) in c.marks"
-              :key="i"
-              class="dot"
-              :style="{ left: `${100 * m.x}%`, top: `${100 * m.y}%` }"
-            />
-          </div>
-          <VerdictRing :verdict="c.reference" :size="20" word />
-          <span class="small">{{
-            c.said === null ? 'no call' : c.said === c.reference ? 'you said so' : `you said ${c.said}`
-          }}</span>
-          <span v-if="c.reference === 'fail'" class="small soft">{{
-            c.faults.map((f) => KIND_WORDS[f]).join(', ')
-          }}</span>
-        </li>
-      </ul>
+      <CallsSeen :run-id="runId!" :calls="finished.calls" />
     </template>
     <template v-else-if="series && runId">
       <div class="row spread">
@@ -178,15 +158,18 @@ function onKey(event: KeyboardEvent): void {
         >
       </div>
       <div class="frame large" @click="mark">
-        <img :key="picture" :src="picture" :alt="`Face ${position + 1}`" draggable="false" @load="shown" />
-        <span
-          v-for="(m, i) in marks"
-          :key="i"
-          class="dot"
-          :style="{ left: `${100 * m.x}%`, top: `${100 * m.y}%` }"
-          >{{ KIND_WORDS[m.kind] }}</span
-        >
+        <KeptPicture
+          :key="`${picture} ${tries}`"
+          :src="picture"
+          :alt="`Face ${position + 1}`"
+          @load="shown"
+          @lost="failure = 'The picture of this face does not come. Its time has not begun.'"
+        />
+        <CallMarks :marks="marks" words />
       </div>
+      <el-button v-if="failure && !loaded" size="large" @click="((failure = null), (tries += 1))">
+        Ask for the picture again
+      </el-button>
       <div class="row bottom">
         <el-button size="large" class="call" :disabled="!loaded || busy" @click="say('pass')">
           <VerdictRing verdict="pass" :size="28" word />
@@ -232,55 +215,11 @@ function onKey(event: KeyboardEvent): void {
   height: calc(100dvh - 230px);
   background: #000;
 }
-.dot {
-  position: absolute;
-  transform: translate(-10px, -10px);
-  padding: 10px 0 0 24px;
-  line-height: 1;
-  color: #fff;
-  text-shadow: 0 0 3px #000;
-  font-size: 0.875rem;
-  white-space: nowrap;
-}
-.dot::before {
-  content: '';
-  position: absolute;
-  left: 0;
-  top: 0;
-  width: 16px;
-  height: 16px;
-  border: 2px solid #fff;
-  outline: 1px solid #000;
-  transform: rotate(45deg);
-}
 .call {
   min-width: 150px;
   min-height: 60px;
 }
 .fill {
   flex: 1;
-}
-.seen {
-  list-style: none;
-  margin: 12px 0 0;
-  padding: 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 14px;
-}
-.seen li {
-  display: grid;
-  gap: 2px;
-  width: 176px;
-  align-content: start;
-  border-top: 4px solid transparent;
-  padding-top: 4px;
-}
-.seen li.wrong {
-  border-top-color: var(--fail);
-}
-.seen img {
-  width: 176px;
-  height: auto;
 }
 </style>

@@ -3,6 +3,7 @@ import type { CallSeries } from '@clear-mark/contract';
 import { computed, reactive, ref } from 'vue';
 import { pictureUrl, ROUTES } from '../../../api/client.ts';
 import { useReply } from '../../../api/queries.ts';
+import KeptPicture from '../../../shared/KeptPicture.vue';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 import { isNearLimit } from '@clear-mark/core';
 import { choiceProblem, nearestToLimit } from './calls.model.ts';
@@ -110,7 +111,7 @@ const runWords = (s: CallSeries): string => {
       <ul v-if="from === 'kept'" class="pick">
         <li v-for="f in graded" :key="f.id">
           <button class="tile" type="button" :aria-pressed="chosen.has(f.id)" @click="pick(f.id)">
-            <img :src="pictureUrl(classId, f.id)" :alt="f.label" loading="lazy" />
+            <KeptPicture :src="pictureUrl(classId, f.id)" :alt="f.label" lazy :width="132" :height="99" />
             <VerdictRing :verdict="f.verdict!" :size="20" word />
             <span v-if="f.chance !== null && isNearLimit(f.chance)" class="small">near the limit</span>
           </button>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { pictureUrl, ROUTES } from '../../../api/client.ts';
 import { useReply } from '../../../api/queries.ts';
+import KeptPicture from '../../../shared/KeptPicture.vue';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 
 /** The pictures that are kept with an attempt, and the way to take one. */
@@ -20,7 +21,7 @@ const { found: rows } = useReply(ROUTES.faces, () => ({
       class="act face"
       :to="{ name: 'faces', params: { classId }, query: { attempt: attemptId, face: r.id } }"
     >
-      <img :src="pictureUrl(classId, r.id)" alt="" width="46" height="34" />
+      <KeptPicture :src="pictureUrl(classId, r.id)" alt="" :width="46" :height="34" />
       <VerdictRing v-if="r.verdict" :verdict="r.verdict" :size="20" word />
       <span v-else class="soft">not graded</span>
     </RouterLink>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { compareFaces, type GradedFace } from '@clear-mark/core';
 import { computed } from 'vue';
+import KeptPicture from '../../../shared/KeptPicture.vue';
 
 /** Before and after cleaning: what went was dirt, what stays after three cleans is damage. */
 const props = defineProps<{ before: GradedFace; after: GradedFace; url: string }>();
@@ -17,7 +18,7 @@ const words = computed(() => {
 
 <template>
   <div class="since" data-test="since">
-    <img :src="url" alt="Picture before cleaning" width="150" />
+    <KeptPicture :src="url" alt="Picture before cleaning" :width="150" />
     <div>
       <h3>Since the picture before cleaning</h3>
       <p>{{ words }}</p>

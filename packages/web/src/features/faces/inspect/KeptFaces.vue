@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { FaceRow } from '@clear-mark/contract';
 import { pictureUrl } from '../../../api/client.ts';
+import KeptPicture from '../../../shared/KeptPicture.vue';
 import VerdictRing from '../../../shared/VerdictRing.vue';
 
 /** The pictures that the class keeps, newest first: each opens again. */
@@ -17,7 +18,7 @@ const emit = defineEmits<{ open: [id: string] }>();
     <ul v-else>
       <li v-for="r in rows" :key="r.id">
         <button class="tile" type="button" :aria-pressed="openId === r.id" @click="emit('open', r.id)">
-          <img :src="pictureUrl(classId, r.id)" alt="" loading="lazy" width="132" height="99" />
+          <KeptPicture :src="pictureUrl(classId, r.id)" alt="" lazy :width="132" :height="99" />
           <span class="row line">
             <VerdictRing v-if="r.verdict" :verdict="r.verdict" :size="22" word />
             <span v-else class="soft">not graded</span>
