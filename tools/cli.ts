@@ -25,6 +25,8 @@ async function main(): Promise<number> {
       return (await import('./keeping-commands.ts')).runRebuild(rest);
     case 'pictures-back':
       return (await import('./keeping-commands.ts')).runPicturesBack(rest);
+    case 'school':
+      return (await import('./schools/school-commands.ts')).runSchool(rest);
     case 'new-password':
       return (await import('./keeping-commands.ts')).runNewPassword(rest);
     case 'stand-ins':

@@ -34,8 +34,11 @@ export interface ClusterOptions {
   readonly temporary?: boolean;
   /** Start on this port: the one that a running server already knows. */
   readonly port?: number;
+  /** How many connections it takes; each school of many needs some for itself. */
+  readonly connections?: number;
 }
 
+const CONNECTIONS = 60;
 /** The role that the application connects as. */
 export const APP_ROLE = 'clear_mark_app';
 /** How long PostgreSQL may go on refusing because of the process that held its pid file: a killed one lingers. */
@@ -179,12 +182,12 @@ async function runningPort(dataDir: string): Promise<number> {
   throw new Error(`A database runs in ${dataDir} and does not say on which port.`);
 }
 
-function flagsOf(port: number, temporary: boolean): string {
+function flagsOf(port: number, temporary: boolean, connections: number): string {
   const settings: Record<string, string> = {
     port: String(port),
     listen_addresses: '127.0.0.1',
     unix_socket_directories: '',
-    max_connections: '60',
+    max_connections: String(connections),
     shared_buffers: '128MB',
     work_mem: '32MB',
     jit: 'off',
@@ -199,7 +202,12 @@ async function launch(bin: string, home: string, dataDir: string, options: Clust
   const port = options.port ?? (await freePort());
   const log = path.join(home, 'database.log');
   const args = ['-D', dataDir, '-w', '-t', '60', '-s', '-l', log];
-  const start = [...args, '-o', flagsOf(port, options.temporary ?? false), 'start'];
+  const start = [
+    ...args,
+    '-o',
+    flagsOf(port, options.temporary ?? false, options.connections ?? CONNECTIONS),
+    'start',
+  ];
   const began = Date.now();
   for (;;) {
     const code = await underLock(home, ...forDatabaseUser(path.join(bin, 'pg_ctl'), start));

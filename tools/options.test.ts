@@ -11,6 +11,8 @@ describe('options of demo and start', () => {
       instruments: null,
       names: null,
       backupTo: null,
+      schools: false,
+      clusters: null,
     };
     expect(readOptions([])).toEqual({ ...none, port: null, host: '127.0.0.1', tlsCert: null, tlsKey: null });
     expect(readOptions(['--port', '5000', '--host', '0.0.0.0', '--tls-cert', 'c', '--tls-key=k'])).toEqual({

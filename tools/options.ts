@@ -17,6 +17,10 @@ export interface RunOptions {
   readonly instruments: string | null;
   /** Further names by which browsers may call the server. */
   readonly names: string | null;
+  /** Many schools, each with a database of its own. */
+  readonly schools: boolean;
+  /** File that names further database clusters. */
+  readonly clusters: string | null;
   /** Where a copy of each daily backup goes. */
   readonly backupTo: string | null;
 }
@@ -40,6 +44,8 @@ export function readOptions(args: readonly string[]): RunOptions {
         'move-data': { type: 'boolean' },
         instruments: { type: 'string' },
         names: { type: 'string' },
+        schools: { type: 'boolean' },
+        clusters: { type: 'string' },
         'backup-to': { type: 'string' },
       },
     }).values;
@@ -69,6 +75,8 @@ export function readOptions(args: readonly string[]): RunOptions {
     moveData: values['move-data'] === true,
     instruments: text('instruments'),
     names: text('names'),
+    schools: values['schools'] === true,
+    clusters: text('clusters'),
     backupTo: text('backup-to'),
   };
 }

@@ -5,17 +5,21 @@ import {
   isLoopback,
   openDatabase,
   readConfig,
+  type Config,
   type Running,
-  safekeepingStore,
+  startSchools,
   startServer,
 } from '@clear-mark/server';
-import { anchorsInBackups, scheduledBackup } from './backup.ts';
+import { anchorsInBackups } from './backup.ts';
+import { type BackedUp, schoolsToBackUp, startBackups } from './daily-backups.ts';
 import { type Cluster, ensureDatabase, existingCluster, freePort, startCluster } from './cluster.ts';
 import { realHome, scratchHome, settleEarlierData } from './data-folder.ts';
 import { type RunningStandIns, startStandIns } from '@clear-mark/standins';
 import { loadDemoInOwnProcess } from './load-demo-process.ts';
 import { connectStandIns } from './stand-ins.ts';
 import type { RunOptions } from './options.ts';
+import { clustersOf, REGISTRY } from './schools/clusters-of.ts';
+import type { SchoolsAt } from './schools/school-work.ts';
 import { startProcesses } from './processes.ts';
 import { processesIn } from './process-list.ts';
 import { homeLeftBehind, type Kind, runningNow, takeRunFile } from './run-file.ts';
@@ -26,6 +30,8 @@ export const DATABASE = 'clear_mark';
 export const safeIn = (home: string): string => path.join(home, 'safe');
 export const backupsIn = (home: string): string => path.join(home, 'backups');
 const USUAL_PORT = 4180;
+/** Connections of a cluster that many schools share: each process keeps six or seven a school. */
+const OF_SCHOOLS = 500;
 const WATCH_MS = 2000;
 export const DEMO_SEED = 7;
 
@@ -54,7 +60,8 @@ export async function serve(kind: Kind, options: RunOptions): Promise<void> {
     say(url ? `Clear Mark runs already: ${url}` : 'Clear Mark is being started by another process already.');
     return;
   }
-  const cluster = home === null ? null : await startCluster({ home });
+  const connections = options.schools ? { connections: OF_SCHOOLS } : {};
+  const cluster = home === null ? null : await startCluster({ home, ...connections });
   const standIns = kind === 'demo' ? await startStandIns(DEMO_SEED) : null;
   try {
     const running =
@@ -63,8 +70,9 @@ export async function serve(kind: Kind, options: RunOptions): Promise<void> {
         : await launch(kind, options, cluster, given, standIns);
     file.setUrl(running.url);
     announce(kind, running, home);
-    const watch = cluster ? watchCluster(cluster) : null;
-    const backups = cluster && kind === 'real' ? startBackups(cluster, running.db, options.backupTo) : null;
+    const watch = cluster ? watchCluster(cluster, connections) : null;
+    const backups =
+      cluster && kind === 'real' ? startBackups(() => backedUp(options, cluster, running), say) : null;
     await untilTold();
     if (watch) clearInterval(watch);
     await backups?.stop();
@@ -93,8 +101,9 @@ async function launch(
   standIns: RunningStandIns | null,
 ): Promise<Running> {
   const webDir = await buildWeb(say);
-  if (cluster) await ensureDatabase(cluster, DATABASE);
+  if (cluster) await ensureDatabase(cluster, databaseFor(options));
   const config = readConfig(await settingsOf(kind, options, cluster, given, standIns, webDir));
+  if (config.schools) return launchSchools(config);
   const running = await startServer(config, () => new Date(), {
     ...(cluster ? { anchorsInBackups: () => anchorsInBackups(backupsIn(cluster.home)) } : {}),
   });
@@ -103,6 +112,40 @@ async function launch(
     if (standIns) await connectStandIns(running.db, standIns, new Date());
   }
   return running;
+}
+
+/** Of many schools it is the registry that names them. */
+const databaseFor = ({ schools }: RunOptions): string => (schools ? REGISTRY : DATABASE);
+
+async function launchSchools(config: Config): Promise<Running> {
+  const { url, stop } = await startSchools({ config });
+  const db = openDatabase(config.databaseUrl, 1);
+  return {
+    url,
+    db,
+    setupCode: null,
+    stop: async () => {
+      await stop();
+      await db.destroy();
+    },
+  };
+}
+
+/** What is backed up once a day. */
+async function backedUp(
+  options: RunOptions,
+  cluster: Cluster,
+  running: Running,
+): Promise<readonly BackedUp[]> {
+  const folder = backupsIn(cluster.home);
+  const copyTo = options.backupTo;
+  if (!options.schools)
+    return [{ name: 'the school', ownerUrl: cluster.url(DATABASE), folder, copyTo, db: running.db }];
+  const at: SchoolsAt = {
+    registryUrl: cluster.url(REGISTRY),
+    clusters: clustersOf(cluster.appUrl(REGISTRY), cluster.url(REGISTRY), options.clusters),
+  };
+  return schoolsToBackUp(at, folder, copyTo);
 }
 
 /** The settings of a server process, as it reads them from its environment. */
@@ -115,13 +158,15 @@ async function settingsOf(
   webDir: string,
 ): Promise<Record<string, string | undefined>> {
   return {
-    DATABASE_URL: cluster ? cluster.appUrl(DATABASE) : given,
-    DATABASE_OWNER_URL: cluster ? cluster.url(DATABASE) : process.env['DATABASE_OWNER_URL'],
+    DATABASE_URL: cluster ? cluster.appUrl(databaseFor(options)) : given,
+    DATABASE_OWNER_URL: cluster ? cluster.url(databaseFor(options)) : process.env['DATABASE_OWNER_URL'],
+    CLEAR_MARK_SCHOOLS: options.schools ? 'yes' : 'no',
+    CLEAR_MARK_CLUSTERS: options.clusters ?? undefined,
     DATABASE_STANDBY_URL: cluster ? undefined : process.env['DATABASE_STANDBY_URL'],
     CLEAR_MARK_INSTRUMENTS: options.instruments ?? undefined,
     CLEAR_MARK_HOST_NAMES: options.names ?? undefined,
     ...passedOn('CLEAR_MARK_PICTURES_URL', 'CLEAR_MARK_PICTURES_KEY', 'CLEAR_MARK_PICTURES_SECRET'),
-    ...passedOn('CLEAR_MARK_PICTURES_REGION', 'CLEAR_MARK_MAIL_SERVER', 'CLEAR_MARK_MAIL_FROM'),
+    ...passedOn('OTEL_EXPORTER_OTLP_ENDPOINT', 'CLEAR_MARK_PICTURES_REGION', 'CLEAR_MARK_MAIL_SERVER', 'CLEAR_MARK_MAIL_FROM'),
     CLEAR_MARK_SAFE_DIR: cluster ? safeIn(cluster.home) : undefined,
     CLEAR_MARK_MODE: kind,
     CLEAR_MARK_HOST: options.host,
@@ -146,7 +191,7 @@ async function launchSeveral(
   given: string | undefined,
 ): Promise<Running> {
   const webDir = await buildWeb(say);
-  if (cluster) await ensureDatabase(cluster, DATABASE);
+  if (cluster) await ensureDatabase(cluster, databaseFor(options));
   const settings = await settingsOf('real', options, cluster, given, null, webDir);
   const backups = cluster ? { CLEAR_MARK_BACKUPS: backupsIn(cluster.home) } : {};
   const { url, setupCode, stop } = await startProcesses(options.processes, { ...settings, ...backups }, say);
@@ -195,53 +240,14 @@ function announce(kind: Kind, running: Running, home: string | null): void {
   say('Ctrl-C stops it.');
 }
 
-const BACKUP_EVERY_MS = 24 * 3_600_000;
-const LOOK_EVERY_MS = 600_000;
-
-/** A backup a day, as soon as the last is a day old; what failed is kept with its reason, for the lead to see. */
-function startBackups(
-  cluster: Cluster,
-  db: Running['db'],
-  copyTo: string | null,
-): { stop: () => Promise<void> } {
-  const store = safekeepingStore(db);
-  let running: Promise<void> | null = null;
-  const make = async (): Promise<void> => {
-    const now = new Date();
-    const last = await store.lastGoodBackup();
-    if (last !== null && now.getTime() - Date.parse(last) < BACKUP_EVERY_MS) return;
-    try {
-      const made = await scheduledBackup(cluster.url(DATABASE), backupsIn(cluster.home), copyTo, now);
-      await store.noteBackup({ at: now, ...made, failed: null });
-    } catch (error) {
-      const failed = (error as Error).message.slice(0, 500);
-      say(`The daily backup failed: ${failed}`);
-      await store.noteBackup({ at: now, file: backupsIn(cluster.home), bytes: 0, sha256: null, failed });
-    }
-  };
-  const look = (): void => {
-    running ??= make()
-      .catch((error: Error) => say(`The daily backup failed: ${error.message}`))
-      .finally(() => (running = null));
-  };
-  look();
-  const timer = setInterval(look, LOOK_EVERY_MS);
-  return {
-    stop: async () => {
-      clearInterval(timer);
-      await running;
-    },
-  };
-}
-
 /** Starts the database again when it was killed under us. */
-function watchCluster(cluster: Cluster): NodeJS.Timeout {
+function watchCluster(cluster: Cluster, connections: { connections?: number }): NodeJS.Timeout {
   let busy = false;
   return setInterval(() => {
     if (busy || processesIn(cluster.dataDir).length > 0) return;
     busy = true;
     say('The database is gone; starting it again');
-    startCluster({ home: cluster.home, port: cluster.port })
+    startCluster({ home: cluster.home, port: cluster.port, ...connections })
       .catch((error: Error) => say(error.message))
       .finally(() => {
         busy = false;

@@ -10,6 +10,7 @@ export const ERRORS = {
   'request.too_large': 413,
   'request.wrong_origin': 403,
   'request.wrong_host': 421,
+  'school.closed': 503,
   'request.other_site': 403,
   'request.already_there': 409,
   'request.names_nothing': 422,

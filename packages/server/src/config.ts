@@ -8,6 +8,8 @@ const Shape = z.object({
   DATABASE_STANDBY_URL: z.url({ protocol: /^postgres(ql)?$/ }).optional(),
   CLEAR_MARK_INSTRUMENTS: z.string().default(''),
   CLEAR_MARK_SAFE_DIR: z.string().optional(),
+  CLEAR_MARK_SCHOOLS: z.enum(['yes', 'no']).default('no'),
+  CLEAR_MARK_CLUSTERS: z.string().optional(),
   CLEAR_MARK_HOST_NAMES: z.string().default(''),
   CLEAR_MARK_MODE: z.enum(['real', 'demo', 'test']).default('real'),
   CLEAR_MARK_HOST: z.string().min(1).default('127.0.0.1'),
@@ -21,6 +23,7 @@ const Shape = z.object({
   CLEAR_MARK_PICTURES_KEY: z.string().min(1).optional(),
   CLEAR_MARK_PICTURES_SECRET: z.string().min(1).optional(),
   CLEAR_MARK_PICTURES_REGION: z.string().min(1).default('us-east-1'),
+  OTEL_EXPORTER_OTLP_ENDPOINT: z.url({ protocol: /^https?$/ }).optional(),
   CLEAR_MARK_WEB_DIR: z.string().optional(),
   CLEAR_MARK_STAND_INS_PORT: z.coerce.number().int().min(1).max(65535).optional(),
   CLEAR_MARK_LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
@@ -39,6 +42,10 @@ export interface Config {
   readonly instrumentNetworks?: readonly string[];
   /** Folder outside the database for the daily heads of the chains and the key that signs them. */
   readonly safeDir?: string | null;
+  /** Many schools, each on a database of its own: the database is then the registry that names them. */
+  readonly schools?: boolean;
+  /** File that names further database clusters, for those. */
+  readonly clustersFile?: string | null;
   /** Names beside the address that it listens on by which browsers may call the server. */
   readonly hostNames?: readonly string[];
   readonly mode: 'real' | 'demo' | 'test';
@@ -51,6 +58,8 @@ export interface Config {
   readonly mail?: MailSettings | null;
   /** The store for pictures beside the database, where there is one. */
   readonly pictures?: StorageSettings | null;
+  /** Collector of traces (OpenTelemetry), where there is one. */
+  readonly traces?: string | null;
   readonly webDir: string | null;
   /** Port on loopback where the simulated bench of the demo takes its orders. */
   readonly standInsPort?: number | null;
@@ -142,6 +151,8 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     standbyUrl: e.DATABASE_STANDBY_URL ?? null,
     instrumentNetworks: networksOf(e.CLEAR_MARK_INSTRUMENTS),
     safeDir: e.CLEAR_MARK_SAFE_DIR ?? null,
+    schools: e.CLEAR_MARK_SCHOOLS === 'yes',
+    clustersFile: e.CLEAR_MARK_CLUSTERS ?? null,
     hostNames: listOf(e.CLEAR_MARK_HOST_NAMES),
     mode: e.CLEAR_MARK_MODE,
     host: e.CLEAR_MARK_HOST,
@@ -150,6 +161,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     behindProxy: e.CLEAR_MARK_BEHIND_PROXY === 'yes',
     mail: mailServer !== undefined && mailFrom !== undefined ? { server: mailServer, from: mailFrom } : null,
     pictures: storageOf(e),
+    traces: e.OTEL_EXPORTER_OTLP_ENDPOINT ?? null,
     webDir: e.CLEAR_MARK_WEB_DIR ?? null,
     standInsPort: e.CLEAR_MARK_STAND_INS_PORT ?? null,
     logLevel: e.CLEAR_MARK_LOG_LEVEL,

@@ -15,6 +15,21 @@ export { packsService, packText, sheetDigest, syncShippedMethods } from './metho
 export { bringPicturesBack, movePictures, objectStorage } from './pictures/index.ts';
 export { peopleService } from './people/index.ts';
 export { filterCondition, lossesOf, lossesStore, lossSeries, resultsOf } from './results/index.ts';
+export {
+  type Clusters,
+  type ClusterUrls,
+  clustersIn,
+  databaseOf,
+  MAIN_CLUSTER,
+  prepareRegistry,
+  readClusters,
+  type RegisteredSchool,
+  registryStore,
+  type RunningSchools,
+  startSchools,
+  withDatabase,
+} from './schools/index.ts';
+export { prepareNewSchool } from './school.ts';
 export { sql } from './database/sql.ts';
 export { whatIfService } from './what-if/index.ts';
 export { storesForLoading } from './loading.ts';

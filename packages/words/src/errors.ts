@@ -9,6 +9,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'request.too_large': (p) =>
     `That is more than ${say(p, 'kilobytes')} kB at once. Send less at a time; nothing was changed.`,
   'request.wrong_origin': () => 'The request came from another site and was refused.',
+  'school.closed': () =>
+    'This school is closed for a moment, as while its data are moved. What you entered is kept on this device and sent when it is open again.',
   'request.wrong_host': () =>
     'This server does not answer under that name. Open it by the address that it printed when it started.',
   'request.other_site': () => 'The request came from another site and was refused.',

@@ -15,25 +15,44 @@ export interface Drain {
 const isStream = (response: ServerResponse): boolean =>
   (response as Partial<{ locals: Record<string, unknown> }>).locals?.['stream'] === true;
 
+export interface UnderWay {
+  readonly add: (response: ServerResponse) => void;
+  /** Ends streams, and waits until the others have come to their end, or for ten seconds. */
+  readonly end: (each?: () => void) => Promise<void>;
+}
+
+/** The answers that are under way. */
+export function answersUnderWay(): UnderWay {
+  const underWay = new Set<ServerResponse>();
+  return {
+    add: (response) => {
+      underWay.add(response);
+      response.once('close', () => underWay.delete(response));
+    },
+    end: async (each) => {
+      for (const response of underWay) if (isStream(response)) response.end();
+      const until = Date.now() + LONGEST_MS;
+      while (underWay.size > 0 && Date.now() < until) {
+        each?.();
+        await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
+      }
+    },
+  };
+}
+
 /** Ends a server without cutting anybody off who is being answered. */
 export function drainOf(server: Server): Drain {
-  const underWay = new Set<ServerResponse>();
+  const underWay = answersUnderWay();
   let stopping = false;
   server.prependListener('request', (_request, response: ServerResponse) => {
     underWay.add(response);
-    response.once('close', () => underWay.delete(response));
     // A connection that stays open would be closed under the next request.
     if (stopping) response.setHeader('Connection', 'close');
   });
   const stop = async (): Promise<void> => {
     stopping = true;
     const closed = new Promise<void>((resolve) => server.close(() => resolve()));
-    for (const response of underWay) if (isStream(response)) response.end();
-    const until = Date.now() + LONGEST_MS;
-    while (underWay.size > 0 && Date.now() < until) {
-      server.closeIdleConnections();
-      await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
-    }
+    await underWay.end(() => server.closeIdleConnections());
     server.closeAllConnections();
     await closed;
   };

@@ -1,2 +1,2 @@
 export { buildApp } from './app.ts';
-export { type Drain, drainOf } from './drain.ts';
+export { answersUnderWay, drainOf, type UnderWay } from './drain.ts';

@@ -30,7 +30,8 @@ export function pinnedHost(config: Config): (request: IncomingMessage) => void {
   };
 }
 
-const nameOf = (host: string): string => host.toLowerCase().replace(/:\d+$/, '');
+/** The name without its port. */
+export const nameOf = (host: string): string => host.toLowerCase().replace(/:\d+$/, '');
 
 /** A browser names the page that a request comes from; only our own may change anything, or ask for data. */
 export function requireSameSite({ headers, method }: IncomingMessage): void {

@@ -4,8 +4,10 @@ import type { Logger } from 'pino';
 import type { Database } from '../database/database.ts';
 import { QUEUE_SCHEMA } from '../database/grants.ts';
 
-/** How long a job lies before a process that is idle takes it. */
-const LOOK_EVERY_SECONDS = 0.5;
+/** How long a job lies at most before a process takes it that is idle and did not add it. */
+const LOOK_EVERY_SECONDS = 2;
+/** The process that adds a job looks for it by itself: its transaction has ended by one of these times. */
+const WAKE_AFTER_MS = [50, 250, 1000];
 
 /** How often lost processes are looked for. */
 const LOOK_FOR_LOST_SECONDS = 30;
@@ -77,17 +79,32 @@ export async function startJobQueue(pool: pg.Pool, log: Logger): Promise<JobQueu
   });
   queue.on('error', (error) => log.warn({ err: error }, 'job queue'));
   await queue.start();
+  const workers = new Map<string, string>();
+  const timers = new Set<NodeJS.Timeout>();
+  const wake = (name: string): void => {
+    for (const ms of WAKE_AFTER_MS) {
+      const timer = setTimeout(() => {
+        timers.delete(timer);
+        const worker = workers.get(name);
+        if (worker !== undefined) queue.notifyWorker(worker);
+      }, ms);
+      timers.add(timer);
+    }
+  };
   return {
     add: async (trx, kind, order, seconds) => {
       await queue.send(kind.name, order, { expireInSeconds: seconds, db: withinTransaction(trx) });
+      wake(kind.name);
     },
     work: async <T extends object>(kind: JobKind, { run, giveUp }: JobHandlers<T>) => {
       const options = { pollingIntervalSeconds: LOOK_EVERY_SECONDS, batchSize: 1 };
-      await queue.work<T>(kind.name, options, async ([job]) => run(job!.data));
+      const worker = await queue.work<T>(kind.name, options, async ([job]) => run(job!.data));
+      workers.set(kind.name, worker);
       await queue.work<T>(failedOf(kind), options, async ([job]) => giveUp(job!.data));
     },
     look: () => queue.maintain(),
     stop: async () => {
+      for (const timer of timers) clearTimeout(timer);
       await queue.stop({ graceful: false, wait: true });
       await connection.close();
     },

@@ -101,7 +101,7 @@ const demo = (role: 'instructor' | 'lead' | 'trainee'): Promise<boolean> =>
         <TextField
           v-model="setting.values.code"
           prop="code"
-          label="One-time code, printed where the server was started"
+          label="One-time code, from whoever set the server up"
           :refused="setting.refused['code']"
           autocomplete="one-time-code"
           name="code"

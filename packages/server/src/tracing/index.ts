@@ -1,0 +1,1 @@
+export { startTracing, tracedRequests, traceQueries } from './tracing.ts';
