@@ -23,7 +23,11 @@ const Shape = z.object({
   CLEAR_MARK_PICTURES_KEY: z.string().min(1).optional(),
   CLEAR_MARK_PICTURES_SECRET: z.string().min(1).optional(),
   CLEAR_MARK_PICTURES_REGION: z.string().min(1).default('us-east-1'),
-  OTEL_EXPORTER_OTLP_ENDPOINT: z.url({ protocol: /^https?$/ }).optional(),
+  // Empty is as if it were not there, by the specification of OpenTelemetry.
+  OTEL_EXPORTER_OTLP_ENDPOINT: z
+    .url({ protocol: /^https?$/ })
+    .or(z.literal(''))
+    .optional(),
   CLEAR_MARK_WEB_DIR: z.string().optional(),
   CLEAR_MARK_STAND_INS_PORT: z.coerce.number().int().min(1).max(65535).optional(),
   CLEAR_MARK_LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
@@ -161,7 +165,7 @@ export function readConfig(environment: Readonly<Record<string, string | undefin
     behindProxy: e.CLEAR_MARK_BEHIND_PROXY === 'yes',
     mail: mailServer !== undefined && mailFrom !== undefined ? { server: mailServer, from: mailFrom } : null,
     pictures: storageOf(e),
-    traces: e.OTEL_EXPORTER_OTLP_ENDPOINT ?? null,
+    traces: e.OTEL_EXPORTER_OTLP_ENDPOINT || null,
     webDir: e.CLEAR_MARK_WEB_DIR ?? null,
     standInsPort: e.CLEAR_MARK_STAND_INS_PORT ?? null,
     logLevel: e.CLEAR_MARK_LOG_LEVEL,

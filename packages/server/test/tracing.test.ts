@@ -78,6 +78,7 @@ it('a request is a span within that of whoever asked, its questions to the datab
 it('its setting is the usual one of OpenTelemetry, and no other address than http', () => {
   const base = { DATABASE_URL: 'postgres://localhost/x' };
   expect(readConfig(base).traces).toBeNull();
+  expect(readConfig({ ...base, OTEL_EXPORTER_OTLP_ENDPOINT: '' }).traces).toBeNull();
   expect(readConfig({ ...base, OTEL_EXPORTER_OTLP_ENDPOINT: 'http://127.0.0.1:4318' }).traces).toBe(
     'http://127.0.0.1:4318',
   );
