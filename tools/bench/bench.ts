@@ -16,6 +16,7 @@ import { benchLibrary } from './library.ts';
 import { benchLoad } from './load.ts';
 import { benchDraftCheck, benchPack, benchScoreSheet } from './methods.ts';
 import type { Measured } from './measured.ts';
+import { benchPartitions } from './partitions.ts';
 import { benchRecords } from './records.ts';
 import { benchClassReport } from './reports.ts';
 import { benchInsight, benchInsightQuantiles, benchResults } from './results.ts';
@@ -35,6 +36,7 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   pack: (url) => benchPack(url),
   'draft-check': () => benchDraftCheck(),
   archive: (url) => benchArchive(url),
+  partitions: (url) => benchPartitions(url),
   'class-report': (url) => benchClassReport(url),
   'score-sheet': () => benchScoreSheet(),
   tap: (url) => benchTap(url),

@@ -1,6 +1,7 @@
-import type { Material } from '@clear-mark/core';
+import type { BlockFault, Material } from '@clear-mark/core';
 import type { ErrorCode } from '@clear-mark/contract';
 import { MATERIAL_WORDS } from './names.ts';
+import { BLOCK_FAULT_WORDS } from './trace-faults.ts';
 import { type Params, say } from './params.ts';
 
 const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
@@ -272,6 +273,14 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'loss.no_coefficient': (p) =>
     `There is no coefficient for ${say(p, 'wavelengthNm')} nm in ${say(p, 'fiberClass')} fiber. Choose a wavelength of its table.`,
   'loss.no_power': () => 'A power has to be above 0 to have a level in dBm.',
+  'trace.no_trace_file': () => 'This is no trace file of an OTDR (SOR).',
+  'trace.too_large': (p) =>
+    `The file has ${say(p, 'megabytes')} MB; a trace file has at most ${say(p, 'most')} MB.`,
+  'trace.checksum': (p) =>
+    `The file was changed or damaged: its checksum says ${say(p, 'said')}, its bytes make ${say(p, 'found')}.`,
+  'trace.bad_block': (p) =>
+    `The block ${say(p, 'block')} of the trace file ${BLOCK_FAULT_WORDS[say(p, 'why') as BlockFault] ?? 'cannot be read'}.`,
+  'trace.bad_value': (p) => `${say(p, 'value')} does not fit into its field of a trace file.`,
   'map.bad_ports': () => 'A map of ports needs at least two ports, each lit by one or dark.',
   'map.lengths_differ': () => 'Two maps that are compared have to have as many ports.',
   'metrology.bad_contribution': () =>

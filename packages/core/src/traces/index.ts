@@ -1,0 +1,24 @@
+export { BLOCK_FAULTS, type BlockFault } from './record.ts';
+export { crc16 } from './crc16.ts';
+export { MOST_TRACE_BYTES, MOST_TRACE_POINTS, readSor } from './read-sor.ts';
+export type {
+  SorBlock,
+  SorContent,
+  SorEndToEnd,
+  SorEvent,
+  SorFile,
+  SorFixed,
+  SorGeneral,
+  SorPoints,
+  SorSupplier,
+} from './sor-file.ts';
+export {
+  LIGHT_M_S,
+  type ListedEvent,
+  listedEvents,
+  metresOf,
+  ticksOf,
+  type Trace,
+  tracesIn,
+} from './trace.ts';
+export { sorOf, writeSor } from './write-sor.ts';
