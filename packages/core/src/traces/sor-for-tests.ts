@@ -1,5 +1,5 @@
 import { numbers } from '../numbers-for-tests.ts';
-import type { SorContent } from './sor-file.ts';
+import type { SorContent, SorEvent } from './sor-file.ts';
 
 /** A file's content with every field another number or text, and so many points. */
 export function contentOf(seed: number, points = 50, traces = 1): SorContent {
@@ -60,21 +60,7 @@ export function contentOf(seed: number, points = 50, traces = 1): SorContent {
       windowX2: signed(1e9),
       windowY2: signed(1e9),
     },
-    events: Array.from({ length: whole(6) }, (_, i) => ({
-      number: i + 1,
-      time: whole(1e6),
-      slope: signed(1000),
-      loss: signed(5000),
-      reflectance: -whole(70_000),
-      kind: '1F9999',
-      method: 'LS',
-      endOfPrevious: whole(1e6),
-      start: whole(1e6),
-      end: whole(1e6),
-      startOfNext: whole(1e6),
-      peak: whole(1e6),
-      comment: text(),
-    })),
+    events: eventsOf(numbers(seed + 1000)),
     endToEnd: {
       loss: signed(50_000),
       from: whole(1e6),
@@ -88,4 +74,23 @@ export function contentOf(seed: number, points = 50, traces = 1): SorContent {
       values: Uint16Array.from({ length: points }, () => whole(65_536)),
     })),
   };
+}
+
+function eventsOf(rng: () => number): SorEvent[] {
+  const whole = (most: number): number => Math.floor(rng() * most);
+  return Array.from({ length: whole(6) }, (_, i) => ({
+    number: i + 1,
+    time: whole(1e6),
+    slope: whole(2000) - 1000,
+    loss: whole(10_000) - 5000,
+    reflectance: -whole(70_000),
+    kind: '1F9999',
+    method: 'LS',
+    endOfPrevious: whole(1e6),
+    start: whole(1e6),
+    end: whole(1e6),
+    startOfNext: whole(1e6),
+    peak: whole(1e6),
+    comment: ['', 'far end', 'ÄÖ'][whole(3)]!,
+  }));
 }
