@@ -166,7 +166,12 @@ async function settingsOf(
     CLEAR_MARK_INSTRUMENTS: options.instruments ?? undefined,
     CLEAR_MARK_HOST_NAMES: options.names ?? undefined,
     ...passedOn('CLEAR_MARK_PICTURES_URL', 'CLEAR_MARK_PICTURES_KEY', 'CLEAR_MARK_PICTURES_SECRET'),
-    ...passedOn('OTEL_EXPORTER_OTLP_ENDPOINT', 'CLEAR_MARK_PICTURES_REGION', 'CLEAR_MARK_MAIL_SERVER', 'CLEAR_MARK_MAIL_FROM'),
+    ...passedOn(
+      'OTEL_EXPORTER_OTLP_ENDPOINT',
+      'CLEAR_MARK_PICTURES_REGION',
+      'CLEAR_MARK_MAIL_SERVER',
+      'CLEAR_MARK_MAIL_FROM',
+    ),
     CLEAR_MARK_SAFE_DIR: cluster ? safeIn(cluster.home) : undefined,
     CLEAR_MARK_MODE: kind,
     CLEAR_MARK_HOST: options.host,
