@@ -4,5 +4,6 @@ export * from './face.ts';
 export * from './random-face.ts';
 export * from './scope-face.ts';
 export * from './hand.ts';
+export * from './otdr-trace.ts';
 export * from './rng.ts';
 export * from './workpiece.ts';

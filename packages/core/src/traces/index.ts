@@ -1,3 +1,13 @@
+export {
+  analyseTrace,
+  type JoinedEvents,
+  type TraceAnalysis,
+  type TraceEvent,
+  type TraceEventKind,
+  type TraceSpan,
+} from './analyse-trace.ts';
+export { LEAVES_SD, pulseMetres } from './find-events.ts';
+export { canBeGhost, type Reflector } from './ghosts.ts';
 export { BLOCK_FAULTS, type BlockFault } from './record.ts';
 export { crc16 } from './crc16.ts';
 export { MOST_TRACE_BYTES, MOST_TRACE_POINTS, readSor } from './read-sor.ts';

@@ -1,0 +1,220 @@
+import { type Line, levelAt, RunningSums, uncertaintyAt } from './running-line.ts';
+import { metresOf, type Trace } from './trace.ts';
+import { noiseOf, powerOf, sdAt, type TraceNoise } from './trace-noise.ts';
+
+/**
+ * Standard deviations by which a mean has to leave the line that goes before it. A normal deviate does so once in 40 million; with
+ * seven lengths of means at each point of 128,000 points, most of them alike, that is less than one false event in thirty traces.
+ */
+export const LEAVES_SD = 5.5;
+/** Less than this is no event, however quiet the trace: fiber is not that even. */
+const LEAST_DB = 0.02;
+const LONGEST_MEAN = 64;
+/** A fiber loses no more than this, dB a km; what falls faster is an event that has not settled. */
+const STEEPEST_DB_KM = 12;
+const LEAST_LINE = 10;
+/** The trace has sunk into the noise where the median of a stretch is no more than so many deviations. */
+const SEEN_SD = 4;
+/** A trace that ends so many deviations above the noise did not sink into it. */
+const DROP_SD = 12;
+/** A rise that begins anew is another event: the step before it was so much smaller. */
+const ANEW = 0.35;
+const LEAST_RISE_DB = 0.05;
+
+/** A stretch of backscatter on which a line was fitted: points from `from` up to, not with, `to`. */
+export interface Stretch {
+  readonly from: number;
+  readonly to: number;
+  readonly line: Line;
+}
+/** Where the trace leaves a line: the first point of the leading edge, and whether it goes up there. */
+export interface Edge {
+  readonly at: number;
+  readonly rises: boolean;
+}
+/** What lies between two stretches, or after the last one: one edge, or several that read as one. */
+export interface Found {
+  readonly stretches: readonly Stretch[];
+  /** Edges between stretch i and i + 1; the last ones are the end. */
+  readonly edges: readonly (readonly Edge[])[];
+  readonly noise: TraceNoise;
+  readonly sums: RunningSums;
+  /** Points of a pulse. */
+  readonly pulse: number;
+  /** The first point that is noise; the number of points where the trace ends before its fiber does. */
+  readonly noiseFrom: number;
+}
+
+/** Metres of a pulse on the trace: c t / 2n. */
+export const pulseMetres = ({ pulseNs, groupIndex }: Pick<Trace, 'pulseNs' | 'groupIndex'>): number =>
+  metresOf(pulseNs * 10, groupIndex) / 2;
+
+/**
+ * Walks along the trace from line to line. A line is followed until the mean of the next 1, 2, 4 to 64 points leaves it by
+ * `LEAVES_SD`; then the walk looks for where the trace lies on a line again, and notes each rise on the way that begins anew.
+ */
+export function findEvents(trace: Trace): Found {
+  const noise = noiseOf(trace);
+  const sums = new RunningSums(trace.levelsDb);
+  const pulse = Math.max(1, Math.round(pulseMetres(trace) / trace.spacingM));
+  const noiseFrom = whereNoiseBegins(trace.levelsDb, noise, pulse);
+  const walk = new Walk(trace, noise, sums, pulse, noiseFrom);
+  const stretches: Stretch[] = [];
+  const edges: Edge[][] = [];
+  // The port itself is where the trace begins, and no event of the fiber.
+  let settled = walk.settle(0);
+  while (settled) {
+    const { from, to, line }: Stretch = walk.follow(settled.from);
+    const edge = walk.edgeAfter(line, to);
+    const end = edge ? Math.max(from + LEAST_LINE, edge.at) : to;
+    stretches.push({ from, to: end, line: sums.line(from, end) });
+    if (!edge) break;
+    settled = walk.settle(edge.at + (edge.rises ? 1 : Math.floor(pulse / 2)));
+    edges.push([edge, ...walk.risesBetween(edge.at, settled?.from ?? noiseFrom)]);
+  }
+  return { stretches, edges, noise, sums, pulse, noiseFrom };
+}
+
+/** The first stretch from which on there is no backscatter: what reflects behind the end stands alone in the noise. */
+function whereNoiseBegins(levels: Float64Array, noise: TraceNoise, pulse: number): number {
+  const length = Math.max(8, 2 * pulse);
+  for (let from = 0; from + length <= levels.length; from += Math.max(1, Math.floor(length / 2))) {
+    const part = Float64Array.from(levels.subarray(from, from + length)).sort();
+    if (powerOf(part[Math.floor(length / 2)]!) < SEEN_SD * noise.power) return from;
+  }
+  return levels.length;
+}
+
+class Walk {
+  private readonly levels: Float64Array;
+  private readonly steepest: number;
+  /** Points that make a line. */
+  private readonly least: number;
+
+  constructor(
+    trace: Trace,
+    private readonly noise: TraceNoise,
+    private readonly sums: RunningSums,
+    private readonly pulse: number,
+    private readonly noiseFrom: number,
+  ) {
+    this.levels = trace.levelsDb;
+    this.least = Math.max(LEAST_LINE, pulse);
+    this.steepest = (STEEPEST_DB_KM / 1000) * trace.spacingM;
+  }
+
+  /** The first place after `at` from which on the trace is a line; null when it is none any more. */
+  settle(at: number): { readonly from: number } | null {
+    const length = this.least;
+    for (let from = at + 1; from + length <= this.noiseFrom; from++) {
+      const line = this.sums.line(from, from + length);
+      const sd = sdAt(this.noise, line.level);
+      const slopeSd = sd / Math.sqrt(line.sxx);
+      const flat = Math.abs(line.slope) <= this.steepest + 4 * slopeSd;
+      if (flat && line.slope <= 4 * slopeSd + this.steepest / 10 && line.sd <= 1.6 * sd + LEAST_DB / 40)
+        return { from };
+    }
+    return null;
+  }
+
+  /** Follows the line that begins here until a mean leaves it. */
+  follow(from: number): { readonly from: number; readonly to: number; readonly line: Line } {
+    let to = from + this.least;
+    let line = this.sums.line(from, to);
+    for (; to < this.noiseFrom && this.leaving(line, to) === null; to++) {
+      // The line is kept for a while: fitting it at each point would cost more and say the same.
+      if ((to - from) % Math.max(1, Math.floor((to - from) / 16)) === 0) line = this.sums.line(from, to);
+    }
+    return { from, to, line };
+  }
+
+  /** The shortest mean of the next points that lies off the line, with how far; null when none does. */
+  private leaving(line: Line, at: number, most = LONGEST_MEAN): { n: number; off: number } | null {
+    for (let n = 1; n <= most && at + n <= this.noiseFrom; n *= 2) {
+      const x = at + (n - 1) / 2;
+      const wanted = levelAt(line, x);
+      const sd = sdAt(this.noise, wanted);
+      const off = this.sums.mean(at, at + n) - wanted;
+      const least = LEAVES_SD * Math.hypot(sd / Math.sqrt(n), uncertaintyAt(line, x, sd));
+      if (Math.abs(off) > Math.max(LEAST_DB, least)) return { n, off };
+    }
+    return null;
+  }
+
+  /** Where the trace leaves a line that was followed up to `to`; null where it sinks into the noise without an edge. */
+  edgeAfter(line: Line, to: number): Edge | null {
+    const seen = this.leaving(line, to);
+    if (!seen) return this.dropIntoNoise(line, to);
+    // A long mean sees ahead of itself: what it saw begins where a short one sees it too.
+    let at = to;
+    for (let n = seen.n; n > 1; n = Math.floor(n / 2)) {
+      const half = Math.floor(n / 2);
+      const first = this.sums.mean(at, at + half) - levelAt(line, at + (half - 1) / 2);
+      if (Math.abs(first) < Math.abs(seen.off) / 2) at += half;
+    }
+    const rises = this.highest(line, at) > this.settledOff(line, at) + LEAST_RISE_DB / 2 && seen.off > 0;
+    return { at: rises ? this.firstAbove(line, at) : this.middleOfFall(line, at), rises };
+  }
+
+  /** Where it falls from well above the noise into it: an end that sends nothing back. Null where it sinks. */
+  private dropIntoNoise(line: Line, to: number): Edge | null {
+    if (powerOf(levelAt(line, to)) < DROP_SD * this.noise.power) return null;
+    for (let i = Math.max(0, to - this.least); i < this.levels.length; i++) {
+      const wanted = levelAt(line, i);
+      const fall = wanted - this.levels[i]!;
+      if (fall > Math.max(LEAST_DB, LEAVES_SD * sdAt(this.noise, wanted))) return { at: i, rises: false };
+    }
+    return null;
+  }
+
+  /** The highest that a pulse from here comes above the line. */
+  private highest(line: Line, at: number): number {
+    let most = -Infinity;
+    for (let i = at; i < Math.min(this.noiseFrom, at + 2 * this.pulse + 4); i++)
+      most = Math.max(most, this.levels[i]! - levelAt(line, i));
+    return most;
+  }
+  private settledOff(line: Line, at: number): number {
+    const settled = this.settle(at + this.pulse);
+    if (!settled) return -Infinity;
+    return (
+      this.sums.mean(settled.from, settled.from + this.least) -
+      levelAt(line, settled.from + (this.least - 1) / 2)
+    );
+  }
+
+  /** The first point that a pulse has raised. */
+  private firstAbove(line: Line, at: number): number {
+    for (let i = Math.max(0, at - this.pulse); i < at + this.pulse; i++) {
+      const wanted = levelAt(line, i);
+      if (this.levels[i]! - wanted > Math.max(LEAST_DB, 4.5 * sdAt(this.noise, wanted))) return i;
+    }
+    return at;
+  }
+
+  /** A step spreads over a pulse: its leading edge lies half a pulse before the middle of the fall. */
+  private middleOfFall(line: Line, at: number): number {
+    const after = this.settledOff(line, at);
+    if (!Number.isFinite(after)) return at;
+    const n = Math.max(1, Math.floor(this.pulse / 3));
+    const from = Math.max(0, at - this.pulse);
+    for (let i = from; i + n < Math.min(this.noiseFrom, at + 3 * this.pulse + n); i++) {
+      const off = this.sums.mean(i, i + n) - levelAt(line, i + (n - 1) / 2);
+      if (off * Math.sign(after) >= Math.abs(after) / 2)
+        return Math.max(0, Math.round(i + (n - 1) / 2 - this.pulse / 2));
+    }
+    return at;
+  }
+
+  /** Rises that begin anew between two places: further reflections that no line parts from the first. */
+  risesBetween(from: number, to: number): Edge[] {
+    const found: Edge[] = [];
+    for (let i = from + 2; i + 1 < to; i++) {
+      const step = this.levels[i + 1]! - this.levels[i]!;
+      const before = this.levels[i]! - this.levels[i - 1]!;
+      const least = Math.max(LEAST_RISE_DB, LEAVES_SD * Math.SQRT2 * sdAt(this.noise, this.levels[i]!));
+      if (step > least && before < ANEW * step) found.push({ at: i + 1, rises: true });
+    }
+    return found;
+  }
+}

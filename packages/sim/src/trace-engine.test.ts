@@ -1,0 +1,160 @@
+import { analyseTrace, pulseMetres } from '@clear-mark/core';
+import { describe, expect, it } from 'vitest';
+import { type OtdrSettings, type Plant, type PlantEvent, simulatedTrace } from './otdr-trace.ts';
+import { chance, rngFrom, type Rng } from './rng.ts';
+
+const METER: OtdrSettings = {
+  wavelengthNm: 1310,
+  pulseNs: 30,
+  groupIndex: 1.4677,
+  spacingM: 0.5,
+  points: 8000,
+  backscatterDb: -79.5,
+  averages: 65_536,
+  receiverNs: 2.4,
+  noiseDb: -98,
+};
+const PULSES = [10, 30, 100] as const;
+
+/** Two to six events, far enough apart for lines between them; each loses 0.1 dB at least or shows a gain. */
+function randomPlant(rng: Rng, apartM: number): Plant {
+  const count = 2 + Math.floor(rng() * 5);
+  const events: PlantEvent[] = [];
+  let atM = apartM * (1.5 + rng());
+  for (let i = 0; i < count; i++) {
+    const reflects = chance(rng, 0.6);
+    events.push({
+      positionM: Math.round(atM * 2) / 2,
+      lossDb: 0.1 + 0.5 * rng(),
+      reflectanceDb: reflects ? -55 + 12 * rng() : null,
+    });
+    atM += apartM * (1 + rng());
+  }
+  return {
+    events,
+    endM: Math.round(atM * 2) / 2,
+    endReflectanceDb: chance(rng, 0.7) ? -50 + 30 * rng() : null,
+    portReflectanceDb: -50,
+    dbPerKm: 0.33,
+    backscatterSteps: [],
+  };
+}
+
+describe('traces of random plants', () => {
+  const rng = rngFrom(21);
+  const cases = Array.from({ length: 60 }, (_, i) => {
+    const pulseNs = PULSES[i % PULSES.length]!;
+    const settings = { ...METER, pulseNs, noiseDb: METER.noiseDb - 2 * (i % 4) };
+    const plant = randomPlant(rng, 120 + 10 * pulseMetres(settings));
+    return { i, settings, plant, trace: simulatedTrace(plant, settings, rng) };
+  });
+
+  it.each(cases)(
+    'case $i: every event is found where it is, none is invented',
+    ({ settings, plant, trace }) => {
+      const { events } = analyseTrace(trace);
+      const real = events.filter((e) => !e.ghost);
+      const wanted = [...plant.events.map((e) => e.positionM), plant.endM];
+      expect(real.map((e) => Math.round(e.positionM))).toHaveLength(wanted.length);
+      const near = Math.max(1, pulseMetres(settings) / 2);
+      for (const [n, at] of wanted.entries())
+        expect(Math.abs(real[n]!.positionM - at)).toBeLessThanOrEqual(near);
+      expect(real.map((e) => e.kind)).toEqual([
+        ...plant.events.map((e) => (e.reflectanceDb === null ? 'non_reflective' : 'reflective')),
+        'end',
+      ]);
+    },
+  );
+
+  it('losses are right to 0.03 dB or four of their own uncertainties, reflectances to 1.5 dB', () => {
+    for (const { plant, trace } of cases) {
+      const real = analyseTrace(trace).events.filter((e) => !e.ghost);
+      for (const [n, truth] of plant.events.entries()) {
+        const { lossDb, uLossDb, reflectanceDb } = real[n]!;
+        expect(Math.abs(lossDb! - truth.lossDb)).toBeLessThanOrEqual(Math.max(0.03, 4 * uLossDb!));
+        if (truth.reflectanceDb === null) expect(reflectanceDb).toBeNull();
+        else expect(Math.abs(reflectanceDb! - truth.reflectanceDb)).toBeLessThanOrEqual(1.5);
+      }
+    }
+  });
+
+  it('their uncertainties hold: at four of five losses within 1.28 of them, give or take what 200 losses leave open', () => {
+    const pulls = cases.flatMap(({ plant, trace }) => {
+      const real = analyseTrace(trace).events.filter((e) => !e.ghost);
+      return plant.events.map((truth, n) => Math.abs(real[n]!.lossDb! - truth.lossDb) / real[n]!.uLossDb!);
+    });
+    const within = pulls.filter((p) => p < 1.28).length / pulls.length;
+    expect(pulls.length).toBeGreaterThan(150);
+    expect(within).toBeGreaterThan(0.68);
+    expect(within).toBeLessThan(0.92);
+  });
+});
+
+describe('a plant without events', () => {
+  it.each([-98, -95, -92])('shows none at a noise of %i dB, in twenty traces', (noiseDb) => {
+    const rng = rngFrom(5);
+    const plant: Plant = {
+      events: [],
+      endM: 2500,
+      endReflectanceDb: -30,
+      portReflectanceDb: -50,
+      dbPerKm: 0.35,
+      backscatterSteps: [],
+    };
+    for (let n = 0; n < 20; n++) {
+      const { events, endSeen } = analyseTrace(simulatedTrace(plant, { ...METER, noiseDb }, rng));
+      expect(events.map((e) => e.kind)).toEqual(['end']);
+      expect(endSeen).toBe(true);
+    }
+  });
+});
+
+describe('what is no event of the plant', () => {
+  const rng = rngFrom(8);
+  it('a ghost is marked, a gain is said for what it shows', () => {
+    const plant: Plant = {
+      events: [
+        { positionM: 300, lossDb: 0.3, reflectanceDb: -18 },
+        { positionM: 480, lossDb: 0.4, reflectanceDb: -17 },
+      ],
+      endM: 1000,
+      endReflectanceDb: -45,
+      portReflectanceDb: -60,
+      dbPerKm: 0.35,
+      backscatterSteps: [{ fromM: 800, offsetDb: 0.3 }],
+    };
+    const { events } = analyseTrace(simulatedTrace(plant, METER, rng));
+    expect(events.map((e) => [Math.round(e.positionM), e.kind, e.ghost])).toEqual([
+      [300, 'reflective', false],
+      [480, 'reflective', false],
+      [660, 'reflective', true],
+      [800, 'non_reflective', false],
+      [1000, 'end', false],
+    ]);
+    expect(events[3]!.lossDb).toBeCloseTo(-0.3, 1);
+  });
+
+  it('two connectors within a pulse are two events and one loss', () => {
+    const plant: Plant = {
+      events: [
+        { positionM: 300, lossDb: 0.3, reflectanceDb: -45 },
+        { positionM: 305, lossDb: 0.4, reflectanceDb: -45 },
+      ],
+      endM: 700,
+      endReflectanceDb: -40,
+      portReflectanceDb: -50,
+      dbPerKm: 0.35,
+      backscatterSteps: [],
+    };
+    const { events, joined } = analyseTrace(
+      simulatedTrace(plant, { ...METER, pulseNs: 100, receiverNs: 8 }, rng),
+    );
+    expect(events.map((e) => [Math.round(e.positionM), e.lossDb === null])).toEqual([
+      [300, true],
+      [305, true],
+      [700, true],
+    ]);
+    expect(joined).toHaveLength(1);
+    expect(joined[0]!.lossDb).toBeCloseTo(0.7, 1);
+  });
+});
