@@ -45,6 +45,10 @@ async function main(): Promise<number> {
       return (await import('./make-faces.ts')).runMakeFaces(rest);
     case 'grade-faces':
       return (await import('./grade-faces.ts')).runGradeFaces(rest);
+    case 'make-traces':
+      return (await import('./trace-commands.ts')).runMakeTraces(rest);
+    case 'read-traces':
+      return (await import('./trace-commands.ts')).runReadTraces(rest);
     case 'test':
       return (await import('./test.ts')).runTests(rest);
     case 'bench':

@@ -5,5 +5,6 @@ export * from './random-face.ts';
 export * from './scope-face.ts';
 export * from './hand.ts';
 export * from './otdr-trace.ts';
+export * from './random-plant.ts';
 export * from './rng.ts';
 export * from './workpiece.ts';

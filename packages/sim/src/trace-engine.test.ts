@@ -1,44 +1,11 @@
 import { analyseTrace, pulseMetres } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
-import { type OtdrSettings, type Plant, type PlantEvent, simulatedTrace } from './otdr-trace.ts';
-import { chance, rngFrom, type Rng } from './rng.ts';
+import { type Plant, simulatedTrace } from './otdr-trace.ts';
+import { randomPlant, USUAL_METER } from './random-plant.ts';
+import { rngFrom } from './rng.ts';
 
-const METER: OtdrSettings = {
-  wavelengthNm: 1310,
-  pulseNs: 30,
-  groupIndex: 1.4677,
-  spacingM: 0.5,
-  points: 8000,
-  backscatterDb: -79.5,
-  averages: 65_536,
-  receiverNs: 2.4,
-  noiseDb: -98,
-};
+const METER = USUAL_METER;
 const PULSES = [10, 30, 100] as const;
-
-/** Two to six events, far enough apart for lines between them; each loses 0.1 dB at least or shows a gain. */
-function randomPlant(rng: Rng, apartM: number): Plant {
-  const count = 2 + Math.floor(rng() * 5);
-  const events: PlantEvent[] = [];
-  let atM = apartM * (1.5 + rng());
-  for (let i = 0; i < count; i++) {
-    const reflects = chance(rng, 0.6);
-    events.push({
-      positionM: Math.round(atM * 2) / 2,
-      lossDb: 0.1 + 0.5 * rng(),
-      reflectanceDb: reflects ? -55 + 12 * rng() : null,
-    });
-    atM += apartM * (1 + rng());
-  }
-  return {
-    events,
-    endM: Math.round(atM * 2) / 2,
-    endReflectanceDb: chance(rng, 0.7) ? -50 + 30 * rng() : null,
-    portReflectanceDb: -50,
-    dbPerKm: 0.33,
-    backscatterSteps: [],
-  };
-}
 
 describe('traces of random plants', () => {
   const rng = rngFrom(21);

@@ -8,6 +8,8 @@ export {
 } from './analyse-trace.ts';
 export { LEAVES_SD, pulseMetres } from './find-events.ts';
 export { canBeGhost, type Reflector } from './ghosts.ts';
+export { type IncompleteWhy, type LinkLoss, linkLoss } from './link-loss.ts';
+export { linkMarks } from './link-marks.ts';
 export { BLOCK_FAULTS, type BlockFault } from './record.ts';
 export { crc16 } from './crc16.ts';
 export { MOST_TRACE_BYTES, MOST_TRACE_POINTS, readSor } from './read-sor.ts';
@@ -31,4 +33,5 @@ export {
   type Trace,
   tracesIn,
 } from './trace.ts';
+export { sorOfTrace, type TraceLabels } from './sor-of-trace.ts';
 export { sorOf, writeSor } from './write-sor.ts';
