@@ -20,6 +20,7 @@ import { benchPartitions } from './partitions.ts';
 import { benchRecords } from './records.ts';
 import { benchClassReport } from './reports.ts';
 import { benchInsight, benchInsightQuantiles, benchResults } from './results.ts';
+import { benchTraceAnalysis, benchTraceRead } from './traces.ts';
 import { benchWhatIf } from './what-if.ts';
 import { benchWhatIfStop } from './what-if-stop.ts';
 import { benchScore } from './score.ts';
@@ -61,6 +62,8 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   'faces-slanted-light': () => benchFacesSet('slanted_light'),
   'faces-practice': () => benchFacesPractice(),
   'faces-left-out': () => benchFacesLeftOut(),
+  'trace-read': () => Promise.resolve(benchTraceRead()),
+  'trace-analysis': () => Promise.resolve(benchTraceAnalysis()),
   insight: (url) => benchInsight(url),
   'insight-quantiles': (url) => benchInsightQuantiles(url),
   'what-if': (url) => benchWhatIf(url),

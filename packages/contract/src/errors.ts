@@ -215,6 +215,7 @@ export const ERRORS = {
   'trace.bad_value': 422,
   'trace.checksum': 422,
   'trace.no_trace_file': 422,
+  'trace.other_length': 422,
   'trace.too_large': 413,
   'map.bad_ports': 422,
   'map.lengths_differ': 422,

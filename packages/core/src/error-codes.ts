@@ -81,6 +81,7 @@ export const DOMAIN_ERROR_CODES = [
   'trace.bad_value',
   'trace.checksum',
   'trace.no_trace_file',
+  'trace.other_length',
   'trace.too_large',
   'value.bad_count',
   'value.negative',

@@ -1,4 +1,4 @@
-import { analyseTrace, pulseMetres } from '@clear-mark/core';
+import { analyseTrace, tracesFromBothEnds, pulseMetres } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
 import { type Plant, simulatedTrace } from './otdr-trace.ts';
 import { randomPlant, USUAL_METER } from './random-plant.ts';
@@ -123,5 +123,53 @@ describe('what is no event of the plant', () => {
     ]);
     expect(joined).toHaveLength(1);
     expect(joined[0]!.lossDb).toBeCloseTo(0.7, 1);
+  });
+});
+
+/** The same plant from its other end: what was before a step of backscatter is now behind it. */
+function turned(plant: Plant): Plant {
+  const [step] = plant.backscatterSteps;
+  return {
+    ...plant,
+    events: plant.events.map((e) => ({ ...e, positionM: plant.endM - e.positionM })).reverse(),
+    backscatterSteps: step ? [{ fromM: plant.endM - step.fromM, offsetDb: -step.offsetDb }] : [],
+  };
+}
+
+describe('a fiber from both ends', () => {
+  const plant: Plant = {
+    events: [
+      { positionM: 500, lossDb: 0.2, reflectanceDb: -50 },
+      { positionM: 1100, lossDb: 0.08, reflectanceDb: null },
+      { positionM: 1700, lossDb: 0.3, reflectanceDb: -48 },
+    ],
+    endM: 2400,
+    endReflectanceDb: -40,
+    portReflectanceDb: -50,
+    dbPerKm: 0.33,
+    backscatterSteps: [{ fromM: 1100, offsetDb: 0.35 }],
+  };
+  const rng = rngFrom(14);
+  const seen = (p: Plant) => analyseTrace(simulatedTrace(p, METER, rng));
+
+  it('shows the true loss of a splice that gains from one side, to 0.02 dB', () => {
+    const { events, onlyFromA, onlyFromB } = tracesFromBothEnds(seen(plant), seen(turned(plant)), 4);
+    expect([onlyFromA, onlyFromB]).toEqual([[], []]);
+    expect(events.map((e) => Math.round(e.positionM))).toEqual([500, 1100, 1700]);
+    for (const [i, { lossDb }] of events.entries())
+      expect(Math.abs(lossDb - plant.events[i]!.lossDb)).toBeLessThan(0.02);
+    expect(events[1]!.fromA).toBeLessThan(0);
+    expect(events[1]!.gainer).toBe(true);
+    expect(events[1]!.fieldStepDb).toBeCloseTo(-0.35, 1);
+  });
+
+  it('what one side alone shows is named, and another fiber is refused', () => {
+    const without = { ...plant, events: plant.events.slice(0, 2) };
+    const { onlyFromA, onlyFromB } = tracesFromBothEnds(seen(plant), seen(turned(without)), 4);
+    expect(onlyFromA.map(Math.round)).toEqual([1700]);
+    expect(onlyFromB).toEqual([]);
+    expect(() => tracesFromBothEnds(seen(plant), seen({ ...plant, endM: 2500 }), 4)).toThrow(
+      'trace.other_length',
+    );
   });
 });

@@ -274,6 +274,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
     `There is no coefficient for ${say(p, 'wavelengthNm')} nm in ${say(p, 'fiberClass')} fiber. Choose a wavelength of its table.`,
   'loss.no_power': () => 'A power has to be above 0 to have a level in dBm.',
   'trace.no_trace_file': () => 'This is no trace file of an OTDR (SOR).',
+  'trace.other_length': (p) =>
+    `The two traces do not show one fiber: its end lies at ${say(p, 'a')} m from one side and at ${say(p, 'b')} m from the other (0: not seen).`,
   'trace.too_large': (p) =>
     `The file has ${say(p, 'megabytes')} MB; a trace file has at most ${say(p, 'most')} MB.`,
   'trace.checksum': (p) =>

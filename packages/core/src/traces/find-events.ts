@@ -1,6 +1,6 @@
 import { type Line, levelAt, RunningSums, uncertaintyAt } from './running-line.ts';
 import { metresOf, type Trace } from './trace.ts';
-import { noiseOf, powerOf, sdAt, type TraceNoise } from './trace-noise.ts';
+import { levelOf, noiseOf, powerOf, sdAt, type TraceNoise } from './trace-noise.ts';
 
 /**
  * Standard deviations by which a mean has to leave the line that goes before it. A normal deviate does so once in 40 million; with
@@ -9,7 +9,8 @@ import { noiseOf, powerOf, sdAt, type TraceNoise } from './trace-noise.ts';
 export const LEAVES_SD = 5.5;
 /** Less than this is no event, however quiet the trace: fiber is not that even. */
 const LEAST_DB = 0.02;
-const LONGEST_MEAN = 64;
+/** Means of 1, 2, 4 to 64 points. */
+const MEANS = 7;
 /** A fiber loses no more than this, dB a km; what falls faster is an event that has not settled. */
 const STEEPEST_DB_KM = 12;
 const LEAST_LINE = 10;
@@ -31,6 +32,10 @@ export interface Stretch {
 export interface Edge {
   readonly at: number;
   readonly rises: boolean;
+}
+/** A line that was followed, and the mean that left it: of how many points, and how far. */
+interface Followed extends Stretch {
+  readonly seen: { readonly n: number; readonly off: number } | null;
 }
 /** What lies between two stretches, or after the last one: one edge, or several that read as one. */
 export interface Found {
@@ -64,8 +69,9 @@ export function findEvents(trace: Trace): Found {
   // The port itself is where the trace begins, and no event of the fiber.
   let settled = walk.settle(0);
   while (settled) {
-    const { from, to, line }: Stretch = walk.follow(settled.from);
-    const edge = walk.edgeAfter(line, to);
+    const followed = walk.follow(settled.from);
+    const { from, to } = followed;
+    const edge = walk.edgeAfter(followed);
     const end = edge ? Math.max(from + LEAST_LINE, edge.at) : to;
     stretches.push({ from, to: end, line: sums.line(from, end) });
     if (!edge) break;
@@ -75,12 +81,18 @@ export function findEvents(trace: Trace): Found {
   return { stretches, edges, noise, sums, pulse, noiseFrom };
 }
 
-/** The first stretch from which on there is no backscatter: what reflects behind the end stands alone in the noise. */
+/**
+ * The first stretch from which on there is no backscatter: more than half of its points are no stronger than noise. What reflects behind the
+ * end stands alone in the noise.
+ */
 function whereNoiseBegins(levels: Float64Array, noise: TraceNoise, pulse: number): number {
   const length = Math.max(8, 2 * pulse);
-  for (let from = 0; from + length <= levels.length; from += Math.max(1, Math.floor(length / 2))) {
-    const part = Float64Array.from(levels.subarray(from, from + length)).sort();
-    if (powerOf(part[Math.floor(length / 2)]!) < SEEN_SD * noise.power) return from;
+  const weak = levelOf(SEEN_SD * noise.power);
+  let below = 0;
+  for (let i = 0; i < levels.length; i++) {
+    if (levels[i]! < weak) below += 1;
+    if (i >= length && levels[i - length]! < weak) below -= 1;
+    if (i >= length - 1 && below > length / 2) return i - length + 1;
   }
   return levels.length;
 }
@@ -117,33 +129,44 @@ class Walk {
     return null;
   }
 
-  /** Follows the line that begins here until a mean leaves it. */
-  follow(from: number): { readonly from: number; readonly to: number; readonly line: Line } {
+  /** Follows the line that begins here until a mean leaves it: `seen` says which. */
+  follow(from: number): Followed {
+    const { levels, noiseFrom } = this;
     let to = from + this.least;
     let line = this.sums.line(from, to);
-    for (; to < this.noiseFrom && this.leaving(line, to) === null; to++) {
-      // The line is kept for a while: fitting it at each point would cost more and say the same.
-      if ((to - from) % Math.max(1, Math.floor((to - from) / 16)) === 0) line = this.sums.line(from, to);
+    let next = to;
+    const least = new Float64Array(MEANS);
+    for (; to < noiseFrom; to++) {
+      if (to >= next) {
+        // The line is kept for a while: fitting it at each point would cost more and say the same.
+        line = this.sums.line(from, to);
+        next = to + Math.max(1, Math.floor((to - from) / 16));
+        for (let k = 0; k < MEANS; k++) least[k] = this.leastOff(line, to, 1 << k);
+      }
+      const start = line.level - line.slope * line.centre;
+      if (Math.abs(levels[to]! - (start + line.slope * to)) > least[0]!) {
+        return { from, to, line, seen: { n: 1, off: levels[to]! - (start + line.slope * to) } };
+      }
+      // Means of many points change little from one point to the next: a quarter of their length apart is enough.
+      for (let k = 1; k < MEANS; k++) {
+        const n = 1 << k;
+        if ((to & (Math.max(1, n >> 2) - 1)) !== 0 || to + n > noiseFrom) continue;
+        const off = this.sums.mean(to, to + n) - (start + line.slope * (to + (n - 1) / 2));
+        if (Math.abs(off) > least[k]!) return { from, to, line, seen: { n, off } };
+      }
     }
-    return { from, to, line };
+    return { from, to, line, seen: null };
   }
 
-  /** The shortest mean of the next points that lies off the line, with how far; null when none does. */
-  private leaving(line: Line, at: number, most = LONGEST_MEAN): { n: number; off: number } | null {
-    for (let n = 1; n <= most && at + n <= this.noiseFrom; n *= 2) {
-      const x = at + (n - 1) / 2;
-      const wanted = levelAt(line, x);
-      const sd = sdAt(this.noise, wanted);
-      const off = this.sums.mean(at, at + n) - wanted;
-      const least = LEAVES_SD * Math.hypot(sd / Math.sqrt(n), uncertaintyAt(line, x, sd));
-      if (Math.abs(off) > Math.max(LEAST_DB, least)) return { n, off };
-    }
-    return null;
+  /** How far a mean of `n` points from a place on has to lie off the line. */
+  private leastOff(line: Line, at: number, n: number): number {
+    const x = at + (n - 1) / 2;
+    const sd = sdAt(this.noise, levelAt(line, x));
+    return Math.max(LEAST_DB, LEAVES_SD * Math.hypot(sd / Math.sqrt(n), uncertaintyAt(line, x, sd)));
   }
 
   /** Where the trace leaves a line that was followed up to `to`; null where it sinks into the noise without an edge. */
-  edgeAfter(line: Line, to: number): Edge | null {
-    const seen = this.leaving(line, to);
+  edgeAfter({ line, to, seen }: Followed): Edge | null {
     if (!seen) return this.dropIntoNoise(line, to);
     // A long mean sees ahead of itself: what it saw begins where a short one sees it too.
     let at = to;

@@ -34,4 +34,9 @@ export {
   tracesIn,
 } from './trace.ts';
 export { sorOfTrace, type TraceLabels } from './sor-of-trace.ts';
+export {
+  type TracesFromBothEnds,
+  tracesFromBothEnds,
+  type EventFromBothEnds,
+} from './traces-from-both-ends.ts';
 export { sorOf, writeSor } from './write-sor.ts';

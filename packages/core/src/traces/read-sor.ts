@@ -140,7 +140,8 @@ function tracesOf(block: BlockReader, fixed: SorFixed): SorPoints[] {
     if (points < LEAST_POINTS || points > MOST_TRACE_POINTS) throw block.bad('points');
     if (scale <= 0) throw block.bad('scale');
     const raw = block.raw(2 * points);
-    const values = Uint16Array.from({ length: points }, (_, i) => raw[2 * i]! | (raw[2 * i + 1]! << 8));
+    const values = new Uint16Array(points);
+    for (let i = 0; i < points; i++) values[i] = raw[2 * i]! | (raw[2 * i + 1]! << 8);
     return { scale, values };
   });
   if (all !== traces.reduce((sum, t) => sum + t.values.length, 0)) throw block.bad('points');

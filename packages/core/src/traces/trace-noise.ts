@@ -12,11 +12,15 @@ const STEP_DB = 0.001 / Math.sqrt(12);
 /** The last part of a trace, which lies behind the fiber where the range was chosen as it should be. */
 const TAIL = 0.08;
 const LEAST_TAIL = 40;
+/** More would not be known better than it has to be. */
+const MOST_TAIL = 4000;
 /** In noise about half of the points are below zero power and stand at the lowest level. */
 const LEAST_AT_FLOOR = 0.2;
 /** 5 / ln 10: a small part of the power as one-way dB. */
 export const DB_OF_PART = 5 / Math.LN10;
 
+/** One-way level of a power. */
+export const levelOf = (power: number): number => (power > 0 ? 5 * Math.log10(power) : -Infinity);
 /** Power of a one-way level. */
 export const powerOf = (levelDb: number): number => 10 ** (levelDb / 5);
 
@@ -25,9 +29,8 @@ export const powerOf = (levelDb: number): number => 10 ** (levelDb / 5);
  * mean square of all is half the variance); otherwise from second differences, whose variance is six times that of a point.
  */
 export function noiseOf({ levelsDb }: Pick<Trace, 'levelsDb'>): TraceNoise {
-  const tail = levelsDb.subarray(
-    levelsDb.length - Math.min(levelsDb.length, Math.max(LEAST_TAIL, Math.round(levelsDb.length * TAIL))),
-  );
+  const wanted = Math.min(MOST_TAIL, Math.max(LEAST_TAIL, Math.round(levelsDb.length * TAIL)));
+  const tail = levelsDb.subarray(Math.max(0, levelsDb.length - wanted));
   const floor = tail.reduce((least, v) => Math.min(least, v), 0);
   let atFloor = 0;
   let squares = 0;

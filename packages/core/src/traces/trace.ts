@@ -42,7 +42,7 @@ export function tracesIn({ general, fixed, traces }: SorFile): Trace[] {
     averages: fixed.averages,
     firstM: metresOf(fixed.offset, groupIndex),
     spacingM: metresOf(fixed.spacings[i]! / SPACING_OF, groupIndex),
-    levelsDb: Float64Array.from(values, (v) => (-v * scale) / 1e6),
+    levelsDb: levelsOf(values, scale),
   }));
 }
 
@@ -70,3 +70,9 @@ export const listedEvents = ({ events, fixed }: SorFile): ListedEvent[] =>
     saturated: e.kind.startsWith('2'),
     comment: e.comment.trim(),
   }));
+
+function levelsOf(values: Uint16Array, scale: number): Float64Array {
+  const levels = new Float64Array(values.length);
+  for (let i = 0; i < values.length; i++) levels[i] = (-values[i]! * scale) / 1e6;
+  return levels;
+}
