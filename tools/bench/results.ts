@@ -33,8 +33,11 @@ interface Loaded {
   readonly me: Person;
 }
 
+/** Copying a hundred thousand pieces takes longer than a statement of the server may. */
+const COPY_MS = 600_000;
+
 export async function withAttempts(url: string, attempts: number, act: (on: Loaded) => Promise<Measured>) {
-  const db = openDatabase(url, 8);
+  const db = openDatabase(url, 8, COPY_MS);
   try {
     await migrate(db);
     await syncShippedMethods(db);

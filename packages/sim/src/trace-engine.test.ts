@@ -1,4 +1,4 @@
-import { analyseTrace, tracesFromBothEnds, pulseMetres } from '@clear-mark/core';
+import { acrossWavelengths, analyseTrace, tracesFromBothEnds, pulseMetres } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
 import { type Plant, simulatedTrace } from './otdr-trace.ts';
 import { randomPlant, USUAL_METER } from './random-plant.ts';
@@ -171,5 +171,45 @@ describe('a fiber from both ends', () => {
     expect(() => tracesFromBothEnds(seen(plant), seen({ ...plant, endM: 2500 }), 4)).toThrow(
       'trace.other_length',
     );
+  });
+});
+
+describe('a fiber at several wavelengths', () => {
+  const rng = rngFrom(17);
+  const at = (wavelengthNm: number, dbPerKm: number, bendDb: number) => {
+    const plant: Plant = {
+      events: [
+        { positionM: 500, lossDb: 0.25, reflectanceDb: -50 },
+        { positionM: 1000, lossDb: bendDb, reflectanceDb: null },
+        { positionM: 1500, lossDb: 0.12, reflectanceDb: null },
+      ],
+      endM: 2200,
+      endReflectanceDb: -40,
+      portReflectanceDb: -50,
+      dbPerKm,
+      backscatterSteps: [],
+    };
+    const trace = simulatedTrace(plant, { ...METER, wavelengthNm }, rng);
+    return { wavelengthNm, analysis: analyseTrace(trace) };
+  };
+
+  it('shows a bend by its growth, whether the shortest sees it or not; connectors and splices stay', () => {
+    for (const bendAt1310 of [0.08, 0.005]) {
+      const traces = [at(1310, 0.33, bendAt1310), at(1550, 0.19, 0.5), at(1625, 0.22, 0.9)];
+      const places = acrossWavelengths(traces, 4);
+      expect(places.map((p) => [Math.round(p.positionM), p.bend])).toEqual([
+        [500, false],
+        [1000, true],
+        [1500, false],
+      ]);
+      expect(places[1]!.lossesDb[0] === null).toBe(bendAt1310 < 0.02);
+      expect(places[1]!.lossesDb[2]).toBeCloseTo(0.9, 1);
+    }
+  });
+
+  it('growth that is small is none, and one trace alone says nothing', () => {
+    const traces = [at(1310, 0.33, 0.1), at(1550, 0.19, 0.15)];
+    expect(acrossWavelengths(traces, 4).some((p) => p.bend)).toBe(false);
+    expect(acrossWavelengths(traces.slice(0, 1), 4)).toEqual([]);
   });
 });

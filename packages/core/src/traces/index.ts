@@ -1,3 +1,4 @@
+export { acrossWavelengths, type AtWavelength, type PlaceAcross } from './across-wavelengths.ts';
 export {
   analyseTrace,
   type JoinedEvents,
