@@ -7,10 +7,11 @@ import {
   listedEvents,
   pulseMetres,
   readSor,
-  type SorFile,
   type Trace,
   type TraceAnalysis,
   type TraceEvent,
+  traceFromCsv,
+  traceFromJson,
   tracesIn,
 } from '@clear-mark/core';
 import { problemWords } from './problem-words.ts';
@@ -29,29 +30,27 @@ export function readTraceFile(
   name: string,
   bytes: Uint8Array,
 ): { readonly ok: boolean } & Record<string, unknown> {
-  let file: SorFile;
+  let opened: Opened;
   try {
-    file = readSor(bytes);
+    opened = open(name, bytes);
   } catch (error) {
     return { file: name, ok: false, reason: problemWords(error), warnings: [] };
   }
-  const [trace, ...others] = tracesIn(file);
-  const analysis = analyseTrace(trace!);
-  const table = listedEvents(file);
-  const marks = linkMarks(file);
-  const link = linkLoss(trace!, analysis, marks.length > 1 ? { fromM: marks[0]!, toM: marks.at(-1)! } : null);
+  const { trace, others, table, marks } = opened;
+  const analysis = analyseTrace(trace);
+  const link = linkLoss(trace, analysis, marks.length > 1 ? { fromM: marks[0]!, toM: marks.at(-1)! } : null);
   return {
     file: name,
     ok: true,
     warnings: [
-      ...(others.length > 0 ? [`The file holds ${others.length + 1} traces; this is the first.`] : []),
+      ...(others > 0 ? [`The file holds ${others + 1} traces; this is the first.`] : []),
       ...(link.complete ? launchWarnings(link.fromM, link.toM) : []),
-      ...differences(trace!, analysis, table),
+      ...differences(trace, analysis, table),
     ],
-    wavelength_nm: trace!.wavelengthNm,
-    group_index: trace!.groupIndex,
-    points: trace!.levelsDb.length,
-    spacing_m: trace!.spacingM,
+    wavelength_nm: trace.wavelengthNm,
+    group_index: trace.groupIndex,
+    points: trace.levelsDb.length,
+    spacing_m: trace.spacingM,
     events: analysis.events.map(eventOut),
     joined: analysis.joined.map((j) => ({
       from_m: round(j.fromM, 3),
@@ -81,6 +80,27 @@ export function readTraceFile(
       comment: e.comment,
     })),
   };
+}
+
+interface Opened {
+  readonly trace: Trace;
+  /** Further traces of the file. */
+  readonly others: number;
+  readonly table: readonly ListedEvent[];
+  readonly marks: readonly number[];
+}
+
+/** By the end of its name: a trace of ours as CSV or JSON, otherwise a file of the published layout. */
+function open(name: string, bytes: Uint8Array): Opened {
+  const own = /\.trace\.(csv|json)$/i.exec(name);
+  if (own) {
+    const text = new TextDecoder().decode(bytes);
+    const trace = own[1]!.toLowerCase() === 'csv' ? traceFromCsv(text) : traceFromJson(text);
+    return { trace, others: 0, table: [], marks: [] };
+  }
+  const file = readSor(bytes);
+  const [trace, ...others] = tracesIn(file);
+  return { trace: trace!, others: others.length, table: listedEvents(file), marks: linkMarks(file) };
 }
 
 const eventOut = (e: TraceEvent): object => ({

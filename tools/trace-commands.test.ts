@@ -1,7 +1,7 @@
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { readSor, sorOfTrace, tracesIn, writeSor } from '@clear-mark/core';
+import { readSor, sorOfTrace, traceToCsv, traceToJson, tracesIn, writeSor } from '@clear-mark/core';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { readTraceFile } from './read-trace-file.ts';
 import { runMakeTraces, runReadTraces } from './trace-commands.ts';
@@ -82,6 +82,23 @@ describe('a file of a folder', () => {
     });
     expect(json<Said>(path.join(out, 'b.SOR.json')).reason).toMatch(/changed or damaged/);
     expect(json<Said>(path.join(out, 'trace-0001.sor.json')).ok).toBe(true);
+  });
+
+  it('of our own as CSV or JSON is read as the file that it came from', async () => {
+    const own = path.join(folder, 'own');
+    await runMakeTraces([own, '--count', '1', '--seed', '3']);
+    const [trace] = tracesIn(readSor(bytes()));
+    writeFileSync(path.join(own, 'a.trace.csv'), traceToCsv(trace!));
+    writeFileSync(path.join(own, 'b.trace.json'), traceToJson(trace!));
+    writeFileSync(path.join(own, 'c.trace.csv'), 'x,y');
+    const out = path.join(folder, 'own-out');
+    expect(await runReadTraces([own, '--out', out])).toBe(1);
+    const [sor, csv, json3] = ['trace-0001.sor', 'a.trace.csv', 'b.trace.json'].map(
+      (name) => json<Said>(path.join(out, `${name}.json`)).events,
+    );
+    expect(csv).toEqual(sor);
+    expect(json3).toEqual(sor);
+    expect(json<Said>(path.join(out, 'c.trace.csv.json')).reason).toContain('Line 1');
   });
 
   it('without marks has the loss from the port to the end, and says so', () => {

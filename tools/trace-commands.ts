@@ -24,7 +24,7 @@ export async function runReadTraces(args: readonly string[]): Promise<number> {
   }
   mkdirSync(values.out, { recursive: true });
   const files = readdirSync(folder!)
-    .filter((name) => /\.sor$/i.test(name))
+    .filter((name) => /\.(sor|trace\.csv|trace\.json)$/i.test(name))
     .sort();
   let refused = 0;
   for (const name of files) {

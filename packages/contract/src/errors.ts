@@ -212,6 +212,8 @@ export const ERRORS = {
   'loss.no_coefficient': 422,
   'loss.no_power': 422,
   'trace.bad_block': 422,
+  'trace.bad_field': 422,
+  'trace.bad_line': 422,
   'trace.bad_value': 422,
   'trace.checksum': 422,
   'trace.no_trace_file': 422,

@@ -78,6 +78,8 @@ export const DOMAIN_ERROR_CODES = [
   'time.backwards',
   'time.not_an_instant',
   'trace.bad_block',
+  'trace.bad_field',
+  'trace.bad_line',
   'trace.bad_value',
   'trace.checksum',
   'trace.no_trace_file',

@@ -34,6 +34,7 @@ export {
   type Trace,
   tracesIn,
 } from './trace.ts';
+export { traceFromCsv, traceFromJson, traceToCsv, traceToJson } from './own-formats.ts';
 export { sorOfTrace, type TraceLabels } from './sor-of-trace.ts';
 export {
   type TracesFromBothEnds,
