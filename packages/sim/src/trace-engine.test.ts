@@ -90,7 +90,10 @@ describe('what is no event of the plant', () => {
       dbPerKm: 0.35,
       backscatterSteps: [{ fromM: 800, offsetDb: 0.3 }],
     };
-    const { events } = analyseTrace(simulatedTrace(plant, METER, rng));
+    const { events, spans } = analyseTrace(simulatedTrace(plant, METER, rng));
+    // The ghost parts no span.
+    expect(spans.map((s) => Math.round(s.toM))).toEqual([300, 480, 800, 1000]);
+    for (const { dbPerKm } of spans) expect(Math.abs(dbPerKm! - 0.35)).toBeLessThan(0.02);
     expect(events.map((e) => [Math.round(e.positionM), e.kind, e.ghost])).toEqual([
       [300, 'reflective', false],
       [480, 'reflective', false],

@@ -60,7 +60,7 @@ const LEAST_SATURATED = 3;
  */
 export function analyseTrace(trace: Trace): TraceAnalysis {
   const found = findEvents(trace);
-  const places = withoutNothing(placesOf(trace, found), found);
+  const places = withoutNothing(placesOf(found), found);
   const at = (i: number): number => trace.firstM + i * trace.spacingM;
   // The leading edge lies between the last point before it and the first that it moved.
   const edgeAt = ({ at: i }: Edge): number => at(i - 0.5);
@@ -74,14 +74,10 @@ export function analyseTrace(trace: Trace): TraceAnalysis {
       return { ...e, ghost };
     }),
   }));
-  const real = marked.filter(({ events }) => !(events.length === 1 && events[0]!.ghost));
+  const real = withoutGhosts(marked);
   return {
     events: marked.flatMap((m) => m.events),
-    spans: spansOf(
-      real.map((m) => m.place),
-      trace,
-      edgeAt,
-    ),
+    spans: spansOf(real, trace, edgeAt),
     joined: joinedOf(real, edgeAt),
     lines: linesOf(found, at),
     endSeen: places.at(-1)?.right === null,
@@ -96,7 +92,7 @@ interface Place {
   readonly right: Line | null;
 }
 
-const placesOf = (_trace: Trace, { stretches, edges }: Found): Place[] =>
+const placesOf = ({ stretches, edges }: Found): Place[] =>
   edges.map((at, i) => ({
     edges: at,
     left: stretches[i]!.line,
@@ -115,6 +111,21 @@ function stepAt(left: Line, right: Line, x: number, found: Found): Step {
   const u = (line: Line, level: number): number =>
     uncertaintyAt(line, x, Math.max(line.sd, sdAt(found.noise, level)));
   return { lossDb: before - after, uLossDb: Math.hypot(u(left, before), u(right, after)) };
+}
+
+/** A ghost parts no fiber: what lies on both sides of it is one line. */
+function withoutGhosts(
+  marked: readonly { readonly place: Place; readonly events: readonly TraceEvent[] }[],
+): Place[] {
+  const kept: Place[] = [];
+  let left: Line | null = null;
+  for (const { place, events } of marked) {
+    const own: Place = left ? { ...place, left } : place;
+    const isOnlyGhost = events.length === 1 && events[0]!.ghost && own.right !== null;
+    left = isOnlyGhost ? joinLines(own.left, own.right!) : null;
+    if (!isOnlyGhost) kept.push(own);
+  }
+  return kept;
 }
 
 /** Falls and rises that turn out to be nothing are taken away, and the lines on both sides become one. */
@@ -205,11 +216,8 @@ function spansOf(places: readonly Place[], trace: Trace, edgeAt: (edge: Edge) =>
   return spans;
 }
 
-function joinedOf(
-  places: readonly { readonly place: Place }[],
-  edgeAt: (edge: Edge) => number,
-): JoinedEvents[] {
-  return places.flatMap(({ place: { edges, left, right } }) => {
+function joinedOf(places: readonly Place[], edgeAt: (edge: Edge) => number): JoinedEvents[] {
+  return places.flatMap(({ edges, left, right }) => {
     if (edges.length < 2 || !right) return [];
     const [first] = edges;
     const x = first!.at - 0.5;
