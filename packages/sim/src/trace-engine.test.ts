@@ -57,6 +57,32 @@ describe('traces of random plants', () => {
   });
 });
 
+describe('faint traces', () => {
+  it('of 100 plants in noise of a tenth to a fiftieth of the backscatter, 98 are read whole', () => {
+    const rng = rngFrom(99);
+    let whole = 0;
+    for (let i = 0; i < 100; i++) {
+      const settings = {
+        ...METER,
+        wavelengthNm: 850,
+        groupIndex: 1.482,
+        pulseNs: [5, 10, 20][i % 3]!,
+        spacingM: 0.2,
+        backscatterDb: -68,
+        receiverNs: 1.6,
+        noiseDb: -78 - 2 * (i % 6),
+      };
+      const plant = { ...randomPlant(rng, 20 + 8 * pulseMetres(settings)), dbPerKm: 2.6 };
+      const real = analyseTrace(simulatedTrace(plant, settings, rng)).events.filter((e) => !e.ghost);
+      const wanted = [...plant.events.map((e) => e.positionM), plant.endM];
+      const near = Math.max(1, pulseMetres(settings) / 2) + settings.spacingM;
+      if (real.length === wanted.length && real.every((e, n) => Math.abs(e.positionM - wanted[n]!) <= near))
+        whole += 1;
+    }
+    expect(whole).toBeGreaterThanOrEqual(98);
+  });
+});
+
 describe('a plant without events', () => {
   it.each([-98, -95, -92])('shows none at a noise of %i dB, in twenty traces', (noiseDb) => {
     const rng = rngFrom(5);

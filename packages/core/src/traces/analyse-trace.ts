@@ -1,4 +1,4 @@
-import { type Edge, type Found, findEvents, pulseMetres, type Stretch } from './find-events.ts';
+import { type Edge, type Found, findEvents, LEAVES_SD, pulseMetres, type Stretch } from './find-events.ts';
 import { canBeGhost, type Reflector } from './ghosts.ts';
 import { joinLines, levelAt, type Line, uncertaintyAt } from './running-line.ts';
 import type { Trace } from './trace.ts';
@@ -128,6 +128,14 @@ function withoutGhosts(
   return kept;
 }
 
+/** Whether the mean of a pulse after a rise lies above the line, and not only single points of it. */
+function standsOut(left: Line, { at }: Edge, { sums, noise, pulse, noiseFrom }: Found): boolean {
+  const to = Math.min(noiseFrom, at + Math.max(2, pulse));
+  if (to <= at) return true;
+  const wanted = levelAt(left, (at + to - 1) / 2);
+  return sums.mean(at, to) - wanted > (LEAVES_SD * sdAt(noise, wanted)) / Math.sqrt(to - at);
+}
+
 /** Falls and rises that turn out to be nothing are taken away, and the lines on both sides become one. */
 function withoutNothing(places: readonly Place[], found: Found): Place[] {
   const kept: Place[] = [];
@@ -136,7 +144,7 @@ function withoutNothing(places: readonly Place[], found: Found): Place[] {
     const own: Place = left ? { ...place, left } : place;
     left = null;
     const [edge] = own.edges;
-    if (own.right && own.edges.length === 1 && !edge!.rises) {
+    if (own.right && own.edges.length === 1 && !(edge!.rises && standsOut(own.left, edge!, found))) {
       const { lossDb, uLossDb } = stepAt(own.left, own.right, edge!.at, found);
       if (Math.abs(lossDb) < Math.max(LEAST_LOSS_DB, SURE_SD * uLossDb)) {
         left = joinLines(own.left, own.right);

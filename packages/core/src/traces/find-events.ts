@@ -9,15 +9,17 @@ import { levelOf, noiseOf, powerOf, sdAt, type TraceNoise } from './trace-noise.
 export const LEAVES_SD = 5.5;
 /** Less than this is no event, however quiet the trace: fiber is not that even. */
 const LEAST_DB = 0.02;
-/** Means of 1, 2, 4 to 64 points. */
+/** Means of 1, 2, 4 to 64 points at most; so many as it takes to see `WANTED_DB` in the noise, since a long one looks far ahead. */
 const MEANS = 7;
+const LEAST_MEANS = 3;
+const WANTED_DB = 0.05;
 /** A fiber loses no more than this, dB a km; what falls faster is an event that has not settled. */
 const STEEPEST_DB_KM = 12;
 const LEAST_LINE = 10;
 /** The trace has sunk into the noise where the median of a stretch is no more than so many deviations. */
 const SEEN_SD = 4;
 /** A trace that ends so many deviations above the noise did not sink into it. */
-const DROP_SD = 12;
+const DROP_SD = 5.5;
 /** A rise that begins anew is another event: the step before it was so much smaller. */
 const ANEW = 0.35;
 const LEAST_RISE_DB = 0.05;
@@ -55,7 +57,7 @@ export const pulseMetres = ({ pulseNs, groupIndex }: Pick<Trace, 'pulseNs' | 'gr
   metresOf(pulseNs * 10, groupIndex) / 2;
 
 /**
- * Walks along the trace from line to line. A line is followed until the mean of the next 1, 2, 4 to 64 points leaves it by
+ * Walks along the trace from line to line. A line is followed until the mean of the next 1, 2, 4 and more points leaves it by
  * `LEAVES_SD`; then the walk looks for where the trace lies on a line again, and notes each rise on the way that begins anew.
  */
 export function findEvents(trace: Trace): Found {
@@ -78,7 +80,48 @@ export function findEvents(trace: Trace): Found {
     settled = walk.settle(edge.at + (edge.rises ? 1 : Math.floor(pulse / 2)));
     edges.push([edge, ...walk.risesBetween(edge.at, settled?.from ?? noiseFrom)]);
   }
+  placeFaintSteps(stretches, edges, { levels: trace.levelsDb, noise, sums, pulse });
   return { stretches, edges, noise, sums, pulse, noiseFrom };
+}
+
+/** A step of fewer deviations of a point is placed anew: single points do not show where it begins. */
+const FAINT_SD = 12;
+
+/**
+ * Places steps that are faint in the noise where both lines together fit best (least squares over the place of a change of level), and fits the
+ * lines anew up to there and from a pulse behind it on.
+ */
+function placeFaintSteps(
+  stretches: Stretch[],
+  edges: Edge[][],
+  { levels, noise, sums, pulse }: Pick<Found, 'noise' | 'sums' | 'pulse'> & { readonly levels: Float64Array },
+): void {
+  for (const [i, group] of edges.entries()) {
+    const [edge] = group;
+    const left = stretches[i]!;
+    const right = stretches[i + 1];
+    if (!right || group.length > 1 || edge!.rises) continue;
+    const step = Math.abs(levelAt(left.line, edge!.at) - levelAt(right.line, edge!.at));
+    if (step > FAINT_SD * sdAt(noise, levelAt(left.line, edge!.at))) continue;
+    const from = Math.max(left.from + LEAST_LINE, edge!.at - 100);
+    const to = Math.min(right.to - LEAST_LINE - pulse, edge!.at + 100);
+    let best = edge!.at;
+    let bestSum = Infinity;
+    // From the sum for one place to that for the next only the points at the edge change sides.
+    let sum = 0;
+    for (let at = from; at < to; at++) {
+      const middle = at + Math.floor(pulse / 2);
+      const toLeft = (levels[middle]! - levelAt(left.line, middle)) ** 2;
+      const toRight = (levels[middle]! - levelAt(right.line, middle)) ** 2;
+      if (sum < bestSum) [bestSum, best] = [sum, at];
+      sum += toLeft - toRight;
+    }
+    const at = best;
+    const begins = Math.min(right.to - LEAST_LINE, at + pulse);
+    edges[i] = [{ at, rises: false }];
+    stretches[i] = { from: left.from, to: at, line: sums.line(left.from, at) };
+    stretches[i + 1] = { from: begins, to: right.to, line: sums.line(begins, right.to) };
+  }
 }
 
 /**
@@ -136,19 +179,21 @@ class Walk {
     let line = this.sums.line(from, to);
     let next = to;
     const least = new Float64Array(MEANS);
+    let means = LEAST_MEANS;
     for (; to < noiseFrom; to++) {
       if (to >= next) {
         // The line is kept for a while: fitting it at each point would cost more and say the same.
         line = this.sums.line(from, to);
         next = to + Math.max(1, Math.floor((to - from) / 16));
-        for (let k = 0; k < MEANS; k++) least[k] = this.leastOff(line, to, 1 << k);
+        means = this.meansFor(levelAt(line, to));
+        for (let k = 0; k < means; k++) least[k] = this.leastOff(line, to, 1 << k);
       }
       const start = line.level - line.slope * line.centre;
       if (Math.abs(levels[to]! - (start + line.slope * to)) > least[0]!) {
         return { from, to, line, seen: { n: 1, off: levels[to]! - (start + line.slope * to) } };
       }
       // Means of many points change little from one point to the next: a quarter of their length apart is enough.
-      for (let k = 1; k < MEANS; k++) {
+      for (let k = 1; k < means; k++) {
         const n = 1 << k;
         if ((to & (Math.max(1, n >> 2) - 1)) !== 0 || to + n > noiseFrom) continue;
         const off = this.sums.mean(to, to + n) - (start + line.slope * (to + (n - 1) / 2));
@@ -156,6 +201,12 @@ class Walk {
       }
     }
     return { from, to, line, seen: null };
+  }
+
+  /** How many lengths of means show what is wanted at a level. */
+  private meansFor(levelDb: number): number {
+    const points = ((LEAVES_SD * sdAt(this.noise, levelDb)) / WANTED_DB) ** 2;
+    return Math.min(MEANS, Math.max(LEAST_MEANS, Math.ceil(Math.log2(Math.max(1, points))) + 1));
   }
 
   /** How far a mean of `n` points from a place on has to lie off the line. */
@@ -184,8 +235,12 @@ class Walk {
     if (powerOf(levelAt(line, to)) < DROP_SD * this.noise.power) return null;
     for (let i = Math.max(0, to - this.least); i < this.levels.length; i++) {
       const wanted = levelAt(line, i);
-      const fall = wanted - this.levels[i]!;
-      if (fall > Math.max(LEAST_DB, LEAVES_SD * sdAt(this.noise, wanted))) return { at: i, rises: false };
+      const least = Math.max(LEAST_DB, LEAVES_SD * sdAt(this.noise, wanted));
+      if (wanted - this.sums.mean(i, Math.min(this.levels.length, i + 3)) <= least) continue;
+      // The mean sees it up to two points ahead.
+      for (let j = i; j < i + 2; j++)
+        if (wanted - this.levels[j]! > least / 2) return { at: j, rises: false };
+      return { at: i + 2, rises: false };
     }
     return null;
   }
