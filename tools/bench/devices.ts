@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { type Database, openDatabase } from '@clear-mark/server';
+import { type Database, openDatabase, verifyRecords } from '@clear-mark/server';
 
 export const DEVICES = 4;
 
@@ -86,6 +86,16 @@ export async function wrongIn(
       return Math.max(0, ...own) !== own.length;
     }).length;
     return { lost, doubled, gaps };
+  } finally {
+    await db.destroy();
+  }
+}
+
+/** Whether every chain of a database holds. */
+export async function chainsHoldIn(url: string): Promise<boolean> {
+  const db = openDatabase(url, 2);
+  try {
+    return (await verifyRecords(db, [])).findings.length === 0;
   } finally {
     await db.destroy();
   }

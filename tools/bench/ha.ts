@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { migrate, openDatabase, syncShippedMethods, verifyRecords } from '@clear-mark/server';
+import { migrate, openDatabase, syncShippedMethods } from '@clear-mark/server';
 import { APP_ROLE, onDatabase } from '../cluster.ts';
 import { type HaCluster, startHaCluster } from '../ha/ha-cluster.ts';
 import { loadDemo } from '../load-demo.ts';
-import { DEVICES, sendOnce, startPieces, wrongIn } from './devices.ts';
+import { chainsHoldIn, DEVICES, sendOnce, startPieces, wrongIn } from './devices.ts';
 import { oneEntry } from './entries.ts';
 import type { Measured } from './measured.ts';
 import { startProcess } from './own-server.ts';
@@ -44,7 +44,7 @@ export async function benchHa(): Promise<Measured> {
     const urls = servers.map((s) => s.url);
     const runs: Run[] = [];
     for (let i = 0; i < RUNS; i++) runs.push(await run(cluster, urls));
-    const whole = await chainsHold(cluster);
+    const whole = await chainsHoldIn(cluster.url(DATABASE));
     const reads = await readsOf(urls);
     const sum = (of: (r: Run) => number): number => runs.reduce((total, r) => total + of(r), 0);
     const slowest = Math.max(...runs.map((r) => r.backMs));
@@ -161,15 +161,6 @@ async function afterReplay<T>(cluster: HaCluster, node: string, work: () => Prom
     }
   });
   return work();
-}
-
-async function chainsHold(cluster: HaCluster): Promise<boolean> {
-  const db = openDatabase(cluster.url(DATABASE), 2);
-  try {
-    return (await verifyRecords(db, [])).findings.length === 0;
-  } finally {
-    await db.destroy();
-  }
 }
 
 async function readsOf(urls: readonly string[]): Promise<{ standby: number; leader: number }> {

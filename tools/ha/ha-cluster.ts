@@ -19,7 +19,6 @@ const NODES = 3;
 const FIRST_MS = 60_000;
 const WHOLE_MS = 120_000;
 
-export type Role = 'leader' | 'sync_standby' | 'replica';
 export interface Member {
   readonly name: string;
   readonly role: string;

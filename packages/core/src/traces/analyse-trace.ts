@@ -1,5 +1,6 @@
-import { type Edge, type Found, findEvents, LEAVES_SD, pulseMetres, type Stretch } from './find-events.ts';
+import { type Found, findEvents, LEAVES_SD, pulseMetres } from './find-events.ts';
 import { canBeGhost, type Reflector } from './ghosts.ts';
+import type { Edge, Stretch } from './stretches.ts';
 import { joinLines, levelAt, type Line, uncertaintyAt } from './running-line.ts';
 import type { Trace } from './trace.ts';
 import { sdAt } from './trace-noise.ts';

@@ -1,4 +1,6 @@
+import { placeFaintSteps } from './faint-steps.ts';
 import { type Line, levelAt, RunningSums, uncertaintyAt } from './running-line.ts';
+import { type Edge, LEAST_LINE, type Stretch } from './stretches.ts';
 import { metresOf, type Trace } from './trace.ts';
 import { levelOf, noiseOf, powerOf, sdAt, type TraceNoise } from './trace-noise.ts';
 
@@ -15,7 +17,6 @@ const LEAST_MEANS = 3;
 const WANTED_DB = 0.05;
 /** A fiber loses no more than this, dB a km; what falls faster is an event that has not settled. */
 const STEEPEST_DB_KM = 12;
-const LEAST_LINE = 10;
 /** The trace has sunk into the noise where the median of a stretch is no more than so many deviations. */
 const SEEN_SD = 4;
 /** A trace that ends so many deviations above the noise did not sink into it. */
@@ -24,17 +25,6 @@ const DROP_SD = 5.5;
 const ANEW = 0.35;
 const LEAST_RISE_DB = 0.05;
 
-/** A stretch of backscatter on which a line was fitted: points from `from` up to, not with, `to`. */
-export interface Stretch {
-  readonly from: number;
-  readonly to: number;
-  readonly line: Line;
-}
-/** Where the trace leaves a line: the first point of the leading edge, and whether it goes up there. */
-export interface Edge {
-  readonly at: number;
-  readonly rises: boolean;
-}
 /** A line that was followed, and the mean that left it: of how many points, and how far. */
 interface Followed extends Stretch {
   readonly seen: { readonly n: number; readonly off: number } | null;
@@ -82,46 +72,6 @@ export function findEvents(trace: Trace): Found {
   }
   placeFaintSteps(stretches, edges, { levels: trace.levelsDb, noise, sums, pulse });
   return { stretches, edges, noise, sums, pulse, noiseFrom };
-}
-
-/** A step of fewer deviations of a point is placed anew: single points do not show where it begins. */
-const FAINT_SD = 12;
-
-/**
- * Places steps that are faint in the noise where both lines together fit best (least squares over the place of a change of level), and fits the
- * lines anew up to there and from a pulse behind it on.
- */
-function placeFaintSteps(
-  stretches: Stretch[],
-  edges: Edge[][],
-  { levels, noise, sums, pulse }: Pick<Found, 'noise' | 'sums' | 'pulse'> & { readonly levels: Float64Array },
-): void {
-  for (const [i, group] of edges.entries()) {
-    const [edge] = group;
-    const left = stretches[i]!;
-    const right = stretches[i + 1];
-    if (!right || group.length > 1 || edge!.rises) continue;
-    const step = Math.abs(levelAt(left.line, edge!.at) - levelAt(right.line, edge!.at));
-    if (step > FAINT_SD * sdAt(noise, levelAt(left.line, edge!.at))) continue;
-    const from = Math.max(left.from + LEAST_LINE, edge!.at - 100);
-    const to = Math.min(right.to - LEAST_LINE - pulse, edge!.at + 100);
-    let best = edge!.at;
-    let bestSum = Infinity;
-    // From the sum for one place to that for the next only the points at the edge change sides.
-    let sum = 0;
-    for (let at = from; at < to; at++) {
-      const middle = at + Math.floor(pulse / 2);
-      const toLeft = (levels[middle]! - levelAt(left.line, middle)) ** 2;
-      const toRight = (levels[middle]! - levelAt(right.line, middle)) ** 2;
-      if (sum < bestSum) [bestSum, best] = [sum, at];
-      sum += toLeft - toRight;
-    }
-    const at = best;
-    const begins = Math.min(right.to - LEAST_LINE, at + pulse);
-    edges[i] = [{ at, rises: false }];
-    stretches[i] = { from: left.from, to: at, line: sums.line(left.from, at) };
-    stretches[i + 1] = { from: begins, to: right.to, line: sums.line(begins, right.to) };
-  }
 }
 
 /**
