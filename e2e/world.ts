@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
-import { test as base, type Browser, expect, type Page } from '@playwright/test';
+import { test as base, type Browser, expect, type Locator, type Page } from '@playwright/test';
 import { readConfig, type Running, startServer } from '@clear-mark/server';
 import { DEMO_TEMPLATE } from '../tools/demo-template.ts';
 import { choose } from '../tools/bench/choose.ts';
@@ -105,6 +105,12 @@ export const test = base.extend<{ problems: string[] }, { demo: DemoServer; real
     { auto: true },
   ],
 });
+
+/** What stands there, once it does: a page may come before what it counts. */
+export async function textOf(there: Locator, like: RegExp): Promise<string> {
+  await expect(there).toHaveText(like);
+  return (await there.textContent())!.trim();
+}
 
 /** For tests that stop their server, or leave the class changed: a server and a database of their own. */
 export const testAlone = test.extend<{ own: DemoServer }>({

@@ -1,4 +1,4 @@
-import { enterDemo, expect, test, violations } from '../world.ts';
+import { enterDemo, expect, test, violations, textOf } from '../world.ts';
 
 test('a device at a bench: names, a PIN, the next person goes on at the same place', async ({
   page,
@@ -68,7 +68,7 @@ test('a lead sees other programs, and the own account offers tokens', async ({ p
   await page.goto(`${demo.url}/account`);
   await page.locator('input[name=token-label]').fill('Sheet of the office');
   await page.getByRole('button', { name: 'Make a token' }).click();
-  const token = (await page.locator('[data-test=token]').textContent())!.trim();
+  const token = await textOf(page.locator('[data-test=token]'), /\S/);
   expect(await violations(page)).toEqual([]);
   const reply = await page.request.get(`${demo.url}/api/classes`, {
     headers: { Authorization: `Bearer ${token}` },

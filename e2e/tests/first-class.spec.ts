@@ -1,4 +1,4 @@
-import { choose, expect, row, test, violations } from '../world.ts';
+import { choose, expect, row, test, violations, textOf } from '../world.ts';
 
 test('from nothing: the lead’s account, a class, a bench, a piece, a result', async ({
   page,
@@ -19,7 +19,7 @@ test('from nothing: the lead’s account, a class, a bench, a piece, a result', 
   await page.getByRole('link', { name: 'Everybody’s accounts' }).click();
   await page.locator('input[name=invite-name]').fill('Bela Okarin');
   await page.getByRole('button', { name: 'Make a code' }).click();
-  const code = await page.locator('[data-test=code]').textContent();
+  const code = await textOf(page.locator('[data-test=code]'), /-/);
   // On another device the invited person opens the address with the code.
   const invited = await (await browser.newContext()).newPage();
   await invited.goto(`${real.url}/join#${code}`);

@@ -1,4 +1,4 @@
-import { choose, enterDemo, expect, test } from '../world.ts';
+import { choose, enterDemo, expect, test, textOf } from '../world.ts';
 
 /** Ways from the first screen to each thing that the demo’s results hold; every line ends within three taps. */
 test.describe('the stories of the demo, found within three taps', () => {
@@ -28,7 +28,7 @@ test.describe('the stories of the demo, found within three taps', () => {
     await expect(page.locator('tr:has([data-split="Cleaver 3"]) [data-skill=cleave]')).toContainText('worse');
     const boot = page.locator('tr:has([data-failure=boot-on])');
     await expect(boot).toContainText(/Fausto Merrigan: \d+ of \d+/);
-    const told = (await boot.getByRole('link', { name: /Fausto/ }).textContent())!;
+    const told = await textOf(boot.getByRole('link', { name: /Fausto/ }), /: \d+ of/);
     await boot.getByRole('link', { name: /Fausto/ }).click();
     const failed = Number(/: (\d+) of/.exec(told)![1]);
     await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${failed} attempts`));
@@ -52,7 +52,7 @@ test.describe('the stories of the demo, found within three taps', () => {
       .first()
       .locator('dl div', { hasText: 'void readings' })
       .getByRole('link');
-    const count = Number(await voids.textContent());
+    const count = Number(await textOf(voids, /^\d+$/));
     expect(count).toBeGreaterThan(2);
     await voids.click();
     await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${count} attempts`));

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { choose, enterDemo, expect, test } from '../world.ts';
+import { choose, enterDemo, expect, test, textOf } from '../world.ts';
 
 const total = (page: Page) => page.locator('[data-test=total]');
 const count = async (page: Page): Promise<number> =>
-  Number((await total(page).textContent())!.trim().split(' ')[0]);
+  Number((await textOf(total(page), /^\d+ attempt/)).split(' ')[0]);
 const names = (page: Page) => page.locator('[data-test=records] .open');
 
 async function toRecords(page: Page): Promise<void> {

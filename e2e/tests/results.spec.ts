@@ -1,4 +1,4 @@
-import { choose, enterDemo, expect, test } from '../world.ts';
+import { choose, enterDemo, expect, test, textOf } from '../world.ts';
 
 test.beforeEach(async ({ page, demo }) => {
   await enterDemo(page, demo);
@@ -8,7 +8,7 @@ test.beforeEach(async ({ page, demo }) => {
 
 test('a rate leads to exactly the attempts that it counts', async ({ page }) => {
   const link = page.locator('[data-test=skill-rates] tr:has([data-skill=cleave]) a').first();
-  const n = Number((await link.textContent())!.split(' of ')[1]);
+  const n = Number((await textOf(link, / of \d+/)).split(' of ')[1]);
   await link.click();
   await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${n} attempts`));
   const chips = page.locator('[data-test=chips]');
@@ -25,10 +25,10 @@ test('the loss sample has its limit, its table twin, and its outliers', async ({
   await expect(sample).toContainText('over the limit 0.75');
   await sample.getByText('More figures, and the bars as a table').click();
   const counts = await sample.locator('tbody tr td:last-child').allTextContents();
-  const n = Number(await sample.locator('dd').first().textContent());
+  const n = Number(await textOf(sample.locator('dd').first(), /^\d+$/));
   expect(counts.map(Number).reduce((a, b) => a + b)).toBe(n);
   const over = sample.locator('dl div', { hasText: 'over the limit' }).getByRole('link');
-  const count = Number(await over.textContent());
+  const count = Number(await textOf(over, /^\d+$/));
   await over.click();
   await expect(page.locator('[data-test=total]')).toHaveText(new RegExp(`^${count} attempt`));
 });
@@ -63,7 +63,7 @@ test('CSV of attempts and outcomes', async ({ page }) => {
   const stream = await download.createReadStream();
   let text = '';
   for await (const part of stream) text += String(part);
-  const total = Number((await page.locator('[data-test=total]').textContent())!.trim().split(' ')[0]);
+  const total = Number((await textOf(page.locator('[data-test=total]'), /^\d+ attempt/)).split(' ')[0]);
   expect(text.trimEnd().split('\r\n')).toHaveLength(total + 1);
 });
 

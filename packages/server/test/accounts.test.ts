@@ -130,9 +130,9 @@ describe('what a lead does with an account', () => {
     const own = await World.make();
     const [a, b] = await Promise.all([own.person('lead'), own.person('lead')]);
     const [asA, asB] = await Promise.all([own.signedIn(a), own.signedIn(b)]);
-    const replies = await Promise.all([
-      asA.put(`/accounts/${b.id}/disabled`, { disabled: true }),
-      asB.put(`/accounts/${a.id}`, { name: a.name, role: 'instructor' }),
+    const replies = await own.atOnce('accounts', 'all', [
+      () => asA.put(`/accounts/${b.id}/disabled`, { disabled: true }),
+      () => asB.put(`/accounts/${a.id}`, { name: a.name, role: 'instructor' }),
     ]);
     expect(replies.map((r) => r.status).sort()).toEqual([200, 409]);
     expect(replies.find((r) => r.status === 409)!.problem.code).toBe('account.last_lead');

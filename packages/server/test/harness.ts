@@ -10,7 +10,7 @@ import { type AttemptEntry, type Person, type Problem, type Role, seenText } fro
 import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import pg from 'pg';
 import { v7 } from 'uuid';
-import { inject } from 'vitest';
+import { expect, inject } from 'vitest';
 import { createHash } from 'node:crypto';
 import {
   type Config,
@@ -21,6 +21,7 @@ import {
   startServer,
   storesForLoading,
 } from '../src/index.ts';
+import { lockThing } from '../src/database/locks.ts';
 
 export const PASSWORD = 'correct horse battery';
 
@@ -160,6 +161,29 @@ export class World {
     await this.owned?.destroy();
     await this.server.stop();
     await this.drop();
+  }
+
+  /** Does all at once, past whatever is looked at on the way in: the lock is held until each of them waits for it. */
+  async atOnce<T>(
+    space: Parameters<typeof lockThing>[1],
+    id: string,
+    works: readonly (() => Promise<T>)[],
+  ): Promise<T[]> {
+    let running: Promise<T[]> = Promise.resolve([]);
+    await this.db.transaction(async (trx) => {
+      await lockThing(trx, space, id);
+      running = Promise.all(works.map((work) => work()));
+      await expect.poll(() => this.waiting(), { timeout: 30_000 }).toBe(works.length);
+    });
+    return running;
+  }
+
+  private async waiting(): Promise<number> {
+    const { rows } = await this.owner.raw(
+      `select count(*)::int as n from pg_locks join pg_database d on d.oid = database
+        where locktype = 'advisory' and not granted and datname = current_database()`,
+    );
+    return rows[0].n;
   }
 
   caller(): Caller {

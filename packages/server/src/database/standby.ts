@@ -23,7 +23,12 @@ const REST_MS = 5000;
  * signs a piece finds it counted; one that lags by more than a moment, is away, or gives the question up, is passed over, and
  * the leader answers.
  */
-export function readerOf(leader: Database, standby: Database | null, log: Pick<Logger, 'warn'>): Reader {
+export function readerOf(
+  leader: Database,
+  standby: Database | null,
+  log: Pick<Logger, 'warn'>,
+  mostBehindMs = MOST_BEHIND_MS,
+): Reader {
   const answered = { standby: 0, leader: 0 };
   const byLeader = <T>(work: (db: Database) => Promise<T>): Promise<T> => {
     answered.leader += 1;
@@ -43,7 +48,7 @@ export function readerOf(leader: Database, standby: Database | null, log: Pick<L
         sql`select pg_current_wal_flush_lsn()::text as at`,
       )) as [{ at: string }];
       try {
-        if (!(await catchesUp(standby, at))) return await byLeader(work);
+        if (!(await catchesUp(standby, at, mostBehindMs))) return await byLeader(work);
       } catch (error) {
         rest(error);
         return byLeader(work);
@@ -62,8 +67,8 @@ export function readerOf(leader: Database, standby: Database | null, log: Pick<L
 }
 
 /** Whether it is a standby and has replayed up to a place in the log within the time that it is given. */
-async function catchesUp(standby: Database, at: string): Promise<boolean> {
-  const until = performance.now() + MOST_BEHIND_MS;
+async function catchesUp(standby: Database, at: string, mostBehindMs: number): Promise<boolean> {
+  const until = performance.now() + mostBehindMs;
   for (;;) {
     const [found] = await rowsOf<{ there: boolean | null }>(
       standby,
