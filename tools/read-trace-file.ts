@@ -2,17 +2,13 @@ import {
   analyseTrace,
   type IncompleteWhy,
   linkLoss,
-  linkMarks,
   type ListedEvent,
-  listedEvents,
+  type OpenedTraceFile,
+  openTraceFile,
   pulseMetres,
-  readSor,
   type Trace,
   type TraceAnalysis,
   type TraceEvent,
-  traceFromCsv,
-  traceFromJson,
-  tracesIn,
 } from '@clear-mark/core';
 import { problemWords } from './problem-words.ts';
 
@@ -30,20 +26,21 @@ export function readTraceFile(
   name: string,
   bytes: Uint8Array,
 ): { readonly ok: boolean } & Record<string, unknown> {
-  let opened: Opened;
+  let opened: OpenedTraceFile;
   try {
-    opened = open(name, bytes);
+    opened = openTraceFile(bytes);
   } catch (error) {
     return { file: name, ok: false, reason: problemWords(error), warnings: [] };
   }
-  const { trace, others, table, marks } = opened;
+  const { traces, table, marksM: marks } = opened;
+  const [trace, ...others] = traces as readonly [Trace, ...Trace[]];
   const analysis = analyseTrace(trace);
   const link = linkLoss(trace, analysis, marks.length > 1 ? { fromM: marks[0]!, toM: marks.at(-1)! } : null);
   return {
     file: name,
     ok: true,
     warnings: [
-      ...(others > 0 ? [`The file holds ${others + 1} traces; this is the first.`] : []),
+      ...(others.length > 0 ? [`The file holds ${traces.length} traces; this is the first.`] : []),
       ...(link.complete ? launchWarnings(link.fromM, link.toM) : []),
       ...differences(trace, analysis, table),
     ],
@@ -80,27 +77,6 @@ export function readTraceFile(
       comment: e.comment,
     })),
   };
-}
-
-interface Opened {
-  readonly trace: Trace;
-  /** Further traces of the file. */
-  readonly others: number;
-  readonly table: readonly ListedEvent[];
-  readonly marks: readonly number[];
-}
-
-/** By the end of its name: a trace of ours as CSV or JSON, otherwise a file of the published layout. */
-function open(name: string, bytes: Uint8Array): Opened {
-  const own = /\.trace\.(csv|json)$/i.exec(name);
-  if (own) {
-    const text = new TextDecoder().decode(bytes);
-    const trace = own[1]!.toLowerCase() === 'csv' ? traceFromCsv(text) : traceFromJson(text);
-    return { trace, others: 0, table: [], marks: [] };
-  }
-  const file = readSor(bytes);
-  const [trace, ...others] = tracesIn(file);
-  return { trace: trace!, others: others.length, table: listedEvents(file), marks: linkMarks(file) };
 }
 
 const eventOut = (e: TraceEvent): object => ({

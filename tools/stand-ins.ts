@@ -8,6 +8,7 @@ const KINDS: Readonly<Record<StandInName, InstrumentKind>> = {
   meter: 'power_meter',
   splicer: 'splicer',
   ports: 'port_light',
+  otdr: 'otdr',
 };
 const DAY_MS = 86_400_000;
 

@@ -8,6 +8,7 @@ import {
 } from '@clear-mark/core';
 import { z } from 'zod';
 import { FACE_TABLES } from './archive-face-tables.ts';
+import { TRACE_TABLES } from './archive-trace-tables.ts';
 import {
   Choices,
   Count,
@@ -256,6 +257,7 @@ export const ARCHIVE_TABLES = {
     at: Moment,
   }),
   ...FACE_TABLES,
+  ...TRACE_TABLES,
   sign_offs: table('a trainee signed off in a skill', {
     id: Id,
     class_id: Id,

@@ -8,6 +8,7 @@ import { STATEMENTS_PATH } from './receivers.ts';
 import { REPORT_BATCH_PATH } from './report-batches.ts';
 import type { Access } from './route.ts';
 import { EVENT_PATHS } from './routes.ts';
+import { TRACE_MEDIA, TRACE_PATHS } from './traces.ts';
 
 /** What crosses the wire as it is, outside of the JSON routes: files and streams. */
 export interface FilePath {
@@ -112,6 +113,24 @@ export const FILES = {
       'instructor',
       'image/png',
       'Keeps a picture, PNG or JPEG, under its digest',
+    ),
+    method: 'put',
+  },
+  traceFile: file(TRACE_PATHS.trace, 'traces', 'instructor', TRACE_MEDIA, 'The file of a trace, as it came'),
+  blindTrace: file(
+    TRACE_PATHS.blind,
+    'own-record',
+    'signed_in',
+    TRACE_MEDIA,
+    'A trace that is read blind, without a table of events',
+  ),
+  keepTraceFile: {
+    ...file(
+      TRACE_PATHS.trace,
+      'traces',
+      'instructor',
+      TRACE_MEDIA,
+      'Keeps a trace file under an id of its own',
     ),
     method: 'put',
   },

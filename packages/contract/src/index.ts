@@ -28,3 +28,4 @@ export type { Access, Route } from './route.ts';
 export * from './safekeeping.ts';
 export * from './school-tables.ts';
 export * from './routes.ts';
+export * from './traces.ts';

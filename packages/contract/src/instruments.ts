@@ -2,7 +2,7 @@ import { POWER_FAULTS } from '@clear-mark/core';
 import { z } from 'zod';
 import { Day, Id, oneOf } from './common.ts';
 
-export const INSTRUMENT_KINDS = ['power_meter', 'source', 'splicer', 'port_light'] as const;
+export const INSTRUMENT_KINDS = ['power_meter', 'source', 'splicer', 'port_light', 'otdr'] as const;
 export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
 
 /** How an instrument of the class is reached. Host names and addresses only; the port of its SCPI socket. */
@@ -108,6 +108,14 @@ export const InstrumentEvent = z.discriminatedUnion('kind', [
   }),
   z.object({ ...head, kind: z.literal('ports'), near: z.number().int(), far: z.number().int() }),
   z.object({ ...head, kind: z.literal('source'), on: z.boolean(), wavelengthNm: z.number().int() }),
+  z.object({
+    ...head,
+    kind: z.literal('otdr'),
+    wavelengthNm: z.number().int(),
+    pulseNs: z.number().int(),
+    rangeM: z.number(),
+    averages: z.number().int(),
+  }),
   z.object({ ...head, kind: z.literal('claim'), claim: InstrumentClaim.nullable() }),
 ]);
 export type InstrumentEvent = z.infer<typeof InstrumentEvent>;

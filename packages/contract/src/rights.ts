@@ -58,6 +58,10 @@ export const RIGHTS: readonly Right[] = [
       'startRun',
       'answerCall',
       'finishRun',
+      'ownTraceSeries',
+      'startTraceRun',
+      'answerTrace',
+      'finishTraceRun',
     ],
   },
   {
@@ -111,6 +115,12 @@ export const RIGHTS: readonly Right[] = [
       'callSeries',
       'addSeries',
     ],
+  },
+  {
+    id: 'traces',
+    act: 'Keep, read and take traces of an OTDR; set series of them that are read blind',
+    reach: TEACHING,
+    routes: ['traces', 'describeTrace', 'acquireTrace', 'traceSeries', 'addTraceSeries'],
   },
   {
     id: 'results',

@@ -44,6 +44,7 @@ import { RECEIVER_ROUTES } from './receivers.ts';
 import { REPORT_BATCH_ROUTES } from './report-batches.ts';
 import { CERTIFICATE_ROUTES } from './certificates.ts';
 import { FACE_ROUTES } from './face-routes.ts';
+import { TRACE_ROUTES } from './trace-routes.ts';
 import { INSIGHT_ROUTES } from './insight.ts';
 import { PLAN_ROUTES } from './plan.ts';
 import { WHAT_IF_ROUTES } from './what-if.ts';
@@ -75,6 +76,7 @@ export const ROUTES = {
   ...REPORT_BATCH_ROUTES,
   ...CERTIFICATE_ROUTES,
   ...FACE_ROUTES,
+  ...TRACE_ROUTES,
   ...INSIGHT_ROUTES,
   ...METHOD_ROUTES,
   ...PLAN_ROUTES,

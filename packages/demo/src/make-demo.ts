@@ -60,11 +60,12 @@ class DemoMaker {
     SCENARIO.cords.forEach((label) => this.thing('cord', label));
     // From a generator of their own: what the first one gives out next stays as it was.
     const own = rngFrom(options.seed + 1009);
-    const { source, ports, splicer } = BENCH_INSTRUMENTS;
+    const { source, ports, splicer, otdr } = BENCH_INSTRUMENTS;
     this.extra.push(
       { id: uuidFrom(own), kind: 'instrument', label: source },
       { id: uuidFrom(own), kind: 'instrument', label: ports },
       { id: uuidFrom(own), kind: 'splicer', label: splicer },
+      { id: uuidFrom(own), kind: 'instrument', label: otdr },
     );
   }
 

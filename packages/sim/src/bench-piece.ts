@@ -49,12 +49,12 @@ export type BenchAct =
   | { readonly act: 'bend'; readonly radiusMm: number }
   | { readonly act: 'ports'; readonly far: readonly number[] };
 
-const FIELD_RADIUS_UM: Readonly<Record<number, number>> = { 1310: 4.6, 1550: 5.2 };
+const FIELD_RADIUS_UM: Readonly<Record<number, number>> = { 1310: 4.6, 1550: 5.2, 1625: 5.35 };
 const FIBER_DB_PER_KM: Readonly<Record<number, number>> = { 850: 2.5, 1300: 0.7, 1310: 0.34, 1550: 0.21 };
 /** Power at the end of a reference cord, dBm, by wavelength. */
 const SOURCE_DBM: Readonly<Record<number, number>> = { 850: -20, 1300: -20, 1310: -5, 1550: -5.5 };
 /** A bend of this radius starts to cost, mm; the longer wavelength sits less tightly in the core. */
-const BEND_STARTS_MM: Readonly<Record<number, number>> = { 1310: 11, 1550: 15 };
+const BEND_STARTS_MM: Readonly<Record<number, number>> = { 1310: 11, 1550: 15, 1625: 17 };
 
 /** A sound piece with clean faces, spliced by nobody yet. */
 export function newBenchPiece(rng: Rng, fibers = 12): BenchPiece {
@@ -141,11 +141,10 @@ export function lossOf(
   if (piece.connected === 'nothing') return null;
   if (piece.connected === 'reference') return piece.launchDb;
   if (piece.ports[fiber - 1] === 0) return null;
-  const dirtDb = 1.6 * (piece.dirt.near ** 2 + piece.dirt.far ** 2);
+  const dirtDb = connectionDirtDb(piece, 'near') + connectionDirtDb(piece, 'far');
   const [first, second] = piece.connectionDb;
   const fiberDb = (piece.lengthM / 1000) * (FIBER_DB_PER_KM[wavelengthNm] ?? 0.35);
-  const starts = BEND_STARTS_MM[wavelengthNm] ?? 8;
-  const bendDb = piece.bendMm < starts ? 1.1 * Math.exp((starts - piece.bendMm) / 4) - 1 : 0;
+  const bendDb = bendLossDb(piece, wavelengthNm);
   return (
     piece.launchDb +
     first +
@@ -158,10 +157,23 @@ export function lossOf(
   );
 }
 
+/** What dirt on a face adds to its connection, dB. */
+export const connectionDirtDb = ({ dirt }: BenchPiece, end: 'near' | 'far'): number => 1.6 * dirt[end] ** 2;
+
+/** What the tightest bend loses, dB. */
+export function bendLossDb({ bendMm }: BenchPiece, wavelengthNm: number): number {
+  const starts = BEND_STARTS_MM[wavelengthNm] ?? 8;
+  return bendMm < starts ? 1.1 * Math.exp((starts - bendMm) / 4) - 1 : 0;
+}
+
 /** In the reading through the whole link it is the true loss that counts, the mean of both sides. */
 function jointAt(piece: BenchPiece, wavelengthNm: number, _direction: Direction): number {
-  if (!piece.joint) return 0;
-  const both = bothDirections(piece.joint.lossDb.a_b, piece.joint.lossDb.b_a);
+  return piece.joint ? spliceLossDb(piece.joint, wavelengthNm) : 0;
+}
+
+/** What a splice loses at a wavelength, dB: the mean of both sides. */
+export function spliceLossDb(joint: SplicedJoint, wavelengthNm: number): number {
+  const both = bothDirections(joint.lossDb.a_b, joint.lossDb.b_a);
   const loss = both.state === 'complete' ? both.lossDb : 0;
   // The same offset costs less in a wider field.
   return loss * (FIELD_RADIUS_UM[1310]! / (FIELD_RADIUS_UM[wavelengthNm] ?? 4.6)) ** 2;

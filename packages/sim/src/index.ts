@@ -8,3 +8,4 @@ export * from './otdr-trace.ts';
 export * from './random-plant.ts';
 export * from './rng.ts';
 export * from './workpiece.ts';
+export * from './bench-plant.ts';

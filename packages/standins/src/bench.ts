@@ -5,6 +5,7 @@ import {
   levelOf,
   newBenchPiece,
   normal,
+  type OtdrCords,
   type Rng,
   rngFrom,
 } from '@clear-mark/sim';
@@ -18,6 +19,8 @@ export interface SimulatedBench {
   readonly source: { on: boolean; wavelengthNm: number };
   /** Fiber that the instruments are plugged into, counted from 1. */
   fiber: number;
+  /** Where the OTDR stands, with its cords. */
+  otdr: OtdrCords;
   /** Level at the meter now, dBm, with the source's wandering and the meter's noise; null for darkness. */
   readonly level: () => number | null;
 }
@@ -39,6 +42,7 @@ export function simulatedBench(seed: number, now: () => number = Date.now): Simu
     rng,
     source: { on: true, wavelengthNm: 1310 },
     fiber: 1,
+    otdr: { end: 'near', launchM: 500, receiveM: 300 },
     level: () => {
       if (!bench.source.on) return null;
       const drift = WANDER_DB * Math.sin((2 * Math.PI * (now() - started)) / WANDER_MS);

@@ -17,6 +17,12 @@ const Order = z.discriminatedUnion('act', [
   z.object({ act: z.literal('bend'), radiusMm: z.number().positive() }),
   z.object({ act: z.literal('ports'), far: z.array(z.number().int().min(0)).max(144) }),
   z.object({ act: z.literal('fiber'), fiber: z.number().int().min(1).max(144) }),
+  z.object({
+    act: z.literal('otdr'),
+    end: End,
+    launchM: z.number().min(0).max(5000),
+    receiveM: z.number().min(0).max(5000),
+  }),
 ]);
 export type Order = z.infer<typeof Order>;
 
@@ -34,6 +40,8 @@ export async function startControl(
       if (!standIn) throw new Error(`There is no instrument ${order.instrument}`);
       standIn.fail(order.how);
     } else if (order.act === 'fiber') bench.fiber = order.fiber;
+    else if (order.act === 'otdr')
+      bench.otdr = { end: order.end, launchM: order.launchM, receiveM: order.receiveM };
     else bench.act(order);
   };
   const server = createServer((request, response) => {
@@ -41,13 +49,13 @@ export async function startControl(
       response.writeHead(status, { 'Content-Type': 'application/json' }).end(JSON.stringify(body));
     };
     if (request.method === 'GET')
-      return reply(200, { piece: bench.piece(), instruments: Object.keys(standIns) });
+      return reply(200, { piece: bench.piece(), otdr: bench.otdr, instruments: Object.keys(standIns) });
     textOf(request, LONGEST_ORDER)
       .then((text) => {
         const order = Order.safeParse(JSON.parse(text));
         if (!order.success) return reply(422, { error: order.error.issues[0]!.message });
         obey(order.data);
-        reply(200, { piece: bench.piece() });
+        reply(200, { piece: bench.piece(), otdr: bench.otdr });
       })
       .catch((error: Error) => reply(422, { error: error.message }));
   });

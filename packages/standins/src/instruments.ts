@@ -12,27 +12,32 @@ import {
 } from './parameters.ts';
 import { DeviceError } from './program-message.ts';
 
-const MAKER = 'Clear Mark stand-in';
+export const MAKER = 'Clear Mark stand-in';
 const WAVELENGTHS = [850, 1300, 1310, 1490, 1550, 1625];
-const WAVELENGTH: NumberRange = { least: 850e-9, most: 1625e-9, byDefault: 1310e-9, suffixes: LENGTHS };
+export const WAVELENGTH: NumberRange = {
+  least: 850e-9,
+  most: 1625e-9,
+  byDefault: 1310e-9,
+  suffixes: LENGTHS,
+};
 /** Numbers that stand for none (SCPI 1999, 7.2.1.4 and .5). */
 const NOT_A_NUMBER = '9.91E+37';
 const OVER_RANGE = '9.9E+37';
 const UNDER_RANGE = '-9.9E+37';
 
-const metres = (m: number): string => m.toExponential(6).toUpperCase();
-const number = (value: number): string => value.toExponential(5).toUpperCase();
+export const metres = (m: number): string => m.toExponential(6).toUpperCase();
+export const number = (value: number): string => value.toExponential(5).toUpperCase();
 const flag = (on: boolean): string => (on ? '1' : '0');
 
 /** A wavelength that the instrument has: others within its range are out of range as well. */
-function wavelengthFrom(text: string): number {
+export function wavelengthFrom(text: string): number {
   const nm = Math.round(numberFrom(text, WAVELENGTH) * 1e9);
   if (!WAVELENGTHS.includes(nm)) throw new DeviceError('-222');
   return nm;
 }
 
 /** A setting that is a number, asked for as it is or by its limits: `SENS:POW:WAV? MAX`. */
-function numeric(
+export function numeric(
   range: NumberRange,
   get: (failure: Failure) => number,
   set: (text: string) => void,

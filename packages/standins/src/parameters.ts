@@ -10,6 +10,8 @@ export interface NumberRange {
 
 /** Suffixes of a length (IEEE 488.2, 7.7.3): metre with its multipliers; `MM` is a thousandth. */
 export const LENGTHS = { M: 1, MM: 1e-3, UM: 1e-6, NM: 1e-9, PM: 1e-12 } as const;
+/** Suffixes of a time: second with its multipliers. */
+export const TIMES = { S: 1, MS: 1e-3, US: 1e-6, NS: 1e-9 } as const;
 /** Suffixes of a level that is set in dBm. */
 export const LEVELS = { DBM: 1 } as const;
 

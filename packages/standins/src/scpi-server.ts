@@ -77,7 +77,7 @@ function send(socket: Socket, answer: string, failure: Failure): void {
     case 'silent':
       return;
     case 'slow':
-      setTimeout(() => !socket.destroyed && socket.write(`${answer}\n`), SLOW_MS);
+      setTimeout(() => !socket.destroyed && socket.write(`${answer}\n`, 'latin1'), SLOW_MS);
       return;
     case 'garbage':
       socket.write('\u00ff\u0001%&;;?\n');
@@ -92,6 +92,6 @@ function send(socket: Socket, answer: string, failure: Failure): void {
       for (let sent = 0; sent < ENDLESS_BYTES; sent += ENDLESS_CHUNK.length) socket.write(ENDLESS_CHUNK);
       return;
     default:
-      socket.write(`${answer}\n`);
+      socket.write(`${answer}\n`, 'latin1');
   }
 }

@@ -1,10 +1,11 @@
 import { type SimulatedBench, simulatedBench } from './bench.ts';
 import { startControl } from './control.ts';
 import { lightSource, portLight, powerMeter, splicer } from './instruments.ts';
+import { otdr } from './otdr.ts';
 import type { ScpiInstrument } from './device.ts';
 import { type StandIn, startScpi } from './scpi-server.ts';
 
-export const STAND_INS = ['source', 'meter', 'splicer', 'ports'] as const;
+export const STAND_INS = ['source', 'meter', 'splicer', 'ports', 'otdr'] as const;
 export type StandInName = (typeof STAND_INS)[number];
 
 const MAKERS: Readonly<Record<StandInName, (bench: SimulatedBench) => ScpiInstrument>> = {
@@ -12,6 +13,7 @@ const MAKERS: Readonly<Record<StandInName, (bench: SimulatedBench) => ScpiInstru
   meter: powerMeter,
   splicer,
   ports: portLight,
+  otdr,
 };
 
 export interface RunningStandIns {

@@ -117,6 +117,18 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'series.one_sided': () => 'A series needs good faces and bad ones, two of each at least. Nothing was set.',
   'series.finished': () => 'This series is finished. The call was not taken.',
   'series.other_answer': () => 'This face was called already; the first call stands.',
+  'series.no_such_trace': () => 'The series has no such trace.',
+  'series.one_sided_traces': () =>
+    'A series needs traces that pass and traces that fail, one of each at least. Nothing was set.',
+  'not_found.link': () => 'There is no such link in this class.',
+  'not_found.trace': () => 'There is no such trace in this class.',
+  'not_found.trace_series': () => 'There is no such series of traces.',
+  'trace.attempt_signed': () => 'That piece is signed. The trace was not kept with it.',
+  'trace.too_many': () => 'That is more traces than one person may send in an hour. Nothing was kept.',
+  'trace.no_otdr': () => 'What answers there gave no trace. Nothing was kept.',
+  'trace.size_missing': () => 'The request does not say how large the trace file is. Nothing was kept.',
+  'trace.other_content': () =>
+    'A trace is kept under this id already, with another file. Nothing was changed.',
   'series.no_such_face': () => 'The series has no such face.',
   'class.bad_time_zone': (p) => `${say(p, 'timeZone')} is not a time zone name such as Europe/Lisbon.`,
   'class.dates_crossed': () => 'The class ends before it starts.',

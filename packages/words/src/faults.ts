@@ -199,6 +199,18 @@ export const FAULT_WORDS: Readonly<Record<string, string>> = {
   clamp_before: 'cord clamped before the insertion',
   arc_unchecked: 'arc not checked today',
   will_not_align: 'splicer could not align',
+  launch_too_short: 'launch cord shorter than the link',
+  receive_cord_missing: 'no receive cord',
+  range_wrong: 'range too short or far too long',
+  pulse_wrong: 'pulse does not fit the link',
+  averaging_short: 'averaged too briefly',
+  index_wrong: 'another group index',
+  markers_wrong: 'markers in the wrong place',
+  event_missed: 'event missed',
+  event_invented: 'event marked where nothing is',
+  ghost_called: 'ghost taken for an event',
+  gain_believed: 'gain from one side believed',
+  bend_unseen: 'bend not seen',
 };
 
 export const faultWords = (code: string): string => FAULT_WORDS[code] ?? code.replaceAll('_', ' ');

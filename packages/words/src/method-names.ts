@@ -36,6 +36,8 @@ const SHORT: Readonly<Record<string, string>> = {
   'loss-three-cord-sm': 'Loss, three cords, SM',
   'locator-continuity': 'Continuity by locator',
   'mpo-trunk': 'MPO trunk',
+  'otdr-link': 'OTDR test of a link',
+  'read-a-trace': 'Read a trace',
 };
 const SHIPPED = 'clear-mark/';
 

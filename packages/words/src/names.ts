@@ -180,6 +180,7 @@ export const INSTRUMENT_WORDS = {
   source: 'Light source',
   splicer: 'Splicer',
   port_light: 'Port light',
+  otdr: 'OTDR',
 } as const satisfies Readonly<Record<InstrumentKind, string>>;
 
 /** Why an instrument gives nothing, and what to look at. */

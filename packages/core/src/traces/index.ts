@@ -7,9 +7,45 @@ export {
   type TraceEventKind,
   type TraceSpan,
 } from './analyse-trace.ts';
+export {
+  type PlaceNote,
+  type PlannedPart,
+  type PlannedPlace,
+  traceAgainstPlan,
+  type TraceAgainstPlan,
+} from './against-plan.ts';
+export {
+  judgeTraceReading,
+  MARK_KINDS,
+  readSeries,
+  type ReadTrace,
+  type SeriesReading,
+  type TraceMark,
+  type TraceMarkKind,
+  type TraceReading,
+  type TrueEvent,
+} from './judge-reading.ts';
+export {
+  lossByMarkers,
+  MARKER_PROBLEMS,
+  type MarkerLoss,
+  type MarkerProblem,
+  type Markers,
+  type TraceWindow,
+} from './markers.ts';
+export { returnLoss, type ReturnLoss } from './return-loss.ts';
+export {
+  traceDifference,
+  type TraceGroups,
+  traceGroups,
+  type TraceOutline,
+  traceOutline,
+} from './trace-outline.ts';
 export { LEAVES_SD, pulseMetres } from './find-events.ts';
 export { canBeGhost, type Reflector } from './ghosts.ts';
 export { type IncompleteWhy, type LinkLoss, linkLoss } from './link-loss.ts';
+export { openTraceFile, type OpenedTraceFile } from './open-trace-file.ts';
+export { type EventLimits, judgeTraceEvents } from './judge-events.ts';
 export { linkMarks } from './link-marks.ts';
 export { BLOCK_FAULTS, type BlockFault } from './record.ts';
 export { crc16 } from './crc16.ts';

@@ -33,13 +33,17 @@ const LEAST_POINTS = 2;
  * `trace.too_large`, `trace.bad_block` with block and why, `trace.checksum`.
  */
 export function readSor(bytes: Uint8Array): SorFile {
-  if (bytes.length > MOST_TRACE_BYTES) {
-    const most = MOST_TRACE_BYTES / 1024 ** 2;
-    throw new DomainError('trace.too_large', { megabytes: Math.ceil(bytes.length / 1024 ** 2), most });
-  }
+  requireSize(bytes);
   const layout = blocksOf(bytes);
   requireChecksum(bytes, layout);
   return { ...layout, ...contentOf(layout) };
+}
+
+/** Error: `trace.too_large`. */
+export function requireSize({ length }: Uint8Array): void {
+  if (length <= MOST_TRACE_BYTES) return;
+  const most = MOST_TRACE_BYTES / 1024 ** 2;
+  throw new DomainError('trace.too_large', { megabytes: Math.ceil(length / 1024 ** 2), most });
 }
 
 type Layout = Pick<SorFile, 'revision' | 'mapRevision' | 'blocks'>;

@@ -16,6 +16,7 @@ import { INSPECTION } from './inspection/sheet.ts';
 import { LOCATOR_CONTINUITY } from './locator-continuity/sheet.ts';
 import { LOSS_BY_CORDS } from './loss-by-cords/sheet.ts';
 import { MPO_TRUNK } from './mpo-trunk/sheet.ts';
+import { OTDR_LINK, READ_A_TRACE } from './otdr/sheet.ts';
 import { PLUNGER_CRIMP } from './plunger-crimp/sheet.ts';
 import { RIBBON_SPLICE } from './ribbon-splice/sheet.ts';
 import { ROUND_CORD } from './round-cord/sheet.ts';
@@ -48,4 +49,6 @@ export const LIBRARY: readonly MethodSheet[] = [
   ...LOSS_BY_CORDS,
   LOCATOR_CONTINUITY,
   MPO_TRUNK,
+  OTDR_LINK,
+  READ_A_TRACE,
 ];

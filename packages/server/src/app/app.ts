@@ -35,6 +35,7 @@ import type { JobQueue } from '../jobs/index.ts';
 import { reportBatchRoutes } from '../report-batches/index.ts';
 import { receiverRoutes } from '../receivers/index.ts';
 import { tableRoutes } from '../tables/index.ts';
+import { traceRoutes } from '../traces/index.ts';
 import { whatIfRoutes } from '../what-if/index.ts';
 import { type Keeping, safekeepingRoutes } from '../safekeeping/index.ts';
 import type { ReadingStamps } from '../stamps/index.ts';
@@ -113,6 +114,7 @@ export function buildApp(parts: AppParts): RequestListener {
   referenceRoutes(router, db, parts.now);
   faceRoutes(router, db, parts.now, parts.storage);
   callRoutes(router, db, parts.now, parts.storage);
+  traceRoutes(router, db, parts.now);
   resultRoutes(router, db, parts.reader, parts.now);
   planRoutes(router, db, parts.now);
   tableRoutes(router, db, parts.now);

@@ -31,6 +31,10 @@ const REFERS: Readonly<Record<string, ArchiveTable>> = {
   taken_by: 'people',
   target_id: 'entries',
   thing_id: 'things',
+  link_id: 'links',
+  trace_id: 'traces',
+  trace_run_id: 'trace_runs',
+  trace_series_id: 'trace_series',
   trainee_id: 'people',
   withdrawn_by: 'people',
 };

@@ -18,6 +18,7 @@ const OF_ATTEMPTS = 't.attempt_id in (select id from attempts where class_id = $
 const OF_ENTRIES =
   't.entry_id in (select e.id from entries e join attempts a on a.id = e.attempt_id where a.class_id = $)';
 const OF_SERIES = 't.series_id in (select id from call_series where class_id = $)';
+const OF_TRACE_SERIES = 't.trace_series_id in (select id from trace_series where class_id = $)';
 const OTHER_ROWS: Readonly<Partial<Record<ArchiveTable, string>>> = {
   classes: 't.id = $',
   method_versions: 't.id in (select method_version_id from class_methods where class_id = $)',
@@ -35,6 +36,10 @@ const OTHER_ROWS: Readonly<Partial<Record<ArchiveTable, string>>> = {
   call_runs: OF_SERIES,
   call_answers:
     't.run_id in (select r.id from call_runs r join call_series s on s.id = r.series_id where s.class_id = $)',
+  trace_items: OF_TRACE_SERIES,
+  trace_runs: OF_TRACE_SERIES,
+  trace_answers:
+    't.trace_run_id in (select r.id from trace_runs r join trace_series s on s.id = r.trace_series_id where s.class_id = $)',
   certificate_withdrawals: 't.certificate_id in (select id from certificates where class_id = $)',
 };
 const rowsOfClass = (table: ArchiveTable): string => OTHER_ROWS[table] ?? 't.class_id = $';

@@ -6,3 +6,4 @@ export { minutesOf, OUTCOME_TABLES, type OutcomeRows, outcomeRows, signStore } f
 export { entriesStore } from './entries.store.ts';
 export { requireSight } from './attempts.service.ts';
 export { signWithin } from './sign.service.ts';
+export { computedAttempt } from './computed-attempt.ts';

@@ -66,6 +66,23 @@ export const DRIVERS: Readonly<Record<InstrumentKind, Driver>> = {
     everyReading: false,
     order: noOrder,
   },
+  otdr: {
+    poll: 'SOUR:WAV?;:SOUR:PULS:WIDT?;:SENS:RANG:DIST?;:SENS:AVER:COUN?',
+    read: (message) => {
+      const elements = responseElements(message).map(value);
+      const [metre, second, rangeM, averages] = elements;
+      if (elements.length !== 4 || elements.some((x) => x === null)) return null;
+      return {
+        kind: 'otdr',
+        wavelengthNm: Math.round(metre! * 1e9),
+        pulseNs: Math.round(second! * 1e9),
+        rangeM: rangeM!,
+        averages: Math.round(averages!),
+      };
+    },
+    everyReading: false,
+    order: setWavelength('SOUR:WAV'),
+  },
   port_light: {
     poll: 'ROUT:LIGH?;:SENS:PORT?',
     read: (message) => {

@@ -12,6 +12,7 @@ const THINGS_OF: Readonly<Record<InstrumentKind, readonly string[]>> = {
   power_meter: ['instrument'],
   source: ['instrument'],
   port_light: ['instrument'],
+  otdr: ['instrument'],
   splicer: ['splicer'],
 };
 

@@ -17,6 +17,8 @@ export interface ScpiAddress {
 export interface ScpiTimes {
   readonly connectMs: number;
   readonly answerMs: number;
+  /** Of an instrument that sends whole traces; the usual limit without it. */
+  readonly longestMessage?: number;
 }
 
 /** Longest response message that is taken; beyond it the instrument is broken or is none. */
@@ -34,7 +36,7 @@ interface Waiting {
  * with a fault; nothing is asked twice on the same connection.
  */
 export class ScpiSession {
-  private readonly framer: Framer = createFramer(LONGEST_MESSAGE);
+  private readonly framer: Framer;
   private readonly queue: Waiting[] = [];
   private ended: StationFault | null = null;
   onEnd: (fault: StationFault) => void = () => undefined;
@@ -42,7 +44,9 @@ export class ScpiSession {
   private constructor(
     private readonly socket: Socket,
     private readonly answerMs: number,
+    longestMessage: number,
   ) {
+    this.framer = createFramer(longestMessage);
     socket.setEncoding('latin1');
     socket.setNoDelay(true);
     socket.on('data', (text) => this.take(String(text)));
@@ -64,7 +68,7 @@ export class ScpiSession {
       socket.once('connect', () => {
         clearTimeout(timer);
         socket.off('error', fail);
-        resolve(new ScpiSession(socket, times.answerMs));
+        resolve(new ScpiSession(socket, times.answerMs, times.longestMessage ?? LONGEST_MESSAGE));
       });
     });
   }

@@ -30,6 +30,7 @@ import * as views from './0028-views.ts';
 import * as receivers from './0029-receivers.ts';
 import * as archives from './0030-archives.ts';
 import * as storedPictures from './0031-stored-pictures.ts';
+import * as traces from './0032-traces.ts';
 
 export interface Migration {
   readonly name: string;
@@ -69,4 +70,5 @@ export const MIGRATIONS: readonly Migration[] = [
   receivers,
   archives,
   storedPictures,
+  traces,
 ];

@@ -50,6 +50,7 @@ function showsOf(event: InstrumentEvent): string | null {
       return `splice ${[event.leftDeg, event.rightDeg, event.estimateDb].map((x) => x ?? '-').join(' ')}`;
     case 'ports':
     case 'source':
+    case 'otdr':
     case 'station':
     case 'claim':
       return null;

@@ -48,6 +48,12 @@ function shown(reading: InstrumentReading | null): { figure: string; unit: strin
       };
     case 'source':
       return { figure: reading.on ? 'on' : 'off', unit: '', more: `${reading.wavelengthNm} nm` };
+    case 'otdr':
+      return {
+        figure: `${reading.pulseNs}`,
+        unit: 'ns',
+        more: `${reading.wavelengthNm} nm, range ${Math.round(reading.rangeM)} m, ${reading.averages} averages`,
+      };
     default: {
       const never: never = reading;
       return never;

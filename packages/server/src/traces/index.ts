@@ -1,0 +1,1 @@
+export { traceRoutes } from './traces.routes.ts';
