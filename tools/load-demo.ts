@@ -8,7 +8,7 @@ import {
   SESSIONS,
   SPLICING_SESSIONS,
 } from '@clear-mark/demo';
-import type { MethodSheet } from '@clear-mark/core';
+import { DEFAULT_LOSS_SETTINGS, type MethodSheet } from '@clear-mark/core';
 import { EXAMPLE_LINKS, LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/methods';
 import { createHash } from 'node:crypto';
 import { type ClassLink, DEMO_PIN, seenText } from '@clear-mark/contract';
@@ -64,7 +64,9 @@ function sharer(all: number, tell: DemoLoad['onProgress']): (more: number) => vo
 const shipped = (name: string): MethodSheet => SHIPPED_METHODS.find((m) => m.id === `clear-mark/${name}`)!;
 const SINGLE_FUSION = shipped('single-fusion');
 /** Methods that the demo’s class has in use beside the one that its pieces were made by. */
-const ALSO_IN_USE = ['loss-one-cord', 'loss-two-cord', 'blind-calls'].map((n) => shipped(n).id);
+const ALSO_IN_USE = ['loss-one-cord', 'loss-two-cord', 'blind-calls', 'otdr-link', 'read-a-trace'].map(
+  (n) => shipped(n).id,
+);
 const idsOf = (sessions: readonly { readonly method: string }[]): string[] =>
   sessions.map((s) => shipped(s.method).id);
 
@@ -103,10 +105,27 @@ async function loadClass(
   for (const id of methods) await classes.useMethod(data.classId, await shippedVersion(trx, id), true);
 }
 
+/** The piece of the simulated bench as it was built. */
+const BENCH_LINK: (typeof EXAMPLE_LINKS)[number] = {
+  label: 'Simulated bench, spliced half-way',
+  referenceMethod: 'one_cord',
+  settings: DEFAULT_LOSS_SETTINGS,
+  plan: {
+    fiberClass: 'OS2',
+    fibers: 12,
+    ends: ['panel', 'panel'],
+    segments: [
+      { kind: 'cable', lengthM: 100, polish: 'flat' },
+      { kind: 'cable', lengthM: 100, polish: 'flat' },
+    ],
+    joints: ['splice'],
+  },
+};
+
 async function loadLinks(trx: Database, data: DemoData): Promise<void> {
   const { links } = storesForLoading(trx);
   const by = data.people[0]!.id;
-  for (const link of EXAMPLE_LINKS) {
+  for (const link of EXAMPLE_LINKS.concat(BENCH_LINK)) {
     await links.save(data.classId, { ...structuredClone(link), id: v7(), retired: false } as ClassLink, by);
   }
 }

@@ -120,7 +120,7 @@ export const RIGHTS: readonly Right[] = [
     id: 'traces',
     act: 'Keep, read and take traces of an OTDR; set series of them that are read blind',
     reach: TEACHING,
-    routes: ['traces', 'describeTrace', 'acquireTrace', 'traceSeries', 'addTraceSeries'],
+    routes: ['traces', 'describeTrace', 'readTrace', 'acquireTrace', 'traceSeries', 'addTraceSeries'],
   },
   {
     id: 'results',

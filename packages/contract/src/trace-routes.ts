@@ -4,10 +4,12 @@ import { ById, CLASS_ERRORS, route } from './route.ts';
 import {
   AcquireBody,
   FinishedTraceRun,
+  JudgedTraceReading,
   NewTraceSeriesBody,
   OwnTraceSeries,
   TraceAbout,
   TraceAnswerBody,
+  TraceReadingBody,
   TraceRow,
   TraceSeries,
 } from './traces.ts';
@@ -43,6 +45,12 @@ export const TRACE_ROUTES = {
       'instrument.refused',
       'trace.no_otdr',
     ],
+  }),
+  readTrace: route('post /classes/:id/traces/:traceId/readings', 'instructor', {
+    params: ById.extend({ traceId: Id }),
+    body: TraceReadingBody,
+    reply: JudgedTraceReading,
+    errors: [...CLASS_ERRORS, 'not_found.trace', 'not_found.attempt', 'trace.attempt_signed'],
   }),
   traceSeries: route('get /classes/:id/trace-series', 'instructor', {
     params: ById,

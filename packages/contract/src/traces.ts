@@ -66,7 +66,23 @@ export const TraceMarkShape = z.object({
   positionM: z.number().min(-1e6).max(1e6),
   kind: oneOf(MARK_KINDS),
 }) satisfies z.ZodType<TraceMark>;
+const Reading = z.custom<TraceReading>((x) => typeof x === 'object' && x !== null);
 const Marks = z.array(TraceMarkShape).max(200);
+
+/** What a trainee made of a trace: marks, and the loss of the link as read, dB; null where it was not. */
+export const TraceReadingBody = z.object({
+  marks: Marks,
+  lossDb: z.number().min(-100).max(100).nullable(),
+});
+
+/** The reading against what is on the trace, and how many values went onto the sheet that the trace is kept with. */
+export const JudgedTraceReading = z.object({
+  reading: Reading,
+  /** Loss of the link as computed here; null where the trace does not give one. */
+  linkLossDb: z.number().nullable(),
+  entered: z.number().int(),
+});
+export type JudgedTraceReading = z.infer<typeof JudgedTraceReading>;
 
 export const NewTraceSeriesBody = z.object({
   id: Id,
@@ -122,7 +138,7 @@ export const FinishedTraceRun = z.object({
       reference: oneOf(CALLS),
       said: oneOf(CALLS).nullable(),
       marks: Marks,
-      reading: z.custom<TraceReading>((x) => typeof x === 'object' && x !== null),
+      reading: Reading,
     }),
   ),
 });

@@ -1,4 +1,5 @@
-import type { OtdrSettings, Plant, PlantEvent } from './otdr-trace.ts';
+import { pulseMetres, type Trace } from '@clear-mark/core';
+import { type OtdrSettings, type Plant, type PlantEvent, simulatedTrace } from './otdr-trace.ts';
 import { chance, type Rng } from './rng.ts';
 
 /** A meter as it is set for links of some kilometres: 30 ns, half a metre a point. */
@@ -36,4 +37,36 @@ export function randomPlant(rng: Rng, apartM: number): Plant {
     dbPerKm: 0.33,
     backscatterSteps: [],
   };
+}
+
+/** Metres that a series' launch cord may be long. */
+const LAUNCH_M = [200, 300, 500] as const;
+
+/** A trace for practice: cords at both ends, some splices and connectors, now and then a strong reflection and its ghost. */
+export function seriesTrace(rng: Rng): Trace {
+  const pulseNs = [10, 30, 100][Math.floor(rng() * 3)]!;
+  const settings = { ...USUAL_METER, pulseNs, points: 6000, noiseDb: -97 - 5 * rng() };
+  const plant = randomPlant(rng, 90 + 10 * pulseMetres(settings));
+  const launchM = LAUNCH_M[Math.floor(rng() * LAUNCH_M.length)]!;
+  const first: PlantEvent = {
+    positionM: launchM,
+    lossDb: 0.12 + 0.3 * rng(),
+    reflectanceDb: -52 + 6 * rng(),
+  };
+  const strong = chance(rng, 0.4);
+  const events = plant.events
+    .map((e) => ({ ...e, positionM: e.positionM + launchM }))
+    .map((e, i) => (strong && i === 0 ? { ...e, reflectanceDb: -24 } : e));
+  const sound = chance(rng, 0.5);
+  return simulatedTrace(
+    {
+      ...plant,
+      portReflectanceDb: strong ? -22 : -50,
+      // Half of the plants are sound: what is drawn is mostly over the limit of a splice.
+      events: [first, ...events.map((e) => (sound ? { ...e, lossDb: 0.1 + 0.12 * rng() } : e))],
+      endM: plant.endM + launchM,
+    },
+    settings,
+    rng,
+  );
 }

@@ -113,6 +113,12 @@ export const router = createRouter({
       component: () => import('./features/faces/calls/CallRunPage.vue'),
       props: true,
     },
+    {
+      path: '/trace-series/:seriesId',
+      name: 'trace-run',
+      component: () => import('./features/links/traces/series/TraceRunPage.vue'),
+      props: true,
+    },
     { path: '/me', name: 'me', component: () => import('./features/records/OwnRecordPage.vue') },
     {
       path: '/me/sheet/:attemptId',

@@ -288,7 +288,7 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'trace.no_trace_file': () => 'This is no trace file of an OTDR (SOR).',
   'trace.other_length': (p) =>
     `The two traces do not show one fiber: its end lies at ${say(p, 'a')} m from one side and at ${say(p, 'b')} m from the other (0: not seen).`,
-  'trace.bad_field': (p) => `${say(p, 'field')} of the trace is missing or not as it should be.`,
+  'trace.bad_field': (p) => `The field ${say(p, 'field')} of the trace is missing or not as it should be.`,
   'trace.bad_line': (p) => `Line ${say(p, 'line')} of the trace is not a position and a level.`,
   'trace.too_large': (p) =>
     `The file has ${say(p, 'megabytes')} MB; a trace file has at most ${say(p, 'most')} MB.`,

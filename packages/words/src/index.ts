@@ -21,3 +21,4 @@ export * from './two-sentences.ts';
 export * from './differences.ts';
 export * from './typed.ts';
 export * from './zone-rules.ts';
+export * from './traces.ts';

@@ -53,6 +53,7 @@ export function traceOutline(
     const to = Math.min(levelsDb.length, Math.ceil(right));
     if (from < to) {
       const [low, high] = extremes(levelsDb, groups, from, to);
+      if (low > high) continue;
       lows[c] = low;
       highs[c] = high;
     } else if (left >= 0 && right <= levelsDb.length - 1) {

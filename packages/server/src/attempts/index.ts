@@ -7,3 +7,4 @@ export { entriesStore } from './entries.store.ts';
 export { requireSight } from './attempts.service.ts';
 export { signWithin } from './sign.service.ts';
 export { computedAttempt } from './computed-attempt.ts';
+export { enterComputed } from './computed-entries.ts';

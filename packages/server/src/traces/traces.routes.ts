@@ -14,6 +14,7 @@ import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { handle, handleFile, requireAccess, requireText } from '../http/handle.ts';
 import { acquireSor } from '../instruments/index.ts';
+import { judgeReading } from './judge-reading.service.ts';
 import { traceSeriesService } from './series.service.ts';
 import { onlyLabel, tracesService } from './traces.service.ts';
 
@@ -24,6 +25,9 @@ export function traceRoutes(router: Router, db: Database, now: () => Date): void
   handle(router, ROUTES.traces, ({ params, me }) => traces.list(params.id, me));
   handle(router, ROUTES.describeTrace, ({ params, body, me }) =>
     traces.describe(params.id, params.traceId, body, me),
+  );
+  handle(router, ROUTES.readTrace, ({ params, body, me }) =>
+    judgeReading(db, params.id, params.traceId, body, me, now()),
   );
   handle(router, ROUTES.acquireTrace, async ({ params, body, me }) => {
     const { id, thingId, wavelengthNm, pulseNs, rangeM, averages, groupIndex, ...about } = body;

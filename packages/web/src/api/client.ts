@@ -95,7 +95,8 @@ export async function sendArchive(to: 'look' | 'take', archive: Blob): Promise<A
   return (await bodyOf(response)) as ArchiveOutlook;
 }
 
-async function reachFile(path: string, request: RequestInit): Promise<Response> {
+/** Sends or fetches a file. Errors: `Refusal`, `NoServer`. */
+export async function reachFile(path: string, request: RequestInit): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(path, { credentials: 'same-origin', ...request });
@@ -107,7 +108,7 @@ async function reachFile(path: string, request: RequestInit): Promise<Response> 
 }
 
 /** A body that was cut off is no answer: what the server did is unknown. */
-async function bodyOf(response: Response): Promise<unknown> {
+export async function bodyOf(response: Response): Promise<unknown> {
   try {
     return await response.json();
   } catch (error) {

@@ -52,6 +52,7 @@ export function heard(before: LiveInstrument, event: InstrumentEvent): LiveInstr
     case 'splice':
     case 'ports':
     case 'source':
+    case 'otdr':
       return { ...before, shows: event };
     default: {
       const never: never = event;

@@ -11,12 +11,13 @@ const NUDGE = 0.15;
 /**
  * Pan and zoom of a drawing: by two fingers, by wheel with Ctrl (alone once it is zoomed, since the wheel scrolls the page
  * before that), by drag once it is zoomed, by the keys + - 0 and the arrows. `box` is all that can be seen, in units of the
- * drawing; what is returned is the part of it that is.
+ * drawing; what is returned is the part of it that is. `most` is how far it may be brought near; `show` brings
+ * what lies from one pixel to another of the unshifted drawing between two others.
  */
-export function useZoom(svg: Ref<SVGSVGElement | null>) {
+export function useZoom(svg: Ref<SVGSVGElement | null>, most = MOST) {
   const at = shallowRef<ZoomTransform>(zoomIdentity);
   const behaviour = zoom<SVGSVGElement, unknown>()
-    .scaleExtent([1, MOST])
+    .scaleExtent([1, most])
     .filter((event: Event) => isHeld(event as never, at.value.k))
     .on('zoom', (event: { transform: ZoomTransform }) => (at.value = event.transform));
   const on = () => select(svg.value!);
@@ -34,6 +35,13 @@ export function useZoom(svg: Ref<SVGSVGElement | null>) {
     behaviour.translateBy(on(), (-dx * NUDGE * w) / at.value.k, (-dy * NUDGE * h) / at.value.k);
   };
   const reset = (): void => void (svg.value && behaviour.transform(on(), zoomIdentity));
+
+  function show(fromPx: number, toPx: number, leftPx: number, rightPx: number): void {
+    if (!svg.value) return;
+    const k = Math.min(most, Math.max(1, (rightPx - leftPx) / Math.max(1e-9, toPx - fromPx)));
+    const shift = (leftPx + rightPx) / 2 - (k * (fromPx + toPx)) / 2;
+    behaviour.transform(on(), zoomIdentity.translate(shift, 0).scale(k));
+  }
 
   const KEYS: Readonly<Record<string, () => void>> = {
     '+': () => by(STEP),
@@ -53,5 +61,5 @@ export function useZoom(svg: Ref<SVGSVGElement | null>) {
     act();
   }
   const seen = (box: Box): Box => boxSeen(box, at.value, svg.value?.clientWidth ?? 0);
-  return { at, seen, key, reset, closer: () => by(STEP), further: () => by(1 / STEP) };
+  return { at, seen, key, show, reset, closer: () => by(STEP), further: () => by(1 / STEP) };
 }

@@ -12,6 +12,7 @@ export const PLACE_VIEWS = {
     { id: 'references', label: 'References' },
     { id: 'splices', label: 'Splices' },
     { id: 'costs', label: 'Joint loss' },
+    { id: 'traces', label: 'Traces' },
     { id: 'bench', label: 'Instruments' },
   ],
   insight: [

@@ -17,6 +17,7 @@ const PANELS = {
   references: ReferencesPanel,
   splices: defineAsyncComponent(() => import('./splices/SplicesPanel.vue')),
   costs: defineAsyncComponent(() => import('./joint/CostsPanel.vue')),
+  traces: defineAsyncComponent(() => import('./traces/TracesPanel.vue')),
   bench: defineAsyncComponent(() => import('./instruments/BenchPanel.vue')),
 };
 const VIEWS = PLACE_VIEWS.links;

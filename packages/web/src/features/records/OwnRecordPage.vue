@@ -4,6 +4,7 @@ import { ROUTES } from '../../api/client.ts';
 import { useReply } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
 import { OwnCalls } from '../faces/index.ts';
+import { OwnTraceSeries } from '../links/index.ts';
 import OwnBench from './OwnBench.vue';
 import OwnPieces from './OwnPieces.vue';
 import OwnSkills from './OwnSkills.vue';
@@ -33,6 +34,7 @@ const again = (): Promise<unknown> => Promise.all([list.again(), benches.again()
       <OwnBench v-for="b in found.benches" :key="b.classId" :bench="b" />
       <OwnSkills v-for="s in found.skills" :key="s.classId" :own="s" />
       <OwnCalls />
+      <OwnTraceSeries />
       <OwnPieces :rows="found.list.rows" />
     </template>
   </div>

@@ -12,13 +12,28 @@ interface Piece {
   readonly dirt: { readonly near: number; readonly far: number };
   readonly bendMm: number;
 }
+interface Otdr {
+  readonly end: 'near' | 'far';
+  readonly launchM: number;
+  readonly receiveM: number;
+}
+interface Bench {
+  readonly piece: Piece;
+  readonly otdr: Otdr;
+}
 const piece = shallowRef<Piece | null>(null);
+const otdr = shallowRef<Otdr>({ end: 'near', launchM: 500, receiveM: 300 });
 const failure = ref<string | null>(null);
 const there = ref(false);
 
+function show(bench: Bench): void {
+  [piece.value, otdr.value] = [bench.piece, bench.otdr];
+}
+const setOtdr = (what: Partial<Otdr>): Promise<void> => act({ act: 'otdr', ...otdr.value, ...what });
+
 async function load(): Promise<void> {
   try {
-    piece.value = ((await request(ROUTES.standInPiece, {})) as { piece: Piece }).piece;
+    show((await request(ROUTES.standInPiece, {})) as Bench);
     there.value = true;
   } catch (error) {
     // Real use has no simulated bench.
@@ -28,7 +43,7 @@ async function load(): Promise<void> {
 async function act(order: Record<string, unknown>): Promise<void> {
   failure.value = null;
   try {
-    piece.value = ((await request(ROUTES.standInAct, { body: order })) as { piece: Piece }).piece;
+    show((await request(ROUTES.standInAct, { body: order })) as Bench);
   } catch (error) {
     failure.value = wordsOf(error);
   }
@@ -112,6 +127,36 @@ const how = ref('none');
         </el-button>
         <el-button size="large" @click="act({ act: 'ports', far: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] })">
           Straight
+        </el-button>
+      </dd>
+      <dt>OTDR</dt>
+      <dd class="row">
+        <el-button
+          v-for="end in ['near', 'far'] as const"
+          :key="end"
+          size="large"
+          :aria-pressed="otdr.end === end"
+          @click="setOtdr({ end })"
+        >
+          At the {{ end }} end
+        </el-button>
+        <el-button
+          v-for="m in [100, 500]"
+          :key="`l${m}`"
+          size="large"
+          :aria-pressed="otdr.launchM === m"
+          @click="setOtdr({ launchM: m })"
+        >
+          Launch cord of {{ m }} m
+        </el-button>
+        <el-button
+          v-for="m in [300, 0]"
+          :key="`r${m}`"
+          size="large"
+          :aria-pressed="otdr.receiveM === m"
+          @click="setOtdr({ receiveM: m })"
+        >
+          {{ m === 0 ? 'No receive cord' : `Receive cord of ${m} m` }}
         </el-button>
       </dd>
       <dt>Meter fails</dt>

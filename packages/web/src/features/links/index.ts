@@ -1,0 +1,1 @@
+export { default as OwnTraceSeries } from './traces/series/OwnTraceSeries.vue';
