@@ -28,7 +28,7 @@ export function readTraceFile(
 ): { readonly ok: boolean } & Record<string, unknown> {
   let opened: OpenedTraceFile;
   try {
-    opened = openTraceFile(bytes);
+    opened = openTraceFile(bytes, name);
   } catch (error) {
     return { file: name, ok: false, reason: problemWords(error), warnings: [] };
   }

@@ -138,10 +138,22 @@ const CASES: Readonly<Record<string, Case>> = {
     fault: ['cord-stays', ['test'], 'fail'],
     near: ['loss', 3.04, 'marginal_pass', 'marginal_pass'],
   },
+  'otdr-link': {
+    fault: ['launch-longer', ['test'], 'fail'],
+    near: ['loss-apart', db('0.050'), 'pass', 'pass'],
+  },
+  'read-a-trace': {
+    fault: ['found', ['test'], 'fail'],
+    near: ['verdicts', { kind: 'measure', text: '0.799', unit: '1' }, 'fail', 'fail'],
+  },
 };
 
 /** The decisive failures of each kind beside those above (the piece is lost or begun again), and what tells them. */
 const DECISIVE: Readonly<Record<string, readonly (readonly [string, EntryValue])[]>> = {
+  'otdr-link': [
+    ['launch-longer', FAILED],
+    ['markers', FAILED],
+  ],
   'handle-crimp': [
     ['bow', FAILED],
     ['full-stroke', FAILED],

@@ -1,4 +1,10 @@
-import { acrossWavelengths, analyseTrace, tracesFromBothEnds, pulseMetres } from '@clear-mark/core';
+import {
+  acrossWavelengths,
+  analyseTrace,
+  linkBetweenCords,
+  tracesFromBothEnds,
+  pulseMetres,
+} from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
 import { type Plant, simulatedTrace } from './otdr-trace.ts';
 import { randomPlant, USUAL_METER } from './random-plant.ts';
@@ -190,6 +196,42 @@ describe('a fiber from both ends', () => {
     expect(events[1]!.fromA).toBeLessThan(0);
     expect(events[1]!.gainer).toBe(true);
     expect(events[1]!.fieldStepDb).toBeCloseTo(-0.35, 1);
+  });
+
+  it('shows what the step of the backscatter hides from one end', () => {
+    const hiding = { ...plant, backscatterSteps: [{ fromM: 1100, offsetDb: 0.08 }] };
+    const { events, onlyFromB } = tracesFromBothEnds(seen(hiding), seen(turned(hiding)), 4);
+    const splice = events.find((e) => Math.round(e.positionM) === 1100)!;
+    expect(splice.seenFrom).toBe('b');
+    expect(Math.abs(splice.lossDb - 0.08)).toBeLessThan(0.02);
+    expect(onlyFromB).toEqual([]);
+  });
+
+  it('lies between cords of other lengths from each end', () => {
+    const behind = (p: Plant, launchM: number, receiveM: number): Plant => ({
+      ...p,
+      events: [
+        { positionM: launchM, lossDb: 0.25, reflectanceDb: -50 },
+        ...p.events.map((e) => ({ ...e, positionM: e.positionM + launchM })),
+        { positionM: launchM + p.endM, lossDb: 0.15, reflectanceDb: -50 },
+      ],
+      endM: launchM + p.endM + receiveM,
+      backscatterSteps: p.backscatterSteps.map((s) => ({ ...s, fromM: s.fromM + launchM })),
+    });
+    const a = seen(behind(plant, 600, 250));
+    // From the other end the near connector is the one that loses 0.15 dB.
+    const other = behind(turned(plant), 600, 250);
+    const ends = [other.events[0]!, other.events.at(-1)!];
+    const b = seen({
+      ...other,
+      events: other.events.map((e) => (ends.includes(e) ? { ...e, lossDb: e === ends[0] ? 0.15 : 0.25 } : e)),
+    });
+    const links = { a: linkBetweenCords(a, 600, 250)!, b: linkBetweenCords(b, 600, 250)! };
+    const { events, onlyFromA, onlyFromB } = tracesFromBothEnds(a, b, 4, links);
+    expect([onlyFromA, onlyFromB]).toEqual([[], []]);
+    expect(events.map((e) => Math.round(e.positionM))).toEqual([600, 1100, 1700, 2300, 3000]);
+    const truth = [0.25, 0.2, 0.08, 0.3, 0.15];
+    for (const [i, { lossDb }] of events.entries()) expect(Math.abs(lossDb - truth[i]!)).toBeLessThan(0.02);
   });
 
   it('what one side alone shows is named, and another fiber is refused', () => {

@@ -19,17 +19,19 @@ const BOM = 0xef;
 const WHITE = new Set([0x20, 0x09, 0x0a, 0x0d]);
 
 /**
- * Opens a trace file by its first byte: `{` is a trace of ours as JSON, `#` one as CSV, all others are held to the published layout.
+ * Opens a trace file by the end of its name, where that says `.csv` or `.json`, else by its first byte: `{` is a trace of ours as JSON, `#` one as CSV, all others are held to the published layout.
  * Errors: those of `readSor`, `traceFromJson`, `traceFromCsv`.
  */
-export function openTraceFile(bytes: Uint8Array): OpenedTraceFile {
+export function openTraceFile(bytes: Uint8Array, name = ''): OpenedTraceFile {
   requireSize(bytes);
   let at = bytes[0] === BOM ? 3 : 0;
   while (WHITE.has(bytes[at] ?? 0)) at += 1;
   const first = bytes[at];
-  if (first === BRACE || first === HASH) {
+  const ending = /\.(csv|json)$/i.exec(name)?.[1]?.toLowerCase();
+  if (ending !== undefined || first === BRACE || first === HASH) {
+    const isJson = ending === undefined ? first === BRACE : ending === 'json';
     const text = textOf(bytes);
-    return { traces: [first === BRACE ? traceFromJson(text) : traceFromCsv(text)], table: [], marksM: [] };
+    return { traces: [isJson ? traceFromJson(text) : traceFromCsv(text)], table: [], marksM: [] };
   }
   const file = readSor(bytes);
   return { traces: tracesIn(file), table: listedEvents(file), marksM: linkMarks(file) };

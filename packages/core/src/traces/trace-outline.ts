@@ -17,6 +17,7 @@ export interface TraceGroups {
   readonly highs: Float64Array;
 }
 
+/** The groups of a trace, which `traceOutline` takes. */
 export function traceGroups({ levelsDb }: Trace): TraceGroups {
   const count = Math.ceil(levelsDb.length / GROUP);
   const lows = new Float64Array(count).fill(Infinity);

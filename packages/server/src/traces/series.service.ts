@@ -15,6 +15,7 @@ import {
   type SeriesReading,
   sorOfTrace,
   type Trace,
+  type TraceMark,
   writeSor,
 } from '@clear-mark/core';
 import { lossRulesFor } from '@clear-mark/methods';
@@ -104,7 +105,7 @@ export const traceSeriesService = (db: Database) => ({
       if (await store.addAnswer({ ...body, runId })) return;
       // Sent again it is no harm; another answer is refused.
       const there = (await store.answers([runId])).find((a) => a.position === body.position)!;
-      const same = there.said === body.said && JSON.stringify(there.marks) === JSON.stringify(body.marks);
+      const same = there.said === body.said && markText(there.marks) === markText(body.marks);
       if (!same) throw new AppError('series.other_answer');
     }),
 
@@ -134,6 +135,9 @@ export const traceSeriesService = (db: Database) => ({
     return Buffer.from(writeSor(sorOfTrace(firstOf(bytes), NO_LABELS)));
   },
 });
+
+/** The database gives the fields of a mark in an order of its own. */
+const markText = (marks: readonly TraceMark[]): string => marks.map((m) => `${m.positionM} ${m.kind}`).join();
 
 const NO_LABELS = {
   cableId: '',

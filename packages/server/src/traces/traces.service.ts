@@ -74,7 +74,7 @@ export async function keepTrace(
   now: Date,
 ): Promise<TraceRow> {
   if (bytes.length > MOST_KEPT_TRACE_BYTES) throw tooLarge(bytes.length);
-  const [trace] = openTraceFile(bytes).traces;
+  const [trace] = openTraceFile(bytes, source === 'file' ? about.label : '').traces;
   if (!trace) throw new DomainError('trace.no_trace_file', {});
   const sha256 = createHash('sha256').update(bytes).digest('hex');
   await createOnce(

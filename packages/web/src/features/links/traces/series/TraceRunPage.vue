@@ -10,10 +10,10 @@ import { useTraceFile } from '../use-trace-file.ts';
 import MarkerPanel from '../view/MarkerPanel.vue';
 import MarkKinds from '../view/MarkKinds.vue';
 import MarkList from '../view/MarkList.vue';
-import ReadingResult from '../view/ReadingResult.vue';
 import type { ShownTrace } from '../view/shown-trace.ts';
 import TraceChart from '../view/TraceChart.vue';
 import { markersIn } from '../view/trace-view.model.ts';
+import FinishedTrace from './FinishedTrace.vue';
 import { seriesWords } from './series-words.ts';
 
 /** One trace after another, its events marked and itself called pass or fail, with no word of what is on it until the end. */
@@ -117,15 +117,7 @@ function toggleMarkers(): void {
       <p v-if="finished.attemptId" class="soft">
         It waits for an instructor’s signature, and then counts in loss testing.
       </p>
-      <section v-for="r in finished.readings" :key="r.position" class="section">
-        <h2>Trace {{ r.position + 1 }}</h2>
-        <p>
-          It {{ r.reference === 'pass' ? 'passes' : 'fails'
-          }}<template v-if="r.said">; you called it {{ r.said }}</template
-          >.
-        </p>
-        <ReadingResult :reading="r.reading" :marks="r.marks" />
-      </section>
+      <FinishedTrace v-for="r in finished.readings" :key="r.position" :run-id="runId!" :read="r" />
     </template>
     <template v-else-if="series && shown">
       <h1>Trace {{ position + 1 }} of {{ series.traces }}</h1>

@@ -2,6 +2,7 @@
 import {
   acrossWavelengths,
   DomainError,
+  linkBetweenCords,
   pulseMetres,
   traceGroups,
   traceDifference,
@@ -21,6 +22,14 @@ const props = defineProps<{ traces: readonly ShownTrace[]; rows: readonly TraceR
 const preferences = usePreferences();
 const place = (m: number): string => placeWords(m, preferences.distanceUnit);
 const withinM = computed(() => Math.max(2, ...props.traces.map(({ trace }) => pulseMetres(trace))));
+/** Where the link lies on each of two traces; null where the cords of one are not known: then the whole fibers are laid on each other. */
+function rangesOf(...indices: [a: number, b: number]) {
+  const [a, b] = indices.map((i) => {
+    const { launchM, receiveM } = props.rows[i]!;
+    return linkBetweenCords(props.traces[i]!.analysis!, launchM, receiveM);
+  });
+  return a && b ? { a, b } : null;
+}
 const both = computed(() => {
   const a = props.rows.findIndex(
     (r) =>
@@ -33,7 +42,12 @@ const both = computed(() => {
   if (a < 0 || b < 0) return null;
   try {
     return {
-      found: tracesFromBothEnds(props.traces[a]!.analysis!, props.traces[b]!.analysis!, withinM.value),
+      found: tracesFromBothEnds(
+        props.traces[a]!.analysis!,
+        props.traces[b]!.analysis!,
+        withinM.value,
+        rangesOf(a, b),
+      ),
     };
   } catch (error) {
     if (error instanceof DomainError && isErrorCode(error.code))
@@ -89,7 +103,7 @@ const differences = computed((): ShownTrace[] =>
         >
         <el-table-column label="Loss, dB (k = 2)" width="170" align="right"
           ><template #default="{ row }: { row: Both }"
-            ><b>{{ row.lossDb.toFixed(3) }}</b> ± {{ (2 * row.uLossDb).toFixed(3) }}</template
+            ><b>{{ row.lossDb.toFixed(3) }}</b> ± {{ Math.max(0.001, 2 * row.uLossDb).toFixed(3) }}</template
           ></el-table-column
         >
         <el-table-column label="Mismatch" min-width="220"

@@ -133,14 +133,12 @@ defineExpose({ show });
       <g :clip-path="`url(#${clip})`">
         <path v-for="(d, i) in paths" :key="traces[i]!.key" class="line" :class="`line-${i % 5}`" :d="d" />
       </g>
-      <g v-for="(m, i) in marks" :key="`m${i}`">
-        <path
-          v-if="isIn(m.positionM)"
-          class="mark"
-          :class="m.kind"
-          :d="`M${x(m.positionM)} ${HEIGHT - BOTTOM}l-8 14h16Z`"
-        />
-      </g>
+      <template v-for="(m, i) in marks" :key="`m${i}`">
+        <g v-if="isIn(m.positionM)" class="mark" :class="m.kind">
+          <line :x1="x(m.positionM)" :x2="x(m.positionM)" :y1="TOP" :y2="HEIGHT - BOTTOM" />
+          <path :d="`M${x(m.positionM)} ${TOP}l-8 -14h16Z`" />
+        </g>
+      </template>
       <TraceMarkers
         v-if="markers"
         :markers="markers"
@@ -173,6 +171,7 @@ defineExpose({ show });
 <style scoped>
 .trace {
   min-width: 0;
+  margin-top: 10px;
 }
 svg {
   display: block;
@@ -232,14 +231,18 @@ text {
 .event.ghost rect {
   stroke-dasharray: 3 3;
 }
-.mark {
+.mark path {
   fill: var(--accent);
-  stroke: var(--sheet);
 }
-.mark.ghost {
+.mark line {
+  stroke: var(--accent);
+}
+.mark.ghost path {
   fill: var(--sheet);
   stroke: var(--accent);
-  stroke-dasharray: 3 2;
+}
+.mark.ghost line {
+  stroke-dasharray: 3 3;
 }
 .tools {
   margin-top: 8px;

@@ -50,6 +50,7 @@ export function levelRange(
   let high = -Infinity;
   let line = Infinity;
   let top = -Infinity;
+  let lowestHigh = Infinity;
   outlines.forEach((o, i) => {
     const to = o.fromM + o.columnM * o.lows.length;
     for (const { fromM, toM, line: l } of analyses[i]?.lines ?? []) {
@@ -61,10 +62,13 @@ export function levelRange(
     for (let c = 0; c < o.lows.length; c++) {
       if (o.lows[c]! < low) low = o.lows[c]!;
       if (o.highs[c]! > high) high = o.highs[c]!;
+      if (o.highs[c]! < lowestHigh) lowestHigh = o.highs[c]!;
     }
   });
   if (low > high) return [-1, 0];
   if (top > -Infinity) high = Math.min(high, top + ABOVE_DB);
+  // The highest of each column: a point of noise may lie as low as the file can say.
+  low = Math.max(low, lowestHigh - BELOW_DB);
   const from = Math.min(high - LEAST_DB, Math.max(low, line === Infinity ? low : line - BELOW_DB));
   const room = ROOM * (high - from);
   return [from - room, high + room];
