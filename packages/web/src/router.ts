@@ -133,7 +133,7 @@ export const router = createRouter({
 /** What is open to anybody. */
 const OPEN_PAGES: ReadonlySet<unknown> = new Set(['join', 'verify']);
 /** What is open to a trainee. */
-const OWN_PAGES: ReadonlySet<unknown> = new Set(['me', 'own-sheet', 'calls', 'account']);
+const OWN_PAGES: ReadonlySet<unknown> = new Set(['me', 'own-sheet', 'calls', 'trace-run', 'account']);
 
 /** Pages scroll inside the main part, so that the bar stays: a new page begins at its top. */
 router.afterEach((to, from) => {

@@ -10,7 +10,7 @@ import type {
 /** What an event of a trace is. */
 export const TRACE_EVENT_WORDS: Readonly<Record<TraceEventKind, string>> = {
   reflective: 'reflects',
-  non_reflective: 'loses without reflecting',
+  non_reflective: 'without reflection',
   end: 'end of the fiber',
 };
 
@@ -47,7 +47,7 @@ export const PLANNED_PART_WORDS: Readonly<Record<PlannedPart, string>> = {
 
 /** What is to be known of a place of the plan on the trace. */
 export const PLACE_NOTE_WORDS: Readonly<Record<PlaceNote, string>> = {
-  too_small_to_see: 'loses too little to be seen',
+  too_small_to_see: 'nothing is seen from this end; the other end tells',
   not_found: 'nothing is seen here',
   not_measured: 'reads as one with its neighbour',
   gain: 'a gain from this side: only the mean of both ends tells',

@@ -8,7 +8,7 @@ export type PlannedPart = 'connection' | 'splice';
 
 /** Why a place of the plan has no verdict, or what is to be known of the one that it has. */
 export type PlaceNote =
-  /** A splice that loses too little to be seen is a good one. */
+  /** What a splice loses and what the fibers send back differently may make up for each other: from one end it is not told. */
   | 'too_small_to_see'
   /** A connection sends something back: where nothing is seen, it lies elsewhere or is none. */
   | 'not_found'
@@ -92,8 +92,7 @@ export function traceAgainstPlan(
     };
     if (!event) {
       if (end !== null && end < atM - within) return { ...nothing, note: 'behind_end' };
-      if (parts.every((p) => p === 'splice'))
-        return { ...nothing, verdict: 'pass', note: 'too_small_to_see' };
+      if (parts.every((p) => p === 'splice')) return { ...nothing, note: 'too_small_to_see' };
       return { ...nothing, note: 'not_found' };
     }
     used.add(event);

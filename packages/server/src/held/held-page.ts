@@ -40,7 +40,7 @@ export const heldPage = (held: HeldWithFiles, now: Date): string =>
   );
 
 function partsOf(held: HeldWithFiles): Part[] {
-  const { classes, pieces, signOffs, certificates, plan, calls, trail } = held;
+  const { classes, pieces, signOffs, certificates, plan, calls, tracesRead, traces, trail } = held;
   const notes = pieces.flatMap((p) =>
     p.entries.flatMap((e) => (e.note === null ? [] : [[p.className, p.label, e.note]])),
   );
@@ -100,6 +100,16 @@ function partsOf(held: HeldWithFiles): Part[] {
       heading: 'Pictures called blind',
       heads: ['Series', 'Class', 'Begun', 'Answers'],
       rows: calls.map((c) => [c.series, c.className, day(c.startedAt), String(c.answers.length)]),
+    },
+    {
+      heading: 'Traces read blind',
+      heads: ['Series', 'Class', 'Begun', 'Answers'],
+      rows: tracesRead.map((r) => [r.series, r.className, day(r.startedAt), String(r.answers.length)]),
+    },
+    {
+      heading: 'Traces kept with the pieces',
+      heads: ['Trace', 'Piece', 'Taken', 'By'],
+      rows: traces.map((t) => [t.label, t.pieceLabel, moment(t.takenAt), t.takenBy]),
     },
     {
       heading: 'What was done by and to this person',

@@ -48,6 +48,20 @@ export interface Held {
     startedAt: string;
     answers: readonly object[];
   }[];
+  readonly tracesRead: readonly {
+    series: string;
+    className: string;
+    startedAt: string;
+    answers: readonly object[];
+  }[];
+  /** Traces of an OTDR that are kept with the person's pieces. */
+  readonly traces: readonly {
+    label: string;
+    takenAt: string;
+    takenBy: string;
+    pieceLabel: string;
+    sha256: string;
+  }[];
   /** Acts of the person, and acts on the account. */
   readonly trail: readonly {
     at: string;
@@ -150,6 +164,19 @@ const CALLS = (id: string): Sql => sql`
     from call_runs r join call_series s on s.id = r.series_id join classes c on c.id = s.class_id
    where r.person_id = ${id} order by r.started_at, r.id`;
 
+const TRACES_READ = (id: string): Sql => sql`
+  select s.label as series, c.name as "className", r.started_at as "startedAt", r.finished_at as "finishedAt",
+         (select coalesce(json_agg(json_build_object('position', n.position, 'marks', n.marks, 'said', n.said, 'ms', n.ms)
+                                   order by n.position), '[]') from trace_answers n where n.trace_run_id = r.id) as answers
+    from trace_runs r join trace_series s on s.id = r.trace_series_id join classes c on c.id = s.class_id
+   where r.person_id = ${id} order by r.started_at, r.id`;
+
+const TRACES = (id: string): Sql => sql`
+  select t.label, t.taken_at as "takenAt", w.name as "takenBy", i.label as "pieceLabel", t.sha256
+    from traces t join attempts a on a.id = t.attempt_id join pieces i on i.id = a.piece_id
+    join people w on w.id = t.taken_by
+   where a.trainee_id = ${id} order by t.taken_at, t.id`;
+
 const TRAIL = (id: string): Sql => sql`
   select e.at, e.kind, b.name as by, p.name as person, c.name as "className", e.detail
     from audit_events e left join people b on b.id = e.by_id left join people p on p.id = e.person_id
@@ -178,6 +205,8 @@ export const heldStore = (db: Database) => ({
       plan: await rowsOf(db, PLAN(id)),
       pictures: await rowsOf(db, PICTURES(id)),
       calls: await rowsOf(db, CALLS(id)),
+      tracesRead: await rowsOf(db, TRACES_READ(id)),
+      traces: await rowsOf(db, TRACES(id)),
       trail: await rowsOf(db, TRAIL(id)),
       others: others!,
     };

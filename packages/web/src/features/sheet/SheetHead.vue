@@ -4,8 +4,9 @@ import type { AttemptDocument } from '@clear-mark/contract';
 import { thingWords } from '@clear-mark/words';
 import { computed } from 'vue';
 import { AttemptFaces } from '../faces/index.ts';
+import { AttemptTraces } from '../links/index.ts';
 import RevisionList from './amend/RevisionList.vue';
-import { isEndFace } from './sheet.model.ts';
+import { isEndFace, isOfTrace } from './sheet.model.ts';
 import { momentWords } from '../../shared/time-words.ts';
 
 const props = defineProps<{ document: AttemptDocument; classId: string }>();
@@ -23,6 +24,8 @@ const practice = computed(() =>
 const otherwise = computed(() => practice.value.filter((s) => !s.shipped));
 /** Sheets on which an end face is judged. */
 const hasFace = computed(() => props.document.sheet.steps.some((s) => s.criteria.some(isEndFace)));
+/** Sheets whose figures come from a trace that is read. */
+const hasTrace = computed(() => props.document.sheet.steps.some((s) => s.criteria.some(isOfTrace)));
 const when = (iso: string): string => momentWords(iso, 'short');
 const whenFull = (iso: string): string => momentWords(iso, 'full');
 </script>
@@ -53,6 +56,12 @@ const whenFull = (iso: string): string => momentWords(iso, 'full');
         <slot name="acts" />
         <AttemptFaces
           v-if="classId && hasFace"
+          :class-id="classId"
+          :attempt-id="attempt.id"
+          :open="attempt.state === 'open'"
+        />
+        <AttemptTraces
+          v-if="classId && hasTrace"
           :class-id="classId"
           :attempt-id="attempt.id"
           :open="attempt.state === 'open'"

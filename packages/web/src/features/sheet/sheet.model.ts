@@ -29,6 +29,9 @@ export interface SheetCriterion {
 /** The criterion that a picture of the end face grades. */
 export const isEndFace = (c: Criterion): boolean => c.id.endsWith('/end-face');
 
+/** The criterion that a reading of a trace gives its figure to. */
+export const isOfTrace = (c: Criterion): boolean => c.id.endsWith('/events-found');
+
 /** All criteria of a sheet in working order. */
 export function listCriteria(sheet: MethodSheet): SheetCriterion[] {
   return sheet.steps

@@ -10,7 +10,7 @@ import ChoiceField from '../../../shared/ChoiceField.vue';
 
 /** How the OTDR is set, and what it is plugged into. */
 const open = defineModel<boolean>({ required: true });
-const props = defineProps<{ classId: string; links: readonly ClassLink[] }>();
+const props = defineProps<{ classId: string; links: readonly ClassLink[]; attemptId: string | null }>();
 const emit = defineEmits<{ taken: [id: string] }>();
 const { found: instruments } = useReply(ROUTES.instruments, () =>
   open.value ? { params: { id: props.classId } } : null,
@@ -44,7 +44,7 @@ async function take(): Promise<void> {
     .join(', ')
     .slice(0, 60);
   const { linkId, ...rest } = set;
-  const body = { ...rest, id, label, linkId: linkId === '' ? null : linkId, attemptId: null };
+  const body = { ...rest, id, label, linkId: linkId === '' ? null : linkId, attemptId: props.attemptId };
   if (await act(() => request(ROUTES.acquireTrace, { params: { id: props.classId }, body })))
     emit('taken', id);
 }

@@ -3,12 +3,17 @@ import type { ClassLink } from '@clear-mark/contract';
 import type { UploadFile } from 'element-plus';
 import { v7 } from 'uuid';
 import { ref } from 'vue';
-import { NoServer, wordsOf } from '../../../api/client.ts';
+import { NoServer, request, ROUTES, wordsOf } from '../../../api/client.ts';
 import { sendTrace } from '../../../api/trace-files.ts';
 import AcquireDialog from './AcquireDialog.vue';
 
 /** Where traces come from: files, several at once, or an OTDR that is connected. */
-const props = defineProps<{ classId: string; links: readonly ClassLink[] }>();
+const props = defineProps<{
+  classId: string;
+  links: readonly ClassLink[];
+  /** The piece that what is kept belongs to. */
+  attemptId: string | null;
+}>();
 const emit = defineEmits<{ kept: []; taken: [id: string] }>();
 const isAcquiring = ref(false);
 const waiting = ref(0);
@@ -23,7 +28,17 @@ function opened({ raw, name }: UploadFile): void {
   last = last.then(async () => {
     try {
       const bytes = new Uint8Array(await raw.arrayBuffer());
-      await sendTrace(props.classId, { id: v7(), label: name.slice(0, 60), source: 'file', bytes });
+      const row = await sendTrace(props.classId, {
+        id: v7(),
+        label: name.slice(0, 60),
+        source: 'file',
+        bytes,
+      });
+      if (props.attemptId !== null) {
+        const { label, linkId, fiber, direction, launchM, receiveM } = row;
+        const body = { label, linkId, fiber, direction, launchM, receiveM, attemptId: props.attemptId };
+        await request(ROUTES.describeTrace, { params: { id: props.classId, traceId: row.id }, body });
+      }
     } catch (error) {
       const words =
         error instanceof NoServer ? 'the server does not answer; open it again later.' : wordsOf(error);
@@ -58,6 +73,7 @@ function opened({ raw, name }: UploadFile): void {
     v-model="isAcquiring"
     :class-id="classId"
     :links="links"
+    :attempt-id="attemptId"
     @taken="(id) => ((isAcquiring = false), emit('taken', id))"
   />
 </template>

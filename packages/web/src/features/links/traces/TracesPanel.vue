@@ -26,6 +26,9 @@ const asked = computed(() =>
     .filter((id) => id !== ''),
 );
 const opened = computed(() => asked.value.flatMap((id) => rows.value?.find((r) => r.id === id) ?? []));
+/** The piece that what is kept now belongs to. */
+const attemptId = computed(() => (route.query['attempt'] ? String(route.query['attempt']) : null));
+const attempt = computed(() => classroom.attempts.get(attemptId.value ?? '') ?? null);
 const links = computed(() => (classroom.detail?.links ?? []).filter((l) => !l.retired));
 
 const open = (ids: readonly string[]): void =>
@@ -51,7 +54,22 @@ async function taken(id: string): Promise<void> {
     <p v-if="asked.length > 0 && rows" class="notice">
       That trace is not here. These are the traces of the class.
     </p>
-    <TraceSources :class-id="classId" :links="links" @kept="again" @taken="taken" />
+    <p v-if="attemptId" class="notice row">
+      <span>
+        What is kept now goes with
+        {{ attempt ? `${attempt.traineeName}, ${attempt.pieceLabel}` : 'the piece that it was asked for' }}.
+      </span>
+      <RouterLink class="act" :to="{ name: 'sheet', params: { classId, attemptId } }"
+        >Back to its sheet</RouterLink
+      >
+    </p>
+    <TraceSources
+      :class-id="classId"
+      :links="links"
+      :attempt-id="attempt ? attemptId : null"
+      @kept="again"
+      @taken="taken"
+    />
     <TraceList v-if="rows" :rows="rows" @open="open" />
     <el-skeleton v-else-if="!failure" :rows="5" animated />
     <TraceSeriesSection v-if="rows" :class-id="classId" :rows="rows" @made="again" />

@@ -22,7 +22,8 @@ const kindOf = ({ own, listed }: EventRow): string =>
   own ? (own.ghost ? 'ghost' : TRACE_EVENT_WORDS[own.kind]) : TRACE_EVENT_WORDS[listed!.kind];
 const lossOf = ({ own, together }: EventRow): string => {
   if (!own || own.ghost || own.kind === 'end') return '–';
-  if (own.lossDb !== null) return `${own.lossDb.toFixed(3)} ± ${(2 * own.uLossDb!).toFixed(3)}`;
+  if (own.lossDb !== null)
+    return `${own.lossDb.toFixed(3)} ± ${Math.max(0.001, 2 * own.uLossDb!).toFixed(3)}`;
   return together ? `${together.lossDb.toFixed(3)}, ${together.count} as one` : 'not measurable';
 };
 </script>

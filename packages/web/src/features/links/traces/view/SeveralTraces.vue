@@ -55,12 +55,15 @@ const both = computed(() => {
     throw error;
   }
 });
+const byWavelength = computed(() =>
+  [...props.traces].sort((a, b) => a.trace.wavelengthNm - b.trace.wavelengthNm),
+);
 const across = computed(() => {
   const lengths = new Set(props.rows.map((r) => Math.round(r.wavelengthNm)));
   const oneWay = new Set(props.rows.map((r) => r.direction)).size === 1;
   if (lengths.size < 2 || !oneWay) return null;
   const places = acrossWavelengths(
-    props.traces.map((t) => ({ wavelengthNm: t.trace.wavelengthNm, analysis: t.analysis! })),
+    byWavelength.value.map((t) => ({ wavelengthNm: t.trace.wavelengthNm, analysis: t.analysis! })),
     withinM.value,
   );
   return places.map((p) => ({ ...p, lossesDb: [...p.lossesDb] }));
@@ -127,7 +130,7 @@ const differences = computed((): ShownTrace[] =>
         ><template #default="{ row }: { row: Across }">{{ place(row.positionM) }}</template></el-table-column
       >
       <el-table-column
-        v-for="(t, i) in traces"
+        v-for="(t, i) in byWavelength"
         :key="t.key"
         :label="`${Math.round(t.trace.wavelengthNm)} nm, dB`"
         width="130"

@@ -8,7 +8,7 @@ import { useZoom } from '../../../../shared/use-zoom.ts';
 import type { ShownTrace } from './shown-trace.ts';
 import TraceMarkers from './TraceMarkers.vue';
 import TraceOverview from './TraceOverview.vue';
-import { inUnit, levelRange, outlinePath, placeWords } from './trace-view.model.ts';
+import { type Axis, inUnit, levelRange, outlinePath, placeWords } from './trace-view.model.ts';
 
 /** One trace or several over each other, brought near as far as their points go. */
 const props = defineProps<{
@@ -54,6 +54,10 @@ const x = computed(() => {
   const span = Math.min(to - from, endM.value - beginM.value);
   const first = Math.min(Math.max(from, beginM.value), endM.value - span);
   return base.value.copy().domain([first, first + span]);
+});
+const axis = computed((): Axis => {
+  const now = x.value;
+  return { toPx: (m) => now(m), toM: (px) => now.invert(px) };
 });
 const shown = computed(() => x.value.domain() as [number, number]);
 const outlines = computed(() =>
@@ -142,7 +146,7 @@ defineExpose({ show });
       <TraceMarkers
         v-if="markers"
         :markers="markers"
-        :x="x"
+        :axis="axis"
         :top="TOP"
         :bottom="HEIGHT - BOTTOM"
         :unit="unit"
@@ -245,7 +249,7 @@ text {
   stroke-dasharray: 3 3;
 }
 .tools {
-  margin-top: 8px;
+  margin: 8px 0 12px;
   flex-wrap: wrap;
 }
 </style>

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import type { Markers } from '@clear-mark/core';
-import type { ScaleLinear } from 'd3-scale';
 import { computed } from 'vue';
-import { type MarkerPart, movedMarker, placeWords } from './trace-view.model.ts';
+import { type Axis, type MarkerPart, movedMarker, placeWords } from './trace-view.model.ts';
 
 /** Markers A and B with the windows of their lines; dragged, or moved by the arrows once they have the focus. */
 const props = defineProps<{
   markers: Markers;
-  x: ScaleLinear<number, number>;
+  axis: Axis;
   top: number;
   bottom: number;
   unit: 'm' | 'ft';
@@ -43,7 +42,7 @@ function drag(event: PointerEvent): void {
   if (held === null) return;
   const svg = (event.currentTarget as SVGElement).ownerSVGElement!;
   const px = event.clientX - svg.getBoundingClientRect().left;
-  emit('move', movedMarker(props.markers, held, props.x.invert(px)));
+  emit('move', movedMarker(props.markers, held, props.axis.toM(px)));
 }
 const STEP_PX = 1;
 const FAR_PX = 20;
@@ -52,8 +51,8 @@ function press(part: MarkerPart, event: KeyboardEvent): void {
   if (way === 0) return;
   event.preventDefault();
   event.stopPropagation();
-  const px = props.x(places.value[part]) + way * (event.shiftKey ? FAR_PX : STEP_PX);
-  emit('move', movedMarker(props.markers, part, props.x.invert(px)));
+  const px = props.axis.toPx(places.value[part]) + way * (event.shiftKey ? FAR_PX : STEP_PX);
+  emit('move', movedMarker(props.markers, part, props.axis.toM(px)));
 }
 </script>
 
@@ -63,8 +62,8 @@ function press(part: MarkerPart, event: KeyboardEvent): void {
       v-for="(w, i) in windows"
       :key="i"
       class="window"
-      :x="Math.min(x(w.fromM), x(w.toM))"
-      :width="Math.max(1, Math.abs(x(w.toM) - x(w.fromM)))"
+      :x="Math.min(axis.toPx(w.fromM), axis.toPx(w.toM))"
+      :width="Math.max(1, Math.abs(axis.toPx(w.toM) - axis.toPx(w.fromM)))"
       :y="top"
       :height="bottom - top"
     />
@@ -83,19 +82,19 @@ function press(part: MarkerPart, event: KeyboardEvent): void {
       @pointercancel="held = null"
       @keydown="press(part, $event)"
     >
-      <line :x1="x(places[part])" :x2="x(places[part])" :y1="top" :y2="bottom" />
+      <line :x1="axis.toPx(places[part])" :x2="axis.toPx(places[part])" :y1="top" :y2="bottom" />
       <rect
         class="hit"
-        :x="x(places[part]) - (isWindow(part) ? 9 : 16)"
+        :x="axis.toPx(places[part]) - (isWindow(part) ? 9 : 16)"
         :y="isWindow(part) ? bottom - 40 : top"
         :width="isWindow(part) ? 18 : 32"
         :height="isWindow(part) ? 40 : bottom - top - 44"
       />
       <template v-if="!isWindow(part)">
-        <rect class="tag" :x="x(places[part]) - 12" :y="top + 2" width="24" height="24" rx="12" />
-        <text :x="x(places[part])" :y="top + 19" text-anchor="middle">{{ part.toUpperCase() }}</text>
+        <rect class="tag" :x="axis.toPx(places[part]) - 12" :y="top + 2" width="24" height="24" rx="12" />
+        <text :x="axis.toPx(places[part])" :y="top + 19" text-anchor="middle">{{ part.toUpperCase() }}</text>
       </template>
-      <path v-else class="grip" :d="`M${x(places[part])} ${bottom - 26}v18`" />
+      <path v-else class="grip" :d="`M${axis.toPx(places[part])} ${bottom - 26}v18`" />
     </g>
   </g>
 </template>

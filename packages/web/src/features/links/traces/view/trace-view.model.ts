@@ -11,6 +11,12 @@ import {
 /** Number to pixel. */
 export type ToPixel = (value: number) => number;
 
+/** Where a place on the fiber is drawn, and the other way round. */
+export interface Axis {
+  readonly toPx: (metres: number) => number;
+  readonly toM: (px: number) => number;
+}
+
 /** The outline as the `d` of an SVG path: each column from its lowest to its highest level; a gap where there is none. */
 export function outlinePath(
   { lows, highs }: TraceOutline,
@@ -50,7 +56,6 @@ export function levelRange(
   let high = -Infinity;
   let line = Infinity;
   let top = -Infinity;
-  let lowestHigh = Infinity;
   outlines.forEach((o, i) => {
     const to = o.fromM + o.columnM * o.lows.length;
     for (const { fromM, toM, line: l } of analyses[i]?.lines ?? []) {
@@ -62,16 +67,22 @@ export function levelRange(
     for (let c = 0; c < o.lows.length; c++) {
       if (o.lows[c]! < low) low = o.lows[c]!;
       if (o.highs[c]! > high) high = o.highs[c]!;
-      if (o.highs[c]! < lowestHigh) lowestHigh = o.highs[c]!;
     }
   });
   if (low > high) return [-1, 0];
   if (top > -Infinity) high = Math.min(high, top + ABOVE_DB);
-  // The highest of each column: a point of noise may lie as low as the file can say.
-  low = Math.max(low, lowestHigh - BELOW_DB);
+  // By the highest of each column: a point of noise may lie as low as the file can say.
+  low = Math.max(low, lowOf(outlines) - BELOW_DB);
   const from = Math.min(high - LEAST_DB, Math.max(low, line === Infinity ? low : line - BELOW_DB));
   const room = ROOM * (high - from);
   return [from - room, high + room];
+}
+
+/** All but the lowest of the columns' highest levels lie above this. */
+const LOW_SHARE = 0.1;
+function lowOf(outlines: readonly TraceOutline[]): number {
+  const highs = outlines.flatMap((o) => Array.from(o.highs)).filter((v) => !Number.isNaN(v));
+  return highs.sort((a, b) => a - b)[Math.floor(LOW_SHARE * highs.length)] ?? -Infinity;
 }
 
 export type MarkerPart = 'a' | 'b' | 'before-from' | 'before-to' | 'after-from' | 'after-to';
