@@ -1,9 +1,9 @@
-import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import { MOST_TRACE_BYTES, pulseMetres, sorOfTrace, writeSor } from '@clear-mark/core';
+import { pulseMetres, sorOfTrace, writeSor } from '@clear-mark/core';
 import { randomPlant, rngFrom, simulatedTrace, USUAL_METER } from '@clear-mark/sim';
-import { readTraceFile } from './read-trace-file.ts';
+import { readTraceFolder } from './read-trace-folder.ts';
 
 const READ_USAGE = './clear-mark read-traces FOLDER --out FOLDER';
 const MAKE_USAGE = './clear-mark make-traces FOLDER [--count 20] [--seed 1]';
@@ -26,23 +26,12 @@ export async function runReadTraces(args: readonly string[]): Promise<number> {
   const files = readdirSync(folder!)
     .filter((name) => /\.(sor|trace\.csv|trace\.json)$/i.test(name))
     .sort();
-  let refused = 0;
-  for (const name of files) {
-    const said = readTraceFile(name, bytesOf(path.join(folder!, name)));
-    if (!said.ok) refused += 1;
-    writeFileSync(path.join(values.out, `${name}.json`), `${JSON.stringify(said, null, 2)}\n`);
-  }
+  const refused = await readTraceFolder({ folder: folder!, files, out: values.out });
   console.log(`${files.length} trace files: ${files.length - refused} read, ${refused} refused`);
   return refused === 0 ? 0 : 1;
 }
 
 const isFolder = (name: string): boolean => statSync(name, { throwIfNoEntry: false })?.isDirectory() === true;
-
-/** Of a file that is too large no more is read than shows it. */
-function bytesOf(file: string): Uint8Array {
-  const { size } = statSync(file);
-  return size > MOST_TRACE_BYTES ? new Uint8Array(MOST_TRACE_BYTES + 1) : new Uint8Array(readFileSync(file));
-}
 
 /** Writes simulated trace files with what is on them. Exit code 2 for a wrong call. */
 export async function runMakeTraces(args: readonly string[]): Promise<number> {

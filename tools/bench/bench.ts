@@ -20,6 +20,8 @@ import { benchPartitions } from './partitions.ts';
 import { benchRecords } from './records.ts';
 import { benchClassReport } from './reports.ts';
 import { benchInsight, benchInsightQuantiles, benchResults } from './results.ts';
+import { benchTraceBatch } from './trace-batch.ts';
+import { benchTraceZoom } from './trace-zoom.ts';
 import { benchTraceAnalysis, benchTraceRead } from './traces.ts';
 import { benchWhatIf } from './what-if.ts';
 import { benchWhatIfStop } from './what-if-stop.ts';
@@ -64,6 +66,8 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   'faces-left-out': () => benchFacesLeftOut(),
   'trace-read': () => Promise.resolve(benchTraceRead()),
   'trace-analysis': () => Promise.resolve(benchTraceAnalysis()),
+  'trace-batch': () => benchTraceBatch(),
+  'trace-zoom': (url) => benchTraceZoom(url),
   insight: (url) => benchInsight(url),
   'insight-quantiles': (url) => benchInsightQuantiles(url),
   'what-if': (url) => benchWhatIf(url),

@@ -1,25 +1,15 @@
-import { analyseTrace, crc16, readSor, sorOfTrace, type Trace, writeSor } from '@clear-mark/core';
-import { randomPlant, rngFrom, simulatedTrace, USUAL_METER } from '@clear-mark/sim';
+import { analyseTrace, crc16, readSor } from '@clear-mark/core';
+import { largeTrace, largeTraceFile } from './large-trace.ts';
 import { type Measured, medianOf } from './measured.ts';
 
-const POINTS = 131_072;
-const APART_M = 2500;
 const ROUNDS = 25;
-const LABELS = { cableId: '', fiberId: '', from: '', to: '', operator: '', comment: '', takenAtS: 0 };
-
-/** A trace of 128k points whose fiber fills a good part of it. */
-function largeTrace(): Trace {
-  const rng = rngFrom(4);
-  const settings = { ...USUAL_METER, pulseNs: 100, points: POINTS, noiseDb: -112 };
-  return simulatedTrace(randomPlant(rng, APART_M), settings, rng);
-}
 
 /** Kept, so that no loop is thought away. */
 let sink = 0;
 
 /** Reading a file of 128k points against one plain pass over its bytes and the checksum. */
 export function benchTraceRead(): Measured {
-  const bytes = writeSor(sorOfTrace(largeTrace(), LABELS));
+  const bytes = largeTraceFile();
   const plain = (): void => {
     let sum = 0;
     for (let i = 0; i < bytes.length; i++) sum += bytes[i]!;
