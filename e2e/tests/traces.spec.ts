@@ -32,6 +32,18 @@ const toTraces = async (page: Page): Promise<void> => {
 };
 const dialog = (page: Page) => page.getByRole('dialog').filter({ visible: true });
 
+const CHECKS = [
+  'ends-clean',
+  'launch-longer',
+  'receive-cord',
+  'range',
+  'pulse',
+  'index',
+  'markers',
+  'verdict',
+  'record',
+];
+
 /** Taps the trace where an event of the table lies, by the axis of the drawing. */
 async function markAt(page: Page, share: number): Promise<void> {
   const box = (await page.locator('.trace svg').first().boundingBox())!;
@@ -86,6 +98,22 @@ test('from the OTDR on the bench to a signed piece', async ({ page, own, bench }
   await verdict(page, 'ghosts-called', 'pass');
   await expect(row(page, 'events-found')).toContainText(/[01]\.\d{3}/);
   await saved(page);
+
+  // The rest of the sheet, and the signature.
+  for (const check of CHECKS) await row(page, check).locator('.main').click();
+  const apart = row(page, 'loss-apart').locator('input');
+  await apart.fill('0.01');
+  await apart.press('Enter');
+  await saved(page);
+  await page.getByRole('button', { name: /^Sign: / }).click();
+  await page.locator('[data-test=sign-now]').click();
+  await expect(page.getByText(/^Signed by|Signed$/).first()).toBeVisible();
+  // The trace stays with the piece, and no reading of it moves what was signed.
+  await page.getByRole('link', { name: 'Trace at 1310 nm' }).click();
+  await page.getByRole('button', { name: 'Let a trainee mark the events' }).click();
+  await markAt(page, 0.25);
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await expect(page.getByRole('alert')).toContainText('signed');
 });
 
 test('files are opened, one that is none is refused, two lie over each other', async ({ page, own }) => {

@@ -15,7 +15,8 @@ const ROUNDS = 3;
 export async function benchTraceBatch(): Promise<Measured> {
   const at = mkdtempSync(path.join(os.tmpdir(), 'clear-mark-traces-'));
   try {
-    const [folder, out] = [path.join(at, 'traces'), path.join(at, 'out')];
+    const folder = path.join(at, 'traces');
+    const out = path.join(at, 'out');
     mkdirSync(folder);
     mkdirSync(out);
     const files = Array.from({ length: FILES }, (_, i) => `fiber-${String(i + 1).padStart(3, '0')}.sor`);
@@ -27,7 +28,8 @@ export async function benchTraceBatch(): Promise<Measured> {
       apart.push(await seconds(() => Promise.all(shares.map(alone))));
       together.push(await seconds(() => readTraceFolder({ folder, files, out })));
     }
-    const [one, two] = [Math.min(...together), Math.min(...apart)];
+    const one = Math.min(...together);
+    const two = Math.min(...apart);
     return {
       name: `${FILES} trace files of 128k points read / two independent processes`,
       ratio: one / two,

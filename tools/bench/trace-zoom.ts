@@ -24,9 +24,11 @@ export async function benchTraceZoom(url: string): Promise<Measured> {
     await chart.waitFor();
     await page.locator('[data-test=events]').waitFor();
     await page.evaluate(() => {
-      const [seen, path] = [[] as number[], () => document.querySelector('.trace .line')!.getAttribute('d')];
+      const seen: number[] = [];
+      const path = (): string | null => document.querySelector('.trace .line')!.getAttribute('d');
       (window as never as { seen: number[] }).seen = seen;
-      let [began, before] = [0, path()];
+      let began = 0;
+      let before = path();
       const box = document.querySelector('.trace')!;
       for (const kind of ['keydown', 'click']) {
         box.addEventListener(kind, () => ([began, before] = [performance.now(), path()]), true);

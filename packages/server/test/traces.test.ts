@@ -89,7 +89,8 @@ const documentOf = async (id: string): Promise<AttemptDocument> => (await api.ge
 
 describe('trace files', () => {
   it('are kept as they came, with what they say; sent again it is no harm', async () => {
-    const [id, bytes] = [v7(), fileOf(2)];
+    const id = v7();
+    const bytes = fileOf(2);
     const reply = await send(id, bytes, 'label=Rack%207.sor');
     expect(JSON.parse(reply.body.toString())).toMatchObject({
       id,
@@ -261,7 +262,8 @@ describe('a trace read by a trainee', () => {
   it('gives the figures of the sheet that it is kept with, in place of earlier ones', async () => {
     const plant = { ...randomPlant(rngFrom(8), 150), backscatterSteps: [] };
     const bytes = writeSor(sorOfTrace(simulatedTrace(plant, USUAL_METER, rngFrom(9)), LABELS));
-    const [id, attemptId] = [await kept(bytes), await openAttempt('clear-mark/otdr-link')];
+    const id = await kept(bytes);
+    const attemptId = await openAttempt('clear-mark/otdr-link');
     const first = plant.events[0]!.positionM;
     const about = {
       ...ABOUT,
@@ -298,7 +300,8 @@ describe('a trace read by a trainee', () => {
   });
 
   it('of a signed piece changes nothing any more', async () => {
-    const [id, attemptId] = [await kept(), await openAttempt('clear-mark/otdr-link')];
+    const id = await kept();
+    const attemptId = await openAttempt('clear-mark/otdr-link');
     expect((await api.put(path(`/${id}`), { ...ABOUT, label: 'Kept', attemptId })).status).toBe(200);
     await world.owner('attempts').where({ id: attemptId }).update({ state: 'signed' });
     expect((await api.post(path(`/${id}/readings`), { marks: [], lossDb: null })).problem.code).toBe(

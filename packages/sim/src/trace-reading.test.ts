@@ -13,6 +13,7 @@ import {
   returnLoss,
   type Trace,
   traceAgainstPlan,
+  traceCauses,
   traceDifference,
   traceGroups,
   traceOutline,
@@ -152,9 +153,75 @@ describe('a link against its plan', () => {
   });
 });
 
+describe('what a trace points to', () => {
+  const pointing = (plant: Plant) => {
+    const own = traceOf(plant);
+    const found = analyseTrace(own);
+    const loss = linkLoss(own, found, linkBetweenCords(found, 800, 400));
+    return traceCauses(traceAgainstPlan(found, loss, PLAN, RULES, 1310, 800, 3));
+  };
+  const withEvent = (i: number, more: object) => ({
+    ...PLANT,
+    events: PLANT.events.map((e, k) => (k === i ? { ...e, ...more } : e)),
+  });
+  it('nothing where the link is as it should be', () => expect(pointing(PLANT)).toEqual([]));
+  it.each([
+    ['dirt', withEvent(0, { lossDb: 1.2, reflectanceDb: -33 }), 'dirty_face', 'loss_reflects'],
+    ['a bad connection', withEvent(2, { lossDb: 1.1, reflectanceDb: -55 }), 'bad_connection', 'loss_only'],
+    ['a bad splice', withEvent(1, { lossDb: 0.6 }), 'bad_cleave', 'splice_loses'],
+    [
+      'a break',
+      { ...PLANT, events: PLANT.events.slice(0, 2), endM: 1240 },
+      'broken_fiber',
+      'end_before_plan',
+    ],
+    [
+      'a bend',
+      {
+        ...PLANT,
+        events: [...PLANT.events, { positionM: 1300, lossDb: 0.4, reflectanceDb: null }].sort(
+          (a, b) => a.positionM - b.positionM,
+        ),
+      },
+      'bend',
+      'unplanned_loss',
+    ],
+  ])('%s', (_, plant, cause, because) => {
+    const [first] = pointing(plant);
+    expect([first!.causes[0], first!.because]).toEqual([cause, because]);
+  });
+  it('growth with the wavelength makes a bend sure', () => {
+    const plant = {
+      ...PLANT,
+      events: [...PLANT.events, { positionM: 1300, lossDb: 0.4, reflectanceDb: null }].sort(
+        (a, b) => a.positionM - b.positionM,
+      ),
+    };
+    const own = traceOf(plant);
+    const found = analyseTrace(own);
+    const plan = traceAgainstPlan(found, linkLoss(own, found, range), PLAN, RULES, 1310, 800, 3);
+    const [bent] = traceCauses(plan, [{ positionM: 1300, lossesDb: [0.1, 0.4], bend: true }]);
+    expect(bent!.because).toBe('grows');
+  });
+});
+
+describe('a dead zone', () => {
+  it('is a pulse long at least, and no more than a few; the end has none', () => {
+    const { events } = analyseTrace(trace);
+    // 30 ns are 3.06 m of fiber.
+    for (const e of events.filter((x) => x.kind === 'reflective' && !x.ghost)) {
+      expect(e.deadZoneM).toBeGreaterThan(3);
+      expect(e.deadZoneM).toBeLessThan(25);
+    }
+    expect(events.at(-1)).toMatchObject({ kind: 'end', deadZoneM: null });
+  });
+});
+
 describe('return loss', () => {
   it('of even fiber is that of its backscatter (closed form: B + 10 lg of the time that light comes back)', () => {
-    const [length, alpha, b] = [4000, 0.35, -79.5];
+    const length = 4000;
+    const alpha = 0.35;
+    const b = -79.5;
     const own = even(8001, 0.5, alpha, b);
     const found = analyseTrace(own);
     // Light comes back over 2 n Z / c, weakened by 2 a Z on its way: both ways once, one-way coefficient in dB.
@@ -217,7 +284,8 @@ describe('what a drawing shows', () => {
   it.each([7, 300, 1200, 6000, 9000])(
     'keeps the lowest and highest point of each of %d columns',
     (columns) => {
-      const [fromM, toM] = [120, 1960];
+      const fromM = 120;
+      const toM = 1960;
       const outline = traceOutline(trace, groups, fromM, toM, columns);
       for (let c = 0; c < columns; c += Math.max(1, Math.floor(columns / 50))) {
         const within = [...trace.levelsDb].filter((_, i) => {

@@ -3,6 +3,7 @@ import type {
   MarkerProblem,
   PlaceNote,
   PlannedPart,
+  TraceCause,
   TraceEventKind,
   TraceMarkKind,
 } from '@clear-mark/core';
@@ -53,6 +54,17 @@ export const PLACE_NOTE_WORDS: Readonly<Record<PlaceNote, string>> = {
   gain: 'a gain from this side: only the mean of both ends tells',
   behind_end: 'behind the end of the fiber',
   needs_cord: 'measured only with a receive cord',
+};
+
+/** What speaks for the cause that a trace points to. */
+export const TRACE_CAUSE_WORDS: Readonly<Record<TraceCause['because'], string>> = {
+  end_before_plan: 'the fiber ends before its plan does',
+  loss_reflects: 'it loses too much and sends back much',
+  loss_only: 'it loses too much and sends back little',
+  splice_loses: 'the splice loses more than its limit',
+  unplanned_loss: 'something loses here that is not in the plan',
+  grows: 'it loses more at the longer wavelength',
+  nothing_there: 'nothing is seen where a connection is planned',
 };
 
 /** Two connectors of a cassette that read as one, or any others. */

@@ -18,6 +18,8 @@ export interface TraceEvent {
   readonly reflectanceDb: number | null;
   /** Its peak stands at the strongest level that the trace has, so that more cannot be told. */
   readonly saturated: boolean;
+  /** How far behind it the trace does not lie on a line again: what lies nearer reads as one with it. Null at the end. */
+  readonly deadZoneM: number | null;
   /** It loses nothing and lies where stronger reflections send their light twice. */
   readonly ghost: boolean;
 }
@@ -88,6 +90,8 @@ export function analyseTrace(trace: Trace): TraceAnalysis {
 /** Edges that read as one, between the line before and the line after them. */
 interface Place {
   readonly edges: readonly Edge[];
+  /** The point from which on the trace lies on the line after them; null after the end. */
+  readonly settledAt: number | null;
   readonly left: Line;
   /** Null after the end. */
   readonly right: Line | null;
@@ -96,6 +100,7 @@ interface Place {
 const placesOf = ({ stretches, edges }: Found): Place[] =>
   edges.map((at, i) => ({
     edges: at,
+    settledAt: stretches[i + 1]?.from ?? null,
     left: stretches[i]!.line,
     right: stretches[i + 1]?.line ?? null,
   }));
@@ -160,7 +165,7 @@ function withoutNothing(places: readonly Place[], found: Found): Place[] {
 function eventsOf(
   trace: Trace,
   found: Found,
-  { edges, left, right }: Place,
+  { edges, left, right, settledAt }: Place,
   edgeAt: (edge: Edge) => number,
 ): TraceEvent[] {
   return edges.map((edge, i): TraceEvent => {
@@ -175,6 +180,10 @@ function eventsOf(
       // On top of another pulse it stands on a level that nobody measured.
       reflectanceDb: edge.rises && i === 0 ? reflectanceOf(trace, found, edge, next, left) : null,
       saturated: edge.rises && isSaturated(trace, found, edge, next),
+      deadZoneM:
+        isEnd || settledAt === null
+          ? null
+          : (Math.min(next, Math.max(settledAt, edge.at)) - edge.at + 0.5) * trace.spacingM,
       ghost: false,
     };
   });

@@ -39,8 +39,29 @@ export const heldPage = (held: HeldWithFiles, now: Date): string =>
     held.pictures.map((p) => ({ file: p.file, words: `${p.label}, ${day(p.takenAt)}` })),
   );
 
+/** Pictures and traces: what was called and read blind, and what lies with the pieces. */
+function seriesPartsOf({ calls, tracesRead, traces }: HeldWithFiles): Part[] {
+  return [
+    {
+      heading: 'Pictures called blind',
+      heads: ['Series', 'Class', 'Begun', 'Answers'],
+      rows: calls.map((c) => [c.series, c.className, day(c.startedAt), String(c.answers.length)]),
+    },
+    {
+      heading: 'Traces read blind',
+      heads: ['Series', 'Class', 'Begun', 'Answers'],
+      rows: tracesRead.map((r) => [r.series, r.className, day(r.startedAt), String(r.answers.length)]),
+    },
+    {
+      heading: 'Traces kept with the pieces',
+      heads: ['Trace', 'Piece', 'Taken', 'By'],
+      rows: traces.map((t) => [t.label, t.pieceLabel, moment(t.takenAt), t.takenBy]),
+    },
+  ];
+}
+
 function partsOf(held: HeldWithFiles): Part[] {
-  const { classes, pieces, signOffs, certificates, plan, calls, tracesRead, traces, trail } = held;
+  const { classes, pieces, signOffs, certificates, plan, trail } = held;
   const notes = pieces.flatMap((p) =>
     p.entries.flatMap((e) => (e.note === null ? [] : [[p.className, p.label, e.note]])),
   );
@@ -96,21 +117,7 @@ function partsOf(held: HeldWithFiles): Part[] {
         p.closedAt === null ? '' : day(p.closedAt),
       ]),
     },
-    {
-      heading: 'Pictures called blind',
-      heads: ['Series', 'Class', 'Begun', 'Answers'],
-      rows: calls.map((c) => [c.series, c.className, day(c.startedAt), String(c.answers.length)]),
-    },
-    {
-      heading: 'Traces read blind',
-      heads: ['Series', 'Class', 'Begun', 'Answers'],
-      rows: tracesRead.map((r) => [r.series, r.className, day(r.startedAt), String(r.answers.length)]),
-    },
-    {
-      heading: 'Traces kept with the pieces',
-      heads: ['Trace', 'Piece', 'Taken', 'By'],
-      rows: traces.map((t) => [t.label, t.pieceLabel, moment(t.takenAt), t.takenBy]),
-    },
+    ...seriesPartsOf(held),
     {
       heading: 'What was done by and to this person',
       heads: ['When', 'Who', 'What', 'To whom', 'Detail'],

@@ -32,7 +32,8 @@ export async function judgeReading(
 ): Promise<JudgedTraceReading> {
   await classForInstructor(db, classId, me);
   const store = tracesStore(db);
-  const [row, file] = [await store.byId(classId, traceId), await store.file(classId, traceId)];
+  const row = await store.byId(classId, traceId);
+  const file = await store.file(classId, traceId);
   if (!row || !file) throw new AppError('not_found.trace');
   const trace = openTraceFile(file.bytes).traces[0]!;
   const analysis = analyseTrace(trace);

@@ -81,7 +81,10 @@ export const traceSeriesService = (db: Database) => ({
       }),
     );
   },
+});
 
+/** A person's way through a series. */
+export const traceRunsService = (db: Database) => ({
   /** Begins a run, or goes on with the one that this person has begun. */
   start: (seriesId: string, runId: string, me: Person, now: Date) =>
     db.transaction(async (trx) => {

@@ -15,7 +15,7 @@ import { AppError } from '../errors/app-error.ts';
 import { handle, handleFile, requireAccess, requireText } from '../http/handle.ts';
 import { acquireSor } from '../instruments/index.ts';
 import { judgeReading } from './judge-reading.service.ts';
-import { traceSeriesService } from './series.service.ts';
+import { traceRunsService, traceSeriesService } from './series.service.ts';
 import { onlyLabel, tracesService } from './traces.service.ts';
 
 const DONE = { done: true } as const;
@@ -62,23 +62,24 @@ export function traceRoutes(router: Router, db: Database, now: () => Date): void
 
 function seriesRoutes(router: Router, db: Database, now: () => Date): void {
   const series = traceSeriesService(db);
+  const runs = traceRunsService(db);
   handle(router, ROUTES.traceSeries, ({ params, me }) => series.list(params.id, me));
   handle(router, ROUTES.addTraceSeries, async ({ params, body, me }) => {
     await series.add(params.id, body, me);
     return DONE;
   });
   handle(router, ROUTES.ownTraceSeries, ({ me }) => series.own(me));
-  handle(router, ROUTES.startTraceRun, ({ params, body, me }) => series.start(params.id, body.id, me, now()));
+  handle(router, ROUTES.startTraceRun, ({ params, body, me }) => runs.start(params.id, body.id, me, now()));
   handle(router, ROUTES.answerTrace, async ({ params, body, me }) => {
-    await series.answer(params.id, body, me);
+    await runs.answer(params.id, body, me);
     return DONE;
   });
-  handle(router, ROUTES.finishTraceRun, ({ params, me }) => series.finish(params.id, me, now()));
+  handle(router, ROUTES.finishTraceRun, ({ params, me }) => runs.finish(params.id, me, now()));
   handleFile(router, FILES.blindTrace, async ({ id, me, request, response }) => {
     const runId = id('id', 'not_found.run');
     const position = QueryWhole.safeParse(request.params['position']);
     if (!position.success) throw new AppError('series.no_such_trace');
-    sendTrace(response, await series.blind(runId, position.data, me));
+    sendTrace(response, await runs.blind(runId, position.data, me));
   });
 }
 

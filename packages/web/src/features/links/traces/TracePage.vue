@@ -5,10 +5,14 @@ import {
   pulseMetres,
   type TraceMark,
   type TraceMarkKind,
+  traceToCsv,
+  traceToJson,
 } from '@clear-mark/core';
 import type { ClassLink, TraceRow } from '@clear-mark/contract';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { fetchTrace, traceUrl } from '../../../api/trace-files.ts';
+import { download } from '../../../charts/chart-file.ts';
+import ActMenu from '../../../shared/ActMenu.vue';
 import ReadingSection from './ReadingSection.vue';
 import TraceAboutForm from './TraceAboutForm.vue';
 import { type OpenedFile, useTraceFile } from './use-trace-file.ts';
@@ -62,6 +66,13 @@ const range = computed(() =>
 const link = computed(() => props.links.find((l) => l.id === row.value.linkId) ?? null);
 const withinM = computed(() => (first.value ? Math.max(1, pulseMetres(first.value.trace)) : 1));
 
+const fileNameOf = (label: string): string => (/\.(sor|csv|json)$/i.test(label) ? label : `${label}.sor`);
+function saveAs(format: 'csv' | 'json'): void {
+  const { trace } = first.value!;
+  const text = format === 'csv' ? traceToCsv(trace) : traceToJson(trace);
+  const type = format === 'csv' ? 'text/csv' : 'application/json';
+  download(`${row.value.label.replace(/\.\w+$/, '')}.trace.${format}`, new Blob([text], { type }));
+}
 function choose(event: number): void {
   chosen.value = event;
   const found = analysis.value!;
@@ -101,9 +112,18 @@ function mark(positionM: number): void {
       <el-button size="large" @click="emit('close')">All traces</el-button>
       <h2 class="title">{{ single ? row.label : `${rows.length} traces over each other` }}</h2>
     </div>
-    <a v-if="single" class="act" :href="traceUrl(classId, row.id)" :download="`${row.label}.sor`"
-      >Save its file</a
-    >
+    <div v-if="single" class="row">
+      <a class="act" :href="traceUrl(classId, row.id)" :download="fileNameOf(row.label)">Save its file</a>
+      <ActMenu
+        v-if="first"
+        label="Save as"
+        :acts="[
+          { value: 'csv', label: 'CSV' },
+          { value: 'json', label: 'JSON' },
+        ]"
+        @choose="saveAs"
+      />
+    </div>
   </div>
   <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
   <el-skeleton v-else-if="!first" :rows="6" animated />

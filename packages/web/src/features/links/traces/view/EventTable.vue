@@ -66,6 +66,15 @@ const lossOf = ({ own, together }: EventRow): string => {
     <el-table-column label="Loss, dB (k = 2)" width="160" align="right">
       <template #default="{ row }: { row: EventRow }">{{ lossOf(row) }}</template>
     </el-table-column>
+    <el-table-column label="Dead zone" width="110" align="right">
+      <template #default="{ row }: { row: EventRow }">
+        {{
+          row.own?.deadZoneM == null || row.own.ghost
+            ? '–'
+            : placeWords(row.own.deadZoneM, preferences.distanceUnit)
+        }}
+      </template>
+    </el-table-column>
     <el-table-column label="Reflectance, dB" width="130" align="right">
       <template #default="{ row }: { row: EventRow }">
         {{

@@ -4,12 +4,20 @@ import {
   pulseMetres,
   returnLoss,
   traceAgainstPlan,
+  traceCauses,
   DomainError,
   type PlannedPlace,
 } from '@clear-mark/core';
 import { lossRulesFor } from '@clear-mark/methods/loss';
 import { type ClassLink, isErrorCode } from '@clear-mark/contract';
-import { errorWords, INCOMPLETE_WORDS, partsWords, PLACE_NOTE_WORDS } from '@clear-mark/words';
+import {
+  CAUSE_WORDS,
+  INCOMPLETE_WORDS,
+  PLACE_NOTE_WORDS,
+  TRACE_CAUSE_WORDS,
+  errorWords,
+  partsWords,
+} from '@clear-mark/words';
 import { computed } from 'vue';
 import VerdictRing from '../../../../shared/VerdictRing.vue';
 import { usePreferences } from '../../../../shell/preferences.ts';
@@ -54,6 +62,7 @@ const compared = computed(() => {
   }
 });
 const plan = computed(() => (typeof compared.value === 'string' ? null : compared.value));
+const causes = computed(() => (plan.value ? traceCauses(plan.value) : []));
 const two = (x: number | null): string => (x === null ? '–' : x.toFixed(2));
 </script>
 
@@ -128,6 +137,24 @@ const two = (x: number | null): string => (x === null ? '–' : x.toFixed(2));
         }}<template v-if="e.lossDb !== null">, {{ e.lossDb.toFixed(2) }} dB</template>. A bend, a damage, or a
         joint that nobody wrote down.
       </p>
+      <template v-if="causes.length > 0">
+        <h3>What it points to</h3>
+        <ul data-test="trace-causes">
+          <li v-for="c in causes" :key="c.atM">
+            At {{ place(c.atM) }}: <b>{{ CAUSE_WORDS[c.causes[0]!] }}</b>, since
+            {{ TRACE_CAUSE_WORDS[c.because] }}.
+            <span v-if="c.causes.length > 1" class="soft"
+              >Otherwise
+              {{
+                c.causes
+                  .slice(1)
+                  .map((o) => CAUSE_WORDS[o])
+                  .join(', or ')
+              }}.</span
+            >
+          </li>
+        </ul>
+      </template>
     </template>
     <p v-else-if="typeof compared === 'string'" class="notice">{{ compared }}</p>
     <p v-else-if="!link" class="soft">Choose its link above, and each event is held against the plan.</p>
