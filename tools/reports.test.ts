@@ -6,6 +6,7 @@ import type {
   FaceRow,
   Results,
   StandingCell,
+  TraceRow,
 } from '@clear-mark/contract';
 import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import {
@@ -195,6 +196,14 @@ const ENTRIES = [
   } as Entry,
 ];
 const OUTCOME = score(LC_WEDGE_LOCATOR, ENTRIES, { ...DEFAULT_SCORING, final: true });
+const EVENT = {
+  lossDb: null,
+  uLossDb: null,
+  reflectanceDb: null,
+  saturated: false,
+  deadZoneM: null,
+  ghost: false,
+} as const;
 const ATTEMPT = attemptReport({
   ...OF,
   document: {
@@ -227,6 +236,16 @@ const ATTEMPT = attemptReport({
   pictures: [
     { src: DOT, words: 'TH-12 before cleaning: fail' },
     { src: DOT, words: 'TH-12 after cleaning: pass' },
+  ],
+  traces: [
+    {
+      row: { label: 'Riser, fiber 2', wavelengthNm: 1310, pulseNs: 10 } as TraceRow,
+      events: [
+        { ...EVENT, positionM: 500.2, kind: 'reflective', lossDb: 0.312, reflectanceDb: -51.4 },
+        { ...EVENT, positionM: 702, kind: 'end' },
+      ],
+      loss: { fromM: 500.2, toM: 702, lossDb: 0.41, uLossDb: 0.01, complete: false, why: 'no_receive_cord' },
+    },
   ],
 });
 const CERTIFIED = certificateReport(CERTIFICATE, {
@@ -357,6 +376,11 @@ describe('what reports say', () => {
     const criteria = ATTEMPT.sections.filter((s) => /^\d+\. /.test(s.heading));
     expect(criteria.length).toBe(LC_WEDGE_LOCATOR.steps.length);
     expect(ATTEMPT.sections.some((s) => s.heading.startsWith('Fail, '))).toBe(OUTCOME.verdict === 'fail');
+    expect(table(ATTEMPT, 'Trace: Riser, fiber 2')).toEqual([
+      ['1', '500.2 m', 'reflects', '0.31', '-51.4'],
+      ['2', '702.0 m', 'end of the fiber', '', ''],
+    ]);
+    expect(JSON.stringify(ATTEMPT)).toContain('without a receive cord the last connector is not in it');
     expect(table(ATTEMPT, 'Signed records')[0]).toEqual([
       'Signed incomplete',
       'Ysolde Brack',

@@ -5,6 +5,7 @@ import {
   judgeTraceReading,
   linkBetweenCords,
   linkLoss,
+  linkOnTrace,
   type LinkPlan,
   lossByMarkers,
   type LossRules,
@@ -80,6 +81,10 @@ describe('a link against its plan', () => {
     expect(Math.abs(range.toM - 1500)).toBeLessThan(1);
     expect(linkBetweenCords(analysis, null, 400)).toBeNull();
     expect(linkBetweenCords(analysis, 1500, 500)).toBeNull();
+    // By the file's landmarks only where nobody said how long the cords are.
+    expect(linkOnTrace(analysis, [790, 1000, 1490], null, null)).toEqual({ fromM: 790, toM: 1490 });
+    expect(linkOnTrace(analysis, [790, 1490], 800, 400)).toEqual(range);
+    expect(linkOnTrace(analysis, [790], null, null)).toBeNull();
     expect(linkBetweenCords(analysis, 800, 0)!.toM).toBeCloseTo(1900, 0);
   });
 

@@ -31,3 +31,19 @@ export function linkBetweenCords(
   const toM = receiveM ? snapped(end - receiveM) : end;
   return toM > fromM ? { fromM, toM } : null;
 }
+
+/**
+ * Where the link lies by whatever is known: the lengths of the cords, else the first and the last landmark of the file. Null where neither
+ * says it.
+ */
+export function linkOnTrace(
+  analysis: TraceAnalysis,
+  marksM: readonly number[],
+  launchM: number | null,
+  receiveM: number | null,
+): LinkRange | null {
+  const fromM = marksM[0];
+  const toM = marksM.at(-1);
+  if (launchM !== null) return linkBetweenCords(analysis, launchM, receiveM);
+  return fromM !== undefined && toM !== undefined && toM > fromM ? { fromM, toM } : null;
+}

@@ -46,7 +46,7 @@ export { LEAVES_SD, pulseMetres } from './find-events.ts';
 export { canBeGhost, type Reflector } from './ghosts.ts';
 export { type IncompleteWhy, type LinkLoss, linkLoss } from './link-loss.ts';
 export { openTraceFile, type OpenedTraceFile } from './open-trace-file.ts';
-export { linkBetweenCords, type LinkRange } from './cords.ts';
+export { linkBetweenCords, linkOnTrace, type LinkRange } from './cords.ts';
 export { type EventLimits, judgeTraceEvents } from './judge-events.ts';
 export { linkMarks } from './link-marks.ts';
 export { BLOCK_FAULTS, type BlockFault } from './record.ts';

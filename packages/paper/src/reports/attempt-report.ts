@@ -1,6 +1,20 @@
-import { type Criterion, type CriterionOutcome, skillsOf } from '@clear-mark/core';
-import type { AttemptDocument, Revision } from '@clear-mark/contract';
-import { REVISION_KIND_WORDS, reasonWords, skillWords, sourceWords, VERDICT_WORDS } from '@clear-mark/words';
+import {
+  type Criterion,
+  type CriterionOutcome,
+  type LinkLoss,
+  skillsOf,
+  type TraceEvent,
+} from '@clear-mark/core';
+import type { AttemptDocument, Revision, TraceRow } from '@clear-mark/contract';
+import {
+  INCOMPLETE_WORDS,
+  REVISION_KIND_WORDS,
+  reasonWords,
+  skillWords,
+  sourceWords,
+  TRACE_EVENT_WORDS,
+  VERDICT_WORDS,
+} from '@clear-mark/words';
 import type { Report, ReportPicture, ReportSection } from '../report.ts';
 import { type ReportOf, reportFacts } from './class-report.ts';
 
@@ -12,6 +26,15 @@ export interface AttemptReportOf extends ReportOf {
   readonly momentOf: (instant: string) => string;
   /** Its end faces, as they were taken. */
   readonly pictures: readonly ReportPicture[];
+  /** The traces that are kept with it. */
+  readonly traces: readonly ReportTrace[];
+}
+
+/** A trace of an OTDR with what is on it. */
+export interface ReportTrace {
+  readonly row: TraceRow;
+  readonly events: readonly TraceEvent[];
+  readonly loss: LinkLoss;
 }
 
 /** The report of one signed piece: the verdict with its reasons, every criterion with what was found, and the records. */
@@ -55,11 +78,41 @@ export function attemptReport(of: AttemptReportOf): Report {
       ...(of.pictures.length > 0
         ? [{ heading: 'Its end faces', blocks: [{ kind: 'pictures' as const, pictures: of.pictures }] }]
         : []),
+      ...of.traces.map(traceSection),
       ...(revisions.length > 0 ? [recordsSection(revisions, of)] : []),
       { heading: 'Where the limits come from', blocks: [{ kind: 'list', items: sourcesOf(of) }] },
     ],
   };
 }
+
+function traceSection({ row, events, loss }: ReportTrace): ReportSection {
+  const light = `${Math.round(row.wavelengthNm)} nm, pulse ${row.pulseNs} ns`;
+  const link =
+    loss.lossDb === null
+      ? ''
+      : `Loss from ${metres(loss.fromM)} to ${metres(loss.toM)}: ${loss.lossDb.toFixed(2)} dB`;
+  const incomplete = loss.why === null ? '' : `, ${INCOMPLETE_WORDS[loss.why]}`;
+  return {
+    heading: `Trace: ${row.label}`,
+    blocks: [
+      { kind: 'text', text: `${light}. ${link}${link === '' ? '' : `${incomplete}.`}`.trim() },
+      {
+        kind: 'table',
+        heads: ['No.', 'At', 'What', 'Loss, dB', 'Reflectance, dB'],
+        numbers: [1, 3, 4],
+        weights: [1, 2, 4, 2, 2.4],
+        rows: events.map((e, i) => [
+          String(i + 1),
+          metres(e.positionM),
+          e.ghost ? 'ghost' : TRACE_EVENT_WORDS[e.kind],
+          e.ghost || e.lossDb === null ? '' : e.lossDb.toFixed(2),
+          e.reflectanceDb === null ? '' : e.reflectanceDb.toFixed(1),
+        ]),
+      },
+    ],
+  };
+}
+const metres = (m: number): string => `${m.toFixed(1)} m`;
 
 const resultOf = ({ state, verdict }: CriterionOutcome): string =>
   state === 'not_seen' ? 'Not seen' : state === 'open' ? 'No result' : VERDICT_WORDS[verdict];

@@ -1,4 +1,4 @@
-export { attemptReport, type AttemptReportOf } from './attempt-report.ts';
+export { attemptReport, type AttemptReportOf, type ReportTrace } from './attempt-report.ts';
 export { certificateReport } from './certificate.ts';
 export { classReport, type ReportOf } from './class-report.ts';
 export * from './from-replies.ts';

@@ -3,7 +3,7 @@ import {
   analyseTrace,
   type EntryValue,
   judgeTraceReading,
-  linkBetweenCords,
+  linkOnTrace,
   linkLoss,
   openTraceFile,
   pulseMetres,
@@ -35,11 +35,12 @@ export async function judgeReading(
   const row = await store.byId(classId, traceId);
   const file = await store.file(classId, traceId);
   if (!row || !file) throw new AppError('not_found.trace');
-  const trace = openTraceFile(file.bytes).traces[0]!;
+  const { traces, marksM } = openTraceFile(file.bytes);
+  const trace = traces[0]!;
   const analysis = analyseTrace(trace);
   const within = Math.max(LEAST_WITHIN_M, pulseMetres(trace) / 2);
   const reading = judgeTraceReading(analysis.events, marks, within);
-  const range = linkBetweenCords(analysis, row.launchM, row.receiveM);
+  const range = linkOnTrace(analysis, marksM, row.launchM, row.receiveM);
   const loss = linkLoss(trace, analysis, range);
   const apart = lossDb === null || loss.lossDb === null ? null : Math.abs(lossDb - loss.lossDb);
   const entered =

@@ -5,6 +5,7 @@ import {
   certificateReport,
   type Report,
   type ReportPicture,
+  type ReportTrace,
   type ReportClass,
   reportHead,
 } from '@clear-mark/paper';
@@ -16,7 +17,7 @@ import { entryWords, partWords } from '../sheet/index.ts';
 export function reportOfAttempt(
   detail: ReportClass,
   document: AttemptDocument,
-  pictures: readonly ReportPicture[],
+  kept: { readonly pictures: readonly ReportPicture[]; readonly traces: readonly ReportTrace[] },
   unit: 'mm' | 'in',
   now: Date,
 ): Report {
@@ -33,7 +34,7 @@ export function reportOfAttempt(
   return attemptReport({
     ...reportHead(detail, now, dayText),
     document,
-    pictures,
+    ...kept,
     valueOf,
     limitOf: (c) => limitWords(c, unit),
     momentOf: (instant) => momentWords(instant, 'full'),

@@ -7,6 +7,7 @@ import { usePreferences } from '../../shell/preferences.ts';
 import { dayText } from '../../shared/day-range.model.ts';
 import { reportOfAttempt } from './reports.model.ts';
 import { usePictures } from './use-pictures.ts';
+import { useReportTraces } from './use-report-traces.ts';
 
 /** Whom a report is of. */
 export type Subject =
@@ -43,13 +44,20 @@ export function useReport(
     return { params, query: { attemptId } };
   });
   const pictures = usePictures(classId, () => (subject.value.kind === 'attempt' ? faces.found.value : null));
+  const traces = useReportTraces(classId, () => (subject.value.kind === 'attempt' ? subject.value.id : null));
   const report = computed<Report | null>(() => {
     const of = detail.value;
     if (!of) return null;
     const now = new Date();
     if (subject.value.kind === 'attempt')
-      return attempt.found.value && pictures.value
-        ? reportOfAttempt(of, attempt.found.value, pictures.value, preferences.lengthUnit, now)
+      return attempt.found.value && pictures.value && traces.value
+        ? reportOfAttempt(
+            of,
+            attempt.found.value,
+            { pictures: pictures.value, traces: traces.value },
+            preferences.lengthUnit,
+            now,
+          )
         : null;
     if (!results.found.value) return null;
     if (subject.value.kind === 'class') return reportOfClass(of, results.found.value, now, dayText);

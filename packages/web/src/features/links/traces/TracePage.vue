@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import {
-  linkBetweenCords,
+  linkOnTrace,
   type Markers,
   pulseMetres,
   type TraceMark,
@@ -10,6 +10,8 @@ import {
 } from '@clear-mark/core';
 import type { ClassLink, TraceRow } from '@clear-mark/contract';
 import { computed, onMounted, ref, shallowRef } from 'vue';
+import { request, ROUTES } from '../../../api/client.ts';
+import { useAct } from '../../../api/queries.ts';
 import { fetchTrace, traceUrl } from '../../../api/trace-files.ts';
 import { download } from '../../../charts/chart-file.ts';
 import ActMenu from '../../../shared/ActMenu.vue';
@@ -61,7 +63,9 @@ const shown = computed((): ShownTrace[] => {
 const first = computed(() => shown.value[0] ?? null);
 const analysis = computed(() => first.value?.analysis ?? null);
 const range = computed(() =>
-  analysis.value ? linkBetweenCords(analysis.value, row.value.launchM, row.value.receiveM) : null,
+  analysis.value
+    ? linkOnTrace(analysis.value, files.value[0]!.marksM, row.value.launchM, row.value.receiveM)
+    : null,
 );
 const link = computed(() => props.links.find((l) => l.id === row.value.linkId) ?? null);
 const withinM = computed(() => (first.value ? Math.max(1, pulseMetres(first.value.trace)) : 1));
@@ -81,6 +85,17 @@ function choose(event: number): void {
   const around = Math.max(30, 20 * pulseMetres(trace));
   chart.value?.show(at.positionM - around, at.positionM + around);
   if (markers.value) markers.value = markersAround(trace, found, at, at);
+}
+const { act, busy, failure: markFailure } = useAct();
+/** The link lies between the markers: what is before A is the launch cord, what is behind B the receive cord. */
+function setLink({ aM, bM }: Markers): void {
+  const { label, linkId, fiber, direction, attemptId } = row.value;
+  const end = analysis.value!.events.find((e) => e.kind === 'end');
+  const tenths = (m: number): number => Math.max(0, Math.round(m * 10) / 10);
+  const cords = { launchM: tenths(aM), receiveM: end ? tenths(end.positionM - bM) : null };
+  const body = { label, linkId, fiber, direction, attemptId, ...cords };
+  const params = { id: props.classId, traceId: row.value.id };
+  void act(async () => emit('described', await request(ROUTES.describeTrace, { params, body })));
 }
 /** On the link where it is known, else on the chosen event or the first one, else on the first stretch of fiber. */
 function toggleMarkers(): void {
@@ -163,6 +178,12 @@ function mark(positionM: number): void {
       >
     </TraceChart>
     <MarkerPanel v-if="markers" :shown="first" :markers="markers" />
+    <p v-if="markers && single" class="row">
+      <el-button size="large" :loading="busy" @click="setLink(markers)"
+        >A and B are the ends of the link</el-button
+      >
+      <span v-if="markFailure" class="notice bad" role="alert">{{ markFailure }}</span>
+    </p>
     <template v-if="marking === null">
       <TraceStrip
         :events="analysis.events"
