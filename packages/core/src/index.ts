@@ -3,6 +3,7 @@ export * from './charts/index.ts';
 export * from './competence/index.ts';
 export * from './components/index.ts';
 export * from './curves/index.ts';
+export * from './day-plan/index.ts';
 export * from './days/index.ts';
 export * from './diagnosis/index.ts';
 export * from './domain-error.ts';

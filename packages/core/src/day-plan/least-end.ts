@@ -1,0 +1,110 @@
+import type { DayWanted, PieceStep, PieceWanted, Span } from './types.ts';
+
+/** No plan of all pieces ends before `endsAt`, minutes since the day began; `of` is what holds it back. */
+export interface LeastEnd {
+  readonly endsAt: number;
+  readonly of:
+    | { readonly kind: 'piece'; readonly id: string }
+    | { readonly kind: 'trainee'; readonly id: string }
+    | { readonly kind: 'station'; readonly id: string }
+    | { readonly kind: 'instructors' | 'ovens' | 'nothing' };
+}
+
+/**
+ * How early a day can end at the best: the longest of what each piece takes alone, each trainee's own work, the work at each kind of station,
+ * what the instructors watch, and the loads of the ovens, each spread evenly and without a gap from the first minute that it can begin,
+ * with the shortest way to the end after it. A bound by relaxation: whatever it leaves out only takes longer.
+ */
+export function leastEnd(day: DayWanted): LeastEnd {
+  const found: LeastEnd[] = [
+    { endsAt: 0, of: { kind: 'nothing' } },
+    ...day.pieces.map((p): LeastEnd => ({ endsAt: aloneEnd(day, p), of: { kind: 'piece', id: p.id } })),
+  ];
+  const trainees = new Set(day.pieces.map((p) => p.traineeId));
+  for (const id of trainees) {
+    const own = day.pieces.filter((p) => p.traineeId === id);
+    found.push({
+      endsAt: spread(day, own, 1, (s) => (s.kind === 'work' ? s.minutes : 0)),
+      of: { kind: 'trainee', id },
+    });
+  }
+  for (const [id, count] of Object.entries(day.stations)) {
+    const minutes = (s: PieceStep): number => (s.kind === 'work' && s.station === id ? s.minutes : 0);
+    found.push({ endsAt: spread(day, day.pieces, count, minutes), of: { kind: 'station', id } });
+  }
+  const watched = (s: PieceStep): number => (s.kind === 'work' ? s.watched : 0);
+  found.push({ endsAt: spread(day, day.pieces, day.instructors, watched), of: { kind: 'instructors' } });
+  found.push({ endsAt: ovensEnd(day), of: { kind: 'ovens' } });
+  return found.reduce((a, b) => (b.endsAt > a.endsAt ? b : a));
+}
+
+/** When so much work is done that begins at `from`, the hours filled without a gap; Infinity where they end before it. */
+function filled(hours: readonly Span[], from: number, minutes: number): number {
+  let left = minutes;
+  for (const span of hours) {
+    const at = Math.max(from, span.from);
+    if (at >= span.to) continue;
+    if (left <= span.to - at) return at + left;
+    left -= span.to - at;
+  }
+  return left <= 0 ? from : Infinity;
+}
+
+function aloneEnd(day: DayWanted, { steps }: PieceWanted): number {
+  let at = 0;
+  for (const step of steps)
+    at = step.kind === 'cure' ? at + step.minutes : filled(day.hours, at, step.minutes);
+  return at;
+}
+
+/** Minutes of some steps on `count` of what they need, from the earliest head on, with the shortest tail behind. */
+function spread(
+  day: DayWanted,
+  pieces: readonly PieceWanted[],
+  count: number,
+  minutesOf: (step: PieceStep) => number,
+): number {
+  let sum = 0;
+  let head = Infinity;
+  let tail = Infinity;
+  for (const { steps } of pieces) {
+    const own = steps.map(minutesOf);
+    const first = own.findIndex((m) => m > 0);
+    if (first < 0) continue;
+    const last = own.reduce((at, m, i) => (m > 0 ? i : at), first);
+    sum += own.reduce((a, b) => a + b, 0);
+    const before = aloneEnd(day, { id: '', traineeId: '', steps: steps.slice(0, first) });
+    const step = steps[first]!;
+    // What is watched lies at the end of its step.
+    head = Math.min(head, before + (step.minutes - own[first]!));
+    tail = Math.min(
+      tail,
+      steps.slice(last + 1).reduce((t, s) => t + s.minutes, 0),
+    );
+  }
+  if (sum === 0) return 0;
+  return count > 0 ? filled(day.hours, head, sum / count) + tail : Infinity;
+}
+
+function ovensEnd(day: DayWanted): number {
+  const most = (way: 'hanging' | 'flat'): number => Math.max(0, ...day.ovens.map((o) => o.places[way]));
+  const rest = Math.min(...day.ovens.map((o) => o.rest));
+  const kinds = new Map<string, { pieces: number; minutes: number; places: number }>();
+  let head = Infinity;
+  for (const { steps } of day.pieces) {
+    steps.forEach((step, i) => {
+      if (step.kind !== 'cure') return;
+      const key = `${step.schedule} ${step.way} ${step.minutes}`;
+      const kind = kinds.get(key) ?? { pieces: 0, minutes: step.minutes, places: most(step.way) };
+      kinds.set(key, { ...kind, pieces: kind.pieces + 1 });
+      head = Math.min(head, aloneEnd(day, { id: '', traineeId: '', steps: steps.slice(0, i) }));
+    });
+  }
+  if (kinds.size === 0) return 0;
+  if ([...kinds.values()].some((k) => k.places === 0)) return Infinity;
+  const busy = [...kinds.values()].reduce(
+    (sum, k) => sum + Math.ceil(k.pieces / k.places) * (k.minutes + rest),
+    0,
+  );
+  return head + busy / day.ovens.length - rest;
+}
