@@ -38,6 +38,9 @@ export function leastEnd(day: DayWanted): LeastEnd {
   return found.reduce((a, b) => (b.endsAt > a.endsAt ? b : a));
 }
 
+const minutesAfter = (steps: readonly PieceStep[], i: number): number =>
+  steps.slice(i + 1).reduce((sum, s) => sum + s.minutes, 0);
+
 /** When so much work is done that begins at `from`, the hours filled without a gap; Infinity where they end before it. */
 function filled(hours: readonly Span[], from: number, minutes: number): number {
   let left = minutes;
@@ -77,10 +80,7 @@ function spread(
     const step = steps[first]!;
     // What is watched lies at the end of its step.
     head = Math.min(head, before + (step.minutes - own[first]!));
-    tail = Math.min(
-      tail,
-      steps.slice(last + 1).reduce((t, s) => t + s.minutes, 0),
-    );
+    tail = Math.min(tail, minutesAfter(steps, last));
   }
   if (sum === 0) return 0;
   return count > 0 ? filled(day.hours, head, sum / count) + tail : Infinity;
@@ -91,6 +91,7 @@ function ovensEnd(day: DayWanted): number {
   const rest = Math.min(...day.ovens.map((o) => o.rest));
   const kinds = new Map<string, { pieces: number; minutes: number; places: number }>();
   let head = Infinity;
+  let tail = Infinity;
   for (const { steps } of day.pieces) {
     steps.forEach((step, i) => {
       if (step.kind !== 'cure') return;
@@ -98,6 +99,7 @@ function ovensEnd(day: DayWanted): number {
       const kind = kinds.get(key) ?? { pieces: 0, minutes: step.minutes, places: most(step.way) };
       kinds.set(key, { ...kind, pieces: kind.pieces + 1 });
       head = Math.min(head, aloneEnd(day, { id: '', traineeId: '', steps: steps.slice(0, i) }));
+      tail = Math.min(tail, minutesAfter(steps, i));
     });
   }
   if (kinds.size === 0) return 0;
@@ -106,5 +108,5 @@ function ovensEnd(day: DayWanted): number {
     (sum, k) => sum + Math.ceil(k.pieces / k.places) * (k.minutes + rest),
     0,
   );
-  return head + busy / day.ovens.length - rest;
+  return head + busy / day.ovens.length - rest + tail;
 }
