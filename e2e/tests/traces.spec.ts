@@ -32,17 +32,7 @@ const toTraces = async (page: Page): Promise<void> => {
 };
 const dialog = (page: Page) => page.getByRole('dialog').filter({ visible: true });
 
-const CHECKS = [
-  'ends-clean',
-  'launch-longer',
-  'receive-cord',
-  'range',
-  'pulse',
-  'index',
-  'markers',
-  'verdict',
-  'record',
-];
+const CHECKS = ['ends-clean', 'markers', 'verdict', 'record'];
 
 /** Taps the trace where an event of the table lies, by the axis of the drawing. */
 async function markAt(page: Page, share: number): Promise<void> {
@@ -93,9 +83,12 @@ test('from the OTDR on the bench to a signed piece', async ({ page, own, bench }
   await markAt(page, 999.95 / 1999.9);
   await page.getByRole('button', { name: 'Compare' }).click();
   await expect(page.locator('[data-test=reading-result]')).toContainText('the end found');
-  await expect(page.getByText('3 values are on its sheet.')).toBeVisible();
+  await expect(page.getByText('8 values are on its sheet.')).toBeVisible();
   await page.getByRole('link', { name: 'To the sheet' }).click();
   await verdict(page, 'ghosts-called', 'pass');
+  // The set-up as the trace shows it, where nobody had ticked it yet.
+  for (const shown of ['launch-longer', 'receive-cord', 'range', 'pulse', 'index'])
+    await verdict(page, shown, 'pass');
   await expect(row(page, 'events-found')).toContainText(/[01]\.\d{3}/);
   await saved(page);
 

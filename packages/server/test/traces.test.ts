@@ -283,14 +283,25 @@ describe('a trace read by a trainee', () => {
       lossDb: 9,
     });
     expect(careless).toMatchObject({
-      entered: 4,
+      entered: 9,
       reading: { found: real.length - 1, invented: 1, ghostsCalled: 0 },
     });
     await read({ marks, lossDb: careless.linkLossDb });
     const { entries } = await documentOf(attemptId);
     const own = entries.filter((e) => e.source === 'computed');
-    expect(own).toHaveLength(8);
-    const last = own.slice(4);
+    // The set-up is entered once: what stands there, whoever saw it, goes before.
+    expect(own).toHaveLength(13);
+    expect(
+      own.slice(4, 9).map((e) => [e.criterionId!.split('/')[2], (e.value as { passed: boolean }).passed]),
+    ).toEqual([
+      ['launch-longer', first >= plant.events.at(-1)!.positionM - first],
+      ['receive-cord', true],
+      // Eight thousand points of half a metre.
+      ['range', 4000 <= 4 * plant.endM],
+      ['pulse', true],
+      ['index', true],
+    ]);
+    const last = own.slice(9);
     expect(last.map((e) => [e.criterionId!.split('/')[2], e.value, e.supersedes.length])).toEqual([
       ['events-found', { kind: 'measure', text: '1.000', unit: '1' }, 1],
       ['events-invented', { kind: 'count', count: 0 }, 1],

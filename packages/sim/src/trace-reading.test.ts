@@ -18,6 +18,7 @@ import {
   traceDifference,
   traceGroups,
   traceOutline,
+  traceSetUp,
 } from '@clear-mark/core';
 import { lossRulesFor } from '@clear-mark/methods';
 import { describe, expect, it } from 'vitest';
@@ -156,6 +157,34 @@ describe('a link against its plan', () => {
     expect(of({ ...PLAN, segments: [], joints: [] }, 1310)).toThrow(DomainError);
     expect(of(PLAN, 1400)).toThrow('loss.no_coefficient');
   });
+});
+
+describe('the set-up, as the trace shows it', () => {
+  const set = (more: Partial<Trace>, link = range as typeof range | null) =>
+    traceSetUp({ ...trace, ...more }, analysis, link);
+  it('is right here', () =>
+    expect(set({})).toEqual({
+      launchLonger: true,
+      receiveCord: true,
+      range: true,
+      pulse: true,
+      index: true,
+    }));
+  it('a launch cord shorter than the link, no receive cord, another index, a pulse too long, a range too far', () => {
+    expect(set({}, { fromM: 600, toM: 1500 }).launchLonger).toBe(false);
+    expect(set({}, { fromM: 800, toM: 1900 }).receiveCord).toBe(false);
+    expect(set({ groupIndex: 1.2 }).index).toBe(false);
+    expect(set({ pulseNs: 1000 }).pulse).toBe(false);
+    expect(set({ spacingM: 5 }).range).toBe(false);
+  });
+  it('says nothing of what it does not show', () =>
+    expect(set({}, null)).toEqual({
+      launchLonger: null,
+      receiveCord: null,
+      range: true,
+      pulse: null,
+      index: true,
+    }));
 });
 
 describe('what a trace points to', () => {

@@ -33,6 +33,7 @@ export {
   type Markers,
   type TraceWindow,
 } from './markers.ts';
+export { traceSetUp, type TraceSetUp } from './trace-set-up.ts';
 export { traceCauses, type TraceCause } from './trace-causes.ts';
 export { returnLoss, type ReturnLoss } from './return-loss.ts';
 export {

@@ -13,17 +13,19 @@ export interface ComputedEntries {
   readonly attemptId: string;
   readonly classId: string;
   readonly values: readonly (readonly [name: string, value: EntryValue])[];
+  /** These only where nothing stands: what somebody has seen goes before. */
+  readonly whereOpen?: readonly (readonly [name: string, value: EntryValue])[];
   readonly me: Person;
   readonly now: Date;
 }
 
 /**
- * Enters computed values on an open sheet, each in place of what stood there; criteria that the sheet does not have are left out. Gives how
+ * Enters computed values on an open sheet, each in place of what stood there, those of `whereOpen` where nothing did; criteria that the sheet does not have are left out. Gives how
  * many were entered. Errors: `not_found.attempt`, `trace.attempt_signed`.
  */
 export async function enterComputed(
   db: Database,
-  { attemptId, classId, values, me, now }: ComputedEntries,
+  { attemptId, classId, values, whereOpen = [], me, now }: ComputedEntries,
 ): Promise<number> {
   return db.transaction(async (trx) => {
     const store = attemptsStore(trx);
@@ -33,9 +35,11 @@ export async function enterComputed(
     const sheet = await sheetOfAttempt(trx, attempt);
     const criteria = sheet.steps.flatMap((s) => s.criteria);
     const before = await store.entries(attemptId);
-    const rows = values.flatMap(([name, value]) => {
+    const rows = [...values, ...whereOpen].flatMap(([name, value], i) => {
       const criterion = criteria.find((c) => c.id.endsWith(`/${name}`) && c.kind === value.kind);
       if (!criterion) return [];
+      const standing = standingIds(before, criterion.id, '');
+      if (i >= values.length && standing.length > 0) return [];
       const entry = {
         id: v7(),
         attemptId,
@@ -50,7 +54,7 @@ export async function enterComputed(
         deviceId: attemptId,
         source: 'computed' as const,
         at: now.toISOString(),
-        supersedes: standingIds(before, criterion.id, ''),
+        supersedes: standing,
         targetId: null,
       };
       return [intakeRow(entry, 0, null)];

@@ -8,6 +8,8 @@ import {
   openTraceFile,
   pulseMetres,
   type TraceReading,
+  type TraceSetUp,
+  traceSetUp,
 } from '@clear-mark/core';
 import type { z } from 'zod';
 import { enterComputed } from '../attempts/index.ts';
@@ -50,10 +52,25 @@ export async function judgeReading(
           attemptId: row.attemptId,
           classId,
           values: valuesOf(reading, apart),
+          whereOpen: checksOf(traceSetUp(trace, analysis, range)),
           me,
           now,
         });
   return { reading, linkLossDb: loss.lossDb, entered };
+}
+
+/** The set-up as the trace shows it, for the checks that nobody has made yet. */
+function checksOf(shown: TraceSetUp): [name: string, value: EntryValue][] {
+  const names = [
+    ['launch-longer', shown.launchLonger, 'launch_too_short'],
+    ['receive-cord', shown.receiveCord, 'receive_cord_missing'],
+    ['range', shown.range, 'range_wrong'],
+    ['pulse', shown.pulse, 'pulse_wrong'],
+    ['index', shown.index, 'index_wrong'],
+  ] as const;
+  return names.flatMap(([name, passed, fault]): [string, EntryValue][] =>
+    passed === null ? [] : [[name, { kind: 'check', passed, ...(passed ? {} : { faults: [fault] }) }]],
+  );
 }
 
 /** As the criteria of the method *OTDR test of a link* take them. */
