@@ -113,5 +113,5 @@ export const BENCH_INSTRUMENTS = {
   source: 'Light source 1',
   ports: 'Port light 1',
   splicer: 'Splicer 1',
-  otdr: 'OTDR 1',
+  otdr: 'OTDR unit 1',
 } as const;

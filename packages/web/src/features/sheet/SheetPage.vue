@@ -52,9 +52,6 @@ const place = computed(() => ({
   classId: props.classId,
   trainee: sheet.document.value?.attempt.traineeName ?? '',
 }));
-const instrumentId = computed(
-  () => sheet.document.value?.attempt.things.find((t) => t.kind === 'instrument')?.id ?? null,
-);
 const atHand = computed(() => current.value ?? sheet.criteria.value[0] ?? null);
 const openOfStep = computed(
   () => openChecks(byStep.value.get(atHand.value?.step.id ?? '') ?? [], sheet.outcomes.value).length,
@@ -66,6 +63,7 @@ function raiseHand(): void {
 }
 const gradedFace = useGradedFace(props.classId, props.attemptId);
 const bench = useSheetInstruments(sheet);
+const instrumentId = bench.meterId;
 /** The newest reference for a wavelength and leg by the sheet's method, of the instrument in use when it has one. */
 function referenceFor(nm: number, fiber: number | null = null): ClassReference | null {
   const method = cursor.lossItem.value?.link.referenceMethod;

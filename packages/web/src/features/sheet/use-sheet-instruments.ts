@@ -32,6 +32,15 @@ export function useSheetInstruments(sheet: SheetState) {
     const own = sheet.document.value?.attempt.things.find((t) => t.kind === 'splicer')?.id;
     return used.find((s) => s.instrument.thingId === own) ?? used[0] ?? null;
   });
+  /** The meter of the piece: what is connected as something else, such as a source or an OTDR, reads no loss. */
+  const meterId = computed((): string | null => {
+    const isNoMeter = (thingId: string): boolean =>
+      instruments.all.some(
+        ({ instrument }) => instrument.thingId === thingId && instrument.kind !== 'power_meter',
+      );
+    const things = sheet.document.value?.attempt.things ?? [];
+    return things.find((t) => t.kind === 'instrument' && !isNoMeter(t.id))?.id ?? null;
+  });
   const portLight = computed(() => instruments.ofKind('port_light')[0] ?? null);
 
   /** Everything that the splicer shows, into the criteria that it is for, in one tap. */
@@ -60,7 +69,7 @@ export function useSheetInstruments(sheet: SheetState) {
     const outcome = by === undefined ? undefined : sheet.outcomes.value.get(by);
     return outcome?.state === 'scored' ? outcome.verdict === 'pass' : null;
   }
-  return { splicer, portLight, takeSplice, cord, withCord, conditionedOf };
+  return { splicer, portLight, meterId, takeSplice, cord, withCord, conditionedOf };
 }
 
 export type SheetInstruments = ReturnType<typeof useSheetInstruments>;
