@@ -5,7 +5,7 @@ import {
   type ListedEvent,
   type OpenedTraceFile,
   openTraceFile,
-  pulseMetres,
+  sameEventM,
   type Trace,
   type TraceAnalysis,
   type TraceEvent,
@@ -100,7 +100,7 @@ const launchWarnings = (fromM: number, toM: number): string[] =>
 /** Where our own events and the file's table do not agree. */
 function differences(trace: Trace, { events }: TraceAnalysis, table: readonly ListedEvent[]): string[] {
   if (table.length === 0) return [];
-  const near = Math.max(1, pulseMetres(trace));
+  const near = sameEventM(trace);
   const at = (m: number): string => `${m.toFixed(1)} m`;
   const said: string[] = [];
   for (const listed of table) {

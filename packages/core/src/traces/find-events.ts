@@ -46,6 +46,14 @@ export interface Found {
 export const pulseMetres = ({ pulseNs, groupIndex }: Pick<Trace, 'pulseNs' | 'groupIndex'>): number =>
   metresOf(pulseNs * 10, groupIndex) / 2;
 
+const LEAST_M = 1;
+/** How far apart two looks at one event may lie: a pulse, and no less than a metre. */
+export const sameEventM = (trace: Pick<Trace, 'pulseNs' | 'groupIndex'>): number =>
+  Math.max(LEAST_M, pulseMetres(trace));
+/** How far a mark that somebody sets may lie from its event: half a pulse, and no less than a metre. */
+export const markWithinM = (trace: Pick<Trace, 'pulseNs' | 'groupIndex'>): number =>
+  Math.max(LEAST_M, pulseMetres(trace) / 2);
+
 /**
  * Walks along the trace from line to line. A line is followed until the mean of the next 1, 2, 4 and more points leaves it by
  * `LEAVES_SD`; then the walk looks for where the trace lies on a line again, and notes each rise on the way that begins anew.

@@ -43,7 +43,7 @@ export {
   type TraceOutline,
   traceOutline,
 } from './trace-outline.ts';
-export { LEAVES_SD, pulseMetres } from './find-events.ts';
+export { LEAVES_SD, markWithinM, pulseMetres, sameEventM } from './find-events.ts';
 export { canBeGhost, type Reflector } from './ghosts.ts';
 export { type IncompleteWhy, type LinkLoss, linkLoss } from './link-loss.ts';
 export { openTraceFile, type OpenedTraceFile } from './open-trace-file.ts';

@@ -4,9 +4,9 @@ import {
   type EntryValue,
   judgeTraceReading,
   linkOnTrace,
+  markWithinM,
   linkLoss,
   openTraceFile,
-  pulseMetres,
   type TraceReading,
   type TraceSetUp,
   traceSetUp,
@@ -17,8 +17,6 @@ import { classForInstructor } from '../classes/index.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { tracesStore } from './traces.store.ts';
-
-const LEAST_WITHIN_M = 1;
 
 /**
  * Judges what a trainee marked on a kept trace against what is on it, and enters the figures on the sheet that the trace is kept with, where
@@ -40,8 +38,7 @@ export async function judgeReading(
   const { traces, marksM } = openTraceFile(file.bytes);
   const trace = traces[0]!;
   const analysis = analyseTrace(trace);
-  const within = Math.max(LEAST_WITHIN_M, pulseMetres(trace) / 2);
-  const reading = judgeTraceReading(analysis.events, marks, within);
+  const reading = judgeTraceReading(analysis.events, marks, markWithinM(trace));
   const range = linkOnTrace(analysis, marksM, row.launchM, row.receiveM);
   const loss = linkLoss(trace, analysis, range);
   const apart = lossDb === null || loss.lossDb === null ? null : Math.abs(lossDb - loss.lossDb);

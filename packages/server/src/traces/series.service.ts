@@ -9,8 +9,8 @@ import {
   analyseTrace,
   judgeTraceEvents,
   judgeTraceReading,
+  markWithinM,
   openTraceFile,
-  pulseMetres,
   readSeries,
   type SeriesReading,
   sorOfTrace,
@@ -161,8 +161,6 @@ async function ownRun(db: Database, runId: string, me: Person): Promise<RunRow> 
   return run;
 }
 
-/** How far a mark may lie from its event: half a pulse, and no less than a metre. */
-const LEAST_WITHIN_M = 1;
 const LIMITS = lossRulesFor('OS2', 'one_cord');
 
 async function itemsOf(
@@ -180,7 +178,7 @@ async function itemsOf(
       position,
       traceId,
       events: analysis.events.map(({ positionM, kind, ghost }) => ({ positionM, kind, ghost })),
-      withinM: Math.max(LEAST_WITHIN_M, pulseMetres(trace) / 2),
+      withinM: markWithinM(trace),
       reference: judgeTraceEvents(analysis, {
         connectionDb: LIMITS.connectionDb.db,
         spliceDb: LIMITS.spliceDb.db,

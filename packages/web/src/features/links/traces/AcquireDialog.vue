@@ -6,6 +6,7 @@ import { v7 } from 'uuid';
 import { computed, reactive, watch } from 'vue';
 import { request, ROUTES } from '../../../api/client.ts';
 import { useAct, useReply } from '../../../api/queries.ts';
+import CordField from './CordField.vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 
 /** How the OTDR is set, and what it is plugged into. */
@@ -27,8 +28,8 @@ const set = reactive({
   linkId: '',
   fiber: 1,
   direction: 'a_b' as (typeof DIRECTIONS)[number],
-  launchM: 500,
-  receiveM: 300,
+  launchM: 500 as number | null,
+  receiveM: 300 as number | null,
 });
 watch(otdrs, ([first]) => (set.thingId = set.thingId === '' ? (first?.thingId ?? '') : set.thingId));
 
@@ -113,26 +114,8 @@ const choice = (values: readonly number[], unit: string) =>
         label="From"
         :options="DIRECTIONS.map((d) => ({ value: d, label: DIRECTION_WORDS[d] }))"
       />
-      <label class="field"
-        ><span>Launch cord, m</span
-        ><el-input-number
-          v-model="set.launchM"
-          size="large"
-          :min="0"
-          :max="100000"
-          :precision="1"
-          :controls="false"
-      /></label>
-      <label class="field"
-        ><span>Receive cord, m</span
-        ><el-input-number
-          v-model="set.receiveM"
-          size="large"
-          :min="0"
-          :max="100000"
-          :precision="1"
-          :controls="false"
-      /></label>
+      <CordField v-model="set.launchM" label="Launch cord" />
+      <CordField v-model="set.receiveM" label="Receive cord" />
     </div>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <template #footer>

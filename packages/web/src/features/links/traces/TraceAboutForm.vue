@@ -6,6 +6,7 @@ import { computed } from 'vue';
 import { request, ROUTES } from '../../../api/client.ts';
 import { useAct } from '../../../api/queries.ts';
 import { useClassroom } from '../../../classroom/use-classroom.ts';
+import CordField from './CordField.vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 import CommitField from '../../../shared/CommitField.vue';
 
@@ -65,28 +66,16 @@ function change(what: Partial<TraceAbout>): void {
         :options="DIRECTIONS.map((d) => ({ value: d as string, label: DIRECTION_WORDS[d] }))"
         @change="(d) => change({ direction: d === '' ? null : (d as never) })"
       />
-      <label class="field"
-        ><span>Launch cord, m</span
-        ><el-input-number
-          size="large"
-          :model-value="row.launchM ?? undefined"
-          :min="0"
-          :max="100000"
-          :precision="1"
-          :controls="false"
-          @change="(n: number | undefined) => change({ launchM: n ?? null })"
-      /></label>
-      <label class="field"
-        ><span>Receive cord, m</span
-        ><el-input-number
-          size="large"
-          :model-value="row.receiveM ?? undefined"
-          :min="0"
-          :max="100000"
-          :precision="1"
-          :controls="false"
-          @change="(n: number | undefined) => change({ receiveM: n ?? null })"
-      /></label>
+      <CordField
+        label="Launch cord"
+        :model-value="row.launchM"
+        @update:model-value="(launchM) => change({ launchM })"
+      />
+      <CordField
+        label="Receive cord"
+        :model-value="row.receiveM"
+        @update:model-value="(receiveM) => change({ receiveM })"
+      />
       <ChoiceField
         label="Kept with"
         none="by itself"

@@ -3,6 +3,7 @@ import {
   linkOnTrace,
   type Markers,
   pulseMetres,
+  sameEventM,
   type TraceMark,
   type TraceMarkKind,
   traceToCsv,
@@ -68,7 +69,7 @@ const range = computed(() =>
     : null,
 );
 const link = computed(() => props.links.find((l) => l.id === row.value.linkId) ?? null);
-const withinM = computed(() => (first.value ? Math.max(1, pulseMetres(first.value.trace)) : 1));
+const withinM = computed(() => (first.value ? sameEventM(first.value.trace) : 1));
 
 const fileNameOf = (label: string): string => (/\.(sor|csv|json)$/i.test(label) ? label : `${label}.sor`);
 function saveAs(format: 'csv' | 'json'): void {

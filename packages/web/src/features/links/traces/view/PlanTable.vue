@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import {
   linkLoss,
-  pulseMetres,
   returnLoss,
+  sameEventM,
   traceAgainstPlan,
   traceCauses,
   DomainError,
@@ -54,7 +54,7 @@ const compared = computed(() => {
       lossRulesFor(link.plan.fiberClass, link.referenceMethod, link.settings),
       Math.round(shown.trace.wavelengthNm),
       range.fromM,
-      Math.max(1, pulseMetres(shown.trace)),
+      sameEventM(shown.trace),
     );
   } catch (error) {
     if (error instanceof DomainError && isErrorCode(error.code)) return errorWords(error.code, error.params);
