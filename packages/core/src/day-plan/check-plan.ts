@@ -1,4 +1,4 @@
-import type { DayPlan, DayWanted, PieceStep, Span } from './types.ts';
+import type { DayPlan, DayWanted, PieceStep, PlannedLoad, PlannedWork, Span } from './types.ts';
 
 /** What does not hold in a plan. */
 export type PlanFault =
@@ -10,12 +10,15 @@ export type PlanFault =
       readonly ovenId: string;
       readonly at: number;
     }
+  | { readonly fault: 'too_early' | 'not_kept'; readonly pieceId: string; readonly step: number }
+  | { readonly fault: 'away'; readonly of: string; readonly at: number }
   | { readonly fault: 'ends_at'; readonly said: number; readonly found: number };
 
 /**
  * Everything that does not hold in a plan, found by looking at the plan alone, whatever made it: each step of each piece once or its piece
  * left out whole, in order, as long as it takes, within the hours; nobody and nothing in two places; loads of one schedule and way, no
- * more than the oven holds, cured to the end. Empty for a plan that holds.
+ * more than the oven holds, cured to the end; nothing but what is fixed before the day's first minute for it, what is fixed where it was, and
+ * nothing with whom or what is away. Empty for a plan that holds.
  */
 export function planFaults(day: DayWanted, plan: DayPlan): PlanFault[] {
   const faults: PlanFault[] = [];
@@ -50,7 +53,24 @@ export function planFaults(day: DayWanted, plan: DayPlan): PlanFault[] {
       else if (before && span.from < before.to) faults.push({ fault: 'order', pieceId: piece.id, step });
     });
   }
-  faults.push(...overlaps(day, plan));
+  const isFixed = new Set<string>();
+  for (const fixed of day.fixed ?? []) {
+    const span = fixed.kind === 'work' ? fixed.work : fixed.load;
+    const members = fixed.kind === 'work' ? [fixed.work] : fixed.load.members;
+    for (const { pieceId, step } of members) {
+      isFixed.add(key(pieceId, step));
+      const at = placed.get(key(pieceId, step));
+      if (at && (at.from !== span.from || at.to !== span.to))
+        faults.push({ fault: 'not_kept', pieceId, step });
+    }
+  }
+  for (const [at, span] of placed) {
+    const cut = at.lastIndexOf(' ');
+    if (span.from < (day.notBefore ?? 0) && !isFixed.has(at))
+      faults.push({ fault: 'too_early', pieceId: at.slice(0, cut), step: Number(at.slice(cut + 1)) });
+  }
+  const busy = busySpans(day, plan);
+  faults.push(...overlaps(day, busy), ...awayFaults(day, busy));
   const found = Math.max(0, ...[...plan.work, ...plan.loads].map((s) => s.to));
   if (found !== plan.endsAt) faults.push({ fault: 'ends_at', said: plan.endsAt, found });
   return faults;
@@ -78,23 +98,53 @@ function loadFaults(
   return faults;
 }
 
-/** Spans of one trainee, station, oven or instructor that lie over each other. */
-function overlaps(day: DayWanted, plan: DayPlan): PlanFault[] {
-  const busy = new Map<string, Span[]>();
-  const add = (of: string, span: Span): void => void busy.set(of, [...(busy.get(of) ?? []), span]);
+interface BusySpan extends Span {
+  readonly isFixed: boolean;
+}
+type Busy = ReadonlyMap<string, readonly BusySpan[]>;
+
+/** What each trainee, station, oven and instructor is busy with. */
+function busySpans(day: DayWanted, plan: DayPlan): Busy {
+  const busy = new Map<string, BusySpan[]>();
+  const fixed = new Set((day.fixed ?? []).map((f) => (f.kind === 'work' ? f.work : f.load)).map(spanKey));
+  const add = (of: string, span: Span, isFixed: boolean): void =>
+    void busy.set(of, [...(busy.get(of) ?? []), { from: span.from, to: span.to, isFixed }]);
   for (const w of plan.work) {
     const piece = day.pieces.find((p) => p.id === w.pieceId);
     const step = piece?.steps[w.step];
     if (!piece || step?.kind !== 'work') continue;
-    add(`trainee ${piece.traineeId}`, w);
-    if (step.station !== null) add(`${step.station} ${w.unit ?? 'none'}`, w);
+    const isFixed = fixed.has(spanKey(w));
+    add(`trainee ${piece.traineeId}`, w, isFixed);
+    if (step.station !== null) add(`${step.station} ${w.unit ?? 'none'}`, w, isFixed);
     if (step.watched > 0)
-      add(`instructor ${w.instructor ?? 'none'}`, { from: w.to - step.watched, to: w.to });
+      add(`instructor ${w.instructor ?? 'none'}`, { from: w.to - step.watched, to: w.to }, isFixed);
   }
   for (const load of plan.loads) {
     const rest = day.ovens.find((o) => o.id === load.ovenId)?.rest ?? 0;
-    add(`oven ${load.ovenId}`, { from: load.from, to: load.to + rest });
+    add(`oven ${load.ovenId}`, { from: load.from, to: load.to + rest }, fixed.has(spanKey(load)));
   }
+  return busy;
+}
+const spanKey = (span: PlannedWork | PlannedLoad): string =>
+  'pieceId' in span ? `${span.pieceId} ${span.step} ${span.from}` : `${span.ovenId} ${span.from}`;
+
+/** What is planned with somebody or something that is away then; what was fixed before it went stays. */
+function awayFaults(day: DayWanted, busy: Busy): PlanFault[] {
+  return (day.away ?? []).flatMap(({ of, from, to }) => {
+    const name =
+      of.kind === 'station'
+        ? `${of.id} ${of.unit}`
+        : of.kind === 'instructor'
+          ? `instructor ${of.unit}`
+          : `${of.kind} ${of.id}`;
+    return (busy.get(name) ?? [])
+      .filter((s) => !s.isFixed && s.from < to && from < s.to)
+      .map((s): PlanFault => ({ fault: 'away', of: name, at: s.from }));
+  });
+}
+
+/** Spans of one trainee, station, oven or instructor that lie over each other. */
+function overlaps(day: DayWanted, busy: Busy): PlanFault[] {
   const faults: PlanFault[] = [];
   for (const [of, spans] of busy) {
     const counted = /^(.*) (\S+)$/.exec(of)!;

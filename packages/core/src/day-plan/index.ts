@@ -1,12 +1,16 @@
 export { buildPlan } from './build-plan.ts';
+export { dispatchPlan, type DispatchRule } from './dispatch-plan.ts';
+export { type MovedStep, movedSteps, replan, type Replanned } from './replan.ts';
 export { type PlanFault, planFaults } from './check-plan.ts';
-export { leastEnd, type LeastEnd } from './least-end.ts';
-export { firstCome, searchPlan, type SearchOptions } from './search-plan.ts';
+export { leastEnd, type LeastEnd, leastOnMachines } from './least-end.ts';
+export { firstCome, searchPlan, type SearchOptions, usualTries } from './search-plan.ts';
 export {
+  type Away,
   type CureStep,
   type DayPlan,
   type DayResources,
   type DayWanted,
+  type FixedStep,
   type Oven,
   OVEN_WAYS,
   type OvenWay,

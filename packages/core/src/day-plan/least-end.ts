@@ -104,9 +104,24 @@ function ovensEnd(day: DayWanted): number {
   }
   if (kinds.size === 0) return 0;
   if ([...kinds.values()].some((k) => k.places === 0)) return Infinity;
-  const busy = [...kinds.values()].reduce(
-    (sum, k) => sum + Math.ceil(k.pieces / k.places) * (k.minutes + rest),
-    0,
-  );
-  return head + busy / day.ovens.length - rest + tail;
+  const loads = [...kinds.values()]
+    .flatMap((k) => new Array<number>(Math.ceil(k.pieces / k.places)).fill(k.minutes + rest))
+    .sort((a, b) => b - a);
+  return head + leastOnMachines(loads, day.ovens.length) - rest + tail;
+}
+
+/**
+ * No sharing of jobs among so many machines ends before: a job is not split, so of the n·m + 1 longest some machine has n + 1, at least the
+ * shortest of them (the usual bounds of parallel machines). Minutes; `jobs` from the longest on.
+ */
+export function leastOnMachines(jobs: readonly number[], machines: number): number {
+  let least = jobs.reduce((sum, m) => sum + m, 0) / machines;
+  for (let n = 0; n * machines < jobs.length; n++) {
+    const last = n * machines;
+    least = Math.max(
+      least,
+      jobs.slice(last - n, last + 1).reduce((sum, m) => sum + m, 0),
+    );
+  }
+  return least;
 }

@@ -14,6 +14,18 @@ export class Timeline {
     }
     return at;
   }
+  /** Busy from and to, also where it is so already: what is fixed or away asks nobody. */
+  takeOver(from: number, to: number): void {
+    if (to <= from) return;
+    const over = this.busy.filter((s) => s.from <= to && s.to >= from);
+    const rest = this.busy.filter((s) => !over.includes(s));
+    const whole = {
+      from: Math.min(from, ...over.map((s) => s.from)),
+      to: Math.max(to, ...over.map((s) => s.to)),
+    };
+    this.busy.splice(0, this.busy.length, ...rest, whole);
+    this.busy.sort((a, b) => a.from - b.from);
+  }
   take(from: number, to: number): void {
     if (to <= from) return;
     const at = this.busy.findIndex((s) => s.from >= to);

@@ -50,8 +50,25 @@ export interface DayResources {
   readonly ovens: readonly Oven[];
   readonly instructors: number;
 }
+/** Who or what is not there for a while; stations and instructors are counted from 1. */
+export type Away = Span & {
+  readonly of:
+    | { readonly kind: 'trainee'; readonly id: string }
+    | { readonly kind: 'oven'; readonly id: string }
+    | { readonly kind: 'station'; readonly id: string; readonly unit: number }
+    | { readonly kind: 'instructor'; readonly unit: number };
+};
+/** A step that stays where it is: done, under way, or held by hand. Work, or the load that it is in. */
+export type FixedStep =
+  | { readonly kind: 'work'; readonly work: PlannedWork }
+  | { readonly kind: 'load'; readonly load: PlannedLoad };
+
 export interface DayWanted extends DayResources {
   readonly pieces: readonly PieceWanted[];
+  /** Nothing begins before it but what is fixed; minutes since the day began. */
+  readonly notBefore?: number;
+  readonly fixed?: readonly FixedStep[];
+  readonly away?: readonly Away[];
 }
 
 export interface PlannedWork extends Span {
