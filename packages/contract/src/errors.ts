@@ -90,6 +90,13 @@ export const ERRORS = {
   'class.already_member': 409,
   'class.wrong_role': 422,
   'thing.label_taken': 409,
+  'stock.not_counted': 422,
+  'stock.no_such_item': 422,
+  'day.changed_meanwhile': 409,
+  'day.not_whole': 422,
+  'day.outside_class': 422,
+  'not_found.day': 404,
+  'not_found.load': 404,
   'attempt.trainee_not_in_class': 422,
   'attempt.method_not_in_use': 422,
   'attempt.thing_not_in_class': 422,
@@ -283,6 +290,8 @@ export const ERRORS = {
   'stats.no_root': 422,
   'stats.not_finite': 422,
   'stats.not_paired': 422,
+  'stock.bad_counts': 422,
+  'stock.bad_share': 422,
   'what_if.no_sheet': 422,
 } as const satisfies Record<DomainErrorCode, number> & Record<string, number>;
 

@@ -3,6 +3,7 @@ import { AUDIT_CSV_PATH } from './audit.ts';
 import { CSV_PATHS, CSV_TABLES, type CsvTableName } from './csv-tables.ts';
 import { PICTURE_PATHS } from './faces.ts';
 import { HELD_PATHS } from './held.ts';
+import { DAY_CALENDAR_PATH } from './days.ts';
 import { PLAN_CALENDAR_PATH } from './plan.ts';
 import { STATEMENTS_PATH } from './receivers.ts';
 import { REPORT_BATCH_PATH } from './report-batches.ts';
@@ -61,6 +62,13 @@ export const FILES = {
     'instructor',
     'text/calendar',
     'Sessions of retraining as iCalendar',
+  ),
+  dayCalendar: file(
+    DAY_CALENDAR_PATH,
+    'days',
+    'instructor',
+    'text/calendar',
+    'The planned day of a class as iCalendar',
   ),
   auditCsv: file(AUDIT_CSV_PATH, 'accounts', 'lead', 'text/csv', 'The trail of what was done'),
   classArchive: file(

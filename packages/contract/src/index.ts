@@ -29,3 +29,5 @@ export * from './safekeeping.ts';
 export * from './school-tables.ts';
 export * from './routes.ts';
 export * from './traces.ts';
+export * from './days.ts';
+export * from './stock.ts';

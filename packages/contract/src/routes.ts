@@ -47,6 +47,8 @@ import { FACE_ROUTES } from './face-routes.ts';
 import { TRACE_ROUTES } from './trace-routes.ts';
 import { INSIGHT_ROUTES } from './insight.ts';
 import { PLAN_ROUTES } from './plan.ts';
+import { DAY_ROUTES } from './days.ts';
+import { STOCK_ROUTES } from './stock.ts';
 import { WHAT_IF_ROUTES } from './what-if.ts';
 import { ATTEMPT_ERRORS, ById, CLASS_ERRORS, route } from './route.ts';
 import { Account, DemoSignInBody, Person, SetupBody, SignInBody, StartInfo } from './people.ts';
@@ -80,6 +82,8 @@ export const ROUTES = {
   ...INSIGHT_ROUTES,
   ...METHOD_ROUTES,
   ...PLAN_ROUTES,
+  ...DAY_ROUTES,
+  ...STOCK_ROUTES,
   ...SCHOOL_TABLE_ROUTES,
   ...WHAT_IF_ROUTES,
   health: route('get /health', 'open', {

@@ -75,6 +75,8 @@ export const DOMAIN_ERROR_CODES = [
   'stats.no_root',
   'stats.not_finite',
   'stats.not_paired',
+  'stock.bad_counts',
+  'stock.bad_share',
   'time.backwards',
   'time.not_an_instant',
   'trace.bad_block',

@@ -20,6 +20,7 @@ export * from './sequential/index.ts';
 export * from './sheet/index.ts';
 export * from './special/index.ts';
 export * from './stats/index.ts';
+export * from './stock/index.ts';
 export * from './traces/index.ts';
 export * from './units/index.ts';
 export * from './versions/index.ts';

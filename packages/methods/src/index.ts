@@ -13,3 +13,4 @@ export { PRACTICE_OPTIONS } from './practice-of-the-trade.ts';
 export { DECIDED_ELSEWHERE } from './practice-options.ts';
 export { LC_WEDGE_LOCATOR };
 export * from './drills.ts';
+export * from './stock-items.ts';

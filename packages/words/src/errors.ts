@@ -357,6 +357,19 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'stats.empty': () => 'There are no values to compute from.',
   'stats.no_convergence': () => 'The computation did not settle. Nothing was computed.',
   'stats.no_root': () => 'The value that was looked for lies outside of the range. Nothing was computed.',
+  'stock.not_counted': (p) =>
+    `${say(p, 'label')} is not counted: give it a number of uses first. Nothing was changed.`,
+  'stock.no_such_item': (p) => `There is no stock item ${say(p, 'item')}. Nothing was changed.`,
+  'day.changed_meanwhile': () =>
+    'Somebody else changed this day meanwhile. Yours was not saved: look at the day as it is now, and change it again.',
+  'day.not_whole': (p) =>
+    `This plan does not fit its pieces (${say(p, 'problem')}), so it was not saved. Make the plan again.`,
+  'day.outside_class': (p) =>
+    `${say(p, 'day')} is not a day of this class, which runs from ${say(p, 'from')} to ${say(p, 'to')}. Nothing was saved.`,
+  'not_found.day': () => 'There is no plan of that day.',
+  'not_found.load': () => 'There is no such load in the ovens.',
+  'stock.bad_counts': (p) => `${say(p, 'value')} is no number of pieces. Nothing was computed.`,
+  'stock.bad_share': (p) => `A share between 0 and 1 is needed, not ${say(p, 'share')}. Nothing was computed.`,
   'stats.not_finite': () => 'A value is no number. Nothing was computed.',
   'stats.not_paired': (p) =>
     `The two columns have ${say(p, 'first')} and ${say(p, 'second')} values: as many are needed.`,

@@ -102,6 +102,8 @@ const TRADE_THING_WORDS: Readonly<Record<TradeThing, string>> = {
   batch: 'Adhesive batch',
   cord: 'Launch cord',
   instrument: 'Instrument',
+  oven: 'Oven',
+  supply: 'Parts and wipes',
 };
 
 export const thingWords = (kind: ThingKind): string =>

@@ -6,6 +6,7 @@ import type {
   DayWanted,
   FixedStep,
   Oven,
+  PieceStep,
   PieceWanted,
   PlannedLoad,
   PlannedWork,
@@ -146,7 +147,7 @@ class Attempt {
     if (fixed) {
       progress.next += 1;
       // Where what came before ended later, the step is still where it was put: the check of the plan says so.
-      progress.readyAt = Math.max(progress.readyAt, fixed.to);
+      progress.readyAt = Math.max(progress.readyAt, fixed.to + coolOf(step));
       return true;
     }
     return step.kind === 'work' ? this.place(progress, step) : this.stand(progress, step);
@@ -173,6 +174,7 @@ class Attempt {
       at = wanted;
     }
     const to = at + step.minutes;
+    if (to > (step.by ?? to)) return false;
     const watchFrom = to - step.watched;
     const unit = units ? freeLine(units, at, step.minutes, was?.unit) : -1;
     const who = step.watched > 0 ? freeLine(this.instructors, watchFrom, step.watched, was?.instructor) : -1;
@@ -224,7 +226,7 @@ class Attempt {
       const progress = this.pieces.get(pieceId)!;
       progress.waits = null;
       progress.next += 1;
-      progress.readyAt = at + minutes;
+      progress.readyAt = at + minutes + (load.step.cool ?? 0);
     }
     return null;
   }
@@ -235,6 +237,8 @@ class Attempt {
     return line;
   }
 }
+
+const coolOf = (step: PieceStep): number => (step.kind === 'cure' ? (step.cool ?? 0) : 0);
 
 /** Which of some lines is free then for so long, the wished one (counted from 1) before others. */
 function freeLine(

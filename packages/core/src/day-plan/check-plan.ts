@@ -10,7 +10,7 @@ export type PlanFault =
       readonly ovenId: string;
       readonly at: number;
     }
-  | { readonly fault: 'too_early' | 'not_kept'; readonly pieceId: string; readonly step: number }
+  | { readonly fault: 'too_early' | 'not_kept' | 'used_by'; readonly pieceId: string; readonly step: number }
   | { readonly fault: 'away'; readonly of: string; readonly at: number }
   | { readonly fault: 'ends_at'; readonly said: number; readonly found: number };
 
@@ -34,6 +34,8 @@ export function planFaults(day: DayWanted, plan: DayPlan): PlanFault[] {
     if (placed.has(key(pieceId, step))) faults.push({ fault: 'twice', pieceId, step });
     placed.set(key(pieceId, step), span);
     if (span.to - span.from !== wanted.minutes) faults.push({ fault: 'minutes', pieceId, step });
+    if (wanted.kind === 'work' && span.to > (wanted.by ?? span.to))
+      faults.push({ fault: 'used_by', pieceId, step });
   };
   for (const w of plan.work) {
     put(w.pieceId, w.step, w, 'work');
@@ -50,7 +52,8 @@ export function planFaults(day: DayWanted, plan: DayPlan): PlanFault[] {
       const span = placed.get(key(piece.id, step));
       const before = placed.get(key(piece.id, step - 1));
       if (!span) faults.push({ fault: 'missing', pieceId: piece.id, step });
-      else if (before && span.from < before.to) faults.push({ fault: 'order', pieceId: piece.id, step });
+      else if (before && span.from < before.to + coolAfter(piece.steps[step - 1]))
+        faults.push({ fault: 'order', pieceId: piece.id, step });
     });
   }
   const isFixed = new Set<string>();
@@ -75,6 +78,8 @@ export function planFaults(day: DayWanted, plan: DayPlan): PlanFault[] {
   if (found !== plan.endsAt) faults.push({ fault: 'ends_at', said: plan.endsAt, found });
   return faults;
 }
+
+const coolAfter = (step: PieceStep | undefined): number => (step?.kind === 'cure' ? (step.cool ?? 0) : 0);
 
 function loadFaults(
   day: DayWanted,

@@ -65,6 +65,8 @@ class Dispatch {
   private readonly ovenFree: number[];
   private readonly dayEnds: number;
   private left: number;
+  /** A step came too late for what it uses. */
+  private isLost = false;
   /** The next minute at which something may change. */
   private next = 0;
 
@@ -116,7 +118,7 @@ class Dispatch {
       else if (piece.kinds[0]! >= 0) this.enqueue(piece);
     }
     for (let now = 0; this.left > 0; now = Math.max(now + 1, this.next)) {
-      if (now > this.dayEnds) return null;
+      if (now > this.dayEnds || this.isLost) return null;
       this.next = Infinity;
       const hour = this.day.hours.find((h) => now < h.to);
       if (hour) this.later(now < hour.from ? hour.from : hour.to);
@@ -169,6 +171,10 @@ class Dispatch {
     const step = piece.steps[piece.next]!;
     const to = now + step.minutes;
     if (step.kind !== 'work' || to > until) return;
+    if (to > (step.by ?? to)) {
+      this.isLost = true;
+      return;
+    }
     const units = step.station === null ? null : (this.units.get(step.station) ?? []);
     const unit = units ? units.findIndex((free) => free <= now) : -1;
     if (units && unit < 0) {
@@ -273,7 +279,7 @@ class Dispatch {
     for (const piece of taken) {
       queue.splice(queue.indexOf(piece), 1);
       piece.inQueue = false;
-      this.done(piece, to);
+      this.done(piece, to + (step.cool ?? 0));
     }
     return true;
   }

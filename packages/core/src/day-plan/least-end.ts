@@ -38,8 +38,14 @@ export function leastEnd(day: DayWanted): LeastEnd {
   return found.reduce((a, b) => (b.endsAt > a.endsAt ? b : a));
 }
 
+/** Minutes of a step and of the cooling after it; what comes last is not waited for. */
+const takes = (steps: readonly PieceStep[], i: number): number => {
+  const step = steps[i]!;
+  return step.minutes + (step.kind === 'cure' && i < steps.length - 1 ? (step.cool ?? 0) : 0);
+};
+/** Minutes from the end of a step to that of its piece. */
 const minutesAfter = (steps: readonly PieceStep[], i: number): number =>
-  steps.slice(i + 1).reduce((sum, s) => sum + s.minutes, 0);
+  steps.reduce((sum, _, k) => sum + (k > i ? takes(steps, k) : 0), takes(steps, i) - steps[i]!.minutes);
 
 /** When so much work is done that begins at `from`, the hours filled without a gap; Infinity where they end before it. */
 function filled(hours: readonly Span[], from: number, minutes: number): number {
@@ -53,10 +59,12 @@ function filled(hours: readonly Span[], from: number, minutes: number): number {
   return left <= 0 ? from : Infinity;
 }
 
-function aloneEnd(day: DayWanted, { steps }: PieceWanted): number {
+/** When a piece would be done that had everything for itself, minutes since the day began; Infinity after its end. */
+export function aloneEnd(day: DayWanted, { steps }: Pick<PieceWanted, 'steps'>): number {
   let at = 0;
-  for (const step of steps)
-    at = step.kind === 'cure' ? at + step.minutes : filled(day.hours, at, step.minutes);
+  steps.forEach((step, i) => {
+    at = step.kind === 'cure' ? at + takes(steps, i) : filled(day.hours, at, step.minutes);
+  });
   return at;
 }
 
@@ -76,7 +84,7 @@ function spread(
     if (first < 0) continue;
     const last = own.reduce((at, m, i) => (m > 0 ? i : at), first);
     sum += own.reduce((a, b) => a + b, 0);
-    const before = aloneEnd(day, { id: '', traineeId: '', steps: steps.slice(0, first) });
+    const before = aloneEnd(day, { steps: steps.slice(0, first) });
     const step = steps[first]!;
     // What is watched lies at the end of its step.
     head = Math.min(head, before + (step.minutes - own[first]!));
@@ -98,7 +106,7 @@ function ovensEnd(day: DayWanted): number {
       const key = `${step.schedule} ${step.way} ${step.minutes}`;
       const kind = kinds.get(key) ?? { pieces: 0, minutes: step.minutes, places: most(step.way) };
       kinds.set(key, { ...kind, pieces: kind.pieces + 1 });
-      head = Math.min(head, aloneEnd(day, { id: '', traineeId: '', steps: steps.slice(0, i) }));
+      head = Math.min(head, aloneEnd(day, { steps: steps.slice(0, i) }));
       tail = Math.min(tail, minutesAfter(steps, i));
     });
   }

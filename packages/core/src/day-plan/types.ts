@@ -11,12 +11,16 @@ export interface WorkStep {
   readonly station: string | null;
   /** So many minutes at its end an instructor watches. */
   readonly watched: number;
+  /** What it uses is good until then: it ends by this minute of the day. */
+  readonly by?: number;
 }
 /** A step in the oven: nobody is busy with it, and breaks do not stop it. */
 export interface CureStep {
   readonly kind: 'cure';
   readonly name: string;
   readonly minutes: number;
+  /** Minutes after it until the piece may be touched; the oven is free meanwhile. */
+  readonly cool?: number;
   /** Loads hold one schedule only, such as `epoxy 25 min`. */
   readonly schedule: string;
   readonly way: OvenWay;

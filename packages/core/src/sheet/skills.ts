@@ -29,6 +29,8 @@ export const THING_KINDS = [
   'batch',
   'cord',
   'instrument',
+  'oven',
+  'supply',
 ] as const;
 export type TradeThing = (typeof THING_KINDS)[number];
 /** One of them, or a further kind of a school. */

@@ -29,7 +29,9 @@ import { heldRoutes } from '../held/index.ts';
 import { accountRoutes, peopleRoutes } from '../people/index.ts';
 import { referenceRoutes } from '../references/index.ts';
 import type { PictureStorage } from '../pictures/index.ts';
+import { dayRoutes } from '../days/index.ts';
 import { planRoutes } from '../plan/index.ts';
+import { stockRoutes } from '../stock/index.ts';
 import { resultRoutes } from '../results/index.ts';
 import type { JobQueue } from '../jobs/index.ts';
 import { reportBatchRoutes } from '../report-batches/index.ts';
@@ -116,7 +118,7 @@ export function buildApp(parts: AppParts): RequestListener {
   callRoutes(router, db, parts.now, parts.storage);
   traceRoutes(router, db, parts.now);
   resultRoutes(router, db, parts.reader, parts.now);
-  planRoutes(router, db, parts.now);
+  planningRoutes(router, db, parts.now);
   tableRoutes(router, db, parts.now);
   reportBatchRoutes(router, db, parts.now, parts.queue);
   whatIfRoutes(router, db, parts.now, parts.queue);
@@ -216,4 +218,11 @@ function problems(log: Logger): ErrorRequestHandler {
     if (response.headersSent) return next(error);
     response.status(problem.status).type('application/problem+json').json(problem);
   };
+}
+
+/** Retraining, days, and what they use up. */
+function planningRoutes(router: express.Router, db: Database, now: () => Date): void {
+  planRoutes(router, db, now);
+  dayRoutes(router, db, now);
+  stockRoutes(router, db, now);
 }

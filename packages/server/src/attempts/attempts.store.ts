@@ -135,8 +135,14 @@ export const attemptsStore = (db: Database) => ({
     return { ...row, things: things.get(id) ?? [] };
   },
 
-  thingIds: (id: string): Promise<string[]> =>
-    db('attempt_things').where({ attempt_id: id }).orderBy('thing_id').pluck('thing_id'),
+  /** The things of an attempt, in order; whether uses of them were counted for it. */
+  thingIds: (id: string): Promise<{ id: string; isTaken: boolean }[]> =>
+    rowsOf(
+      db,
+      sql`select x.thing_id as id, u.thing_id is not null as "isTaken"
+            from attempt_things x left join attempt_uses u using (attempt_id, thing_id)
+           where x.attempt_id = ${id} order by x.thing_id`,
+    ),
 
   insert: (attempt: NewAttempt): Promise<void> => insertAttempts(db, [attempt]),
 

@@ -8,6 +8,7 @@ import { oneAtATime } from '../database/locks.ts';
 import { FOREIGN_KEY_VIOLATION, sqlStateOf, UNIQUE_VIOLATION } from '../database/sql-state.ts';
 import { AppError } from '../errors/app-error.ts';
 import { methodVersion } from '../methods/index.ts';
+import { takeStock } from '../stock/index.ts';
 import { type AttemptRow, attemptsStore } from './attempts.store.ts';
 
 export const startService = (db: Database) => ({
@@ -59,6 +60,8 @@ async function startWithin(
     schools: ownPractice(version.sheet, schools),
     link: await linkFor(trx, classId, body.linkId ?? null),
   });
+  const { id, thingIds } = body;
+  await takeStock(trx, classId, { id, thingIds, methodId: version.sheet.id }, now);
 }
 
 /** Open attempts of one trainee, and starts a minute by one person: more is a slip or an attack. */
@@ -106,7 +109,11 @@ async function requireSame(
   classId: string,
   body: NewAttemptBody,
 ): Promise<void> {
-  const things = await attemptsStore(db).thingIds(there.id);
+  const picked = new Set(body.thingIds);
+  // What it took of the stock by itself was not picked.
+  const things = (await attemptsStore(db).thingIds(there.id))
+    .filter((t) => picked.has(t.id) || !t.isTaken)
+    .map((t) => t.id);
   const same =
     there.classId === classId &&
     there.traineeId === body.traineeId &&

@@ -19,6 +19,8 @@ const APPEND_ONLY = [
   'daily_heads',
   'audit_events',
   'late_decisions',
+  'thing_events',
+  'attempt_uses',
   'certificates',
   'certificate_withdrawals',
 ];

@@ -15,6 +15,7 @@ const SPACES = {
   school_table: 17,
   accounts: 18,
   archives: 19,
+  day: 20,
 } as const;
 
 /** Waits until nobody else works on this thing; let go at the end of the transaction. */

@@ -31,6 +31,7 @@ import * as receivers from './0029-receivers.ts';
 import * as archives from './0030-archives.ts';
 import * as storedPictures from './0031-stored-pictures.ts';
 import * as traces from './0032-traces.ts';
+import * as days from './0033-days.ts';
 
 export interface Migration {
   readonly name: string;
@@ -71,4 +72,5 @@ export const MIGRATIONS: readonly Migration[] = [
   archives,
   storedPictures,
   traces,
+  days,
 ];

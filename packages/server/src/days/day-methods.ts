@@ -1,0 +1,42 @@
+import { pieceSteps, thingsInOrder } from '@clear-mark/core';
+import type { DayMethod, Person, Timed } from '@clear-mark/contract';
+import { cureOf, glueStepOf, takesOf } from '@clear-mark/methods';
+import { classesStore, classForInstructor } from '../classes/index.ts';
+import type { Database } from '../database/database.ts';
+import { methodVersion } from '../methods/index.ts';
+import { daysStore } from './days.store.ts';
+
+/** Fewer timed pieces say nothing: of one trainee, and of the class. */
+const LEAST_TIMED = { trainee: 3, class: 5 };
+
+/** The methods in use as a day is planned with them: steps, what they use up, and how long pieces took. */
+export async function dayMethods(db: Database, classId: string, me: Person): Promise<DayMethod[]> {
+  await classForInstructor(db, classId, me);
+  const classes = classesStore(db);
+  const kinds = thingsInOrder((await classes.things(classId)).filter((t) => !t.retired).map((t) => t.kind));
+  const timed = await daysStore(db).timed(classId);
+  const used = (await classes.methods(classId)).filter((m) => m.inUse);
+  const found: DayMethod[] = [];
+  for (const { versionId, methodId, title } of used) {
+    const version = await methodVersion(db, versionId);
+    if (!version) continue;
+    const { steps, placeOf } = pieceSteps(version.sheet, new Set([...kinds, 'splicer']), cureOf(methodId));
+    const glue = glueStepOf(methodId);
+    const times = timed.filter((t) => t.methodId === methodId);
+    const ofClass = times.find((t) => t.traineeId === null);
+    const ofTrainees = times.filter((t) => t.traineeId !== null && t.n >= LEAST_TIMED.trainee);
+    found.push({
+      versionId,
+      methodId,
+      title,
+      steps: [...steps],
+      glueStep: glue === null ? null : (placeOf.get(glue) ?? null),
+      needs: Object.entries(takesOf(methodId).items).map(([item, uses]) => ({ item, uses })),
+      class: ofClass && ofClass.n >= LEAST_TIMED.class ? timedOf(ofClass) : null,
+      trainees: Object.fromEntries(ofTrainees.map((t) => [t.traineeId!, timedOf(t)])),
+    });
+  }
+  return found;
+}
+
+const timedOf = ({ n, median, from, to }: Timed): Timed => ({ n, median, from, to });

@@ -1,0 +1,1 @@
+export { dayRoutes } from './days.routes.ts';

@@ -1,0 +1,2 @@
+export { stockRoutes } from './stock.routes.ts';
+export { takeStock } from './stock.service.ts';

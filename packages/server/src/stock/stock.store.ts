@@ -1,0 +1,139 @@
+import type { StockThing, ThingEvent, ThingSettings } from '@clear-mark/contract';
+import type { ThingKind } from '@clear-mark/core';
+import type { Database } from '../database/database.ts';
+import { rowsOf, sql } from '../database/sql.ts';
+
+/** Equipment as it is counted: all uses since it was new or last serviced. */
+export interface CountedThing extends Pick<
+  StockThing,
+  'id' | 'label' | 'retired' | 'openedAt' | 'servicedAt' | 'used'
+> {
+  readonly kind: ThingKind;
+  readonly settings: ThingSettings;
+  /** Uses a day on which it was used, over the last two weeks. */
+  readonly perDay: number;
+}
+type CountedRow = Omit<CountedThing, 'settings'> & { [K in keyof ThingSettings]: ThingSettings[K] };
+export type EventRow = ThingEvent & { readonly thingId: string };
+/** Over so many days the pace of use is taken. */
+const PACE_DAYS = 14;
+
+const ITEM = sql`s.item, s.uses, s.hanging, s.flat, s.rest_minutes as "restMinutes", s.expires_at as "expiresAt",
+  s.opened_days as "openedDays", s.due_on as "dueOn"`;
+
+export const stockStore = (db: Database) => ({
+  /** The things of a class with what was used of them; those of one id alone where one is given. */
+  things: async (classId: string, now: Date, thingId: string | null = null): Promise<CountedThing[]> => {
+    const rows = await rowsOf<CountedRow>(
+      db,
+      sql`select t.id, t.kind, t.label, t.retired_at is not null as retired, ${ITEM},
+                 e.opened as "openedAt", e.serviced as "servicedAt",
+                 (coalesce(u.used, 0) + coalesce(c.corrected, 0))::int as used, coalesce(u.per_day, 0)::float8 as "perDay"
+            from things t
+            left join thing_settings s on s.thing_id = t.id
+            left join lateral (
+              select max(at) filter (where act = 'opened') as opened, max(at) filter (where act = 'serviced') as serviced
+                from thing_events where thing_id = t.id) e on true
+            left join lateral (
+              select sum(amount) as corrected from thing_events
+               where thing_id = t.id and at >= coalesce(e.serviced, '-infinity')) c on true
+            left join lateral (
+              select sum(x.uses) filter (where a.started_at >= coalesce(e.serviced, '-infinity')) as used,
+                     sum(x.uses) filter (where a.started_at > ${now}::timestamptz - make_interval(days => ${PACE_DAYS}))
+                     / nullif(count(distinct a.started_at::date)
+                         filter (where a.started_at > ${now}::timestamptz - make_interval(days => ${PACE_DAYS})), 0) as per_day
+                from attempt_uses x join attempts a on a.id = x.attempt_id
+               where x.thing_id = t.id and a.withdrawn_at is null) u on true
+           where t.class_id = ${classId} and (${thingId}::uuid is null or t.id = ${thingId}::uuid)
+           order by t.kind, length(t.label), t.label`,
+    );
+    return rows.map(
+      ({ item, uses, hanging, flat, restMinutes, expiresAt, openedDays, dueOn, ...thing }): CountedThing => ({
+        ...thing,
+        settings: { item, uses, hanging, flat, restMinutes, expiresAt, openedDays, dueOn },
+      }),
+    );
+  },
+
+  events: (classId: string): Promise<EventRow[]> =>
+    rowsOf(
+      db,
+      sql`select e.thing_id as "thingId", e.id, e.act, e.left_over as "left", e.reason, p.name as by, e.at
+            from thing_events e join people p on p.id = e.by
+           where e.class_id = ${classId} order by e.at desc, e.id desc`,
+    ),
+
+  /** False where the class has no such thing. */
+  set: async (classId: string, thingId: string, s: ThingSettings): Promise<boolean> => {
+    const row = {
+      item: s.item,
+      uses: s.uses,
+      hanging: s.hanging,
+      flat: s.flat,
+      rest_minutes: s.restMinutes,
+      expires_at: s.expiresAt,
+      opened_days: s.openedDays,
+      due_on: s.dueOn,
+    };
+    const there = await db('things').where({ class_id: classId, id: thingId }).forShare().first();
+    if (!there) return false;
+    await db('thing_settings')
+      .insert({ thing_id: thingId, class_id: classId, ...row })
+      .onConflict('thing_id')
+      .merge(row);
+    return true;
+  },
+
+  /** Kept once: the same id again changes nothing. */
+  addEvent: async (
+    classId: string,
+    thingId: string,
+    event: Omit<ThingEvent, 'by' | 'at'> & { readonly amount: number },
+    by: string,
+    at: Date,
+  ): Promise<void> => {
+    await db('thing_events')
+      .insert({
+        id: event.id,
+        class_id: classId,
+        thing_id: thingId,
+        act: event.act,
+        amount: event.amount,
+        left_over: event.left,
+        reason: event.reason,
+        by,
+        at,
+      })
+      .onConflict('id')
+      .ignore();
+  },
+
+  /** What an attempt takes: its lots are things of the attempt as well, so that results can be split by them. */
+  addUses: async (
+    classId: string,
+    attemptId: string,
+    taken: readonly { readonly lotId: string; readonly uses: number }[],
+  ): Promise<void> => {
+    if (taken.length === 0) return;
+    await db('attempt_things')
+      .insert(taken.map((t) => ({ attempt_id: attemptId, class_id: classId, thing_id: t.lotId })))
+      .onConflict(['attempt_id', 'thing_id'])
+      .ignore();
+    await db('attempt_uses').insert(
+      taken.map((t) => ({ attempt_id: attemptId, class_id: classId, thing_id: t.lotId, uses: t.uses })),
+    );
+  },
+
+  /** How often pieces by each method passed, over all classes of the school that this one's methods were used in. */
+  passes: (classId: string, passMarks: readonly string[], failMarks: readonly string[]) =>
+    rowsOf<{ methodId: string; title: string; passed: number; failed: number }>(
+      db,
+      sql`select v.method_id as "methodId", max(v.title) as title,
+                 count(o.attempt_id) filter (where o.mark = any(${passMarks}))::int as passed,
+                 count(o.attempt_id) filter (where o.mark = any(${failMarks}))::int as failed
+            from class_methods m join method_versions v on v.id = m.method_version_id
+            left join outcome_skills o on o.method_id = v.method_id and o.skill = 'whole'
+           where m.class_id = ${classId} and m.in_use
+           group by v.method_id order by 2`,
+    ),
+});
