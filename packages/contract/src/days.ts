@@ -1,6 +1,6 @@
 import { OVEN_WAYS } from '@clear-mark/core';
 import { z } from 'zod';
-import { Day, Id, Instant, Label, oneOf } from './common.ts';
+import { Day, Id, Instant, Label, oneOf, SkillShape } from './common.ts';
 import { ById, CLASS_ERRORS, route } from './route.ts';
 
 /** The most pieces, and the most steps of one, that a day is planned with. */
@@ -146,6 +146,8 @@ export const DayMethod = z.object({
   versionId: Id,
   methodId: z.string(),
   title: z.string(),
+  /** Its skills, the one with the most criteria first. */
+  skills: z.array(SkillShape),
   steps: z.array(PieceStepShape),
   /** By the end of this step its adhesive has to be good; null where it has none. */
   glueStep: z.number().int().nullable(),

@@ -13,6 +13,7 @@ import { useClassroom } from './classroom/use-classroom.ts';
 import { opensFind } from './shell/find.model.ts';
 import { useFind } from './shell/use-find.ts';
 import { useLiveOutcomes } from './classroom/live-outcomes.ts';
+import { OvenStrip } from './features/day/index.ts';
 import { sayTimesIn } from './shared/time-words.ts';
 
 /** Comes when it is first asked for. */
@@ -55,6 +56,7 @@ timers.follow(() => ({ timers: live.timers, offsetMs: classroom.offsetMs }));
   <a class="skip" href="#main">Skip to the work</a>
   <TopBar v-if="!bare" />
   <TimerStrip v-if="!bare" />
+  <OvenStrip v-if="!bare && classroom.detail" :class-id="classroom.classId" />
   <FindPanel v-if="!bare && find.isOpen" />
   <main id="main" tabindex="0">
     <RouterView v-slot="{ Component }">

@@ -14,6 +14,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/class/:classId/day',
+      name: 'day',
+      component: () => import('./features/day/DayPage.vue'),
+      props: true,
+    },
+    {
       path: '/class/:classId/sheet/:attemptId',
       name: 'sheet',
       component: () => import('./features/sheet/SheetPage.vue'),

@@ -8,8 +8,8 @@ export interface SearchOptions {
   readonly tries: number;
   /** A number from 0 up to, not with, 1: the same ones give the same plan. */
   readonly random: () => number;
-  /** Told now and then how far it is, 0 to 1; `false` ends the search with the best so far. */
-  readonly progress?: (done: number) => boolean | void;
+  /** Told now and then how far it is, 0 to 1, with the best so far; `false` ends the search with that. */
+  readonly progress?: (done: number, best: DayPlan) => boolean | void;
 }
 
 const TELL_EVERY = 20;
@@ -57,7 +57,7 @@ export function searchPlan(day: DayWanted, { tries, random, progress }: SearchOp
   while (spent < tries) {
     const plan = best();
     if (plan.left.length === 0 && plan.endsAt <= least) break;
-    if (told++ % TELL_EVERY === 0 && progress?.(spent / tries) === false) break;
+    if (told++ % TELL_EVERY === 0 && progress?.(spent / tries, plan) === false) break;
     const isDispatching = rules?.best && spent < half;
     if (isDispatching) rules.step();
     else orders.step();

@@ -1,4 +1,4 @@
-import { pieceSteps, thingsInOrder } from '@clear-mark/core';
+import { type MethodSheet, pieceSteps, type Skill, thingsInOrder } from '@clear-mark/core';
 import type { DayMethod, Person, Timed } from '@clear-mark/contract';
 import { cureOf, glueStepOf, takesOf } from '@clear-mark/methods';
 import { classesStore, classForInstructor } from '../classes/index.ts';
@@ -29,6 +29,7 @@ export async function dayMethods(db: Database, classId: string, me: Person): Pro
       versionId,
       methodId,
       title,
+      skills: skillsByWeight(version.sheet),
       steps: [...steps],
       glueStep: glue === null ? null : (placeOf.get(glue) ?? null),
       needs: Object.entries(takesOf(methodId).items).map(([item, uses]) => ({ item, uses })),
@@ -40,3 +41,10 @@ export async function dayMethods(db: Database, classId: string, me: Person): Pro
 }
 
 const timedOf = ({ n, median, from, to }: Timed): Timed => ({ n, median, from, to });
+
+function skillsByWeight({ steps }: MethodSheet): Skill[] {
+  const weights = new Map<Skill, number>();
+  for (const step of steps)
+    weights.set(step.skill, (weights.get(step.skill) ?? 0) + step.criteria.length);
+  return [...weights].sort((a, b) => b[1] - a[1]).map((w) => w[0]);
+}

@@ -13,7 +13,7 @@ const NOT_WHOLE: ReadonlySet<string> = new Set([
   'missing',
   'unknown',
   'ends_at',
-  'oven_unknown',
+ 
   'minutes',
 ]);
 

@@ -16,11 +16,12 @@ export interface ClassStream {
 
 /**
  * What a class tells its devices: hands new entries to `take` as they come, calls `ask` when something else changed, and now
- * and then when nothing was heard for long. It says whether the class itself was changed: its trainees, tools, methods or links.
+ * and then when nothing was heard for long, and `dayChanged` when a plan of a day or its ovens did. It says whether the class itself was changed: its trainees, tools, methods or links.
  */
 export function classStream(
   ask: (classChanged: boolean) => void,
   take: (news: EntriesNews) => void,
+  dayChanged: () => void,
 ): ClassStream {
   let source: EventStream | null = null;
   let lastHeard = 0;
@@ -41,6 +42,7 @@ export function classStream(
   }
   function changeHeard(what: string): void {
     lastHeard = Date.now();
+    if (what === 'day') return dayChanged();
     changed ||= what === 'class';
     soon ??= setTimeout(() => {
       soon = null;

@@ -49,6 +49,7 @@ export const useClassroom = defineStore('classroom', () => {
     (news) => {
       if (!replies.hear(news)) void ask();
     },
+    () => classChanged(classId.value),
   );
   let opening: Promise<void> = Promise.resolve();
 

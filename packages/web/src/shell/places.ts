@@ -1,5 +1,11 @@
 /** The views of the places that have several, by the ids that stand in their addresses. */
 export const PLACE_VIEWS = {
+  day: [
+    { id: 'plan', label: 'Plan' },
+    { id: 'now', label: 'Now' },
+    { id: 'stock', label: 'Stock' },
+    { id: 'shopping', label: 'Shopping list' },
+  ],
   faces: [
     { id: 'grade', label: 'Inspect' },
     { id: 'many', label: 'Many pictures' },
@@ -35,6 +41,7 @@ export const PLACE_VIEWS = {
 /** Where an instructor goes, in the order in which it is shown. */
 export const PLACES = [
   { name: 'today', label: 'Today', views: [] },
+  { name: 'day', label: 'Day', views: PLACE_VIEWS.day },
   { name: 'faces', label: 'Faces', views: PLACE_VIEWS.faces },
   { name: 'links', label: 'Links', views: PLACE_VIEWS.links },
   { name: 'insight', label: 'Insight', views: PLACE_VIEWS.insight },

@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import { ROUTES } from '../../api/client.ts';
 import { useReply } from '../../api/queries.ts';
 import { useSession } from '../../session/session.ts';
+import { OwnDays } from '../day/index.ts';
 import { OwnCalls } from '../faces/index.ts';
 import { OwnTraceSeries } from '../links/index.ts';
 import OwnBench from './OwnBench.vue';
@@ -32,6 +33,7 @@ const again = (): Promise<unknown> => Promise.all([list.again(), benches.again()
     <el-skeleton v-if="!found && !failure" :rows="8" animated />
     <template v-if="found">
       <OwnBench v-for="b in found.benches" :key="b.classId" :bench="b" />
+      <OwnDays />
       <OwnSkills v-for="s in found.skills" :key="s.classId" :own="s" />
       <OwnCalls />
       <OwnTraceSeries />

@@ -1,0 +1,2 @@
+export { default as OvenStrip } from './now/OvenStrip.vue';
+export { default as OwnDays } from './OwnDays.vue';

@@ -1,0 +1,86 @@
+import type { StockThing, ThingSettings } from '@clear-mark/contract';
+import type { ThingKind, ThingWarning } from '@clear-mark/core';
+import { stockItem } from '@clear-mark/methods';
+
+export const WARNING_WORDS: Readonly<Record<ThingWarning, string>> = {
+  expired: 'expired',
+  used_up: 'used up',
+  overdue: 'overdue',
+  expires_soon: 'expires soon',
+  runs_out: 'runs out soon',
+  due_soon: 'due soon',
+};
+
+/** What one use of a thing is called, as it is counted. */
+const USES_OF: Readonly<Partial<Record<ThingKind, string>>> = {
+  splicer: 'arcs',
+  cleaver: 'cleaves',
+  cord: 'matings',
+};
+export const unitOf = ({ kind, settings }: Pick<StockThing, 'kind' | 'settings'>): string =>
+  (settings.item ? stockItem(settings.item)?.unit : USES_OF[kind]) ?? 'uses';
+
+/** What is done to a thing after which it counts anew; null for what does not. */
+const SERVICE_OF: Readonly<Partial<Record<ThingKind, string>>> = {
+  splicer: 'Electrodes changed',
+  cleaver: 'Blade turned or changed',
+  cord: 'Cleaned and checked',
+  scope: 'Checked',
+  instrument: 'Calibrated',
+  oven: 'Checked',
+};
+export const serviceOf = (kind: ThingKind): string | null => SERVICE_OF[kind] ?? null;
+
+/** Starting values where nobody set any; from memory, to be set by the maker’s figures. */
+const USUAL: Readonly<Partial<Record<ThingKind, Partial<ThingSettings>>>> = {
+  splicer: { uses: 2000 },
+  cleaver: { uses: 1000 },
+  cord: { uses: 500 },
+  oven: { hanging: 12, flat: 4, restMinutes: 5 },
+};
+export const NO_SETTINGS: ThingSettings = {
+  item: null,
+  uses: null,
+  hanging: null,
+  flat: null,
+  restMinutes: null,
+  expiresAt: null,
+  openedDays: null,
+  dueOn: null,
+};
+export const usualSettings = (kind: ThingKind): ThingSettings => ({ ...NO_SETTINGS, ...USUAL[kind] });
+/** What a lot of an item starts with. */
+export function usualLot(item: string): ThingSettings {
+  const { pack, openedDays } = stockItem(item)!;
+  return { ...NO_SETTINGS, item, uses: pack, openedDays };
+}
+
+/** What is set, used up or due: those with something wrong first, the gravest before the rest. */
+export function stockRows(things: readonly StockThing[]): StockThing[] {
+  const grave = (t: StockThing): number => (t.warnings.length === 0 ? 99 : ORDER.indexOf(t.warnings[0]!));
+  const kept = things.filter((t) => !t.retired && COUNTED.has(t.kind));
+  return [...kept].sort((a, b) => grave(a) - grave(b));
+}
+const ORDER: readonly ThingWarning[] = [
+  'expired',
+  'used_up',
+  'overdue',
+  'expires_soon',
+  'runs_out',
+  'due_soon',
+];
+const COUNTED: ReadonlySet<ThingKind> = new Set([
+  'oven',
+  'splicer',
+  'cleaver',
+  'scope',
+  'instrument',
+  'cord',
+  'film',
+  'batch',
+  'supply',
+]);
+
+/** How much is left, as a share of what there was; null for what is not counted. */
+export const shareLeft = ({ left, settings }: Pick<StockThing, 'left' | 'settings'>): number | null =>
+  left === null || settings.uses === null ? null : left / settings.uses;
