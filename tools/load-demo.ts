@@ -7,6 +7,7 @@ import {
   PRACTICE,
   SESSIONS,
   SPLICING_SESSIONS,
+  stockOf,
 } from '@clear-mark/demo';
 import { DEFAULT_LOSS_SETTINGS, type MethodSheet } from '@clear-mark/core';
 import { EXAMPLE_LINKS, LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/methods';
@@ -45,6 +46,7 @@ export async function loadDemo(db: Database, load: DemoLoad): Promise<boolean> {
       await storesForLoading(trx).classes.setPractice(data.classId, practice, option);
     }
     await loadAttempts(trx, data, PRACTICE, say);
+    await loadStock(trx, data, load.now);
     if (load.faces ?? true) await loadFaces(trx, data, load.seed);
     await loadClass(trx, splicing, [SINGLE_FUSION.id, ...idsOf(SPLICING_SESSIONS)], load.now);
     await loadAttempts(trx, splicing, {}, say);
@@ -64,9 +66,14 @@ function sharer(all: number, tell: DemoLoad['onProgress']): (more: number) => vo
 const shipped = (name: string): MethodSheet => SHIPPED_METHODS.find((m) => m.id === `clear-mark/${name}`)!;
 const SINGLE_FUSION = shipped('single-fusion');
 /** Methods that the demo’s class has in use beside the one that its pieces were made by. */
-const ALSO_IN_USE = ['loss-one-cord', 'loss-two-cord', 'blind-calls', 'otdr-link', 'read-a-trace'].map(
-  (n) => shipped(n).id,
-);
+const ALSO_IN_USE = [
+  'loss-one-cord',
+  'loss-two-cord',
+  'blind-calls',
+  'otdr-link',
+  'read-a-trace',
+  'epoxy-heat',
+].map((n) => shipped(n).id);
 const idsOf = (sessions: readonly { readonly method: string }[]): string[] =>
   sessions.map((s) => shipped(s.method).id);
 
@@ -104,6 +111,36 @@ async function loadClass(
   }
   for (const id of methods) await classes.useMethod(data.classId, await shippedVersion(trx, id), true);
 }
+
+/** Ovens and lots, what is set of them, and what the pieces used. */
+async function loadStock(trx: Database, data: DemoData, now: Date): Promise<void> {
+  const { classes, stock } = storesForLoading(trx);
+  const { things, settings, opened, uses } = stockOf(data, now);
+  for (const thing of things) await classes.insertThing(data.classId, thing);
+  for (const { thingId, settings: set } of settings)
+    await stock.set(data.classId, thingId, { ...NO_SETTINGS, ...set });
+  const by = data.people.find((p) => p.role === 'instructor')!.id;
+  const at = new Date(`${data.startsOn}T06:00:00Z`);
+  for (const id of opened)
+    await stock.addEvent(
+      data.classId,
+      id,
+      { id: v7(), act: 'opened', left: null, reason: '', amount: 0 },
+      by,
+      at,
+    );
+  await stock.addUsesOf(data.classId, uses);
+}
+const NO_SETTINGS = {
+  item: null,
+  uses: null,
+  hanging: null,
+  flat: null,
+  restMinutes: null,
+  expiresAt: null,
+  openedDays: null,
+  dueOn: null,
+};
 
 /** The piece of the simulated bench as it was built. */
 const BENCH_LINK: (typeof EXAMPLE_LINKS)[number] = {

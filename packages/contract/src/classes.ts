@@ -43,6 +43,8 @@ export const Thing = z.object({
   kind: ThingKindShape,
   label: Label,
   retired: z.boolean(),
+  /** The stock item that it is a lot of; absent for equipment. */
+  item: z.string().optional(),
   /** The newest check of a test cord; absent where there is none. */
   check: CordCheck.optional(),
 });

@@ -11,3 +11,4 @@ export {
   SPLICING_SESSIONS,
   STORIES,
 } from './scenario.ts';
+export * from './stock.ts';

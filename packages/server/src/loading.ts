@@ -7,6 +7,7 @@ import type { Database } from './database/database.ts';
 import { instrumentsStore } from './instruments/index.ts';
 import { peopleStore } from './people/index.ts';
 import { referencesStore } from './references/index.ts';
+import { stockStore } from './stock/index.ts';
 
 type Tail<T extends readonly unknown[]> = T extends readonly [unknown, ...infer Rest] ? Rest : never;
 
@@ -23,6 +24,7 @@ export const storesForLoading = (db: Database) => ({
   faces: facesStore(db),
   calls: callsStore(db),
   instruments: instrumentsStore(db),
+  stock: stockStore(db),
   /**
    * Within the loader’s own transaction: a savepoint for each attempt would have every foreign key share-lock the
    * same rows under a new sub-transaction.

@@ -44,7 +44,6 @@ const timedOf = ({ n, median, from, to }: Timed): Timed => ({ n, median, from, t
 
 function skillsByWeight({ steps }: MethodSheet): Skill[] {
   const weights = new Map<Skill, number>();
-  for (const step of steps)
-    weights.set(step.skill, (weights.get(step.skill) ?? 0) + step.criteria.length);
+  for (const step of steps) weights.set(step.skill, (weights.get(step.skill) ?? 0) + step.criteria.length);
   return [...weights].sort((a, b) => b[1] - a[1]).map((w) => w[0]);
 }

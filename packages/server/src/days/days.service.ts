@@ -8,14 +8,7 @@ import { AppError } from '../errors/app-error.ts';
 import { daysStore } from './days.store.ts';
 
 /** Faults of a plan that no hand can make: it does not belong to its pieces. What overlaps or comes too early is shown to those who look at it. */
-const NOT_WHOLE: ReadonlySet<string> = new Set([
-  'twice',
-  'missing',
-  'unknown',
-  'ends_at',
- 
-  'minutes',
-]);
+const NOT_WHOLE: ReadonlySet<string> = new Set(['twice', 'missing', 'unknown', 'ends_at', 'minutes']);
 
 export const daysService = (db: Database) => ({
   day: async (classId: string, day: string, me: Person): Promise<PlannedDay> => {

@@ -109,7 +109,7 @@ export const daysStore = (db: Database) => ({
             join classes c on c.id = d.class_id
            where t.class_id = ${classId} and t.id = any(${thingIds}::uuid[])
              and (d.content -> 'ovens' @> jsonb_build_array(jsonb_build_object('id', o.id))
-               or exists (select 1 from jsonb_each(d.content -> 'stations') s where s.value ? o.id::text))
+               or exists (select 1 from jsonb_each(d.content -> 'stations') s where jsonb_exists(s.value, o.id::text)))
            order by t.label, c.name`,
     ),
 

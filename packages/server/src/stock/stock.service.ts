@@ -113,5 +113,6 @@ export async function takeStock(
     const uses = isPicked(id) ? tools[kind as keyof typeof tools] : undefined;
     return uses === undefined ? [] : [{ lotId: id, uses }];
   });
-  await stockStore(trx).addUses(classId, attempt.id, [...takeLots(ofTurn, needs, at.getTime()).taken, ...worn]);
+  const taken = [...takeLots(ofTurn, needs, at.getTime()).taken, ...worn];
+  await stockStore(trx).addUsesOf(classId, [{ attemptId: attempt.id, taken }]);
 }

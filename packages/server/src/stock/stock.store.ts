@@ -15,6 +15,8 @@ export interface CountedThing extends Pick<
 }
 type CountedRow = Omit<CountedThing, 'settings'> & { [K in keyof ThingSettings]: ThingSettings[K] };
 export type EventRow = ThingEvent & { readonly thingId: string };
+/** Rows that are written together. */
+const TOGETHER = 500;
 /** Over so many days the pace of use is taken. */
 const PACE_DAYS = 14;
 
@@ -108,19 +110,24 @@ export const stockStore = (db: Database) => ({
       .ignore();
   },
 
-  /** What an attempt takes: its lots are things of the attempt as well, so that results can be split by them. */
-  addUses: async (
+  /** What attempts take: their lots are things of the attempts as well, so that results can be split by them. */
+  addUsesOf: async (
     classId: string,
-    attemptId: string,
-    taken: readonly { readonly lotId: string; readonly uses: number }[],
+    attempts: readonly {
+      readonly attemptId: string;
+      readonly taken: readonly { readonly lotId: string; readonly uses: number }[];
+    }[],
   ): Promise<void> => {
-    if (taken.length === 0) return;
-    await db('attempt_things')
-      .insert(taken.map((t) => ({ attempt_id: attemptId, class_id: classId, thing_id: t.lotId })))
-      .onConflict(['attempt_id', 'thing_id'])
-      .ignore();
-    await db('attempt_uses').insert(
+    const rows = attempts.flatMap(({ attemptId, taken }) =>
       taken.map((t) => ({ attempt_id: attemptId, class_id: classId, thing_id: t.lotId, uses: t.uses })),
+    );
+    if (rows.length === 0) return;
+    await db.batchInsert('attempt_uses', rows, TOGETHER);
+    await db.raw(
+      `insert into attempt_things (attempt_id, class_id, thing_id)
+         select attempt_id, class_id, thing_id from attempt_uses where attempt_id = any(?::uuid[])
+       on conflict do nothing`,
+      [attempts.map((a) => a.attemptId)],
     );
   },
 

@@ -26,6 +26,8 @@ const otherwise = computed(() => practice.value.filter((s) => !s.shipped));
 const hasFace = computed(() => props.document.sheet.steps.some((s) => s.criteria.some(isEndFace)));
 /** Sheets whose figures come from a trace that is read. */
 const hasTrace = computed(() => props.document.sheet.steps.some((s) => s.criteria.some(isOfTrace)));
+/** What it took of the stock is told there. */
+const tools = computed(() => attempt.value.things.filter((t) => !t.item));
 const when = (iso: string): string => momentWords(iso, 'short');
 const whenFull = (iso: string): string => momentWords(iso, 'full');
 </script>
@@ -71,8 +73,8 @@ const whenFull = (iso: string): string => momentWords(iso, 'full');
         <p class="soft small" :title="attempt.things.map((t) => t.label).join(', ')">
           <template v-if="document.sheet.onLink"
             >on <b>{{ document.sheet.onLink.label }}</b> · </template
-          >version {{ document.sheet.version }}{{ attempt.things.length > 0 ? ' · ' : '' }}
-          <template v-for="(thing, i) in attempt.things" :key="thing.id"
+          >version {{ document.sheet.version }}{{ tools.length > 0 ? ' · ' : '' }}
+          <template v-for="(thing, i) in tools" :key="thing.id"
             >{{ i > 0 ? ', ' : '' }}<span :title="thingWords(thing.kind)">{{ thing.label }}</span></template
           >
         </p>

@@ -54,7 +54,8 @@ const offered = computed(() =>
   [...KINDS, ...furtherKinds.value]
     .map((kind) => ({
       kind,
-      list: detail.value?.things.filter((t) => t.kind === kind && !t.retired) ?? [],
+      // Lots are taken from the stock by themselves.
+      list: detail.value?.things.filter((t) => t.kind === kind && !t.retired && !t.item) ?? [],
     }))
     .filter((o) => o.list.length > 0),
 );
@@ -74,7 +75,7 @@ onMounted(() => {
   const last = methods.value.find((m) => m.versionId === tile.value.lastVersionId);
   versionId.value = (last ?? methods.value[0])?.versionId ?? '';
   for (const t of detail.value?.things ?? []) {
-    if (tile.value.lastThingIds.includes(t.id) && !t.retired) things[t.kind] = t.id;
+    if (tile.value.lastThingIds.includes(t.id) && !t.retired && !t.item) things[t.kind] = t.id;
   }
 });
 

@@ -2,11 +2,11 @@
 import type { DayPlanBody } from '@clear-mark/contract';
 import { minuteOf } from '@clear-mark/core';
 import { useElementSize } from '@vueuse/core';
-import { drag } from 'd3-drag';
 import { scaleLinear } from 'd3-scale';
-import { select } from 'd3-selection';
-import { computed, nextTick, onMounted, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import { type Block, type BoardRow, hourMarks } from './board.model.ts';
+import BoardFoot from './BoardFoot.vue';
+import { useBlockDrag } from './use-block-drag.ts';
 
 /**
  * Benches, ovens and stations against time. A block is dragged to another minute, or moved by the arrows; there it is locked. Enter or a
@@ -21,7 +21,8 @@ const props = defineProps<{
 const emit = defineEmits<{ move: [block: Block, from: number]; lock: [block: Block] }>();
 const ROW = 34;
 const HEAD = 24;
-const CLOSER = 3.4;
+const CLOSER = 5;
+const AFTER = 20;
 const frame = ref<HTMLElement | null>(null);
 const svg = ref<SVGSVGElement | null>(null);
 const { width: frameWidth } = useElementSize(frame);
@@ -30,9 +31,12 @@ const isClose = ref(false);
 const held = ref<{ key: string; from: number } | null>(null);
 const chosen = ref<Block | null>(null);
 
-const ends = computed(() =>
-  Math.max(minuteOf(props.day, props.day.hours.at(-1)!.to), props.day.plan?.endsAt ?? 0),
-);
+/** A little more than is planned: the rest of the day is empty. */
+const ends = computed(() => {
+  const planned = (props.day.plan?.endsAt ?? 0) + AFTER;
+  const dayEnds = minuteOf(props.day, props.day.hours.at(-1)!.to);
+  return Math.max(props.day.plan?.endsAt ?? 0, Math.min(dayEnds, planned));
+});
 const width = computed(() => Math.max(frameWidth.value, 300, isClose.value ? ends.value * CLOSER : 0));
 const x = computed(() => scaleLinear().domain([0, ends.value]).range([0, width.value]));
 const height = computed(() => HEAD + props.rows.length * ROW);
@@ -50,40 +54,14 @@ const fromOf = (b: Block): number => (held.value?.key === b.key ? held.value.fro
 const wide = (b: Block): number => Math.max(3, x.value(b.to - b.from) - 1);
 const isMovable = (b: Block): boolean => b.kind !== 'cure';
 
-function bindDrag(): void {
-  if (!svg.value) return;
-  const blockOf = (element: Element): Block | undefined =>
-    all.value.get((element as SVGElement).dataset['key'] ?? '');
-  let at = 0;
-  select(svg.value)
-    .selectAll<SVGGElement, unknown>('g.block.movable')
-    .call(
-      drag<SVGGElement, unknown>()
-        .clickDistance(4)
-        .on('start', function (event: { x: number }) {
-          const block = blockOf(this);
-          if (!block) return;
-          at = event.x - x.value(block.from);
-          chosen.value = block;
-        })
-        .on('drag', function (event: { x: number }) {
-          const block = blockOf(this);
-          if (block)
-            held.value = { key: block.key, from: Math.max(0, Math.round(x.value.invert(event.x - at))) };
-        })
-        .on('end', function () {
-          const block = blockOf(this);
-          const to = held.value?.from;
-          held.value = null;
-          if (block && to !== undefined && to !== block.from) emit('move', block, to);
-        }),
-    );
-}
-onMounted(bindDrag);
-watch(
-  () => [props.rows, width.value],
-  () => void nextTick(bindDrag),
-);
+useBlockDrag(svg, {
+  bind: () => [props.rows, width.value],
+  blockOf: (key) => all.value.get(key),
+  x: () => x.value,
+  choose: (block) => (chosen.value = block),
+  hold: (block, from) => (held.value = block && { key: block.key, from }),
+  drop: (block, from) => emit('move', block, from),
+});
 
 const KEYS: Readonly<Record<string, number>> = { ArrowLeft: -1, ArrowRight: 1 };
 function key(event: KeyboardEvent, block: Block): void {
@@ -159,8 +137,9 @@ const current = computed(() => (chosen.value ? (all.value.get(chosen.value.key) 
             @keydown="key($event, b)"
           >
             <title>{{ told(b) }}</title>
-            <rect :width="wide(b)" :height="ROW - 8" rx="3" />
-            <svg v-if="wide(b) > 22" :width="wide(b)" :height="ROW - 8">
+            <rect v-if="b.kind === 'cure'" :width="wide(b)" height="5" :y="ROW - 9" />
+            <rect v-else :width="wide(b)" :height="ROW - 10" rx="3" />
+            <svg v-if="wide(b) > 22 && b.kind !== 'cure'" :width="wide(b)" :height="ROW - 10">
               <text x="4" :y="(ROW - 8) / 2 + 5">{{ b.label }}</text>
             </svg>
             <circle v-if="b.isLocked" :cx="wide(b) - 5" cy="5" r="3.5" />
@@ -169,28 +148,14 @@ const current = computed(() => (chosen.value ? (all.value.get(chosen.value.key) 
         <line v-if="now !== null" class="now" :x1="x(now)" :x2="x(now)" y1="0" :y2="height" />
       </svg>
     </div>
-    <div class="row under tools">
-      <el-button size="large" :aria-pressed="isClose" @click="isClose = !isClose">{{
-        isClose ? 'The whole day' : 'Closer'
-      }}</el-button>
-      <p class="chosen" role="status">
-        <template v-if="current">
-          <b>{{ told(current) }}</b>
-          <el-button size="large" @click="emit('lock', current)">{{
-            current.isLocked ? 'Unlock' : 'Lock'
-          }}</el-button>
-        </template>
-        <span v-else class="soft"
-          >Drag a block, or choose it and press the arrows; what was moved is locked there.</span
-        >
-      </p>
-      <ul class="key small" aria-label="What the blocks mean">
-        <li><span class="swatch bench" />at the bench</li>
-        <li><span class="swatch station" />at a station</li>
-        <li><span class="swatch cure" />in the oven</li>
-        <li><span class="swatch wrong" />in conflict</li>
-      </ul>
-    </div>
+    <BoardFoot
+      class="foot"
+      :is-close="isClose"
+      :told="current && told(current)"
+      :is-locked="current?.isLocked ?? false"
+      @closer="isClose = !isClose"
+      @lock="current && emit('lock', current)"
+    />
   </div>
 </template>
 
@@ -286,44 +251,7 @@ svg {
   outline: 3px solid var(--accent);
   outline-offset: 1px;
 }
-.under {
+.foot {
   grid-column: 1 / -1;
-  margin-top: 8px;
-  gap: 8px 18px;
-}
-.chosen {
-  flex: 1;
-  min-width: 280px;
-  margin: 0;
-  display: flex;
-  align-items: center;
-  gap: 10px;
-}
-.key {
-  display: flex;
-  gap: 14px;
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.swatch {
-  display: inline-block;
-  width: 16px;
-  height: 12px;
-  border: 1px solid var(--hair-strong);
-  background: var(--sunk);
-  margin-right: 5px;
-}
-.swatch.station {
-  background: var(--band);
-  border-color: var(--accent);
-}
-.swatch.cure {
-  background: var(--marginal-wash);
-  border-color: var(--marginal);
-}
-.swatch.wrong {
-  background: var(--fail-wash);
-  border: 2px solid var(--fail);
 }
 </style>

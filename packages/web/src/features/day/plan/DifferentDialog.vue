@@ -5,7 +5,7 @@ import { computed, reactive, ref } from 'vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 import NumberField from '../../../shared/NumberField.vue';
 import { instantAt, wallTime } from '../../../shared/wall-time.ts';
-import type { FromNow } from '../use-day.ts';
+import type { FromNow } from './day-draft.model.ts';
 
 /** What came differently: who is away, what is broken, who is late. From then on the day is planned again, with as little moved as can be. */
 const props = defineProps<{

@@ -8,7 +8,8 @@ import DayField from '../../../shared/DayField.vue';
 import { initials } from '../../../shared/initials.ts';
 import { timeOfDay } from '../../../shared/time-words.ts';
 import { useAskedDay } from '../use-asked-day.ts';
-import { type FromNow, useDay } from '../use-day.ts';
+import { useDay } from '../use-day.ts';
+import type { FromNow } from './day-draft.model.ts';
 import { type Block, boardRows, lockTurned, movedTo, wrongSteps } from './board.model.ts';
 import DayBoard from './DayBoard.vue';
 import DayFindings from './DayFindings.vue';
@@ -23,7 +24,8 @@ const state = useDay(
   () => props.classId,
   () => day.value,
 );
-const { detail, stock, methods, draft, faults, over, progress, refused, tried } = state;
+const { detail, stock, methods, draft, faults, over, refused, planner } = state;
+const { progress, moved, tried, tookMs } = planner;
 const isDifferent = ref(false);
 const failure = computed(() => refused.value ?? state.reply.failure.value);
 const nameOf = (id: string): string =>
@@ -35,7 +37,7 @@ const names = {
   titleOf: (id: string) => methods.value?.find((m) => m.versionId === id)?.title ?? '',
 };
 const wrong = computed(() => (draft.value ? wrongSteps(draft.value, faults.value) : new Set<string>()));
-const movedKeys = computed(() => new Set(state.moved.value.map((m) => `${m.pieceId} ${m.step}`)));
+const movedKeys = computed(() => new Set(moved.value.map((m) => `${m.pieceId} ${m.step}`)));
 const rows = computed(() =>
   draft.value?.plan ? boardRows(draft.value, names, { wrong: wrong.value, moved: movedKeys.value }) : [],
 );
@@ -57,7 +59,7 @@ function minuteNow(): number | null {
 function different(next: DayPlanBody, from: FromNow): void {
   isDifferent.value = false;
   change(next);
-  state.replan(from);
+  planner.replan(from);
 }
 useEventListener(window, 'keydown', (event) => {
   const isTyping =
@@ -85,14 +87,14 @@ const print = (): void => window.print();
         </div>
       </div>
       <div v-if="draft" class="row tools">
-        <el-button v-if="progress !== null" size="large" @click="state.stop">Stop, keep the best</el-button>
+        <el-button v-if="progress !== null" size="large" @click="planner.stop">Stop, keep the best</el-button>
         <el-button
           v-else
           size="large"
           :type="draft.plan ? 'default' : 'primary'"
           :disabled="draft.pieces.length === 0"
           data-test="plan"
-          @click="state.plan"
+          @click="planner.plan"
           >{{ draft.plan ? 'Plan anew' : 'Plan the day' }}</el-button
         >
         <el-button size="large" :disabled="!draft.plan" data-test="different" @click="isDifferent = true"
@@ -129,15 +131,15 @@ const print = (): void => window.print();
         :things="stock.things"
         :faults="faults"
         :over="over"
-        :moved="state.moved.value"
+        :moved="moved"
         :tried="tried"
         :clashes="state.reply.found.value?.clashes ?? []"
         :busy="progress !== null"
         :names="names"
         :clock="clock"
-        :took-ms="state.tookMs.value"
-        @fit="state.replan()"
-        @ask-changes="state.askChanges"
+        :took-ms="tookMs"
+        @fit="planner.replan()"
+        @ask-changes="planner.askChanges"
       />
       <DayBoard
         v-if="draft.plan && rows.length > 0"

@@ -50,7 +50,7 @@ export function wrongSteps(day: DayPlanBody, faults: readonly PlanFault[]): Read
 function addIfOf(
   day: DayPlanBody,
   wrong: Set<string>,
-  w: NonNullable<DayPlanBody['plan']>['work'][number],
+  w: Plan['work'][number],
   f: Extract<PlanFault, { readonly at: number }>,
 ): void {
   if (!('of' in f)) return;
@@ -70,16 +70,33 @@ export function boardRows(
   names: BoardNames,
   marks: { readonly wrong: ReadonlySet<string>; readonly moved: ReadonlySet<string> },
 ): BoardRow[] {
-  const { plan } = day;
-  const pieceOf = new Map(day.pieces.map((p) => [p.id, p]));
-  const locked = new Set(day.locks.map((l) => `${l.pieceId} ${l.step}`));
-  const block = (
-    pieceId: string,
-    step: number,
-    span: { from: number; to: number },
-    kind: Block['kind'],
-  ): Block => {
-    const piece = pieceOf.get(pieceId)!;
+  const maker = new BlockMaker(day, names, marks);
+  return [
+    ...traineeRows(day, names, maker),
+    ...ovenRows(day, names, maker),
+    ...stationRows(day, names, maker),
+  ];
+}
+
+type Plan = NonNullable<DayPlanBody['plan']>;
+class BlockMaker {
+  readonly pieces: ReadonlyMap<string, DayPlanBody['pieces'][number]>;
+  readonly work: Plan['work'];
+  readonly loads: Plan['loads'];
+  private readonly locked: ReadonlySet<string>;
+
+  constructor(
+    day: DayPlanBody,
+    private readonly names: BoardNames,
+    private readonly marks: { readonly wrong: ReadonlySet<string>; readonly moved: ReadonlySet<string> },
+  ) {
+    this.pieces = new Map(day.pieces.map((p) => [p.id, p]));
+    this.work = (day.plan?.work ?? []).filter((w) => this.pieces.has(w.pieceId));
+    this.loads = (day.plan?.loads ?? []).filter((l) => l.members.every((m) => this.pieces.has(m.pieceId)));
+    this.locked = new Set(day.locks.map((l) => `${l.pieceId} ${l.step}`));
+  }
+  block(pieceId: string, step: number, span: { from: number; to: number }, kind: Block['kind']): Block {
+    const piece = this.pieces.get(pieceId)!;
     const wanted = piece.steps[step]!;
     const id = `${pieceId} ${step}`;
     return {
@@ -89,68 +106,61 @@ export function boardRows(
       from: span.from,
       to: span.to,
       label: wanted.name,
-      title: `${names.nameOf(piece.traineeId)}: ${names.titleOf(piece.methodVersionId)}, ${wanted.name}`,
+      title: `${this.names.nameOf(piece.traineeId)}: ${this.names.titleOf(piece.methodVersionId)}, ${wanted.name}`,
       kind,
       station: wanted.kind === 'work' ? wanted.station : null,
-      isLocked: locked.has(id),
-      isWrong: marks.wrong.has(id),
-      isMoved: marks.moved.has(id),
+      isLocked: this.locked.has(id),
+      isWrong: this.marks.wrong.has(id),
+      isMoved: this.marks.moved.has(id),
     };
-  };
-  const known = (plan?.work ?? []).filter((w) => pieceOf.has(w.pieceId));
-  const members = (plan?.loads ?? []).flatMap((l) =>
-    l.members
-      .filter((m) => pieceOf.has(m.pieceId))
-      .map((m) => ({ ...m, from: l.from, to: l.to, ovenId: l.ovenId })),
-  );
-  const trainees = [...new Set(day.pieces.map((p) => p.traineeId))];
-  const rows = trainees.map((id): BoardRow => ({
-    key: id,
-    label: names.nameOf(id),
-    group: 'trainee',
-    blocks: [
-      ...members
-        .filter((m) => pieceOf.get(m.pieceId)!.traineeId === id)
-        .map((m) => block(m.pieceId, m.step, m, 'cure')),
-      ...known
-        .filter((w) => pieceOf.get(w.pieceId)!.traineeId === id)
-        .map((w) => block(w.pieceId, w.step, w, 'work')),
-    ],
-  }));
-  const ovens = day.ovens.map((oven): BoardRow => ({
+  }
+  traineeOf(pieceId: string): string {
+    return this.pieces.get(pieceId)!.traineeId;
+  }
+}
+
+function traineeRows(day: DayPlanBody, names: BoardNames, maker: BlockMaker): BoardRow[] {
+  return [...new Set(day.pieces.map((p) => p.traineeId))].map((id): BoardRow => {
+    const cures = maker.loads.flatMap((l) =>
+      l.members
+        .filter((m) => maker.traineeOf(m.pieceId) === id)
+        .map((m) => maker.block(m.pieceId, m.step, l, 'cure')),
+    );
+    const work = maker.work
+      .filter((w) => maker.traineeOf(w.pieceId) === id)
+      .map((w) => maker.block(w.pieceId, w.step, w, 'work'));
+    return { key: id, label: names.nameOf(id), group: 'trainee', blocks: [...cures, ...work] };
+  });
+}
+
+const ovenRows = (day: DayPlanBody, names: BoardNames, maker: BlockMaker): BoardRow[] =>
+  day.ovens.map((oven): BoardRow => ({
     key: oven.id,
     label: names.labelOf(oven.id),
     group: 'oven',
-    blocks: (plan?.loads ?? [])
-      .filter((l) => l.ovenId === oven.id && pieceOf.has(l.members[0]?.pieceId ?? ''))
+    blocks: maker.loads
+      .filter((l) => l.ovenId === oven.id)
       .map((l) => ({
-        ...block(l.members[0]!.pieceId, l.members[0]!.step, l, 'load'),
+        ...maker.block(l.members[0]!.pieceId, l.members[0]!.step, l, 'load'),
         label: `${l.members.length} × ${l.schedule}`,
-        title: `${l.schedule}, ${l.way}: ${l.members.map((m) => names.nameOf(pieceOf.get(m.pieceId)?.traineeId ?? '')).join(', ')}`,
+        title: `${l.schedule}, ${l.way}: ${l.members.map((m) => names.nameOf(maker.traineeOf(m.pieceId))).join(', ')}`,
       })),
   }));
-  const stations = Object.entries(day.stations).flatMap(([kind, ids]) =>
-    ids.map((id, i): BoardRow => ({
-      key: id,
-      label: names.labelOf(id),
-      group: 'station',
-      blocks: known
-        .filter((w) => {
-          const step = pieceOf.get(w.pieceId)!.steps[w.step];
-          return step?.kind === 'work' && step.station === kind && w.unit === i + 1;
-        })
-        .map((w) => {
-          const own = block(w.pieceId, w.step, w, 'work');
-          return {
-            ...own,
-            key: `station ${own.key}`,
-            label: names.shortOf(pieceOf.get(w.pieceId)!.traineeId),
-          };
-        }),
-    })),
+
+const stationRows = (day: DayPlanBody, names: BoardNames, maker: BlockMaker): BoardRow[] =>
+  Object.entries(day.stations).flatMap(([kind, ids]) =>
+    ids.flatMap((id, i): BoardRow[] => {
+      const own = maker.work.filter((w) => {
+        const step = maker.pieces.get(w.pieceId)!.steps[w.step];
+        return step?.kind === 'work' && step.station === kind && w.unit === i + 1;
+      });
+      const blocks = own.map((w) => {
+        const block = maker.block(w.pieceId, w.step, w, 'work');
+        return { ...block, key: `station ${block.key}`, label: names.shortOf(maker.traineeOf(w.pieceId)) };
+      });
+      return blocks.length === 0 ? [] : [{ key: id, label: names.labelOf(id), group: 'station', blocks }];
+    }),
   );
-  return [...rows, ...ovens, ...stations.filter((r) => r.blocks.length > 0)];
-}
 
 /** A step, or the whole load that it is in, begun at another minute, and locked there. */
 export function movedTo(

@@ -35,9 +35,11 @@ export function emptyDay(
   day: string,
   detail: Pick<ClassDetail, 'instructors' | 'things'>,
   stock: Stock,
+  /** What is connected as something else than a meter: no loss is read with it. */
+  noMeters: readonly string[],
   instantAt: (wall: string) => string,
 ): DayPlanBody {
-  const inUse = detail.things.filter((t) => !t.retired);
+  const inUse = detail.things.filter((t) => !t.retired && !noMeters.includes(t.id));
   const stations: Record<string, string[]> = {};
   for (const kind of STATION_KINDS) {
     const ids = inUse.filter((t) => t.kind === kind).map((t) => t.id);
@@ -180,11 +182,14 @@ export const withEnd = (plan: NonNullable<DayPlanBody['plan']>): NonNullable<Day
   endsAt: Math.max(0, ...plan.work.map((w) => w.to), ...plan.loads.map((l) => l.to)),
 });
 
+/** From when on a day is planned again, and who has done less than planned by then, by how many minutes. */
+export interface FromNow {
+  readonly minute: number;
+  readonly lateBy: ReadonlyMap<string, number>;
+}
+
 /** What stays where it is: locked steps, and from a minute on what was begun before it; who is late by some minutes has done less. */
-export function fixedSteps(
-  day: DayPlanBody,
-  from: { readonly minute: number; readonly lateBy: ReadonlyMap<string, number> } | null,
-): FixedStep[] {
+export function fixedSteps(day: DayPlanBody, from: FromNow | null): FixedStep[] {
   const { plan } = day;
   if (!plan) return [];
   const traineeOf = new Map(day.pieces.map((p) => [p.id, p.traineeId]));
@@ -217,10 +222,7 @@ export function fixedSteps(
 }
 
 /** The day as the core plans it, with what is fixed. */
-export function wantedOf(
-  day: DayPlanBody,
-  from: { readonly minute: number; readonly lateBy: ReadonlyMap<string, number> } | null = null,
-) {
+export function wantedOf(day: DayPlanBody, from: FromNow | null = null) {
   const fixed = fixedSteps(day, from);
   return dayWanted(day, {
     ...(fixed.length > 0 ? { fixed } : {}),

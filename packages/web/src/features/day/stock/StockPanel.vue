@@ -53,6 +53,8 @@ const serviced = (thing: StockThing): Promise<boolean> =>
 const day = (at: string | null): string => (at === null ? '' : dayWords(at, session.zoneOf(props.classId)));
 const until = (row: StockThing): string =>
   day(row.goodUntil) || (row.settings.dueOn ? `due ${day(row.settings.dueOn)}` : '');
+const daysWords = (days: number): string =>
+  days < 1 ? 'today' : days < 2 ? '1 day' : `${Math.floor(days)} days`;
 const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 100);
 </script>
 
@@ -70,12 +72,12 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <el-skeleton v-if="!stock && !failure" :rows="8" animated />
     <el-table v-if="stock" :data="rows" row-key="id" size="large" data-test="stock">
-      <el-table-column label="What" min-width="250">
+      <el-table-column label="What" min-width="290">
         <template #default="{ row }: { row: StockThing }">
           <b>{{ row.label }}</b> <span class="soft small">{{ thingWords(row.kind) }}</span>
         </template>
       </el-table-column>
-      <el-table-column label="Left" width="240">
+      <el-table-column label="Left" width="220">
         <template #default="{ row }: { row: StockThing }">
           <div v-if="row.left !== null" class="left">
             <el-progress
@@ -94,11 +96,7 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
       </el-table-column>
       <el-table-column label="Lasts" width="120" align="right">
         <template #default="{ row }: { row: StockThing }">{{
-          row.lastsDays === null
-            ? ''
-            : row.lastsDays > 365
-              ? 'over a year'
-              : `${Math.floor(row.lastsDays)} days`
+          row.lastsDays === null ? '' : row.lastsDays > 365 ? 'over a year' : daysWords(row.lastsDays)
         }}</template>
       </el-table-column>
       <el-table-column label="Good until" width="150">
@@ -112,15 +110,17 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
           }}</span>
         </template>
       </el-table-column>
-      <el-table-column width="310" align="right">
+      <el-table-column width="330" align="right">
         <template #default="{ row }: { row: StockThing }">
-          <el-button
-            v-if="serviceOf(row.kind) && row.settings.uses !== null"
-            size="large"
-            @click="serviced(row)"
-            >{{ serviceOf(row.kind) }}</el-button
-          >
-          <el-button size="large" @click="openId = row.id">Change</el-button>
+          <div class="acts">
+            <el-button
+              v-if="serviceOf(row.kind) && row.settings.uses !== null"
+              size="large"
+              @click="serviced(row)"
+              >{{ serviceOf(row.kind) }}</el-button
+            >
+            <el-button size="large" @click="openId = row.id">Change</el-button>
+          </div>
         </template>
       </el-table-column>
     </el-table>
@@ -153,6 +153,15 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
 </template>
 
 <style scoped>
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  justify-content: flex-end;
+}
+.acts :deep(.el-button) {
+  margin: 0;
+}
 .left {
   display: grid;
   gap: 2px;
