@@ -8,6 +8,7 @@ import {
 } from '@clear-mark/core';
 import { z } from 'zod';
 import { FACE_TABLES } from './archive-face-tables.ts';
+import { STOCK_TABLES } from './archive-stock-tables.ts';
 import { TRACE_TABLES } from './archive-trace-tables.ts';
 import {
   Choices,
@@ -257,6 +258,7 @@ export const ARCHIVE_TABLES = {
     at: Moment,
   }),
   ...FACE_TABLES,
+  ...STOCK_TABLES,
   ...TRACE_TABLES,
   sign_offs: table('a trainee signed off in a skill', {
     id: Id,

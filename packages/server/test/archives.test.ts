@@ -28,6 +28,8 @@ const STAYING: Readonly<Record<string, string>> = {
   backups: 'this installation',
   bench_devices: 'devices of this school',
   checks: 'this installation',
+  class_days: 'days of this school’s rooms and people',
+  day_loads: 'days of this school’s rooms and people',
   daily_heads: 'signed by the key of this installation',
   deliveries: 'told by this school',
   instrument_claims: 'devices of this school',

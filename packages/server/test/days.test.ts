@@ -5,6 +5,7 @@ import type {
   DayPlanBody,
   OwnDay,
   PlannedDay,
+  Stock,
   StockThing,
 } from '@clear-mark/contract';
 import { SCENARIO, SPLICING } from '@clear-mark/demo';
@@ -31,7 +32,7 @@ beforeAll(async () => {
   const [id] = await world.db('classes').where({ name: SCENARIO.className }).pluck('id');
   detail = (await api.get(`/classes/${id}`)).body;
   methods = (await api.get(at('/day-methods'))).body;
-  ovens = (await api.get(at('/stock'))).body.things.filter((t: StockThing) => t.kind === 'oven');
+  ovens = ((await api.get(at('/stock'))).body as Stock).things.filter((t) => t.kind === 'oven');
 });
 afterAll(() => world.close());
 
@@ -70,6 +71,16 @@ function planned(day = DAY, version = 0): DayPlanBody {
   return { ...body, plan: structuredClone(plan) as unknown as DayPlanBody['plan'] };
 }
 
+async function readUntil(stream: AsyncIterable<Uint8Array>, wanted: string): Promise<string> {
+  const decoder = new TextDecoder();
+  let text = '';
+  for await (const chunk of stream) {
+    text += decoder.decode(chunk, { stream: true });
+    if (text.includes(wanted)) return text;
+  }
+  return text;
+}
+
 describe('methods as a day is planned with them', () => {
   it('have the oven as a step of its own, stations that are there, and what decides watched', () => {
     const { steps, glueStep, needs } = method('epoxy-heat');
@@ -104,11 +115,12 @@ describe('a planned day', () => {
   });
 
   it('is rung to those who follow the class', async () => {
-    const heard = new Promise<string>((resolve) => {
-      world.notifier.listen(detail.id, ({ what }) => resolve(what));
-    });
+    const control = new AbortController();
+    const { body } = await api.stream(at('/events'), {}, control.signal);
+    const heard = readUntil(body as unknown as AsyncIterable<Uint8Array>, 'data: day\n');
     expect((await api.put(dayPath(), planned(DAY, 2))).status).toBe(200);
-    expect(await heard).toBe('day');
+    expect(await heard).toContain('data: hello');
+    control.abort();
   });
 
   it('that is none is refused with what is wrong, and nothing is changed', async () => {
@@ -165,7 +177,7 @@ describe('a planned day', () => {
 
   it('is a calendar, an event a piece', async () => {
     const { saved } = await read();
-    const text = (await api.get(`${dayPath()}/plan.ics`)).text;
+    const text = String((await api.get(`${dayPath()}/plan.ics`)).body);
     expect(text.match(/BEGIN:VEVENT/g)).toHaveLength(saved!.pieces.length);
     expect(text.replaceAll('\r\n ', '')).toContain(`SUMMARY:${detail.trainees[0]!.name}`);
     expect(text).toContain('Oven 1');

@@ -1,8 +1,9 @@
-import { attemptsNeeded, type PassCount } from './attempts-needed.ts';
+import { attemptsNeeded, type PassCount, type PassPrior } from './attempts-needed.ts';
 
 /** Pieces of one method that a course is to end with. */
 export interface WantedPieces extends PassCount {
   readonly wanted: number;
+  readonly prior?: PassPrior;
   /** What each attempt uses, passed or not. */
   readonly needs: readonly { readonly item: string; readonly uses: number }[];
 }
@@ -34,7 +35,9 @@ export interface ShoppingLine {
 export function shoppingList(wanted: readonly WantedPieces[], stock: readonly ItemStock[]): ShoppingLine[] {
   const needed = new Map<string, [usual: number, at80: number, at95: number]>();
   for (const method of wanted) {
-    const attempts = [0.5, 0.8, 0.95].map((share) => attemptsNeeded(method.wanted, method, share));
+    const attempts = [0.5, 0.8, 0.95].map((share) =>
+      attemptsNeeded(method.wanted, method, share, method.prior),
+    );
     for (const { item, uses } of method.needs) {
       const sum = needed.get(item) ?? [0, 0, 0];
       needed.set(item, [

@@ -95,7 +95,6 @@ const takenOut = (loadId: string): Promise<void> =>
           <span>
             <b>{{ labelOf(load.ovenId) }}</b> {{ load.schedule
             }}<template v-if="left <= 0">, due {{ agoWords(Date.parse(load.endsAt), now) }}</template>
-            <span class="soft block">{{ names(load.members) }}</span>
           </span>
           <el-button
             size="large"
@@ -104,6 +103,7 @@ const takenOut = (loadId: string): Promise<void> =>
             @click="takenOut(load.id)"
             >Taken out</el-button
           >
+          <span class="soft all">{{ names(load.members) }}</span>
         </li>
         <li
           v-for="load in toCome.slice(0, isRoom ? 2 : 4)"
@@ -114,9 +114,9 @@ const takenOut = (loadId: string): Promise<void> =>
           <span>
             <b>{{ labelOf(load.ovenId) }}</b> {{ load.schedule }}, {{ load.traineeIds.length }}
             {{ load.traineeIds.length === 1 ? 'piece' : 'pieces' }}
-            <span class="soft block">{{ names(load.traineeIds) }}</span>
           </span>
           <el-button size="large" data-test="loaded" @click="loaded(load)">Loaded</el-button>
+          <span class="soft all">{{ names(load.traineeIds) }}</span>
         </li>
       </ul>
     </template>
@@ -183,7 +183,8 @@ ul {
 }
 .loads li {
   display: grid;
-  grid-template-columns: 110px 1fr auto;
+  grid-template-columns: auto 1fr auto;
+  align-content: start;
   gap: 12px;
   align-items: center;
   border: 1px solid var(--hair);
@@ -194,7 +195,12 @@ ul {
   border: 2px solid var(--fail);
   background: var(--fail-wash);
 }
+/* Under the line, as wide as the card. */
+.all {
+  grid-column: 1 / -1;
+}
 .big {
+  white-space: nowrap;
   font-size: 1.5rem;
   font-variant-numeric: tabular-nums;
 }

@@ -19,7 +19,7 @@ const methods = computed(() =>
 const lines = computed(() => (stock.value ? linesFor(wanted.value as Wanted, stock.value) : []));
 const rate = (m: { passed: number; failed: number }): string =>
   m.passed + m.failed === 0
-    ? 'nobody has made one yet: anything may fail'
+    ? 'nobody has made one yet: taken as the others'
     : `${Math.round((100 * m.passed) / (m.passed + m.failed))} % of ${m.passed + m.failed} passed`;
 const print = (): void => window.print();
 function save(): void {
@@ -64,7 +64,7 @@ function save(): void {
       <el-table-column label="What" min-width="230">
         <template #default="{ row }: { row: ShoppingLine }"
           ><b>{{ stockItem(row.item)?.label }}</b>
-          <span class="soft small">{{ stockItem(row.item)?.unit }}</span></template
+          <span class="soft small unit">{{ stockItem(row.item)?.unit }}</span></template
         >
       </el-table-column>
       <el-table-column prop="left" label="There" width="100" align="right" />
@@ -92,6 +92,14 @@ function save(): void {
 </template>
 
 <style scoped>
+.unit {
+  margin-left: 6px;
+}
+.methods :deep(.el-form-item__label) {
+  white-space: normal;
+  height: auto;
+  line-height: 1.3;
+}
 .methods {
   list-style: none;
   padding: 0;

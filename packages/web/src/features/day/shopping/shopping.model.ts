@@ -1,4 +1,4 @@
-import { type ItemStock, shoppingList, type ShoppingLine } from '@clear-mark/core';
+import { type ItemStock, priorOf, shoppingList, type ShoppingLine } from '@clear-mark/core';
 import type { Stock } from '@clear-mark/contract';
 import { STOCK_ITEMS, stockItem, takesOf } from '@clear-mark/methods';
 import { unparse } from 'papaparse';
@@ -18,12 +18,18 @@ export function itemStock({ things }: Stock): ItemStock[] {
 
 /** The list to buy for what is wanted: lines in the order of the stock. */
 export function linesFor(wanted: Wanted, stock: Stock): ShoppingLine[] {
+  const all = stock.methods.reduce(
+    (sum, m) => ({ passed: sum.passed + m.passed, failed: sum.failed + m.failed }),
+    { passed: 0, failed: 0 },
+  );
+  const prior = priorOf(all);
   const methods = stock.methods
     .filter((m) => (wanted[m.methodId] ?? 0) > 0)
     .map((m) => ({
       wanted: wanted[m.methodId]!,
       passed: m.passed,
       failed: m.failed,
+      prior,
       needs: Object.entries(takesOf(m.methodId).items).map(([item, uses]) => ({ item, uses })),
     }));
   const order = STOCK_ITEMS.map((i) => i.id);

@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import { Count, Moment, Short, table, Whole } from './archive-shapes.ts';
+import { Day, Id } from './common.ts';
+import { THING_ACTS } from './stock.ts';
+
+/** What is set of equipment and of lots, what was done to them, and what pieces took of them. */
+export const STOCK_TABLES = {
+  thing_settings: table('what is set of a piece of equipment or a lot', {
+    thing_id: Id,
+    class_id: Id,
+    item: Short.nullable(),
+    uses: Count.nullable(),
+    hanging: Count.nullable(),
+    flat: Count.nullable(),
+    rest_minutes: Count.nullable(),
+    expires_at: Moment.nullable(),
+    opened_days: Count.nullable(),
+    due_on: Day.nullable(),
+  }),
+  thing_events: table('what was done to a piece of equipment or a lot by hand', {
+    id: Id,
+    class_id: Id,
+    thing_id: Id,
+    act: z.enum(THING_ACTS),
+    amount: Whole,
+    left_over: Count.nullable(),
+    reason: Short,
+    by: Id,
+    at: Moment,
+  }),
+  attempt_uses: table('what a scored piece took of a lot, or wore of a tool', {
+    attempt_id: Id,
+    class_id: Id,
+    thing_id: Id,
+    uses: Count,
+  }),
+} as const;
