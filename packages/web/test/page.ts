@@ -87,7 +87,7 @@ const json = (status: number, body: unknown): Response =>
   });
 
 const NAMES =
-  'today sheet faces links insight evidence retraining records setup method draft compare-methods safekeeping classes calls me own-sheet start join account accounts verify amend reports trace-run';
+  'today sheet faces links insight evidence retraining records setup method draft compare-methods safekeeping classes calls me own-sheet start join account accounts verify amend reports trace-run day';
 const testRouter = (): Router =>
   createRouter({
     history: createMemoryHistory(),

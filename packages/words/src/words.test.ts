@@ -7,6 +7,10 @@ import { sourceWords } from './names.ts';
 import { evidenceWords, reasonWords } from './reasons.ts';
 
 const PARAMS = {
+  item: 'primer',
+  share: 2,
+  from: '2026-03-02',
+  to: '2026-03-30',
   right: 'results',
   answer: '550 no such mailbox',
   line: 7,

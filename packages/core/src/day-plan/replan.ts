@@ -56,15 +56,19 @@ function keptPlaces(day: DayWanted, before: DayPlan): KeptPlaces {
   return { work, loads };
 }
 
-/** Steps that lie elsewhere in the second plan than in the first, in the order of their time. */
+/** Steps that lie at another time or at another station or oven in the second plan than in the first, in the order of their time. */
 export function movedSteps(before: DayPlan, after: DayPlan): MovedStep[] {
-  const was = new Map(stepsOf(before).map((s) => [placeKey(s.pieceId, s.step), s.from]));
-  return stepsOf(after)
-    .map((s) => ({ ...s, was: was.get(placeKey(s.pieceId, s.step)) ?? null }))
-    .filter((s) => s.was !== s.from)
+  const was = new Map(placesOf(before).map((s) => [placeKey(s.pieceId, s.step), s]));
+  return placesOf(after)
+    .flatMap(({ pieceId, step, from, at }): MovedStep[] => {
+      const old = was.get(placeKey(pieceId, step));
+      return old?.from === from && old.at === at ? [] : [{ pieceId, step, from, was: old?.from ?? null }];
+    })
     .sort((a, b) => a.from - b.from);
 }
-const stepsOf = (plan: DayPlan): Omit<MovedStep, 'was'>[] => [
-  ...plan.work.map(({ pieceId, step, from }) => ({ pieceId, step, from })),
-  ...plan.loads.flatMap(({ members, from }) => members.map(({ pieceId, step }) => ({ pieceId, step, from }))),
+const placesOf = (plan: DayPlan) => [
+  ...plan.work.map(({ pieceId, step, from, unit }) => ({ pieceId, step, from, at: String(unit) })),
+  ...plan.loads.flatMap(({ members, from, ovenId }) =>
+    members.map(({ pieceId, step }) => ({ pieceId, step, from, at: ovenId })),
+  ),
 ];
