@@ -2,6 +2,7 @@ import { ensureDatabase, removeCluster, startScratchCluster } from '../cluster.t
 import { benchArchive } from './archive.ts';
 import { benchBundle } from './bundle.ts';
 import { benchClass } from './class.ts';
+import { benchDayBound, benchDayPlan, benchDayReplan } from './day-plan.ts';
 import { benchDrain } from './drain.ts';
 import { benchEntries } from './entries.ts';
 import { benchExplain } from './explain.ts';
@@ -68,6 +69,9 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   'trace-analysis': () => Promise.resolve(benchTraceAnalysis()),
   'trace-batch': () => benchTraceBatch(),
   'trace-zoom': (url) => benchTraceZoom(url),
+  'day-bound': () => Promise.resolve(benchDayBound()),
+  'day-plan': () => Promise.resolve(benchDayPlan()),
+  'day-replan': () => Promise.resolve(benchDayReplan()),
   insight: (url) => benchInsight(url),
   'insight-quantiles': (url) => benchInsightQuantiles(url),
   'what-if': (url) => benchWhatIf(url),

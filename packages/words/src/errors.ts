@@ -369,7 +369,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'not_found.day': () => 'There is no plan of that day.',
   'not_found.load': () => 'There is no such load in the ovens.',
   'stock.bad_counts': (p) => `${say(p, 'value')} is no number of pieces. Nothing was computed.`,
-  'stock.bad_share': (p) => `A share between 0 and 1 is needed, not ${say(p, 'share')}. Nothing was computed.`,
+  'stock.bad_share': (p) =>
+    `A share between 0 and 1 is needed, not ${say(p, 'share')}. Nothing was computed.`,
   'stats.not_finite': () => 'A value is no number. Nothing was computed.',
   'stats.not_paired': (p) =>
     `The two columns have ${say(p, 'first')} and ${say(p, 'second')} values: as many are needed.`,

@@ -190,7 +190,7 @@ describe('bounds', () => {
     expect(overBound(BUSY, { work: [], loads: [], left: BUSY.pieces.map((p) => p.id), endsAt: 0 })).toBe(0);
   });
   it('smaller days get more tries, within bounds', () => {
-    expect([usualTries(1), usualTries(100), usualTries(200), usualTries(400)]).toEqual([2000, 320, 160, 150]);
+    expect([usualTries(1), usualTries(100), usualTries(200), usualTries(400)]).toEqual([2000, 360, 180, 170]);
   });
 });
 

@@ -18,8 +18,6 @@ import DayFindings from './plan/DayFindings.vue';
 import DayPieces from './plan/DayPieces.vue';
 import DaySetup from './plan/DaySetup.vue';
 import DifferentDialog from './plan/DifferentDialog.vue';
-import ShoppingPanel from './shopping/ShoppingPanel.vue';
-import StockPanel from './stock/StockPanel.vue';
 
 freshPages();
 
@@ -363,107 +361,5 @@ describe('a trainee’s own day', () => {
     await settled();
     expect(page.text()).toContain('Cure, Oven 1');
     expect(page.findAll('li').map((l) => l.classes())).toEqual([['over'], ['now']]);
-  });
-});
-
-describe('the stock', () => {
-  const lot = thing(
-    id(61),
-    'batch',
-    { item: 'primer', uses: 200 },
-    {
-      left: 40,
-      used: 160,
-      lastsDays: 3.4,
-      warnings: ['runs_out'],
-      events: [
-        {
-          id: id(90),
-          act: 'corrected',
-          left: 40,
-          reason: 'spilled',
-          by: 'Ysolde Brack',
-          at: '2026-09-14T08:30:00.000Z',
-        },
-      ],
-    },
-  );
-  const splicer = thing(id(62), 'splicer', { uses: 1500 }, { left: 900, used: 600 });
-  const server = () =>
-    new TestServer()
-      .on(ROUTES.stock, { things: [splicer, lot], methods: [] })
-      .on(ROUTES.addThingEvent, { done: true })
-      .on(ROUTES.setThing, { done: true })
-      .on(ROUTES.addThing, { id: id(63), kind: 'film', label: 'x', retired: false });
-  const stock = async () => {
-    const asked = server();
-    const opened = await openPage(StockPanel, { props: { classId: CLASS } });
-    await settled();
-    return { asked, ...opened };
-  };
-  it('shows what is left and what runs out first', async () => {
-    const { page } = await stock();
-    expect(page.text()).toContain('1 to look at.');
-    const lines = page.findAll('.el-table__row').map((r) => r.text());
-    expect(lines[0]).toContain('40 of 200 connectors');
-    expect(lines[0]).toContain('3 days');
-    expect(lines[0]).toContain('runs out soon');
-    expect(lines[1]).toContain('900 of 1500 arcs');
-  });
-  it('a service is one tap; a count is put right only with a reason', async () => {
-    const { page, asked, press } = await stock();
-    await press('Electrodes changed');
-    await settled();
-    expect(asked.of(ROUTES.addThingEvent)[0]!.body).toMatchObject({ act: 'serviced', left: null });
-    await page.findAll('.el-table__row')[0]!.findAll('button').at(-1)!.trigger('click');
-    await settled();
-    expect(document.body.textContent).toContain('count put right to 40, spilled (Ysolde Brack)');
-    const put = document.querySelector<HTMLButtonElement>('[data-test=correct]')!;
-    expect(put.disabled).toBe(true);
-    const why = document.querySelector<HTMLInputElement>(
-      'input[data-test=reason], [data-test=reason] input',
-    )!;
-    why.value = 'counted again';
-    why.dispatchEvent(new Event('input'));
-    await settled();
-    put.click();
-    await settled();
-    expect(asked.of(ROUTES.addThingEvent)[1]!.body).toMatchObject({
-      act: 'corrected',
-      left: 40,
-      reason: 'counted again',
-    });
-  });
-  it('a new lot begins with what its pack has', async () => {
-    const { asked, press } = await stock();
-    await press('Add');
-    await settled();
-    expect(asked.of(ROUTES.addThing)[0]!.body).toMatchObject({
-      kind: 'film',
-      label: 'Film 12 µm, air polish',
-    });
-    expect(asked.of(ROUTES.setThing)[0]!.body).toMatchObject({ item: 'film-12', uses: 70 });
-  });
-  it('says what went wrong', async () => {
-    new TestServer();
-    const { page } = await openPage(StockPanel, { props: { classId: CLASS } });
-    await settled();
-    expect(page.get('[role=alert]').text()).toContain('does not answer');
-  });
-});
-
-describe('the shopping list', () => {
-  it('follows what is wanted', async () => {
-    const methods = [{ methodId: 'clear-mark/bench-cleave', title: 'Cleave', passed: 80, failed: 20 }];
-    new TestServer().on(ROUTES.stock, { things: [], methods });
-    const { page } = await openPage(ShoppingPanel, { props: { classId: CLASS } });
-    await settled();
-    expect(page.text()).toContain('80 % of 100 passed');
-    expect(page.text()).toContain('Say how many good pieces are wanted.');
-    const field = page.get('.methods input');
-    await field.setValue('20');
-    await field.trigger('change');
-    await settled();
-    expect(page.get('[data-test=shopping]').text()).toContain('Lint-free wipe');
   });
 });
