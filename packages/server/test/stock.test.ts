@@ -99,6 +99,19 @@ describe('the stock of a class', () => {
     });
   });
 
+  it('of a test cord the matings since its last check', async () => {
+    const cord = detail.things.find((t) => t.kind === 'cord')!.id;
+    await api.put(at(`/things/${cord}/settings`), { ...SETTINGS, uses: 500 });
+    const before = (await shown(cord)).used;
+    await begin('loss-one-cord', [cord]);
+    expect((await shown(cord)).used).toBe(before + 2);
+    now = new Date(now.getTime() + 60_000);
+    const day = now.toISOString().slice(0, 10);
+    const check = { id: v7(), checkedOn: day, dueOn: day, lossDb: '0.2', limitDb: '0.5' };
+    expect((await api.post(at(`/things/${cord}/checks`), check)).status).toBe(200);
+    expect(await shown(cord)).toMatchObject({ used: 0, left: 500, servicedAt: now.toISOString() });
+  });
+
   it('is put right by hand with a reason, which stays, and counts on from there', async () => {
     const id = await lot('Adhesive 7', { item: 'acrylic', uses: 50 });
     await begin('acrylic-primer');

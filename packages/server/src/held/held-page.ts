@@ -61,7 +61,7 @@ function seriesPartsOf({ calls, tracesRead, traces }: HeldWithFiles): Part[] {
 }
 
 function partsOf(held: HeldWithFiles): Part[] {
-  const { classes, pieces, signOffs, certificates, plan, trail } = held;
+  const { classes, pieces, signOffs, certificates, plan, days, trail } = held;
   const notes = pieces.flatMap((p) =>
     p.entries.flatMap((e) => (e.note === null ? [] : [[p.className, p.label, e.note]])),
   );
@@ -106,6 +106,11 @@ function partsOf(held: HeldWithFiles): Part[] {
       heading: 'Certificates',
       heads: ['Code', 'Class', 'Until', 'State'],
       rows: certificates.map((c) => [c.code, c.className, c.validUntil, CERTIFICATE_STATE_WORDS[c.state]]),
+    },
+    {
+      heading: 'Days planned',
+      heads: ['Class', 'Day', 'Pieces'],
+      rows: days.map((d) => [d.className, d.day, String(d.pieces)]),
     },
     {
       heading: 'Retraining planned',

@@ -40,6 +40,8 @@ export interface Held {
     validUntil: string;
     state: CertificateState;
   }[];
+  /** Days that are planned with the person, and how many pieces on each. */
+  readonly days: readonly { className: string; day: string; pieces: number }[];
   readonly plan: readonly { skill: Skill; className: string; openedAt: string; closedAt: string | null }[];
   readonly pictures: readonly HeldPicture[];
   readonly calls: readonly {
@@ -143,6 +145,10 @@ const SIGN_OFFS = (id: string): Sql => sql`
     from sign_offs s join classes c on c.id = s.class_id join people w on w.id = s.by
    where s.trainee_id = ${id} order by s.at, s.id`;
 
+const DAYS = (id: string): Sql => sql`
+  select c.name as "className", d.day, count(*)::int as pieces
+    from class_days d join classes c on c.id = d.class_id, jsonb_array_elements(d.content -> 'pieces') p
+   where p ->> 'traineeId' = ${id} group by c.name, d.day order by d.day, c.name`;
 const PLAN = (id: string): Sql => sql`
   select i.skill, c.name as "className", i.opened_at as "openedAt", i.closed_at as "closedAt", i.pieces, i.minutes, i.drill
     from plan_items i join classes c on c.id = i.class_id where i.trainee_id = ${id} order by i.opened_at, i.id`;
@@ -203,6 +209,7 @@ export const heldStore = (db: Database) => ({
       signOffs: await rowsOf(db, SIGN_OFFS(id)),
       certificates: await certificatesStore(db).ofPerson(id, now),
       plan: await rowsOf(db, PLAN(id)),
+      days: await rowsOf(db, DAYS(id)),
       pictures: await rowsOf(db, PICTURES(id)),
       calls: await rowsOf(db, CALLS(id)),
       tracesRead: await rowsOf(db, TRACES_READ(id)),

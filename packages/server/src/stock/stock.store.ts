@@ -34,7 +34,10 @@ export const stockStore = (db: Database) => ({
             from things t
             left join thing_settings s on s.thing_id = t.id
             left join lateral (
-              select max(at) filter (where act = 'opened') as opened, max(at) filter (where act = 'serviced') as serviced
+              select max(at) filter (where act = 'opened') as opened,
+                     -- A test cord is serviced when it is checked.
+                     greatest(max(at) filter (where act = 'serviced'),
+                              (select max(k.at) from cord_checks k where k.thing_id = t.id)) as serviced
                 from thing_events where thing_id = t.id) e on true
             left join lateral (
               select sum(amount) as corrected from thing_events

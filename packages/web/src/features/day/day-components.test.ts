@@ -259,6 +259,10 @@ function today(loads: readonly object[], saved: unknown = null): TestServer {
   return new TestServer()
     .on(ROUTES.day, { day: '2026-09-14', saved, loads, clashes: [] })
     .on(ROUTES.dayMethods, METHODS)
+    .on(ROUTES.stock, {
+      things: [thing('film', 'film', { item: 'film-3', uses: 70 }, { left: 2, warnings: ['runs_out'] })],
+      methods: [],
+    })
     .on(ROUTES.startLoad, { done: true })
     .on(ROUTES.takeLoadOut, { done: true });
 }
@@ -300,6 +304,7 @@ describe('now', () => {
     const { page } = await openPage(NowPanel, { props: { classId: CLASS } });
     await settled();
     expect(page.text()).toContain('Today is not planned yet.');
+    expect(page.get('[data-test=warned]').text()).toBe('Stock: thing film runs out soon.');
   });
 });
 

@@ -10,6 +10,7 @@ import { useLiveOutcomes } from '../../../classroom/live-outcomes.ts';
 import { useClassroom } from '../../../classroom/use-classroom.ts';
 import { agoWords, clockText, timeOfDay } from '../../../shared/time-words.ts';
 import { deviceSettings } from '../../../storage/device-settings.ts';
+import { stockRows, WARNING_WORDS } from '../stock/stock.model.ts';
 import { type LoadNow, loadsInside, loadsToCome, minuteNow, stationsNow, traineesNow } from './now.model.ts';
 
 /** What should be going on now beside what is: benches, ovens with their clocks, and which station is free for whom. */
@@ -19,6 +20,9 @@ const live = useLiveOutcomes();
 const day = computed(() => classroom.today());
 const reply = useReply(ROUTES.day, () => ({ params: { id: props.classId, day: day.value } }));
 const { found: methods } = useReply(ROUTES.dayMethods, () => ({ params: { id: props.classId } }));
+const { found: stock } = useReply(ROUTES.stock, () => ({ params: { id: props.classId } }));
+/** What there is to see to before the day goes on. */
+const warned = computed(() => stockRows(stock.value?.things ?? []).filter((t) => t.warnings.length > 0));
 const acts = useAct();
 const now = ref(Date.now() + classroom.offsetMs);
 useIntervalFn(() => (now.value = Date.now() + classroom.offsetMs), 1000);
@@ -86,6 +90,15 @@ const takenOut = (loadId: string): Promise<void> =>
     <p v-if="reply.found.value && !saved?.plan" class="empty">
       Today is not planned yet.
       <RouterLink class="act next" :to="{ query: { view: 'plan' } }">Plan the day</RouterLink>
+    </p>
+    <p v-if="warned.length > 0 && !isRoom" class="notice" data-test="warned">
+      <RouterLink :to="{ query: { view: 'stock' } }">Stock:</RouterLink>
+      {{
+        warned
+          .slice(0, 4)
+          .map((t) => `${t.label} ${WARNING_WORDS[t.warnings[0]!]}`)
+          .join('; ')
+      }}{{ warned.length > 4 ? `; ${warned.length - 4} more` : '' }}.
     </p>
     <template v-if="inside.length > 0 || toCome.length > 0">
       <h2>Ovens</h2>

@@ -119,6 +119,12 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
               @click="serviced(row)"
               >{{ serviceOf(row.kind) }}</el-button
             >
+            <RouterLink
+              v-if="row.kind === 'cord'"
+              class="act"
+              :to="{ name: 'setup', params: { classId }, query: { view: 'equipment' } }"
+              >Check the cord</RouterLink
+            >
             <el-button size="large" @click="openId = row.id">Change</el-button>
           </div>
         </template>

@@ -20,11 +20,10 @@ const USES_OF: Readonly<Partial<Record<ThingKind, string>>> = {
 export const unitOf = ({ kind, settings }: Pick<StockThing, 'kind' | 'settings'>): string =>
   (settings.item ? stockItem(settings.item)?.unit : USES_OF[kind]) ?? 'uses';
 
-/** What is done to a thing after which it counts anew; null for what does not. */
+/** What is done to a thing after which it counts anew; null for what does not, and for cords, whose check is kept with its reading. */
 const SERVICE_OF: Readonly<Partial<Record<ThingKind, string>>> = {
   splicer: 'Electrodes changed',
   cleaver: 'Blade turned or changed',
-  cord: 'Cleaned and checked',
   scope: 'Checked',
   instrument: 'Calibrated',
   oven: 'Checked',
