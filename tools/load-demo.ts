@@ -134,6 +134,7 @@ async function loadStock(trx: Database, data: DemoData, now: Date): Promise<void
 const NO_SETTINGS = {
   item: null,
   uses: null,
+  positions: null,
   hanging: null,
   flat: null,
   restMinutes: null,

@@ -10,6 +10,7 @@ export const STOCK_TABLES = {
     class_id: Id,
     item: Short.nullable(),
     uses: Count.nullable(),
+    positions: Count.nullable(),
     hanging: Count.nullable(),
     flat: Count.nullable(),
     rest_minutes: Count.nullable(),

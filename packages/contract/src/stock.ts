@@ -13,6 +13,8 @@ export const ThingSettings = z.object({
   item: z.string().max(60).nullable(),
   /** Uses from new, or from one service to the next. */
   uses: whole(1, MOST_USES).nullable(),
+  /** Positions of a cleaver's blade, each with its own uses. */
+  positions: whole(1, 100).nullable(),
   /** Places of an oven, and the minutes from one load to the next. */
   hanging: whole(0, 200).nullable(),
   flat: whole(0, 200).nullable(),
@@ -56,6 +58,8 @@ export const StockThing = z.object({
   /** Uses since it was new or last serviced, corrections included. */
   used: z.number().int(),
   left: z.number().int().nullable(),
+  /** At which of its positions a blade is, counted from 1; null for what has none. */
+  position: z.number().int().nullable(),
   lastsDays: z.number().nullable(),
   goodUntil: z.string().nullable(),
   warnings: z.array(oneOf(THING_WARNINGS)),

@@ -7,6 +7,7 @@ import type { DemoData, DemoThing } from './demo-data.ts';
 export interface DemoSettings {
   readonly item?: string;
   readonly uses?: number;
+  readonly positions?: number;
   readonly hanging?: number;
   readonly flat?: number;
   readonly restMinutes?: number;
@@ -97,7 +98,10 @@ export function stockOf(data: DemoData, now: Date): DemoStock {
     })),
     ...data.things.flatMap(({ id, kind }, i): { thingId: string; settings: DemoSettings }[] => {
       const after = SERVICE_AFTER[kind];
-      if (after !== undefined) return [{ thingId: id, settings: { uses: after } }];
+      if (after !== undefined) {
+        const blade = kind === 'cleaver' ? { positions: 16 } : {};
+        return [{ thingId: id, settings: { uses: after, ...blade } }];
+      }
       return kind === 'instrument'
         ? [{ thingId: id, settings: { dueOn: day(4 + 60 * (i % 3)).slice(0, 10) } }]
         : [];

@@ -13,6 +13,7 @@ const at = (path: string): string => `/classes/${detail.id}${path}`;
 const SETTINGS: ThingSettings = {
   item: null,
   uses: null,
+  positions: null,
   hanging: null,
   flat: null,
   restMinutes: null,
@@ -83,13 +84,19 @@ describe('the stock of a class', () => {
 
   it('of tools the uses since their service: arcs, cleaves, matings', async () => {
     const cleaver = detail.things.find((t) => t.kind === 'cleaver')!.id;
-    await api.put(at(`/things/${cleaver}/settings`), { ...SETTINGS, uses: 3 });
+    await api.put(at(`/things/${cleaver}/settings`), { ...SETTINGS, uses: 3, positions: 2 });
+    expect((await shown(cleaver)).position).toBe(1);
     const before = (await shown(cleaver)).used;
     await begin('bench-cleave', [cleaver]);
     expect((await shown(cleaver)).used).toBe(before + 1);
     now = new Date(now.getTime() + 60_000);
     expect((await act(cleaver, 'serviced')).status).toBe(200);
-    expect(await shown(cleaver)).toMatchObject({ used: 0, left: 3, servicedAt: now.toISOString() });
+    expect(await shown(cleaver)).toMatchObject({
+      used: 0,
+      left: 3,
+      position: 2,
+      servicedAt: now.toISOString(),
+    });
     now = new Date(now.getTime() + 60_000);
     for (let i = 0; i < 4; i++) await begin('bench-cleave', [cleaver]);
     expect(await shown(cleaver)).toMatchObject({

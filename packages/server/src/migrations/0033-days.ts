@@ -16,6 +16,7 @@ export async function up(db: Knex): Promise<void> {
       class_id uuid not null,
       item text check (length(item) between 1 and 60),
       uses integer check (uses > 0),
+      positions integer check (positions > 0),
       hanging integer check (hanging >= 0),
       flat integer check (flat >= 0),
       rest_minutes integer check (rest_minutes >= 0),

@@ -23,11 +23,13 @@ export const stockService = (db: Database) => ({
     const store = stockStore(db);
     const events = await store.events(classId);
     const things = (await store.things(classId, now)).map((thing): StockThing => {
-      const { perDay: _, ...shown } = thing;
+      const { perDay: _, services, ...shown } = thing;
+      const { positions } = thing.settings;
       const { goodUntilMs, ...state } = stateOf(thing, now);
       return {
         ...shown,
         left: state.left,
+        position: positions === null ? null : (services % positions) + 1,
         lastsDays: state.lastsDays,
         warnings: [...state.warnings],
         goodUntil: goodUntilMs === null ? null : new Date(goodUntilMs).toISOString(),

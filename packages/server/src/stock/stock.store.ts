@@ -10,6 +10,8 @@ export interface CountedThing extends Pick<
 > {
   readonly kind: ThingKind;
   readonly settings: ThingSettings;
+  /** How often it was serviced. */
+  readonly services: number;
   /** Uses a day on which it was used, over the last two weeks. */
   readonly perDay: number;
 }
@@ -20,7 +22,7 @@ const TOGETHER = 500;
 /** Over so many days the pace of use is taken. */
 const PACE_DAYS = 14;
 
-const ITEM = sql`s.item, s.uses, s.hanging, s.flat, s.rest_minutes as "restMinutes", s.expires_at as "expiresAt",
+const ITEM = sql`s.item, s.uses, s.positions, s.hanging, s.flat, s.rest_minutes as "restMinutes", s.expires_at as "expiresAt",
   s.opened_days as "openedDays", s.due_on as "dueOn"`;
 
 export const stockStore = (db: Database) => ({
@@ -29,12 +31,13 @@ export const stockStore = (db: Database) => ({
     const rows = await rowsOf<CountedRow>(
       db,
       sql`select t.id, t.kind, t.label, t.retired_at is not null as retired, ${ITEM},
-                 e.opened as "openedAt", e.serviced as "servicedAt",
+                 e.opened as "openedAt", e.serviced as "servicedAt", coalesce(e.services, 0) as services,
                  (coalesce(u.used, 0) + coalesce(c.corrected, 0))::int as used, coalesce(u.per_day, 0)::float8 as "perDay"
             from things t
             left join thing_settings s on s.thing_id = t.id
             left join lateral (
               select max(at) filter (where act = 'opened') as opened,
+                     (count(*) filter (where act = 'serviced'))::int as services,
                      -- A test cord is serviced when it is checked.
                      greatest(max(at) filter (where act = 'serviced'),
                               (select max(k.at) from cord_checks k where k.thing_id = t.id)) as serviced
@@ -53,9 +56,20 @@ export const stockStore = (db: Database) => ({
            order by t.kind, length(t.label), t.label`,
     );
     return rows.map(
-      ({ item, uses, hanging, flat, restMinutes, expiresAt, openedDays, dueOn, ...thing }): CountedThing => ({
+      ({
+        item,
+        uses,
+        positions,
+        hanging,
+        flat,
+        restMinutes,
+        expiresAt,
+        openedDays,
+        dueOn,
+        ...thing
+      }): CountedThing => ({
         ...thing,
-        settings: { item, uses, hanging, flat, restMinutes, expiresAt, openedDays, dueOn },
+        settings: { item, uses, positions, hanging, flat, restMinutes, expiresAt, openedDays, dueOn },
       }),
     );
   },
@@ -73,6 +87,7 @@ export const stockStore = (db: Database) => ({
     const row = {
       item: s.item,
       uses: s.uses,
+      positions: s.positions,
       hanging: s.hanging,
       flat: s.flat,
       rest_minutes: s.restMinutes,

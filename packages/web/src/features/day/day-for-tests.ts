@@ -87,6 +87,7 @@ export const thing = (
   servicedAt: null,
   used: 0,
   left: null,
+  position: null,
   lastsDays: null,
   goodUntil: null,
   warnings: [],

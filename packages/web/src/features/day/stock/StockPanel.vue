@@ -86,7 +86,12 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
               :stroke-width="8"
               :aria-label="`${percent(row)} % left`"
             />
-            <span>{{ row.left }} of {{ row.settings.uses }} {{ unitOf(row) }}</span>
+            <span
+              >{{ row.left }} of {{ row.settings.uses }} {{ unitOf(row)
+              }}<template v-if="row.position !== null">
+                at position {{ row.position }} of {{ row.settings.positions }}</template
+              ></span
+            >
           </div>
           <span v-else-if="row.kind === 'oven'" class="soft"
             >{{ row.settings.hanging ?? 0 }} hanging, {{ row.settings.flat ?? 0 }} flat</span

@@ -75,6 +75,14 @@ const expires = (wall: string | null): void => {
         :max="1000000"
         @change="form.uses = $event === 0 ? null : $event"
       />
+      <NumberField
+        v-if="thing.kind === 'cleaver'"
+        :model-value="form.positions ?? 0"
+        label="Positions of the blade"
+        whole
+        :max="100"
+        @change="form.positions = $event === 0 ? null : $event"
+      />
       <template v-if="isLot">
         <el-form-item label="Good until">
           <el-date-picker

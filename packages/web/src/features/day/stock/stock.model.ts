@@ -33,13 +33,14 @@ export const serviceOf = (kind: ThingKind): string | null => SERVICE_OF[kind] ??
 /** Starting values where nobody set any; from memory, to be set by the maker’s figures. */
 const USUAL: Readonly<Partial<Record<ThingKind, Partial<ThingSettings>>>> = {
   splicer: { uses: 2000 },
-  cleaver: { uses: 1000 },
+  cleaver: { uses: 1000, positions: 16 },
   cord: { uses: 500 },
   oven: { hanging: 12, flat: 4, restMinutes: 5 },
 };
 export const NO_SETTINGS: ThingSettings = {
   item: null,
   uses: null,
+  positions: null,
   hanging: null,
   flat: null,
   restMinutes: null,
