@@ -171,4 +171,14 @@ nav {
     min-width: 0;
   }
 }
+@media (max-width: 430px) {
+  /* All places in one line of a phone. */
+  nav {
+    flex-wrap: wrap;
+  }
+  .place {
+    padding: 0 3px;
+    font-size: 0.875rem;
+  }
+}
 </style>

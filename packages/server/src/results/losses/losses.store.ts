@@ -1,6 +1,7 @@
 import type { Direction, ThingKind } from '@clear-mark/core';
 import type { Database } from '../../database/database.ts';
 import { rowsOf, type Sql, sql } from '../../database/sql.ts';
+import { KIND_OR_ITEM } from '../kind-or-item.ts';
 
 export interface LossRow {
   readonly methodId: string;
@@ -73,8 +74,9 @@ export const lossesStore = (db: Database) => ({
       sql`select o.attempt_id as "attemptId", o.trainee_id as "traineeId", p.name as "traineeName",
                  o.started_at as "startedAt", o.loss_db as "lossDb", o.limit_db as "limitDb",
                  v.method_id as "methodId", v.title, v.version,
-                 (select jsonb_object_agg(t.kind, t.label)
+                 (select jsonb_object_agg(${KIND_OR_ITEM}, t.label)
                     from attempt_things x join things t on t.id = x.thing_id
+                    left join thing_settings s on s.thing_id = t.id
                    where x.attempt_id = o.attempt_id) as things
             from (select * from outcome_losses o where ${inSample(where, of)}
                    order by o.started_at desc, o.attempt_id desc, o.criterion_id desc, o.fiber desc

@@ -1,6 +1,7 @@
 import { FAIL_MARKS, JUDGED_MARKS, PASS_MARKS, type Skill, type ThingKind } from '@clear-mark/core';
 import type { Database } from '../../database/database.ts';
 import { rowsOf, type Sql, sql } from '../../database/sql.ts';
+import { KIND_OR_ITEM } from '../kind-or-item.ts';
 
 export interface FailureRow {
   readonly criterionId: string;
@@ -118,10 +119,11 @@ export const whyStore = (db: Database) => ({
   things: (where: Sql): Promise<UsedCell[]> =>
     rowsOf(
       db,
-      sql`select o.skill, t.kind as source, t.id, t.label, o.trainee_id as "traineeId", ${WEEK}, ${PASSED}
+      sql`select o.skill, ${KIND_OR_ITEM} as source, t.id, t.label, o.trainee_id as "traineeId", ${WEEK}, ${PASSED}
             from outcome_skills o
             join attempt_things x on x.attempt_id = o.attempt_id
             join things t on t.id = x.thing_id
+            left join thing_settings s on s.thing_id = t.id
            where ${judgedSkills(where)} group by 1, 2, 3, 4, 5, 6`,
     ),
 
