@@ -127,6 +127,7 @@ const takenOut = (loadId: string): Promise<void> =>
           <span>
             <b>{{ labelOf(load.ovenId) }}</b> {{ load.schedule }}, {{ load.traineeIds.length }}
             {{ load.traineeIds.length === 1 ? 'piece' : 'pieces' }}
+            <b v-if="load.from < minute" class="off">{{ minute - load.from }} min late</b>
           </span>
           <el-button size="large" data-test="loaded" @click="loaded(load)">Loaded</el-button>
           <span class="soft all">{{ names(load.traineeIds) }}</span>

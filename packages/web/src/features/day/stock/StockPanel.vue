@@ -72,7 +72,7 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <el-skeleton v-if="!stock && !failure" :rows="8" animated />
     <el-table v-if="stock" :data="rows" row-key="id" size="large" data-test="stock">
-      <el-table-column label="What" min-width="290">
+      <el-table-column label="What" min-width="255">
         <template #default="{ row }: { row: StockThing }">
           <b>{{ row.label }}</b> <span class="soft small">{{ thingWords(row.kind) }}</span>
         </template>
@@ -99,7 +99,7 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
           <span v-else class="soft">not counted</span>
         </template>
       </el-table-column>
-      <el-table-column label="Lasts" width="120" align="right">
+      <el-table-column label="Lasts" width="110" align="right">
         <template #default="{ row }: { row: StockThing }">{{
           row.lastsDays === null ? '' : row.lastsDays > 365 ? 'over a year' : daysWords(row.lastsDays)
         }}</template>
@@ -107,7 +107,7 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
       <el-table-column label="Good until" width="150">
         <template #default="{ row }: { row: StockThing }">{{ until(row) }}</template>
       </el-table-column>
-      <el-table-column label="State" min-width="150">
+      <el-table-column label="State" min-width="130">
         <template #default="{ row }: { row: StockThing }">
           <b v-for="w in row.warnings" :key="w" class="warn" :class="w">{{ WARNING_WORDS[w] }}</b>
           <span v-if="row.warnings.length === 0" class="soft">{{
@@ -115,7 +115,7 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
           }}</span>
         </template>
       </el-table-column>
-      <el-table-column width="330" align="right">
+      <el-table-column width="315" align="right">
         <template #default="{ row }: { row: StockThing }">
           <div class="acts">
             <el-button
