@@ -104,6 +104,12 @@ test('what does not fit is said with what would help', async ({ page, own }) => 
   await page.getByRole('button', { name: /^Oven 1/ }).click();
   await plan(page);
   await expect(left).toHaveCount(0);
+  // Thirty finishing films are left, each used once: the pieces after them are not planned.
+  await add(page, EPOXY);
+  await plan(page);
+  await expect(left).toContainText('2 × Heat-cured epoxy');
+  await expect(left).toContainText('not enough that is good of Finishing film: enter a new lot in Stock');
+  await expect(page.locator('[data-test=bound]')).toContainText('30 of 32 pieces planned');
 });
 
 test('an oven is loaded on one device, counts down on another, and is emptied; trainees see their own day', async ({

@@ -55,6 +55,7 @@ export const STOCK_ITEMS: readonly StockItem[] = [
   film('film-005', 'Film 0.05 µm', 70, 'house: as the films of the primer kit'),
   batch('primer', 'Primer', 200, 90),
   batch('acrylic', 'Acrylic adhesive', 50, 30),
+  batch('gel', 'Index-matching gel', 100, 180),
   batch('activator-adhesive', 'Adhesive with activator', 50, 30),
   supply('connector-epoxy', 'Connector, pre-loaded with epoxy', 25),
   supply('connector-polish', 'Connector to glue and polish', 50),

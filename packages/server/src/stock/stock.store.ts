@@ -23,7 +23,8 @@ const TOGETHER = 500;
 const PACE_DAYS = 14;
 
 const ITEM = sql`s.item, s.uses, s.positions, s.hanging, s.flat, s.rest_minutes as "restMinutes", s.expires_at as "expiresAt",
-  s.opened_days as "openedDays", s.due_on as "dueOn"`;
+  s.opened_days as "openedDays",
+  coalesce(s.due_on, (select i.calibration_due_on from instruments i where i.thing_id = t.id)) as "dueOn"`;
 
 export const stockStore = (db: Database) => ({
   /** The things of a class with what was used of them; those of one id alone where one is given. */

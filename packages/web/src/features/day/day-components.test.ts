@@ -36,7 +36,7 @@ describe('the board', () => {
     await block.trigger('keydown', { key: 'ArrowRight', shiftKey: true });
     await block.trigger('keydown', { key: 'ArrowUp' });
     await block.trigger('keydown', { key: 'Enter' });
-    const moved = page.findComponent(DayBoard).emitted('move') as [unknown, number][];
+    const moved = page.findComponent(DayBoard).emitted('move') as unknown as [unknown, number][];
     expect(moved.map((m) => m[1])).toEqual([from + 1, from + 5]);
     expect(page.findComponent(DayBoard).emitted('lock')).toHaveLength(1);
   });
@@ -56,8 +56,7 @@ describe('what there is to say of a plan', () => {
     openPage(DayFindings, {
       props: {
         day: DAY,
-        methods: METHODS,
-        things: [],
+        shorts: new Map(),
         faults: [],
         over: 0.124,
         moved: [],
@@ -110,13 +109,16 @@ describe('what there is to say of a plan', () => {
       faults: planFaults(wantedOf(DAY), plan),
       clashes: [{ thingId: 's1', label: 'Splicer 1', className: 'Pier crew 2' }],
       moved: [{ pieceId: 'x', step: 0, from: 3, was: 1 }],
-      things: [thing('l', 'batch', { item: 'primer', uses: 9 }, { left: 1 })],
+      day: { ...DAY, plan: { ...DAY.plan!, left: ['a-v-glued'] } },
+      shorts: new Map([['a-v-glued', ['primer']]]),
     });
     await page.get('[data-test=fit]').trigger('click');
     expect(page.findComponent(DayFindings).emitted('fit')).toHaveLength(1);
     expect(page.get('[data-test=clash]').text()).toContain('Splicer 1 is planned in Pier crew 2');
     expect(page.get('[data-test=moved]').text()).toContain('One step lies elsewhere');
-    expect(page.get('[data-test=shorts]').text()).toBe('Primer: not enough that is good for one piece');
+    expect(page.get('[data-test=left]').text()).toContain(
+      '1 × Glued (Ada Norr): not enough that is good of Primer: enter a new lot in Stock',
+    );
   });
 });
 

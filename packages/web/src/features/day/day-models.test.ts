@@ -133,6 +133,18 @@ describe('the board', () => {
       wrongSteps(later, planFaults(wantedOf({ ...later, locks: [] }), later.plan!)).size,
     ).toBeGreaterThan(0);
     expect(movedTo({ ...DAY, plan: null }, block, 5).plan).toBeNull();
+    // To another station of the kind, to another oven, and nowhere else.
+    const more = {
+      ...DAY,
+      stations: { splicer: ['s1', 's2'] },
+      ovens: [DAY.ovens[0]!, { ...DAY.ovens[0]!, id: 'oven-2' }],
+    };
+    const unitOf = (thing: string | null) =>
+      movedTo(more, block, block.from, thing).plan!.work.find(
+        (w) => w.pieceId === block.pieceId && w.step === block.step,
+      )!.unit;
+    expect([unitOf('s2'), unitOf('oven-2'), unitOf(null)]).toEqual([2, 1, 1]);
+    expect(movedTo(more, load, load.from, 'oven-2').plan!.loads[0]!.ovenId).toBe('oven-2');
   });
   it('a lock is put on and taken off', () => {
     const on = lockTurned(DAY, { pieceId: DAY.pieces[0]!.id, step: 0 });

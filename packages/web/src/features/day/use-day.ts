@@ -5,7 +5,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { request, ROUTES, wordsOf } from '../../api/client.ts';
 import { useReply } from '../../api/queries.ts';
 import { instantAt } from '../../shared/wall-time.ts';
-import { emptyDay, wantedOf } from './plan/day-draft.model.ts';
+import { emptyDay, lotsOf, stockShorts, wantedOf } from './plan/day-draft.model.ts';
 import { usePlanner } from './plan/use-planner.ts';
 
 const SAVE_AFTER_MS = 600;
@@ -89,7 +89,24 @@ export function useDay(classId: () => string, day: () => string) {
     draft.value = body;
   }
 
-  const planner = usePlanner(draft, change, (words) => (refused.value = words));
+  /** What is short for each piece that the stock does not reach. */
+  const shorts = computed(
+    () =>
+      new Map(
+        draft.value && methods.value && stock.value
+          ? stockShorts(draft.value, methods.value, lotsOf(stock.value.things)).map((s) => [
+              s.pieceId,
+              s.items,
+            ])
+          : [],
+      ),
+  );
+  const planner = usePlanner(
+    draft,
+    change,
+    () => new Set(shorts.value.keys()),
+    (words) => (refused.value = words),
+  );
 
   const faults = computed(() =>
     draft.value?.plan ? planFaults(wantedOf({ ...draft.value, locks: [] }), draft.value.plan) : [],
@@ -110,6 +127,7 @@ export function useDay(classId: () => string, day: () => string) {
     refused,
     reload,
     planner,
+    shorts,
     faults,
     over,
   };

@@ -9,7 +9,7 @@ import BoardFoot from './BoardFoot.vue';
 import { useBlockDrag } from './use-block-drag.ts';
 
 /**
- * Benches, ovens and stations against time. A block is dragged to another minute, or moved by the arrows; there it is locked. Enter or a
+ * Benches, ovens and stations against time. A block is dragged to another minute, to another station of its kind or another oven, or moved by the arrows; there it is locked. Enter or a
  * double tap puts a lock on or takes it off.
  */
 const props = defineProps<{
@@ -18,7 +18,10 @@ const props = defineProps<{
   clock: (minute: number) => string;
   now: number | null;
 }>();
-const emit = defineEmits<{ move: [block: Block, from: number]; lock: [block: Block] }>();
+const emit = defineEmits<{
+  move: [block: Block, from: number, thingId: string | null];
+  lock: [block: Block];
+}>();
 const ROW = 34;
 const HEAD = 24;
 const CLOSER = 5;
@@ -60,7 +63,12 @@ useBlockDrag(svg, {
   x: () => x.value,
   choose: (block) => (chosen.value = block),
   hold: (block, from) => (held.value = block && { key: block.key, from }),
-  drop: (block, from) => emit('move', block, from),
+  drop: (block, from, y) => {
+    const row = props.rows[Math.floor((y - HEAD) / ROW)];
+    const thing = row && row.group !== 'trainee' ? row.key : null;
+    if (from !== block.from || (row && thing && !row.blocks.some((b) => b.key === block.key)))
+      emit('move', block, from, thing);
+  },
 });
 
 const KEYS: Readonly<Record<string, number>> = { ArrowLeft: -1, ArrowRight: 1 };
@@ -68,7 +76,7 @@ function key(event: KeyboardEvent, block: Block): void {
   const by = KEYS[event.key];
   if (event.key === 'Enter') emit('lock', block);
   else if (by !== undefined && isMovable(block))
-    emit('move', block, Math.max(0, block.from + by * (event.shiftKey ? 5 : 1)));
+    emit('move', block, Math.max(0, block.from + by * (event.shiftKey ? 5 : 1)), null);
   else return;
   event.preventDefault();
 }

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { type MovedStep, type PlanFault, type TriedChange, whyLeft } from '@clear-mark/core';
-import type { DayMethod, DayPlanBody, PlannedDay, StockThing } from '@clear-mark/contract';
+import type { DayPlanBody, PlannedDay } from '@clear-mark/contract';
 import { stockItem } from '@clear-mark/methods';
 import { computed } from 'vue';
 import type { BoardNames } from './board.model.ts';
-import { lotsOf, stockShorts, wantedOf } from './day-draft.model.ts';
+import { wantedOf } from './day-draft.model.ts';
 import { changeWords, faultLines, whyWords } from './day-words.ts';
 
 /** What there is to say of a plan: how good it is, what does not fit and what would help, what is in conflict, what was moved. */
 const props = defineProps<{
   day: DayPlanBody;
-  methods: readonly DayMethod[];
-  things: readonly StockThing[];
+  /** What is short of stock, by piece. */
+  shorts: ReadonlyMap<string, readonly string[]>;
   faults: readonly PlanFault[];
   over: number;
   moved: readonly MovedStep[];
@@ -24,12 +24,15 @@ const props = defineProps<{
 }>();
 defineEmits<{ fit: []; askChanges: [] }>();
 const wanted = computed(() => wantedOf({ ...props.day, locks: [] }));
+const shortWords = (items: readonly string[]): string =>
+  `not enough that is good of ${items.map((i) => stockItem(i)?.label ?? i).join(' and ')}: enter a new lot in Stock`;
 const left = computed(() => {
   const groups = new Map<string, { words: string; count: number; who: Set<string>; title: string }>();
   for (const id of props.day.plan?.left ?? []) {
     const piece = props.day.pieces.find((p) => p.id === id);
     if (!piece) continue;
-    const why = whyWords(whyLeft(wanted.value, piece), props.clock);
+    const short = props.shorts.get(id);
+    const why = short ? shortWords(short) : whyWords(whyLeft(wanted.value, piece), props.clock);
     const title = props.names.titleOf(piece.methodVersionId);
     const group = groups.get(`${title} ${why}`) ?? { words: why, count: 0, who: new Set<string>(), title };
     group.count += 1;
@@ -38,16 +41,9 @@ const left = computed(() => {
   }
   return [...groups.values()];
 });
+/** Whether another day would help: stock that is missing is bought. */
+const isAskable = computed(() => (props.day.plan?.left ?? []).some((id) => !props.shorts.has(id)));
 const conflicts = computed(() => faultLines(props.faults));
-const shorts = computed(() => {
-  const counts = new Map<string, number>();
-  for (const { items } of stockShorts(props.day, props.methods, lotsOf(props.things)))
-    for (const item of items) counts.set(item, (counts.get(item) ?? 0) + 1);
-  return [...counts].map(
-    ([item, n]) =>
-      `${stockItem(item)?.label ?? item}: not enough that is good for ${n === 1 ? 'one piece' : `${n} pieces`}`,
-  );
-});
 const percent = computed(() => Math.round(props.over * 100));
 const fits = computed(() => props.tried?.find((t) => t.left === 0) ?? null);
 </script>
@@ -70,7 +66,7 @@ const fits = computed(() => props.tried?.find((t) => t.left === 0) ?? null);
         </li>
       </ul>
       <el-button
-        v-if="!tried"
+        v-if="!tried && isAskable"
         class="tools"
         size="large"
         :loading="busy"
@@ -78,7 +74,7 @@ const fits = computed(() => props.tried?.find((t) => t.left === 0) ?? null);
         @click="$emit('askChanges')"
         >What would make it fit</el-button
       >
-      <template v-else>
+      <template v-else-if="tried">
         <p v-if="fits" data-test="fits">
           <b>Everything fits with {{ changeWords(fits.change) }}.</b>
           <template v-if="fits.change.change !== 'shorter_list'">
@@ -112,9 +108,6 @@ const fits = computed(() => props.tried?.find((t) => t.left === 0) ?? null);
       {{ c.label }} is planned in {{ c.className }} on this day as well: take it out here, or settle it with
       them.
     </p>
-    <ul v-if="shorts.length > 0" class="notice" data-test="shorts">
-      <li v-for="s in shorts" :key="s">{{ s }}</li>
-    </ul>
   </div>
 </template>
 

@@ -43,8 +43,8 @@ const rows = computed(() =>
 );
 const clock = (minute: number): string => (draft.value ? timeOfDay(instantOf(draft.value, minute)) : '');
 const change = (next: DayPlanBody): void => state.change(next);
-function move(block: Block, from: number): void {
-  if (draft.value) change(movedTo(draft.value, block, from));
+function move(block: Block, from: number, thingId: string | null): void {
+  if (draft.value) change(movedTo(draft.value, block, from, thingId));
 }
 function lock(block: Block): void {
   if (draft.value) change(lockTurned(draft.value, block));
@@ -127,8 +127,7 @@ const print = (): void => window.print();
     <template v-if="draft && detail && stock && methods">
       <DayFindings
         :day="draft"
-        :methods="methods"
-        :things="stock.things"
+        :shorts="state.shorts.value"
         :faults="faults"
         :over="over"
         :moved="moved"

@@ -162,19 +162,28 @@ const stationRows = (day: DayPlanBody, names: BoardNames, maker: BlockMaker): Bo
     }),
   );
 
-/** A step, or the whole load that it is in, begun at another minute, and locked there. */
+/**
+ * A step, or the whole load that it is in, begun at another minute, and locked there; at another station of its kind, or in another oven,
+ * where its thing is given.
+ */
 export function movedTo(
   day: DayPlanBody,
   block: Pick<Block, 'pieceId' | 'step' | 'kind'>,
   from: number,
+  thingId: string | null = null,
 ): DayPlanBody {
   const { plan } = day;
   if (!plan) return day;
   const isIt = (m: { pieceId: string; step: number }): boolean =>
     m.pieceId === block.pieceId && m.step === block.step;
-  const work = plan.work.map((w) => (isIt(w) ? { ...w, from, to: from + w.to - w.from } : w));
+  const work = plan.work.map((w) =>
+    isIt(w) ? { ...w, from, to: from + w.to - w.from, unit: unitAt(day, block, thingId) ?? w.unit } : w,
+  );
   const load = plan.loads.find((l) => l.members.some(isIt));
-  const loads = plan.loads.map((l) => (l === load ? { ...l, from, to: from + l.to - l.from } : l));
+  const oven = day.ovens.find((o) => o.id === thingId);
+  const loads = plan.loads.map((l) =>
+    l === load ? { ...l, from, to: from + l.to - l.from, ovenId: oven?.id ?? l.ovenId } : l,
+  );
   const ends = [...work, ...loads].map((s) => s.to);
   const kept = day.locks.filter((l) => !isIt(l));
   const { pieceId, step } = block;
@@ -183,6 +192,18 @@ export function movedTo(
     plan: { ...plan, work, loads, endsAt: Math.max(0, ...ends) },
     locks: [...kept, { pieceId, step }],
   };
+}
+
+/** The number of a thing among the stations that a step can be done at; null for another thing. */
+function unitAt(
+  day: DayPlanBody,
+  { pieceId, step }: Pick<Block, 'pieceId' | 'step'>,
+  thingId: string | null,
+): number | null {
+  const found = day.pieces.find((p) => p.id === pieceId)?.steps[step];
+  const ids = found?.kind === 'work' && found.station !== null ? (day.stations[found.station] ?? []) : [];
+  const at = thingId === null ? -1 : ids.indexOf(thingId);
+  return at < 0 ? null : at + 1;
 }
 
 /** A lock put on a step or taken off it. */

@@ -12,7 +12,8 @@ interface BlockDrag {
   readonly choose: (block: Block) => void;
   /** Where it is while it is dragged; null when it was let go. */
   readonly hold: (block: Block | null, from: number) => void;
-  readonly drop: (block: Block, from: number) => void;
+  /** `y` is where it was let go, px of the drawing. */
+  readonly drop: (block: Block, from: number, y: number) => void;
 }
 /** Less than this is a tap, px. */
 const TAP_PX = 4;
@@ -34,16 +35,16 @@ export function useBlockDrag(svg: Ref<SVGSVGElement | null>, with_: BlockDrag): 
         from = null;
         with_.choose(block);
       })
-      .on('drag', function (event: { x: number }) {
+      .on('drag', function (event: { x: number; y: number }) {
         const block = blockOf(this);
         if (!block) return;
         from = Math.max(0, Math.round(with_.x().invert(event.x - grabbedAt)));
         with_.hold(block, from);
       })
-      .on('end', function () {
+      .on('end', function (event: { y: number }) {
         const block = blockOf(this);
         with_.hold(null, 0);
-        if (block && from !== null && from !== block.from) with_.drop(block, from);
+        if (block && from !== null) with_.drop(block, from, event.y);
       });
     // Positions are those of the drawing, which stays while the block moves.
     behaviour.container(() => svg.value!);

@@ -1,4 +1,4 @@
-import type { MovedStep, TriedChange } from '@clear-mark/core';
+import type { DayWanted, MovedStep, TriedChange } from '@clear-mark/core';
 import type { DayPlanBody } from '@clear-mark/contract';
 import { onScopeDispose, ref, type ShallowRef, shallowRef } from 'vue';
 import { workerClient } from '../../../workers/worker-client.ts';
@@ -12,6 +12,8 @@ const asPlan = (plan: unknown): Plan => plan as Plan;
 export function usePlanner(
   draft: ShallowRef<DayPlanBody | null>,
   change: (next: DayPlanBody) => void,
+  /** Pieces for which the stock does not reach: they are not planned. */
+  short: () => ReadonlySet<string>,
   failed: (words: string) => void,
 ) {
   const worker = workerClient<PlanOrder, PlanNews>(
@@ -26,9 +28,14 @@ export function usePlanner(
 
   function take(plan: Plan, changes: readonly MovedStep[], ms: number | null): void {
     if (!draft.value) return;
-    change({ ...draft.value, plan });
+    const out = draft.value.pieces.map((p) => p.id).filter((id) => short().has(id));
+    change({ ...draft.value, plan: { ...plan, left: [...new Set(plan.left.concat(out))] } });
     moved.value = changes;
     tookMs.value = ms;
+  }
+  /** Without what the stock does not reach. */
+  function served(day: DayWanted): DayWanted {
+    return { ...day, pieces: day.pieces.filter((p) => !short().has(p.id)) };
   }
   function hear(news: PlanNews): void {
     if (news.news === 'progress') {
@@ -54,16 +61,21 @@ export function usePlanner(
     tried,
     tookMs,
     plan: (): void => {
-      if (draft.value) ask({ kind: 'search', day: wantedOf(draft.value) });
+      if (draft.value) ask({ kind: 'search', day: served(wantedOf(draft.value)) });
     },
     /** Around what is locked; from a minute on also around what is done. */
     replan: (from: FromNow | null = null): void => {
       const now = draft.value;
-      if (now?.plan) ask({ kind: 'replan', day: wantedOf(now, from), before: now.plan });
+      if (now?.plan) ask({ kind: 'replan', day: served(wantedOf(now, from)), before: now.plan });
     },
     askChanges: (): void => {
       const now = draft.value;
-      if (now?.plan) ask({ kind: 'changes', day: wantedOf({ ...now, plan: null }), plan: now.plan });
+      if (now?.plan)
+        ask({
+          kind: 'changes',
+          day: served(wantedOf({ ...now, plan: null })),
+          plan: { ...now.plan, left: now.plan.left.filter((id) => !short().has(id)) },
+        });
     },
     /** Ends the search; the best plan so far is kept, if there was one. */
     stop: (): void => {
