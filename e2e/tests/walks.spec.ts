@@ -103,6 +103,8 @@ test('by keys alone: a piece is found, a check passes, it is taken back, and ano
   await expect(open).not.toHaveCount(before);
   await page.keyboard.press('z');
   await page.keyboard.press('/');
+  // Typed on at once it would be a scanner's label: a person sees the list open first.
+  await expect(page.getByRole('combobox', { name: /Trainee, piece/ })).toBeFocused();
   await page.keyboard.type('Retraining');
   await expect(page.getByRole('option').first()).toContainText('Retraining');
   await page.keyboard.press('Enter');
