@@ -12,7 +12,7 @@ import {
 import { DEFAULT_LOSS_SETTINGS, type MethodSheet } from '@clear-mark/core';
 import { EXAMPLE_LINKS, LC_WEDGE_LOCATOR, SHIPPED_METHODS } from '@clear-mark/methods';
 import { createHash } from 'node:crypto';
-import { type ClassLink, DEMO_PIN, seenText } from '@clear-mark/contract';
+import { type ClassLink, DEMO_PIN, NO_SETTINGS, seenText } from '@clear-mark/contract';
 import { type Database, hashOfPin, storesForLoading } from '@clear-mark/server';
 import { v7 } from 'uuid';
 import { loadFaces } from './load-demo-faces.ts';
@@ -131,17 +131,6 @@ async function loadStock(trx: Database, data: DemoData, now: Date): Promise<void
     );
   await stock.addUsesOf(data.classId, uses);
 }
-const NO_SETTINGS = {
-  item: null,
-  uses: null,
-  positions: null,
-  hanging: null,
-  flat: null,
-  restMinutes: null,
-  expiresAt: null,
-  openedDays: null,
-  dueOn: null,
-};
 
 /** The piece of the simulated bench as it was built. */
 const BENCH_LINK: (typeof EXAMPLE_LINKS)[number] = {

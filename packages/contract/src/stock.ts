@@ -25,6 +25,18 @@ export const ThingSettings = z.object({
   dueOn: Day.nullable(),
 });
 export type ThingSettings = z.infer<typeof ThingSettings>;
+/** Nothing is set. */
+export const NO_SETTINGS: ThingSettings = {
+  item: null,
+  uses: null,
+  positions: null,
+  hanging: null,
+  flat: null,
+  restMinutes: null,
+  expiresAt: null,
+  openedDays: null,
+  dueOn: null,
+};
 
 /** What was done to it by hand: begun, serviced (a blade turned, electrodes changed, a cord cleaned), its count put right. */
 export const THING_ACTS = ['opened', 'serviced', 'corrected'] as const;

@@ -1,4 +1,10 @@
-import type { ClassDetail, Person, Stock, ThingSettings } from '@clear-mark/contract';
+import {
+  type ClassDetail,
+  NO_SETTINGS,
+  type Person,
+  type Stock,
+  type ThingSettings,
+} from '@clear-mark/contract';
 import { SCENARIO } from '@clear-mark/demo';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -10,17 +16,6 @@ let world: World;
 let api: Caller;
 let detail: ClassDetail;
 const at = (path: string): string => `/classes/${detail.id}${path}`;
-const SETTINGS: ThingSettings = {
-  item: null,
-  uses: null,
-  positions: null,
-  hanging: null,
-  flat: null,
-  restMinutes: null,
-  expiresAt: null,
-  openedDays: null,
-  dueOn: null,
-};
 
 beforeAll(async () => {
   world = await World.make(() => now, await demoTemplate());
@@ -36,7 +31,7 @@ afterAll(() => world.close());
 async function lot(label: string, settings: Partial<ThingSettings>, kind = 'batch'): Promise<string> {
   const id = v7();
   expect((await api.post(at('/things'), { id, kind, label })).status).toBe(200);
-  expect((await api.put(at(`/things/${id}/settings`), { ...SETTINGS, ...settings })).status).toBe(200);
+  expect((await api.put(at(`/things/${id}/settings`), { ...NO_SETTINGS, ...settings })).status).toBe(200);
   return id;
 }
 async function begin(method: string, thingIds: readonly string[] = []): Promise<string> {
@@ -55,6 +50,12 @@ async function begin(method: string, thingIds: readonly string[] = []): Promise<
   expect((await api.post(at('/attempts'), body)).status).toBe(200);
   // Sent again it is the same piece, and nothing is taken twice.
   expect((await api.post(at('/attempts'), body)).status).toBe(200);
+  // With other tools it is another one.
+  const isTool = detail.things.some((t) => t.id === thingIds[0] && !t.item);
+  if (isTool) {
+    const other = await api.post(at('/attempts'), { ...body, thingIds: [] });
+    expect(other.body).toMatchObject({ code: 'attempt.other_content' });
+  }
   return body.id;
 }
 const shown = async (id: string) =>
@@ -84,7 +85,7 @@ describe('the stock of a class', () => {
 
   it('of tools the uses since their service: arcs, cleaves, matings', async () => {
     const cleaver = detail.things.find((t) => t.kind === 'cleaver')!.id;
-    await api.put(at(`/things/${cleaver}/settings`), { ...SETTINGS, uses: 3, positions: 2 });
+    await api.put(at(`/things/${cleaver}/settings`), { ...NO_SETTINGS, uses: 3, positions: 2 });
     expect((await shown(cleaver)).position).toBe(1);
     const before = (await shown(cleaver)).used;
     await begin('bench-cleave', [cleaver]);
@@ -108,7 +109,7 @@ describe('the stock of a class', () => {
 
   it('of a test cord the matings since its last check', async () => {
     const cord = detail.things.find((t) => t.kind === 'cord')!.id;
-    await api.put(at(`/things/${cord}/settings`), { ...SETTINGS, uses: 500 });
+    await api.put(at(`/things/${cord}/settings`), { ...NO_SETTINGS, uses: 500 });
     const before = (await shown(cord)).used;
     await begin('loss-one-cord', [cord]);
     expect((await shown(cord)).used).toBe(before + 2);
@@ -148,12 +149,12 @@ describe('the stock of a class', () => {
   it('what cannot be is refused and changes nothing', async () => {
     const bench = detail.things.find((t) => t.kind === 'bench')!.id;
     const put = (settings: Partial<Record<keyof ThingSettings, unknown>>) =>
-      api.put(at(`/things/${bench}/settings`), { ...SETTINGS, ...settings });
+      api.put(at(`/things/${bench}/settings`), { ...NO_SETTINGS, ...settings });
     expect((await put({ item: 'glue of tomorrow' })).body).toMatchObject({ code: 'stock.no_such_item' });
     expect((await put({ uses: 0 })).body).toMatchObject({ code: 'request.bad_field' });
     expect((await act(bench, 'corrected', 5)).body).toMatchObject({ code: 'stock.not_counted' });
     expect((await act(v7(), 'opened')).body).toMatchObject({ code: 'not_found.thing' });
-    expect((await shown(bench)).settings).toEqual(SETTINGS);
+    expect((await shown(bench)).settings).toEqual(NO_SETTINGS);
     const trainee = await world.signedIn(await world.person('trainee'));
     expect((await trainee.get(at('/stock'))).status).toBe(403);
   });

@@ -1,13 +1,4 @@
-import type {
-  CureStep,
-  DayPlan,
-  DayWanted,
-  OvenWay,
-  PieceStep,
-  PlannedLoad,
-  PlannedWork,
-  WorkStep,
-} from './types.ts';
+import type { CureStep, DayPlan, DayWanted, PieceStep, PlannedLoad, PlannedWork, WorkStep } from './types.ts';
 
 /** How a dispatcher chooses. */
 export interface DispatchRule {
@@ -271,7 +262,7 @@ class Dispatch {
     this.loads.push({
       ovenId: oven.id,
       schedule: step.schedule,
-      way: step.way satisfies OvenWay,
+      way: step.way,
       members: taken.map((p) => ({ pieceId: p.id, step: p.next })),
       from: now,
       to,

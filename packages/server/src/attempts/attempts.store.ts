@@ -135,12 +135,13 @@ export const attemptsStore = (db: Database) => ({
     return { ...row, things: things.get(id) ?? [] };
   },
 
-  /** The things of an attempt, in order; whether uses of them were counted for it. */
+  /** The things of an attempt, in order; whether one is a lot that it took of the stock. */
   thingIds: (id: string): Promise<{ id: string; isTaken: boolean }[]> =>
     rowsOf(
       db,
-      sql`select x.thing_id as id, u.thing_id is not null as "isTaken"
+      sql`select x.thing_id as id, (u.thing_id is not null and s.item is not null) as "isTaken"
             from attempt_things x left join attempt_uses u using (attempt_id, thing_id)
+            left join thing_settings s using (thing_id)
            where x.attempt_id = ${id} order by x.thing_id`,
     ),
 

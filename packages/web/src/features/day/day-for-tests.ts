@@ -1,7 +1,12 @@
 import { dayWanted, searchPlan, type ThingKind } from '@clear-mark/core';
-import type { DayMethod, DayPlanBody, StockThing, ThingSettings } from '@clear-mark/contract';
+import {
+  type DayMethod,
+  type DayPlanBody,
+  NO_SETTINGS,
+  type StockThing,
+  type ThingSettings,
+} from '@clear-mark/contract';
 import { rngFrom } from '@clear-mark/sim';
-import { NO_SETTINGS } from './stock/stock.model.ts';
 
 const GLUED: DayMethod = {
   versionId: 'v-glued',

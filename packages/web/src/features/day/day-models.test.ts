@@ -1,4 +1,10 @@
-import type { DayMethod, DayPlanBody, Stock, StockThing } from '@clear-mark/contract';
+import {
+  type DayMethod,
+  type DayPlanBody,
+  NO_SETTINGS,
+  type Stock,
+  type StockThing,
+} from '@clear-mark/contract';
 import { buildPlan, planFaults } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
 import { loadsInside, loadsToCome, stationsNow, traineesNow } from './now/now.model.ts';
@@ -18,7 +24,7 @@ import {
 } from './plan/day-draft.model.ts';
 import { changeWords, faultLines, whyWords } from './plan/day-words.ts';
 import { linesFor, shoppingCsv } from './shopping/shopping.model.ts';
-import { NO_SETTINGS, serviceOf, stockRows, unitOf, usualLot, usualSettings } from './stock/stock.model.ts';
+import { serviceOf, stockRows, unitOf, usualLot, usualSettings } from './stock/stock.model.ts';
 import { dayForTests, METHODS, names, thing } from './day-for-tests.ts';
 
 const at = (day: string, time: string): string => new Date(`${day}T${time}:00Z`).toISOString();

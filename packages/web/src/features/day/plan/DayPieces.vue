@@ -14,7 +14,6 @@ import {
   type Pace,
   stepsFor,
   timingOf,
-  withEnd,
   withoutPieces,
 } from './day-draft.model.ts';
 
@@ -109,8 +108,10 @@ async function fromRetraining(): Promise<void> {
   }
 }
 function remove(versionIdGone: string): void {
-  const rest = withoutPieces(props.day, (p) => p.methodVersionId === versionIdGone);
-  emit('change', { ...rest, plan: rest.plan && withEnd(rest.plan) });
+  emit(
+    'change',
+    withoutPieces(props.day, (p) => p.methodVersionId === versionIdGone),
+  );
 }
 </script>
 

@@ -1,5 +1,6 @@
 import { instantOf, type PlanFault } from '@clear-mark/core';
 import type { DayPlanBody } from '@clear-mark/contract';
+import { withEnd } from './day-draft.model.ts';
 
 /** What a block on the board stands for: a step at a bench, its time at a station, a load in an oven. */
 export interface Block {
@@ -184,12 +185,11 @@ export function movedTo(
   const loads = plan.loads.map((l) =>
     l === load ? { ...l, from, to: from + l.to - l.from, ovenId: oven?.id ?? l.ovenId } : l,
   );
-  const ends = [...work, ...loads].map((s) => s.to);
   const kept = day.locks.filter((l) => !isIt(l));
   const { pieceId, step } = block;
   return {
     ...day,
-    plan: { ...plan, work, loads, endsAt: Math.max(0, ...ends) },
+    plan: withEnd({ ...plan, work, loads }),
     locks: [...kept, { pieceId, step }],
   };
 }

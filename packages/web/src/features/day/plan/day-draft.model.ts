@@ -164,15 +164,17 @@ export function withoutPieces(day: DayPlanBody, isGone: (piece: DayPiece) => boo
     ...day,
     pieces,
     locks: day.locks.filter((l) => known.has(l.pieceId)),
-    plan: day.plan && {
-      work: day.plan.work.filter((w) => known.has(w.pieceId)),
-      loads: day.plan.loads.flatMap((load) => {
-        const members = load.members.filter((m) => known.has(m.pieceId));
-        return members.length === 0 ? [] : [{ ...load, members }];
+    plan:
+      day.plan &&
+      withEnd({
+        work: day.plan.work.filter((w) => known.has(w.pieceId)),
+        loads: day.plan.loads.flatMap((load) => {
+          const members = load.members.filter((m) => known.has(m.pieceId));
+          return members.length === 0 ? [] : [{ ...load, members }];
+        }),
+        left: day.plan.left.filter((id) => known.has(id)),
+        endsAt: 0,
       }),
-      left: day.plan.left.filter((id) => known.has(id)),
-      endsAt: day.plan.endsAt,
-    },
   };
 }
 

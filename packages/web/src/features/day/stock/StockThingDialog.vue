@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { StockThing, ThingSettings } from '@clear-mark/contract';
+import { NO_SETTINGS, type StockThing, type ThingSettings } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { reactive, ref } from 'vue';
 import { request, ROUTES } from '../../../api/client.ts';
@@ -8,7 +8,7 @@ import DayField from '../../../shared/DayField.vue';
 import NumberField from '../../../shared/NumberField.vue';
 import { momentWords } from '../../../shared/time-words.ts';
 import { instantAt, wallTime } from '../../../shared/wall-time.ts';
-import { NO_SETTINGS, unitOf, usualSettings } from './stock.model.ts';
+import { unitOf, usualSettings } from './stock.model.ts';
 
 /** What is set of a thing, what was done to it, and its count put right with a reason. */
 const props = defineProps<{ classId: string; thing: StockThing }>();

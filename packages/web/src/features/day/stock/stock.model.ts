@@ -1,4 +1,4 @@
-import type { StockThing, ThingSettings } from '@clear-mark/contract';
+import { NO_SETTINGS, type StockThing, type ThingSettings } from '@clear-mark/contract';
 import type { ThingKind, ThingWarning } from '@clear-mark/core';
 import { stockItem } from '@clear-mark/methods';
 
@@ -36,17 +36,6 @@ const USUAL: Readonly<Partial<Record<ThingKind, Partial<ThingSettings>>>> = {
   cleaver: { uses: 1000, positions: 16 },
   cord: { uses: 500 },
   oven: { hanging: 12, flat: 4, restMinutes: 5 },
-};
-export const NO_SETTINGS: ThingSettings = {
-  item: null,
-  uses: null,
-  positions: null,
-  hanging: null,
-  flat: null,
-  restMinutes: null,
-  expiresAt: null,
-  openedDays: null,
-  dueOn: null,
 };
 export const usualSettings = (kind: ThingKind): ThingSettings => ({ ...NO_SETTINGS, ...USUAL[kind] });
 /** What a lot of an item starts with. */
