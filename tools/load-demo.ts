@@ -74,6 +74,8 @@ const ALSO_IN_USE = [
   'read-a-trace',
   'epoxy-heat',
 ].map((n) => shipped(n).id);
+/** Good pieces that each trainee of the demo’s class makes in its course; invented. */
+const COURSE = { 'lc-wedge-locator': 12, 'single-fusion': 6, 'epoxy-heat': 4 } as const;
 const idsOf = (sessions: readonly { readonly method: string }[]): string[] =>
   sessions.map((s) => shipped(s.method).id);
 
@@ -114,7 +116,7 @@ async function loadClass(
 
 /** Ovens and lots, what is set of them, and what the pieces used. */
 async function loadStock(trx: Database, data: DemoData, now: Date): Promise<void> {
-  const { classes, stock } = storesForLoading(trx);
+  const { classes, course, stock } = storesForLoading(trx);
   const { things, settings, opened, uses } = stockOf(data, now);
   for (const thing of things) await classes.insertThing(data.classId, thing);
   for (const { thingId, settings: set } of settings)
@@ -130,6 +132,8 @@ async function loadStock(trx: Database, data: DemoData, now: Date): Promise<void
       at,
     );
   await stock.addUsesOf(data.classId, uses);
+  for (const [name, pieces] of Object.entries(COURSE))
+    await course.set(data.classId, { methodId: shipped(name).id, pieces, work: null });
 }
 
 /** The piece of the simulated bench as it was built. */

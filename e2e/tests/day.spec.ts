@@ -90,6 +90,26 @@ test('a day is planned, moved by hand, planned again when it comes differently, 
   await expect(page.locator('[data-test=plan]')).toBeHidden();
 });
 
+test('a day is taken from the course, and planned again with who is behind', async ({ page, own }) => {
+  await enterDemo(page, own);
+  await toDay(page, 'Plan', today());
+  await page.getByLabel('Pieces each').fill('2');
+  await page.getByLabel('Pieces each').press('Tab');
+  await page.locator('[data-test=from-course]').click();
+  await expect(page.locator('[data-test=wanted]')).toContainText(EPOXY);
+  await plan(page);
+  await expect(page.locator('[data-test=board]')).toContainText(/Bench \d/);
+  await saved(page);
+  await page.locator('[data-test=different]').click();
+  const dialog = page.getByRole('dialog').filter({ visible: true });
+  await page.locator('[data-test=add-late]').click();
+  const rows = page.locator('[data-test=late]');
+  await choose(rows.last().getByLabel('Who is behind'), /Petra Lindqvale/);
+  await page.locator('[data-test=replan]').click();
+  await expect(dialog).toHaveCount(0);
+  await expect(page.locator('[data-test=conflicts]')).toHaveCount(0);
+});
+
 test('what does not fit is said with what would help', async ({ page, own }) => {
   await enterDemo(page, own);
   await toDay(page, 'Plan', daysAfter(today(), 2));
@@ -155,10 +175,31 @@ test('stock is counted by a piece as it begins, put right with a reason, and bou
   await expect(dialog).toContainText('count put right to 12, one box was lent');
   await dialog.getByRole('button', { name: 'Cancel' }).click();
   await expect(row).toContainText('12 of');
-  await page.getByRole('tab', { name: 'Shopping list' }).click();
-  await page.getByLabel(/Pre-polished LC, wedge/).fill('40');
-  await page.getByLabel(/Pre-polished LC, wedge/).press('Tab');
-  await expect(page.locator('[data-test=shopping]')).toContainText('Connector with a wedge');
+  // An item of our own, a lot of it, and what takes it.
+  await page.locator('[data-test=new-item]').click();
+  await dialog.getByLabel('What it is called').fill('Heat pad');
+  await page.locator('[data-test=save-item]').click();
+  await expect(dialog).toHaveCount(0);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('dialog', { name: 'Heat pad' })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  await page.getByRole('tab', { name: 'Course and shopping' }).click();
+  const wedge = page.getByLabel(/^Good pieces each: Pre-polished LC, wedge/);
+  await expect(wedge).toHaveValue('12');
+  await wedge.fill('40');
+  await wedge.press('Tab');
+  const shopping = page.locator('[data-test=shopping]');
+  await expect(shopping).toContainText('Connector with a wedge');
+  await page
+    .locator('[data-test=course]')
+    .getByRole('row', { name: /Pre-polished LC, wedge/ })
+    .getByRole('button', { name: 'Change' })
+    .click();
+  await choose(dialog.getByLabel('One more item'), 'Heat pad');
+  await page.locator('[data-test=take-item]').click();
+  await page.locator('[data-test=save-work]').click();
+  await expect(dialog).toHaveCount(0);
+  await expect(shopping).toContainText('Heat pad');
   expect(await violations(page)).toEqual([]);
   const file = page.waitForEvent('download');
   await page.locator('[data-test=shopping-csv]').click();

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Count, Moment, Short, table, Whole } from './archive-shapes.ts';
 import { Day, Id } from './common.ts';
+import { MethodWorkShape, STOCK_ITEM_KINDS } from './course.ts';
 import { THING_ACTS } from './stock.ts';
 
 /** What is set of equipment and of lots, what was done to them, and what pieces took of them. */
@@ -13,10 +14,26 @@ export const STOCK_TABLES = {
     positions: Count.nullable(),
     hanging: Count.nullable(),
     flat: Count.nullable(),
+    trays: Count.nullable(),
     rest_minutes: Count.nullable(),
     expires_at: Moment.nullable(),
     opened_days: Count.nullable(),
     due_on: Day.nullable(),
+  }),
+  stock_items: table('a stock item that a class has of its own', {
+    class_id: Id,
+    id: Short,
+    label: Short,
+    kind: z.enum(STOCK_ITEM_KINDS),
+    unit: Short,
+    pack: Count,
+    opened_days: Count.nullable(),
+  }),
+  course_methods: table('how many good pieces by a method each trainee makes, and what a piece takes', {
+    class_id: Id,
+    method_id: Short,
+    pieces: Count.nullable(),
+    work: MethodWorkShape.nullable(),
   }),
   thing_events: table('what was done to a piece of equipment or a lot by hand', {
     id: Id,

@@ -7,6 +7,8 @@ import { ById, CLASS_ERRORS, route } from './route.ts';
 export const MOST_DAY_PIECES = 400;
 const MOST_STEPS = 30;
 const MOST_THINGS = 60;
+/** Twenty trays of 200 places. */
+const MOST_FLAT = 4000;
 const minute = z.number().int().min(0).max(2880);
 const spanOf = { from: minute, to: minute };
 const Count = z.number().int().min(1).max(MOST_THINGS);
@@ -95,13 +97,17 @@ export const DayPlanBody = z.object({
         id: Id,
         places: z.object({
           hanging: z.number().int().min(0).max(200),
-          flat: z.number().int().min(0).max(200),
+          flat: z.number().int().min(0).max(MOST_FLAT),
         }),
+        /** Trays that its flat places are spread over. */
+        trays: Count.default(1),
         rest: minute,
       }),
     )
     .max(MOST_THINGS),
   instructors: z.array(Id).max(MOST_THINGS),
+  /** At which bench each trainee works; who is not in it has none of their own. */
+  benches: z.record(Id, Id).default({}),
   pieces: z.array(DayPiece).max(MOST_DAY_PIECES),
   away: z.array(AwayShape).max(100),
   /** Steps that stay where they are when it is planned again. */
@@ -134,6 +140,10 @@ export const PlannedDay = z.object({
   day: Day,
   saved: DayPlanBody.extend({ changedAt: z.string(), changedBy: z.string() }).nullable(),
   loads: z.array(DayLoad),
+  /** At which bench each trainee worked last. */
+  benches: z.record(Id, Id),
+  /** Pieces that were begun on that day and are signed. */
+  signed: z.array(z.object({ traineeId: Id, versionId: Id, n: z.number().int() })),
   clashes: z.array(DayClash),
 });
 export type PlannedDay = z.infer<typeof PlannedDay>;
@@ -149,6 +159,8 @@ export const DayMethod = z.object({
   /** Its skills, the one with the most criteria first. */
   skills: z.array(SkillShape),
   steps: z.array(PieceStepShape),
+  /** In which of them each step of the sheet is, in the order of the sheet. */
+  places: z.array(z.number().int()),
   /** By the end of this step its adhesive has to be good; null where it has none. */
   glueStep: z.number().int().nullable(),
   needs: z.array(z.object({ item: z.string(), uses: z.number() })),
@@ -166,7 +178,18 @@ export const OwnDayStep = z.object({
   /** The station or the oven; null at the bench. */
   at: z.string().nullable(),
 });
-export const OwnDay = z.object({ classId: Id, className: z.string(), day: Day, steps: z.array(OwnDayStep) });
+/** A load with a piece of theirs that is in an oven. */
+export const OwnLoad = z.object({ id: Id, oven: z.string(), schedule: z.string(), endsAt: z.string() });
+export type OwnLoad = z.infer<typeof OwnLoad>;
+export const OwnDay = z.object({
+  classId: Id,
+  className: z.string(),
+  day: Day,
+  /** Their bench; null where none was planned. */
+  bench: z.string().nullable(),
+  steps: z.array(OwnDayStep),
+  loads: z.array(OwnLoad),
+});
 export type OwnDay = z.infer<typeof OwnDay>;
 
 const OfDay = ById.extend({ day: Day });

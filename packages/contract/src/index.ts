@@ -30,4 +30,5 @@ export * from './school-tables.ts';
 export * from './routes.ts';
 export * from './traces.ts';
 export * from './days.ts';
+export * from './course.ts';
 export * from './stock.ts';

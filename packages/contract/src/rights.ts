@@ -166,7 +166,7 @@ export const RIGHTS: readonly Right[] = [
   },
   {
     id: 'days',
-    act: 'Plan the days of a class; load and empty the ovens; keep equipment and stock',
+    act: 'Plan the days of a class; load and empty the ovens; keep equipment, stock and the plan of the course',
     reach: TEACHING,
     routes: [
       'day',
@@ -177,6 +177,9 @@ export const RIGHTS: readonly Right[] = [
       'stock',
       'setThing',
       'addThingEvent',
+      'course',
+      'setCourseMethod',
+      'addStockItem',
     ],
   },
   {

@@ -48,6 +48,7 @@ import { TRACE_ROUTES } from './trace-routes.ts';
 import { INSIGHT_ROUTES } from './insight.ts';
 import { PLAN_ROUTES } from './plan.ts';
 import { DAY_ROUTES } from './days.ts';
+import { COURSE_ROUTES } from './course.ts';
 import { STOCK_ROUTES } from './stock.ts';
 import { WHAT_IF_ROUTES } from './what-if.ts';
 import { ATTEMPT_ERRORS, ById, CLASS_ERRORS, route } from './route.ts';
@@ -83,6 +84,7 @@ export const ROUTES = {
   ...METHOD_ROUTES,
   ...PLAN_ROUTES,
   ...DAY_ROUTES,
+  ...COURSE_ROUTES,
   ...STOCK_ROUTES,
   ...SCHOOL_TABLE_ROUTES,
   ...WHAT_IF_ROUTES,

@@ -1,6 +1,7 @@
 import { THING_WARNINGS } from '@clear-mark/core';
 import { z } from 'zod';
-import { Day, Id, Instant, Label, MOST_WHOLE, oneOf, ThingKindShape } from './common.ts';
+import { Day, Id, Instant, Label, oneOf, ThingKindShape } from './common.ts';
+import { StockItemShape } from './course.ts';
 import { ById, CLASS_ERRORS, route } from './route.ts';
 
 const whole = (least: number, most: number) => z.number().int().min(least).max(most);
@@ -17,7 +18,9 @@ export const ThingSettings = z.object({
   positions: whole(1, 100).nullable(),
   /** Places of an oven, and the minutes from one load to the next. */
   hanging: whole(0, 200).nullable(),
+  /** Of one tray, where an oven has several. */
   flat: whole(0, 200).nullable(),
+  trays: whole(1, 20).nullable(),
   restMinutes: whole(0, 240).nullable(),
   expiresAt: Instant.nullable(),
   openedDays: whole(1, 3650).nullable(),
@@ -32,6 +35,7 @@ export const NO_SETTINGS: ThingSettings = {
   positions: null,
   hanging: null,
   flat: null,
+  trays: null,
   restMinutes: null,
   expiresAt: null,
   openedDays: null,
@@ -79,15 +83,7 @@ export const StockThing = z.object({
 });
 export type StockThing = z.infer<typeof StockThing>;
 
-/** How often pieces of a method in use passed, for what a course needs. */
-export const MethodPasses = z.object({
-  methodId: z.string(),
-  title: z.string(),
-  passed: whole(0, MOST_WHOLE),
-  failed: whole(0, MOST_WHOLE),
-});
-export type MethodPasses = z.infer<typeof MethodPasses>;
-export const Stock = z.object({ things: z.array(StockThing), methods: z.array(MethodPasses) });
+export const Stock = z.object({ things: z.array(StockThing), items: z.array(StockItemShape) });
 export type Stock = z.infer<typeof Stock>;
 
 const OfThing = ById.extend({ thingId: Id });

@@ -75,10 +75,18 @@ export const STOCK_ITEMS: readonly StockItem[] = [
 ];
 export const stockItem = (id: string): StockItem | null => STOCK_ITEMS.find((i) => i.id === id) ?? null;
 
+/** Tools that wear with each piece: arcs, cleaves, matings. */
+export const WORN_KINDS = ['splicer', 'cleaver', 'cord'] as const;
 /** What an attempt takes: uses of stock by item, and of tools that wear by their kind. */
 export interface MethodTakes {
   readonly items: Readonly<Record<string, number>>;
-  readonly tools: Readonly<Partial<Record<'splicer' | 'cleaver' | 'cord', number>>>;
+  readonly tools: Readonly<Partial<Record<(typeof WORN_KINDS)[number], number>>>;
+}
+/** What a piece takes, and what it does in an oven: what a day and a shopping list are worked out from. */
+export interface MethodWork extends MethodTakes {
+  readonly cure: CureOfMethod | null;
+  /** The step until whose end an adhesive or a primer has to be good, by the id of the sheet's step; null where there is none. */
+  readonly glueStep: string | null;
 }
 
 const WIPES = { wipes: 4 };
@@ -169,3 +177,10 @@ export const cureOf = (methodId: string): CureOfMethod | null =>
 export const glueStepOf = (methodId: string): string | null =>
   ({ 'acrylic-primer': 'insert', 'acrylic-activator': 'glue', 'epoxy-heat': 'feed' })[nameOf(methodId)] ??
   null;
+
+/** A method as it is shipped: what it takes and what it does in an oven. A class may say otherwise for itself. */
+export const workOf = (methodId: string): MethodWork => ({
+  ...takesOf(methodId),
+  cure: cureOf(methodId),
+  glueStep: glueStepOf(methodId),
+});

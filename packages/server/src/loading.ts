@@ -2,6 +2,7 @@ import { attemptsStore, entriesStore, signWithin } from './attempts/index.ts';
 import { benchDevicesStore } from './bench-devices/index.ts';
 import { callsStore } from './calls/index.ts';
 import { classesStore, cordChecksStore, linksStore } from './classes/index.ts';
+import { courseStore } from './course/index.ts';
 import { facesStore } from './faces/index.ts';
 import type { Database } from './database/database.ts';
 import { instrumentsStore } from './instruments/index.ts';
@@ -25,6 +26,7 @@ export const storesForLoading = (db: Database) => ({
   calls: callsStore(db),
   instruments: instrumentsStore(db),
   stock: stockStore(db),
+  course: courseStore(db),
   /**
    * Within the loader’s own transaction: a savepoint for each attempt would have every foreign key share-lock the
    * same rows under a new sub-transaction.

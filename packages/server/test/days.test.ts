@@ -51,9 +51,11 @@ function planned(day = DAY, version = 0): DayPlanBody {
     ovens: ovens.map(({ id, settings: s }) => ({
       id,
       places: { hanging: s.hanging!, flat: s.flat! },
+      trays: 1,
       rest: s.restMinutes!,
     })),
     instructors: detail.instructors.map((p) => p.id),
+    benches: {},
     pieces: detail.trainees.slice(0, 4).flatMap((t) =>
       names.map((name) => ({
         id: v7(),
@@ -193,12 +195,12 @@ describe('a planned day', () => {
     expect((await phone.get(dayPath())).status).toBe(403);
     const mine = saved!.pieces[0]!.traineeId;
     const pieces = saved!.pieces.map((p) => (p.traineeId === mine ? { ...p, traineeId: trainee.id } : p));
-    const day = new Date(Date.now()).toISOString().slice(0, 10);
-    await world.db('class_days').where({ class_id: detail.id, day: DAY }).update({ day });
-    const { changedAt: _, changedBy: _by, version, ...content } = { ...saved!, pieces };
+    const bench = detail.things.find((t) => t.kind === 'bench')!;
+    const benches = { [trainee.id]: bench.id };
+    const { changedAt: _, changedBy: _by, version, ...content } = { ...saved!, pieces, benches };
     await world
       .db('class_days')
-      .where({ class_id: detail.id, day })
+      .where({ class_id: detail.id, day: DAY })
       .update({ content: JSON.stringify(content), version });
     const days = (await phone.get('/me/days')).body as OwnDay[];
     const own = pieces.filter((p) => p.traineeId === trainee.id);
@@ -207,7 +209,15 @@ describe('a planned day', () => {
     expect(days[0]!.steps.some((s) => s.at === 'Oven 1' || s.at === 'Oven 2')).toBe(true);
     expect([...days[0]!.steps].sort((a, b) => (a.from < b.from ? -1 : 1))).toEqual(days[0]!.steps);
     expect(days[0]!.steps[0]!.from >= instantOf(saved!, 0)).toBe(true);
-    await world.db('class_days').where({ class_id: detail.id, day }).update({ day: DAY });
+    expect([days[0]!.bench, days[0]!.loads]).toEqual([bench.label, []]);
+    const oven = ovens[0]!;
+    const load = { id: v7(), ovenId: oven.id, schedule: '25 min', members: [trainee.id], minutes: 25 };
+    expect((await api.post(`${dayPath()}/loads`, load)).status).toBe(200);
+    const inside = ((await phone.get('/me/days')).body as OwnDay[])[0]!.loads;
+    expect(inside).toMatchObject([{ id: load.id, oven: oven.label, schedule: '25 min' }]);
+    await api.put(`${dayPath()}/loads/${load.id}`, {});
+    expect(((await phone.get('/me/days')).body as OwnDay[])[0]!.loads).toEqual([]);
+    await world.db('day_loads').where({ id: load.id }).delete();
   });
 });
 

@@ -84,6 +84,7 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'not_found.class': () => 'There is no such class.',
   'not_found.person': () => 'There is no such person.',
   'not_found.attempt': () => 'There is no such attempt.',
+  'not_found.method': () => 'There is no such method in use in this class.',
   'not_found.method_version': () => 'There is no such method version.',
   'not_found.thing': () => 'There is no such bench, tool or lot in this class.',
   'not_found.reference': () => 'There is no such reference in this class.',
@@ -359,6 +360,9 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'stats.no_root': () => 'The value that was looked for lies outside of the range. Nothing was computed.',
   'stock.not_counted': (p) =>
     `${say(p, 'label')} is not counted: give it a number of uses first. Nothing was changed.`,
+  'stock.item_there': (p) =>
+    `There is a stock item named ${say(p, 'label')} already, with other figures or of the shipped ones. Nothing was changed.`,
+  'course.no_such_step': (p) => `The method has no step ${say(p, 'step')}. Nothing was changed.`,
   'stock.no_such_item': (p) => `There is no stock item ${say(p, 'item')}. Nothing was changed.`,
   'day.changed_meanwhile': () =>
     'Somebody else changed this day meanwhile. Yours was not saved: look at the day as it is now, and change it again.',

@@ -8,6 +8,7 @@ import { evidenceWords, reasonWords } from './reasons.ts';
 
 const PARAMS = {
   item: 'primer',
+  step: 'cure',
   share: 2,
   from: '2026-03-02',
   to: '2026-03-30',

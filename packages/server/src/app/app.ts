@@ -29,6 +29,7 @@ import { heldRoutes } from '../held/index.ts';
 import { accountRoutes, peopleRoutes } from '../people/index.ts';
 import { referenceRoutes } from '../references/index.ts';
 import type { PictureStorage } from '../pictures/index.ts';
+import { courseRoutes } from '../course/index.ts';
 import { dayRoutes } from '../days/index.ts';
 import { planRoutes } from '../plan/index.ts';
 import { stockRoutes } from '../stock/index.ts';
@@ -223,6 +224,7 @@ function problems(log: Logger): ErrorRequestHandler {
 /** Retraining, days, and what they use up. */
 function planningRoutes(router: express.Router, db: Database, now: () => Date): void {
   planRoutes(router, db, now);
+  courseRoutes(router, db);
   dayRoutes(router, db, now);
   stockRoutes(router, db, now);
 }

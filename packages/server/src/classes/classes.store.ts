@@ -126,6 +126,20 @@ export const classesStore = (db: Database) => ({
       .orderBy('kind')
       .orderByRaw('length(label), label'),
 
+  /** The stock items of an earlier class and what it said of its course. */
+  copyCourse: async (fromId: string, toId: string): Promise<void> => {
+    await db.raw(
+      `insert into stock_items (class_id, id, label, kind, unit, pack, opened_days)
+         select ?, id, label, kind, unit, pack, opened_days from stock_items where class_id = ?`,
+      [toId, fromId],
+    );
+    await db.raw(
+      `insert into course_methods (class_id, method_id, pieces, work)
+         select ?, method_id, pieces, work from course_methods where class_id = ?`,
+      [toId, fromId],
+    );
+  },
+
   insertThing: async (classId: string, thing: Pick<Thing, 'id' | 'kind' | 'label'>): Promise<void> => {
     await db('things').insert({ ...thing, class_id: classId });
   },

@@ -9,8 +9,8 @@ import { classForInstructor } from './access.ts';
 import { classesStore } from './classes.store.ts';
 
 /**
- * A new class after an earlier one: its place and zone always, the methods in use with the answers to their questions, the
- * equipment that is in use, the policy, the trainees with their groups where they are asked for. Whoever makes it is an
+ * A new class after an earlier one: its place and zone always, the methods in use with the answers to their questions and what the
+ * class said of its course, the equipment that is in use, the policy, the trainees with their groups where they are asked for. Whoever makes it is an
  * instructor of it. Errors: those of the class, `class.dates_crossed`, `request.already_there`.
  */
 export async function copyClass(
@@ -32,6 +32,7 @@ export async function copyClass(
           if (method.inUse && method.state === 'in_force') await store.useMethod(id, method.versionId, true);
         for (const [practice, option] of Object.entries(from.schools))
           await store.setPractice(id, practice, option);
+        await store.copyCourse(fromId, id);
       }
       if (parts.includes('equipment')) {
         for (const { kind, label, retired } of await store.things(fromId))

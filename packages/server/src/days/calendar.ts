@@ -25,6 +25,7 @@ export function dayCalendar(
     const own = steps.filter((s) => s.pieceId === piece.id);
     const first = own[0];
     if (!first) continue;
+    const bench = words.labels.get(content.benches[piece.traineeId] ?? '');
     const end = own.reduce((last, s) => (s.to > last ? s.to : last), first.to);
     calendar.createEvent({
       id: `${piece.id}@clear-mark`,
@@ -32,7 +33,7 @@ export function dayCalendar(
       start: new Date(first.from),
       end: new Date(end),
       summary: `${nameOf(piece.traineeId)}: ${first.title}`,
-      location: place,
+      location: bench === undefined ? place : `${place}, ${bench}`,
       description: own
         .map((s) => `${timeOf(s.from)} ${s.name}${s.at === null ? '' : `, ${s.at}`}`)
         .join('\n'),

@@ -1,7 +1,7 @@
 import { type MethodSheet, pieceSteps, type Skill, thingsInOrder } from '@clear-mark/core';
 import type { DayMethod, Person, Timed } from '@clear-mark/contract';
-import { cureOf, glueStepOf, takesOf } from '@clear-mark/methods';
 import { classesStore, classForInstructor } from '../classes/index.ts';
+import { workIn } from '../course/index.ts';
 import type { Database } from '../database/database.ts';
 import { methodVersion } from '../methods/index.ts';
 import { daysStore } from './days.store.ts';
@@ -16,12 +16,13 @@ export async function dayMethods(db: Database, classId: string, me: Person): Pro
   const kinds = thingsInOrder((await classes.things(classId)).filter((t) => !t.retired).map((t) => t.kind));
   const timed = await daysStore(db).timed(classId);
   const used = (await classes.methods(classId)).filter((m) => m.inUse);
+  const workOf = await workIn(db, classId);
   const found: DayMethod[] = [];
   for (const { versionId, methodId, title } of used) {
     const version = await methodVersion(db, versionId);
     if (!version) continue;
-    const { steps, placeOf } = pieceSteps(version.sheet, new Set([...kinds, 'splicer']), cureOf(methodId));
-    const glue = glueStepOf(methodId);
+    const work = workOf(methodId);
+    const { steps, placeOf } = pieceSteps(version.sheet, new Set([...kinds, 'splicer']), work.cure);
     const times = timed.filter((t) => t.methodId === methodId);
     const ofClass = times.find((t) => t.traineeId === null);
     const ofTrainees = times.filter((t) => t.traineeId !== null && t.n >= LEAST_TIMED.trainee);
@@ -31,8 +32,9 @@ export async function dayMethods(db: Database, classId: string, me: Person): Pro
       title,
       skills: skillsByWeight(version.sheet),
       steps: [...steps],
-      glueStep: glue === null ? null : (placeOf.get(glue) ?? null),
-      needs: Object.entries(takesOf(methodId).items).map(([item, uses]) => ({ item, uses })),
+      places: version.sheet.steps.map((s) => placeOf.get(s.id) ?? 0),
+      glueStep: work.glueStep === null ? null : (placeOf.get(work.glueStep) ?? null),
+      needs: Object.entries(work.items).map(([item, uses]) => ({ item, uses })),
       class: ofClass && ofClass.n >= LEAST_TIMED.class ? timedOf(ofClass) : null,
       trainees: Object.fromEntries(ofTrainees.map((t) => [t.traineeId!, timedOf(t)])),
     });

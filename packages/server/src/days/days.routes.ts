@@ -25,7 +25,7 @@ export function dayRoutes(router: Router, db: Database, now: () => Date): void {
     await days.takeOut(params.id, params.day, params.loadId, me, now());
     return done;
   });
-  handle(router, ROUTES.ownDays, ({ me }) => ownDays(db, me));
+  handle(router, ROUTES.ownDays, ({ me }) => ownDays(db, me, now()));
   handleFile(router, FILES.dayCalendar, async ({ id, me, request, response }) => {
     const classId = id('id', 'not_found.class');
     const found = await classForInstructor(db, classId, me);

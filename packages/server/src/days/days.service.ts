@@ -12,7 +12,7 @@ const NOT_WHOLE: ReadonlySet<string> = new Set(['twice', 'missing', 'unknown', '
 
 export const daysService = (db: Database) => ({
   day: async (classId: string, day: string, me: Person): Promise<PlannedDay> => {
-    await classForInstructor(db, classId, me);
+    const { timeZone } = await classForInstructor(db, classId, me);
     const store = daysStore(db);
     const found = await store.saved(classId, day);
     const things = found
@@ -29,6 +29,8 @@ export const daysService = (db: Database) => ({
           }
         : null,
       loads: await store.loads(classId, day),
+      benches: await store.benches(classId),
+      signed: await store.signed(classId, day, timeZone),
       clashes: await store.clashes(classId, day, things),
     };
   },

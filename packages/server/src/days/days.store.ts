@@ -1,6 +1,7 @@
-import type { DayLoad, DayPlanBody, OwnDay, Timed } from '@clear-mark/contract';
+import type { DayLoad, DayPlanBody, OwnDay, PlannedDay, Timed } from '@clear-mark/contract';
 import { JUDGED_MARKS } from '@clear-mark/core';
 import type { Database } from '../database/database.ts';
+import { fromDay, untilDay } from '../database/day-in.ts';
 import { rowsOf, sql } from '../database/sql.ts';
 
 type Content = Omit<DayPlanBody, 'version'>;
@@ -18,16 +19,46 @@ export interface TimedRow extends Timed {
 /** So many of the newest pieces of each trainee say how long one takes. */
 const NEWEST = 20;
 
+/** A plan that was kept before days had benches and trays. */
+const filled = (content: Content): Content => ({
+  ...content,
+  benches: content.benches ?? {},
+  ovens: content.ovens.map((o) => ({ ...o, trays: o.trays ?? 1 })),
+});
+
 export const daysStore = (db: Database) => ({
-  saved: async (classId: string, day: string): Promise<SavedDay | null> =>
-    (
-      await rowsOf<SavedDay>(
-        db,
-        sql`select d.content, d.version, d.changed_at as "changedAt", p.name as "changedBy"
-              from class_days d join people p on p.id = d.changed_by
-             where d.class_id = ${classId} and d.day = ${day}`,
-      )
-    )[0] ?? null,
+  saved: async (classId: string, day: string): Promise<SavedDay | null> => {
+    const rows = await rowsOf<SavedDay>(
+      db,
+      sql`select d.content, d.version, d.changed_at as "changedAt", p.name as "changedBy"
+            from class_days d join people p on p.id = d.changed_by
+           where d.class_id = ${classId} and d.day = ${day}`,
+    );
+    return rows[0] ? { ...rows[0], content: filled(rows[0].content) } : null;
+  },
+
+  /** Pieces of a class that were begun on a day of its zone and are signed. */
+  signed: (classId: string, day: string, zone: string): Promise<PlannedDay['signed']> =>
+    rowsOf(
+      db,
+      sql`select trainee_id as "traineeId", method_version_id as "versionId", count(*)::int as n
+            from attempts
+           where class_id = ${classId} and state = 'signed'
+             and ${fromDay(sql`started_at`, day, zone)} and ${untilDay(sql`started_at`, day, zone)}
+           group by 1, 2`,
+    ),
+
+  /** At which bench each trainee of a class worked last. */
+  benches: async (classId: string): Promise<Record<string, string>> => {
+    const rows = await rowsOf<{ traineeId: string; thingId: string }>(
+      db,
+      sql`select distinct on (a.trainee_id) a.trainee_id as "traineeId", t.id as "thingId"
+            from attempts a join attempt_things x on x.attempt_id = a.id
+            join things t on t.id = x.thing_id and t.kind = 'bench' and t.retired_at is null
+           where a.class_id = ${classId} order by a.trainee_id, a.started_at desc`,
+    );
+    return Object.fromEntries(rows.map((r) => [r.traineeId, r.thingId]));
+  },
 
   /** Keeps the day as the next version; false where its version is another by now. One statement, so that of two who save at once one is told. */
   save: async (
@@ -131,17 +162,20 @@ export const daysStore = (db: Database) => ({
     ),
 
   /** Plans from a day on in which somebody has pieces, with what their places are called. */
-  ofTrainee: (
+  ofTrainee: async (
     personId: string,
-  ): Promise<(Pick<OwnDay, 'classId' | 'className' | 'day'> & { content: Content })[]> =>
-    rowsOf(
+    now: Date,
+  ): Promise<(Pick<OwnDay, 'classId' | 'className' | 'day'> & { content: Content })[]> => {
+    const rows = await rowsOf<Pick<OwnDay, 'classId' | 'className' | 'day'> & { content: Content }>(
       db,
       sql`select c.id as "classId", c.name as "className", d.day, d.content
             from class_days d join classes c on c.id = d.class_id
             join class_members m on m.class_id = c.id and m.person_id = ${personId} and m.left_at is null
-           where d.day >= (now() at time zone c.time_zone)::date
+           where d.day >= (${now}::timestamptz at time zone c.time_zone)::date
            order by d.day limit 5`,
-    ),
+    );
+    return rows.map((row) => ({ ...row, content: filled(row.content) }));
+  },
   labels: async (classIds: readonly string[]): Promise<Map<string, string>> => {
     const rows = await db('things')
       .whereIn('class_id', classIds)

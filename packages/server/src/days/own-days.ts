@@ -4,16 +4,31 @@ import type { Database } from '../database/database.ts';
 import { daysStore } from './days.store.ts';
 
 /** A trainee's own part of the days to come, as they are planned. */
-export async function ownDays(db: Database, me: Person): Promise<OwnDay[]> {
+export async function ownDays(db: Database, me: Person, now: Date): Promise<OwnDay[]> {
   const store = daysStore(db);
-  const days = await store.ofTrainee(me.id);
+  const days = await store.ofTrainee(me.id, now);
   const words = await wordsOf(db, days);
-  return days.flatMap(({ content, ...day }) => {
+  const own: OwnDay[] = [];
+  for (const { content, ...day } of days) {
     const steps = stepsOf(content, words).filter((s) => s.traineeId === me.id);
-    return steps.length === 0
-      ? []
-      : [{ ...day, steps: steps.map(({ traineeId: _, pieceId: _piece, ...s }) => s) }];
-  });
+    const inside = (await store.loads(day.classId, day.day)).filter(
+      (l) => l.takenOutAt === null && l.members.includes(me.id),
+    );
+    if (steps.length === 0 && inside.length === 0) continue;
+    const bench = content.benches[me.id];
+    own.push({
+      ...day,
+      bench: bench === undefined ? null : (words.labels.get(bench) ?? null),
+      steps: steps.map(({ traineeId: _, pieceId: _piece, ...s }) => s),
+      loads: inside.map(({ id, ovenId, schedule, endsAt }) => ({
+        id,
+        oven: words.labels.get(ovenId) ?? '',
+        schedule,
+        endsAt,
+      })),
+    });
+  }
+  return own;
 }
 
 type Content = Omit<DayPlanBody, 'version'>;

@@ -32,6 +32,7 @@ import * as archives from './0030-archives.ts';
 import * as storedPictures from './0031-stored-pictures.ts';
 import * as traces from './0032-traces.ts';
 import * as days from './0033-days.ts';
+import * as courses from './0034-courses.ts';
 
 export interface Migration {
   readonly name: string;
@@ -73,4 +74,5 @@ export const MIGRATIONS: readonly Migration[] = [
   storedPictures,
   traces,
   days,
+  courses,
 ];

@@ -1,16 +1,8 @@
-import {
-  FAIL_MARKS,
-  type Lot,
-  type Need,
-  PASS_MARKS,
-  takeLots,
-  type ThingState,
-  thingState,
-} from '@clear-mark/core';
+import { type Lot, type Need, takeLots, type ThingState, thingState } from '@clear-mark/core';
 import type { NewThingEventBody, Person, Stock, StockThing, ThingSettings } from '@clear-mark/contract';
-import { stockItem, takesOf } from '@clear-mark/methods';
 import type { z } from 'zod';
 import { classForInstructor } from '../classes/index.ts';
+import { courseStore, workIn } from '../course/index.ts';
 import type { Database } from '../database/database.ts';
 import { oneAtATime } from '../database/locks.ts';
 import { AppError } from '../errors/app-error.ts';
@@ -36,14 +28,17 @@ export const stockService = (db: Database) => ({
         events: events.filter((e) => e.thingId === thing.id).map(({ thingId: _thing, ...event }) => event),
       };
     });
-    return { things, methods: await store.passes(classId, PASS_MARKS, FAIL_MARKS) };
+    return { things, items: await courseStore(db).items(classId) };
   },
 
   set: async (classId: string, thingId: string, settings: ThingSettings, me: Person): Promise<void> => {
     await classForInstructor(db, classId, me);
-    if (settings.item !== null && !stockItem(settings.item))
-      throw new AppError('stock.no_such_item', { item: settings.item });
-    const isThere = await db.transaction((trx) => stockStore(trx).set(classId, thingId, settings));
+    const isThere = await db.transaction(async (trx) => {
+      const items = await courseStore(trx).items(classId);
+      if (settings.item !== null && !items.some((i) => i.id === settings.item))
+        throw new AppError('stock.no_such_item', { item: settings.item });
+      return stockStore(trx).set(classId, thingId, settings);
+    });
     if (!isThere) throw new AppError('not_found.thing');
   },
 
@@ -105,7 +100,7 @@ export async function takeStock(
   attempt: { readonly id: string; readonly methodId: string; readonly thingIds: readonly string[] },
   at: Date,
 ): Promise<void> {
-  const { items, tools } = takesOf(attempt.methodId);
+  const { items, tools } = (await workIn(trx, classId))(attempt.methodId);
   const things = await stockStore(trx).things(classId, at);
   const isPicked = (id: string): boolean => attempt.thingIds.includes(id);
   const lots = lotsOf(things, at);

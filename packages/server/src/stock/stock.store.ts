@@ -22,7 +22,7 @@ const TOGETHER = 500;
 /** Over so many days the pace of use is taken. */
 const PACE_DAYS = 14;
 
-const ITEM = sql`s.item, s.uses, s.positions, s.hanging, s.flat, s.rest_minutes as "restMinutes", s.expires_at as "expiresAt",
+const ITEM = sql`s.item, s.uses, s.positions, s.hanging, s.flat, s.trays, s.rest_minutes as "restMinutes", s.expires_at as "expiresAt",
   s.opened_days as "openedDays",
   coalesce(s.due_on, (select i.calibration_due_on from instruments i where i.thing_id = t.id)) as "dueOn"`;
 
@@ -63,6 +63,7 @@ export const stockStore = (db: Database) => ({
         positions,
         hanging,
         flat,
+        trays,
         restMinutes,
         expiresAt,
         openedDays,
@@ -70,7 +71,7 @@ export const stockStore = (db: Database) => ({
         ...thing
       }): CountedThing => ({
         ...thing,
-        settings: { item, uses, positions, hanging, flat, restMinutes, expiresAt, openedDays, dueOn },
+        settings: { item, uses, positions, hanging, flat, trays, restMinutes, expiresAt, openedDays, dueOn },
       }),
     );
   },
@@ -91,6 +92,7 @@ export const stockStore = (db: Database) => ({
       positions: s.positions,
       hanging: s.hanging,
       flat: s.flat,
+      trays: s.trays,
       rest_minutes: s.restMinutes,
       expires_at: s.expiresAt,
       opened_days: s.openedDays,
@@ -149,17 +151,4 @@ export const stockStore = (db: Database) => ({
       [attempts.map((a) => a.attemptId)],
     );
   },
-
-  /** How often pieces by each method passed, over all classes of the school that this one's methods were used in. */
-  passes: (classId: string, passMarks: readonly string[], failMarks: readonly string[]) =>
-    rowsOf<{ methodId: string; title: string; passed: number; failed: number }>(
-      db,
-      sql`select v.method_id as "methodId", max(v.title) as title,
-                 count(o.attempt_id) filter (where o.mark = any(${passMarks}))::int as passed,
-                 count(o.attempt_id) filter (where o.mark = any(${failMarks}))::int as failed
-            from class_methods m join method_versions v on v.id = m.method_version_id
-            left join outcome_skills o on o.method_id = v.method_id and o.skill = 'whole'
-           where m.class_id = ${classId} and m.in_use
-           group by v.method_id order by 2`,
-    ),
 });

@@ -4,7 +4,7 @@ export const PLACE_VIEWS = {
     { id: 'plan', label: 'Plan' },
     { id: 'now', label: 'Now' },
     { id: 'stock', label: 'Stock' },
-    { id: 'shopping', label: 'Shopping list' },
+    { id: 'shopping', label: 'Course and shopping' },
   ],
   faces: [
     { id: 'grade', label: 'Inspect' },

@@ -7,12 +7,12 @@ import { detail } from '../../../test/class-detail.ts';
 import { CLASS, freshPages, holds, id, openPage, settled, TestServer } from '../../../test/page.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { wallTime } from '../../shared/wall-time.ts';
-import { dayForTests, METHODS, names, thing } from './day-for-tests.ts';
+import { dayForTests, ITEMS, METHODS, names, thing } from './day-for-tests.ts';
 import NowPanel from './now/NowPanel.vue';
 import OvenStrip from './now/OvenStrip.vue';
 import OwnDays from './OwnDays.vue';
 import { boardRows } from './plan/board.model.ts';
-import { wantedOf } from './plan/day-draft.model.ts';
+import { type FromNow, wantedOf } from './plan/day-draft.model.ts';
 import DayBoard from './plan/DayBoard.vue';
 import DayFindings from './plan/DayFindings.vue';
 import DayPieces from './plan/DayPieces.vue';
@@ -56,6 +56,7 @@ describe('what there is to say of a plan', () => {
     openPage(DayFindings, {
       props: {
         day: DAY,
+        items: ITEMS,
         shorts: new Map(),
         faults: [],
         over: 0.124,
@@ -220,6 +221,7 @@ describe('it came differently', () => {
         detail: detail({ things: [{ id: 's1', kind: 'splicer', label: 'Splicer 1', retired: false }] }),
         minute: null,
         clock,
+        behind: new Map([['a', 25]]),
       },
     });
     await settled();
@@ -237,8 +239,10 @@ describe('it came differently', () => {
     await holds(() => expect(button.disabled).toBe(false));
     button.click();
     await settled();
-    const sent = page.emitted('replan')!.at(-1) as [typeof DAY, { minute: number }];
+    const sent = page.emitted('replan')!.at(-1) as [typeof DAY, FromNow];
     expect(sent[1].minute).toBeGreaterThan(0);
+    // Read from the open pieces, and sent as it stands.
+    expect([...sent[1].lateBy]).toEqual([['a', 25]]);
     expect(sent[0].away).toHaveLength(1);
   });
 });
@@ -259,11 +263,11 @@ function today(loads: readonly object[], saved: unknown = null): TestServer {
   classroom.classId = CLASS;
   classroom.detail = detail({ things: [OVEN] });
   return new TestServer()
-    .on(ROUTES.day, { day: '2026-09-14', saved, loads, clashes: [] })
+    .on(ROUTES.day, { day: '2026-09-14', saved, loads, clashes: [], signed: [], benches: {} })
     .on(ROUTES.dayMethods, METHODS)
     .on(ROUTES.stock, {
       things: [thing('film', 'film', { item: 'film-3', uses: 70 }, { left: 2, warnings: ['runs_out'] })],
-      methods: [],
+      items: ITEMS,
     })
     .on(ROUTES.startLoad, { done: true })
     .on(ROUTES.takeLoadOut, { done: true });
@@ -292,6 +296,7 @@ describe('now', () => {
     await settled();
     expect(page.findAll('[data-test=bench-now]')).toHaveLength(2);
     expect(page.get('[data-test=bench-now]').text()).toContain('not begun');
+    expect(page.get('[data-test=behind]').text()).toMatch(/^\d+ min behind$/);
     await page.get('[data-test=loaded]').trigger('click');
     await settled();
     expect(server.of(ROUTES.startLoad)[0]!.body).toMatchObject({
@@ -358,6 +363,8 @@ describe('a trainee’s own day', () => {
         classId: CLASS,
         className: 'Pier crew 1',
         day: '2026-09-14',
+        bench: 'Bench 4',
+        loads: [{ id: id(70), oven: 'Oven 1', schedule: '25 min', endsAt: '2020-09-14T08:40:00.000Z' }],
         steps: [
           step('2020-09-14T08:30:00.000Z', '2020-09-14T08:40:00.000Z', 'Prepare', null),
           step('2020-09-14T08:40:00.000Z', '2099-09-14T09:05:00.000Z', 'Cure', 'Oven 1'),
@@ -367,6 +374,8 @@ describe('a trainee’s own day', () => {
     const { page } = await openPage(OwnDays, { as: 'trainee' });
     await settled();
     expect(page.text()).toContain('Cure, Oven 1');
+    expect(page.get('h2').text()).toContain('Bench 4');
+    expect(page.get('[data-test=own-load]').text()).toContain('Take out');
     expect(page.findAll('li').map((l) => l.classes())).toEqual([['over'], ['now']]);
   });
 });

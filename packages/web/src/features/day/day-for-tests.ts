@@ -1,12 +1,31 @@
 import { dayWanted, searchPlan, type ThingKind } from '@clear-mark/core';
 import {
+  type CourseMethod,
   type DayMethod,
   type DayPlanBody,
   NO_SETTINGS,
+  type StockItemShape,
   type StockThing,
   type ThingSettings,
 } from '@clear-mark/contract';
+import { STOCK_ITEMS, workOf } from '@clear-mark/methods';
 import { rngFrom } from '@clear-mark/sim';
+
+/** The shipped stock items, as a class has them. */
+export const ITEMS: readonly StockItemShape[] = STOCK_ITEMS.map(({ source: _, ...item }) => item);
+/** A method of a course, as it is shipped. */
+export const courseMethod = (methodId: string, more: Partial<CourseMethod> = {}): CourseMethod => ({
+  methodId,
+  title: methodId,
+  steps: [{ id: 'cut', title: 'Cut' }],
+  pieces: null,
+  passed: 0,
+  failed: 0,
+  made: {},
+  work: workOf(methodId) as CourseMethod['work'],
+  isOwnWork: false,
+  ...more,
+});
 
 const GLUED: DayMethod = {
   versionId: 'v-glued',
@@ -18,6 +37,7 @@ const GLUED: DayMethod = {
     { kind: 'cure', name: 'Cure', minutes: 25, cool: 3, schedule: '25 min', way: 'hanging' },
     { kind: 'work', name: 'Polish', minutes: 8, station: null, watched: 0 },
   ],
+  places: [0, 1, 2],
   glueStep: 0,
   needs: [
     { item: 'primer', uses: 1 },
@@ -35,6 +55,7 @@ const SPLICED: DayMethod = {
     { kind: 'work', name: 'Strip', minutes: 7, station: null, watched: 0 },
     { kind: 'work', name: 'Splice', minutes: 8, station: 'splicer', watched: 1 },
   ],
+  places: [0, 1],
   glueStep: null,
   needs: [],
   class: null,
@@ -50,8 +71,9 @@ export function dayForTests(): DayPlanBody {
       { from: '2026-09-14T12:45:00.000Z', to: '2026-09-14T16:30:00.000Z' },
     ],
     stations: { splicer: ['s1'] },
-    ovens: [{ id: 'oven-1', places: { hanging: 12, flat: 4 }, rest: 5 }],
+    ovens: [{ id: 'oven-1', places: { hanging: 12, flat: 4 }, trays: 1, rest: 5 }],
     instructors: ['i1'],
+    benches: {},
     pieces: ['a', 'b'].flatMap((traineeId) =>
       METHODS.map((m) => ({
         id: `${traineeId}-${m.versionId}`,

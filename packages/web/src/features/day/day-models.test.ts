@@ -7,12 +7,13 @@ import {
 } from '@clear-mark/contract';
 import { buildPlan, planFaults } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
-import { loadsInside, loadsToCome, stationsNow, traineesNow } from './now/now.model.ts';
+import { behindNow, loadsInside, loadsToCome, stationsNow, traineesNow, traysOf } from './now/now.model.ts';
 import { boardRows, hourMarks, lockTurned, movedTo, wrongSteps } from './plan/board.model.ts';
 import {
   emptyDay,
   fixedSteps,
   goodUntilOf,
+  leftOfCourse,
   lotsOf,
   methodForSkill,
   renumbered,
@@ -23,9 +24,9 @@ import {
   withoutPieces,
 } from './plan/day-draft.model.ts';
 import { changeWords, faultLines, whyWords } from './plan/day-words.ts';
-import { linesFor, shoppingCsv } from './shopping/shopping.model.ts';
-import { serviceOf, stockRows, unitOf, usualLot, usualSettings } from './stock/stock.model.ts';
-import { dayForTests, METHODS, names, thing } from './day-for-tests.ts';
+import { linesFor, piecesLeft, shoppingCsv } from './shopping/shopping.model.ts';
+import { itemOf, serviceOf, stockRows, unitOf, usualLot, usualSettings } from './stock/stock.model.ts';
+import { courseMethod, dayForTests, ITEMS, METHODS, names, thing } from './day-for-tests.ts';
 
 const at = (day: string, time: string): string => new Date(`${day}T${time}:00Z`).toISOString();
 const DAY = dayForTests();
@@ -47,10 +48,10 @@ describe('a day that nobody planned', () => {
       thing('oven-1', 'oven', { hanging: 6, restMinutes: null }),
       { ...thing('oven-2', 'oven', {}), retired: true },
     ],
-    methods: [],
+    items: [],
   };
   it('has the usual hours, what is in use, no meter that reads no loss, and ovens with their places', () => {
-    const day = emptyDay('2026-09-14', detail, stock, ['o9'], (wall) =>
+    const day = emptyDay('2026-09-14', detail, stock, ['o9'], { a: 'b1' }, (wall) =>
       new Date(`${wall}:00Z`).toISOString(),
     );
     expect(day.hours).toEqual([
@@ -61,6 +62,7 @@ describe('a day that nobody planned', () => {
       stations: { splicer: ['s1'], instrument: ['m1'] },
       ovens: [{ id: 'oven-1', places: { hanging: 6, flat: 0 }, rest: 5 }],
       instructors: ['i1'],
+      benches: { a: 'b1' },
       version: 0,
     });
   });
@@ -267,14 +269,14 @@ describe('the stock', () => {
     expect(stockRows(rows).map((r) => r.id)).toEqual(['c', 'b', 'a']);
   });
   it('counts each thing in its own unit, and starts it with what is usual', () => {
-    expect([unitOf(rows[2]!), unitOf(thing('s', 'splicer', {})), unitOf(rows[1]!)]).toEqual([
-      'connectors',
-      'arcs',
-      'uses',
-    ]);
+    expect([
+      unitOf(rows[2]!, ITEMS),
+      unitOf(thing('s', 'splicer', {}), ITEMS),
+      unitOf(rows[1]!, ITEMS),
+    ]).toEqual(['connectors', 'arcs', 'uses']);
     expect([serviceOf('splicer'), serviceOf('film')]).toEqual(['Electrodes changed', null]);
-    expect(usualSettings('oven')).toEqual({ ...NO_SETTINGS, hanging: 12, flat: 4, restMinutes: 5 });
-    expect(usualLot('primer')).toMatchObject({ item: 'primer', uses: 200, openedDays: 90 });
+    expect(usualSettings('oven')).toEqual({ ...NO_SETTINGS, hanging: 12, flat: 4, trays: 1, restMinutes: 5 });
+    expect(usualLot(itemOf(ITEMS, 'primer')!)).toMatchObject({ item: 'primer', uses: 200, openedDays: 90 });
   });
 });
 
@@ -284,29 +286,98 @@ describe('the shopping list', () => {
       thing('w', 'supply', { item: 'wipes', uses: 280 }, { left: 30 }),
       thing('x', 'supply', { item: 'wipes', uses: 280 }, { left: 280, warnings: ['expired'] }),
     ],
-    methods: [
-      { methodId: 'clear-mark/bench-cleave', title: 'Cleave', passed: 900, failed: 100 },
-      { methodId: 'clear-mark/flat-drop', title: 'Drop', passed: 0, failed: 0 },
-    ],
+    items: [...ITEMS],
   };
+  const course = [
+    courseMethod('clear-mark/bench-cleave', { passed: 900, failed: 100 }),
+    courseMethod('clear-mark/flat-drop'),
+  ];
+  const linesOf = (cleaved: number, drops: number) =>
+    linesFor(course, (m) => (m === course[0] ? cleaved : drops), stock);
   it('is for what is wanted, less what is there and in date, with a range', () => {
-    const lines = linesFor({ 'clear-mark/bench-cleave': 100 }, stock);
+    const lines = linesOf(100, 0);
     expect(lines).toHaveLength(1);
     const [wipes] = lines;
     expect(wipes).toMatchObject({ item: 'wipes', left: 30, pack: 280, packs80: 2 });
     expect(wipes!.usual).toBeGreaterThan(400);
     expect(wipes!.at95).toBeGreaterThan(wipes!.at80);
     // Nobody made the other: it goes by the ninety percent of the first, not by nothing.
-    const unknown = linesFor({ 'clear-mark/flat-drop': 10 }, stock)[0]!;
+    const unknown = linesOf(0, 10)[0]!;
     expect(unknown.at95).toBeLessThan(4 * 30);
-    expect(linesFor({}, stock)).toEqual([]);
+    expect(linesOf(0, 0)).toEqual([]);
   });
-  it('is a CSV with a heading and a line an item', () => {
-    const csv = shoppingCsv(linesFor({ 'clear-mark/bench-cleave': 10 }, stock));
+  it('asks of the trainees of the class what each has left, of another number the whole course', () => {
+    const method = courseMethod('clear-mark/bench-cleave', { pieces: 6, made: { a: 4, b: 9 } });
+    expect(piecesLeft(method, ['a', 'b', 'c'], 3)).toBe(2 + 0 + 6);
+    expect(piecesLeft(method, ['a', 'b', 'c'], 10)).toBe(60);
+    expect(piecesLeft({ ...method, pieces: null }, ['a'], 1)).toBe(0);
+  });
+  it('is a CSV with a heading and a line an item, and no formula', () => {
+    const csv = shoppingCsv(linesOf(10, 0), ITEMS);
     expect(csv.split('\r\n')[0]).toBe(
       'item,unit,left,needed_middle,needed_80,needed_95,pack_of,packs_80,packs_95',
     );
     expect(csv).toContain('\r\nLint-free wipe,pieces,30,');
+    const evil = ITEMS.map((i) => ({ ...i, label: '=1+1' }));
+    expect(shoppingCsv(linesOf(10, 0), evil)).toContain(`"'=1+1"`);
+  });
+});
+
+describe('who is behind', () => {
+  const first = DAY.plan!.work.find((w) => w.pieceId === 'a-v-glued' && w.step === 0)!;
+  const spliced = DAY.plan!.work.find((w) => w.pieceId === 'a-v-spliced' && w.step === 0)!;
+  const glued = DAY.plan!.loads[0]!;
+  const isGluedFirst = first.from < spliced.from;
+  const versionId = isGluedFirst ? 'v-glued' : 'v-spliced';
+  const other = isGluedFirst ? 'v-spliced' : 'v-glued';
+  const begins = isGluedFirst ? first : spliced;
+  const begun = (stepNumber: number) => [{ traineeId: 'a', versionId, stepNumber }];
+  it('is read from the piece that is not begun, and from the step at which an open one is', () => {
+    const at = begins.from + 20;
+    expect(behindNow(DAY, at, [], [], METHODS).get('a')).toBe(20);
+    expect(behindNow(DAY, begins.to + 7, begun(1), [], METHODS).get('a')).toBe(7);
+    expect(behindNow(DAY, begins.to, begun(1), [], METHODS).has('a')).toBe(false);
+    // At the second step while the first is still planned: ahead.
+    expect(behindNow(DAY, begins.to - 1, begun(2), [], METHODS).has('a')).toBe(false);
+  });
+  it('goes on from what was signed', () => {
+    const signed = [{ traineeId: 'a', versionId, n: 1 }];
+    const next = Math.min(
+      ...[...DAY.plan!.work].filter((w) => w.pieceId === `a-${other}`).map((w) => w.from),
+    );
+    expect(behindNow(DAY, next + 3, [], signed, METHODS).get('a')).toBe(3);
+    const all = [...signed, { traineeId: 'a', versionId: other, n: 1 }];
+    expect(behindNow(DAY, 400, [], all, METHODS).has('a')).toBe(false);
+  });
+  it('counts no break', () => {
+    // 8:30 to 12:00 are 210 minutes, and it goes on at 12:45.
+    const shut = behindNow(DAY, 250, [], [], METHODS).get('a')!;
+    expect(shut).toBe(210 - begins.from);
+    expect(glued.way).toBe('hanging');
+  });
+});
+
+describe('what a trainee has left of the course', () => {
+  const course = [
+    courseMethod('clear-mark/acrylic-primer', { pieces: 4, made: { a: 1 } }),
+    courseMethod('clear-mark/bench-cleave', { pieces: 9 }),
+  ];
+  it('is what is asked for, less what passed and what is planned; methods that are not in use ask for nothing', () => {
+    const left = leftOfCourse(course, METHODS, DAY, ['a', 'b'], 5);
+    expect(left.map((l) => [l.method.versionId, l.traineeId, l.count])).toEqual([
+      ['v-glued', 'a', 2],
+      ['v-glued', 'b', 3],
+    ]);
+    expect(leftOfCourse(course, METHODS, DAY, ['a', 'b'], 1).map((l) => l.count)).toEqual([1, 1]);
+  });
+});
+
+describe('trays', () => {
+  it('are filled one after the other; one tray is one list', () => {
+    const oven = { id: 'o', places: { hanging: 0, flat: 4 }, trays: 2, rest: 5 };
+    expect(traysOf(['a', 'b', 'c'], oven)).toEqual([['a', 'b'], ['c']]);
+    expect(traysOf(['a', 'b', 'c'], { ...oven, trays: 1 })).toEqual([['a', 'b', 'c']]);
+    expect(traysOf(['a'], undefined)).toEqual([['a']]);
   });
 });
 

@@ -1,8 +1,10 @@
 // @vitest-environment happy-dom
 import { ROUTES } from '@clear-mark/contract';
 import { describe, expect, it } from 'vitest';
+import { detail } from '../../../test/class-detail.ts';
 import { CLASS, freshPages, id, openPage, settled, TestServer } from '../../../test/page.ts';
-import { thing } from './day-for-tests.ts';
+import ChoiceField from '../../shared/ChoiceField.vue';
+import { courseMethod, ITEMS, thing } from './day-for-tests.ts';
 import ShoppingPanel from './shopping/ShoppingPanel.vue';
 import StockPanel from './stock/StockPanel.vue';
 
@@ -33,7 +35,15 @@ describe('the stock', () => {
   const splicer = thing(id(62), 'splicer', { uses: 1500 }, { left: 900, used: 600 });
   const server = () =>
     new TestServer()
-      .on(ROUTES.stock, { things: [splicer, lot], methods: [] })
+      .on(ROUTES.stock, { things: [splicer, lot], items: ITEMS })
+      .on(ROUTES.addStockItem, {
+        id: 'Heat_pad',
+        label: 'Heat pad',
+        kind: 'supply',
+        unit: 'pieces',
+        pack: 50,
+        openedDays: null,
+      })
       .on(ROUTES.addThingEvent, { done: true })
       .on(ROUTES.setThing, { done: true })
       .on(ROUTES.addThing, { id: id(63), kind: 'film', label: 'x', retired: false });
@@ -77,7 +87,9 @@ describe('the stock', () => {
     });
   });
   it('a new lot begins with what its pack has', async () => {
-    const { asked, press } = await stock();
+    const { asked, page, press } = await stock();
+    page.findComponent(ChoiceField).vm.$emit('update:modelValue', 'film-12');
+    await settled();
     await press('Add');
     await settled();
     expect(asked.of(ROUTES.addThing)[0]!.body).toMatchObject({
@@ -85,6 +97,21 @@ describe('the stock', () => {
       label: 'Film 12 µm, air polish',
     });
     expect(asked.of(ROUTES.setThing)[0]!.body).toMatchObject({ item: 'film-12', uses: 70 });
+  });
+  it('an item that the class has of its own is named once and is there to be stocked', async () => {
+    const { asked, page, press } = await stock();
+    await press('An item of our own');
+    await settled();
+    const save = document.querySelector<HTMLButtonElement>('[data-test=save-item]')!;
+    expect(save.disabled).toBe(true);
+    const label = document.querySelector<HTMLInputElement>('input[data-test=item-label]')!;
+    label.value = 'Heat pad';
+    label.dispatchEvent(new Event('input'));
+    await settled();
+    save.click();
+    await settled();
+    expect(asked.of(ROUTES.addStockItem)[0]!.body).toMatchObject({ label: 'Heat pad', openedDays: null });
+    expect(page.findComponent({ name: 'NewItemDialog' }).exists()).toBe(false);
   });
   it('says what went wrong', async () => {
     new TestServer();
@@ -94,18 +121,46 @@ describe('the stock', () => {
   });
 });
 
-describe('the shopping list', () => {
-  it('follows what is wanted', async () => {
-    const methods = [{ methodId: 'clear-mark/bench-cleave', title: 'Cleave', passed: 80, failed: 20 }];
-    new TestServer().on(ROUTES.stock, { things: [], methods });
-    const { page } = await openPage(ShoppingPanel, { props: { classId: CLASS } });
+describe('the course and what to buy for it', () => {
+  const open = async (method = courseMethod('clear-mark/bench-cleave', { passed: 80, failed: 20 })) => {
+    const server = new TestServer()
+      .on(ROUTES.stock, { things: [], items: ITEMS })
+      .on(ROUTES.classDetail, detail({}))
+      .on(ROUTES.course, [method])
+      .on(ROUTES.setCourseMethod, { done: true });
+    const opened = await openPage(ShoppingPanel, { props: { classId: CLASS } });
     await settled();
+    return { server, ...opened };
+  };
+  it('keeps the good pieces that are asked for, and lists what they need', async () => {
+    const { page, server } = await open();
     expect(page.text()).toContain('80 % of 100 passed');
-    expect(page.text()).toContain('Say how many good pieces are wanted.');
-    const field = page.get('.methods input');
+    expect(page.text()).toContain('Say how many good pieces each trainee is to make.');
+    const field = page.get('input[aria-label^="Good pieces each"]');
     await field.setValue('20');
     await field.trigger('change');
     await settled();
-    expect(page.get('[data-test=shopping]').text()).toContain('Lint-free wipe');
+    expect(server.of(ROUTES.setCourseMethod)[0]!.body).toEqual({
+      methodId: 'clear-mark/bench-cleave',
+      pieces: 20,
+      work: null,
+    });
+    const set = await open(courseMethod('clear-mark/bench-cleave', { pieces: 20 }));
+    expect(set.page.get('[data-test=shopping]').text()).toContain('Lint-free wipe');
+  });
+  it('a class says for itself what a piece takes, and can take it back', async () => {
+    const { server, press, page } = await open();
+    await press('Change');
+    await settled();
+    page.findComponent(ChoiceField).vm.$emit('update:modelValue', 'primer');
+    await settled();
+    document.querySelector<HTMLButtonElement>('[data-test=take-item]')!.click();
+    await settled();
+    document.querySelector<HTMLButtonElement>('[data-test=save-work]')!.click();
+    await settled();
+    expect(server.of(ROUTES.setCourseMethod)[0]!.body).toMatchObject({
+      work: { items: { wipes: 4, primer: 1 }, tools: { cleaver: 1 }, cure: null, glueStep: null },
+    });
+    expect(page.findComponent({ name: 'MethodWorkDialog' }).exists()).toBe(false);
   });
 });

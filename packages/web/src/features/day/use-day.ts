@@ -36,7 +36,8 @@ export function useDay(classId: () => string, day: () => string) {
       if (found.saved) {
         const { changedAt: _at, changedBy: _by, ...body } = found.saved;
         draft.value = body;
-      } else draft.value = emptyDay(found.day, classDetail, kept, noMetersOf(connected), instantAt);
+      } else
+        draft.value = emptyDay(found.day, classDetail, kept, noMetersOf(connected), found.benches, instantAt);
       back.value = [];
     },
     { immediate: true },

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { instantOf } from '@clear-mark/core';
+import { instantOf, type OvenWay } from '@clear-mark/core';
 import type { DayPlanBody } from '@clear-mark/contract';
 import { useIntervalFn } from '@vueuse/core';
 import { v7 } from 'uuid';
@@ -11,10 +11,21 @@ import { useClassroom } from '../../../classroom/use-classroom.ts';
 import { agoWords, clockText, timeOfDay } from '../../../shared/time-words.ts';
 import { deviceSettings } from '../../../storage/device-settings.ts';
 import { stockRows, WARNING_WORDS } from '../stock/stock.model.ts';
-import { type LoadNow, loadsInside, loadsToCome, minuteNow, stationsNow, traineesNow } from './now.model.ts';
+import {
+  type LoadNow,
+  loadsInside,
+  loadsToCome,
+  minuteNow,
+  stationsNow,
+  traineesNow,
+  traysOf,
+} from './now.model.ts';
+import { useBehind } from './use-behind.ts';
 
 /** What should be going on now beside what is: benches, ovens with their clocks, and which station is free for whom. */
 const props = defineProps<{ classId: string }>();
+/** Fewer minutes behind the plan are the usual to and fro; house. */
+const WORTH_SAYING = 5;
 const classroom = useClassroom();
 const live = useLiveOutcomes();
 const day = computed(() => classroom.today());
@@ -50,6 +61,19 @@ const benches = computed(() =>
       })
     : [],
 );
+const behind = useBehind(
+  () => saved.value,
+  () => minute.value,
+  () => reply.found.value?.signed ?? [],
+  () => methods.value ?? [],
+);
+const isBehind = computed(() => [...behind.value.values()].some((m) => m >= WORTH_SAYING));
+const benchOf = (traineeId: string): string => labelOf(saved.value?.benches[traineeId] ?? null);
+const traysIn = (ovenId: string, way: OvenWay, ids: readonly string[]): string[] => {
+  const oven = saved.value?.ovens.find((o) => o.id === ovenId);
+  const trays = way === 'flat' ? traysOf(ids, oven) : [];
+  return trays.length < 2 ? [names(ids)] : trays.map((t, i) => `Tray ${i + 1}: ${names(t)}`);
+};
 const stations = computed(() => (saved.value ? stationsNow(saved.value, minute.value) : []));
 const inside = computed(() => loadsInside(loads.value, now.value));
 const toCome = computed(() => (saved.value ? loadsToCome(saved.value, loads.value) : []));
@@ -130,15 +154,25 @@ const takenOut = (loadId: string): Promise<void> =>
             <b v-if="load.from < minute" class="off">{{ minute - load.from }} min late</b>
           </span>
           <el-button size="large" data-test="loaded" @click="loaded(load)">Loaded</el-button>
-          <span class="soft all">{{ names(load.traineeIds) }}</span>
+          <span v-for="t in traysIn(load.ovenId, load.way, load.traineeIds)" :key="t" class="soft all">{{
+            t
+          }}</span>
         </li>
       </ul>
     </template>
     <template v-if="benches.length > 0">
       <h2>Benches</h2>
+      <p v-if="isBehind && !isRoom">
+        <RouterLink class="act next" :to="{ query: { view: 'plan', differently: 'yes' } }"
+          >Plan the rest again with those who are behind</RouterLink
+        >
+      </p>
       <ul class="benches">
         <li v-for="b in benches" :key="b.traineeId" data-test="bench-now">
-          <b class="who">{{ nameOf(b.traineeId) }}</b>
+          <span>
+            <b class="who">{{ nameOf(b.traineeId) }}</b>
+            <span v-if="benchOf(b.traineeId)" class="soft block">{{ benchOf(b.traineeId) }}</span>
+          </span>
           <span>
             <template v-if="b.now">
               {{ b.now.name }}<template v-if="b.now.thingId">, {{ labelOf(b.now.thingId) }}</template>
@@ -158,6 +192,9 @@ const takenOut = (loadId: string): Promise<void> =>
             <b v-if="b.now && !b.isAtIt" class="off">{{
               b.open.length === 0 ? 'not begun' : 'at something else'
             }}</b>
+            <b v-if="(behind.get(b.traineeId) ?? 0) >= WORTH_SAYING" class="off" data-test="behind"
+              >{{ behind.get(b.traineeId) }} min behind</b
+            >
           </span>
           <span class="soft next">
             <template v-if="b.next">{{ clock(b.next.from) }} {{ b.next.name }}</template>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core';
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import { ROUTES } from '../../../api/client.ts';
 import { useReply } from '../../../api/queries.ts';
 import { useClassroom } from '../../../classroom/use-classroom.ts';
-import { beep } from '../../../shared/beep.ts';
 import { clockText } from '../../../shared/time-words.ts';
 import { loadsInside } from './now.model.ts';
+import { useOvenTone } from './use-oven-tone.ts';
 
 /** The clocks of the ovens on every device of the class: seen in every place, heard once each when a load is to be taken out. */
 const props = defineProps<{ classId: string }>();
@@ -16,15 +16,7 @@ const now = ref(Date.now() + classroom.offsetMs);
 useIntervalFn(() => (now.value = Date.now() + classroom.offsetMs), 1000);
 const inside = computed(() => loadsInside(reply.found.value?.loads ?? [], now.value));
 const labelOf = (id: string): string => classroom.detail?.things.find((t) => t.id === id)?.label ?? 'Oven';
-const heard = new Set<string>();
-watch(
-  () => inside.value.filter((l) => l.left <= 0).map((l) => l.load.id),
-  (due) => {
-    const fresh = due.filter((id) => !heard.has(id));
-    for (const id of fresh) heard.add(id);
-    if (fresh.length > 0) beep();
-  },
-);
+useOvenTone(() => inside.value.filter((l) => l.left <= 0).map((l) => l.load.id));
 </script>
 
 <template>

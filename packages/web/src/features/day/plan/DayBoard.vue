@@ -90,7 +90,7 @@ const current = computed(() => (chosen.value ? (all.value.get(chosen.value.key) 
     <div class="names" aria-hidden="true">
       <div class="head" />
       <div v-for="(row, i) in rows" :key="row.key" class="name" :class="[row.group, { first: firstOf(i) }]">
-        {{ row.label }}
+        {{ row.label }}<span v-if="row.bench" class="soft bench">{{ row.bench }}</span>
       </div>
     </div>
     <div ref="frame" class="frame">
@@ -192,6 +192,13 @@ svg {
   text-overflow: ellipsis;
   padding-right: 8px;
   border-top: 1px solid var(--hair);
+}
+.name:has(.bench) {
+  line-height: 17px;
+}
+.bench {
+  display: block;
+  font-size: 12px;
 }
 .name.first,
 .rule.first {

@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { type MovedStep, type PlanFault, type TriedChange, whyLeft } from '@clear-mark/core';
-import type { DayPlanBody, PlannedDay } from '@clear-mark/contract';
-import { stockItem } from '@clear-mark/methods';
+import type { DayPlanBody, PlannedDay, StockItemShape } from '@clear-mark/contract';
 import { computed } from 'vue';
 import type { BoardNames } from './board.model.ts';
+import { itemWords } from '../stock/stock.model.ts';
 import { wantedOf } from './day-draft.model.ts';
 import { changeWords, faultLines, whyWords } from './day-words.ts';
 
 /** What there is to say of a plan: how good it is, what does not fit and what would help, what is in conflict, what was moved. */
 const props = defineProps<{
   day: DayPlanBody;
+  items: readonly StockItemShape[];
   /** What is short of stock, by piece. */
   shorts: ReadonlyMap<string, readonly string[]>;
   faults: readonly PlanFault[];
@@ -25,7 +26,7 @@ const props = defineProps<{
 defineEmits<{ fit: []; askChanges: [] }>();
 const wanted = computed(() => wantedOf({ ...props.day, locks: [] }));
 const shortWords = (items: readonly string[]): string =>
-  `not enough that is good of ${items.map((i) => stockItem(i)?.label ?? i).join(' and ')}: enter a new lot in Stock`;
+  `not enough that is good of ${items.map((i) => itemWords(props.items, i)).join(' and ')}: enter a new lot in Stock`;
 const left = computed(() => {
   const groups = new Map<string, { words: string; count: number; who: Set<string>; title: string }>();
   for (const id of props.day.plan?.left ?? []) {

@@ -9,6 +9,7 @@ import ChoiceField from '../../../shared/ChoiceField.vue';
 import NumberField from '../../../shared/NumberField.vue';
 import {
   goodUntilOf,
+  leftOfCourse,
   lotsOf,
   methodForSkill,
   type Pace,
@@ -107,6 +108,24 @@ async function fromRetraining(): Promise<void> {
     failure.value = wordsOf(error);
   }
 }
+/** What each trainee has left of the course, at most as many of each method as are said. */
+async function fromCourse(): Promise<void> {
+  failure.value = null;
+  try {
+    const course = await askOnce(ROUTES.course, { params: { id: props.classId } });
+    const wanted = leftOfCourse(course, props.methods, props.day, chosen.value, each.value);
+    const isSaid = course.some((m) => (m.pieces ?? 0) > 0);
+    nothing.value =
+      wanted.length > 0
+        ? ''
+        : isSaid
+          ? 'These trainees have made or have planned all that the course asks for.'
+          : 'Nobody has said yet what each trainee makes in the course: Course and shopping, Good pieces each.';
+    if (wanted.length > 0) emit('change', added(wanted));
+  } catch (error) {
+    failure.value = wordsOf(error);
+  }
+}
 function remove(versionIdGone: string): void {
   emit(
     'change',
@@ -177,6 +196,9 @@ function remove(versionIdGone: string): void {
         data-test="add-pieces"
         @click="add"
         >Add</el-button
+      >
+      <el-button size="large" :disabled="chosen.length === 0" data-test="from-course" @click="fromCourse"
+        >What the course asks for</el-button
       >
       <el-button size="large" @click="fromRetraining">What retraining asks for</el-button>
     </div>

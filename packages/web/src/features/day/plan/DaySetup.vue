@@ -3,6 +3,7 @@ import type { ClassDetail, DayPlanBody, StockThing } from '@clear-mark/contract'
 import { thingWords } from '@clear-mark/words';
 import { computed, ref } from 'vue';
 import { instantAt, wallTime } from '../../../shared/wall-time.ts';
+import ChoiceField from '../../../shared/ChoiceField.vue';
 import { ovensOf, renumbered, STATION_KINDS } from './day-draft.model.ts';
 
 /** When the day is worked, who teaches, and what is there: a tap takes a thing out of the day or puts it back. */
@@ -90,6 +91,16 @@ const groups = computed(() => [
   },
 ]);
 
+const benches = computed(() => props.things.filter((t) => t.kind === 'bench' && !t.retired));
+const planned = computed(() => {
+  const inDay = new Set(props.day.pieces.map((p) => p.traineeId));
+  return props.detail.trainees.filter((t) => inDay.has(t.id));
+});
+function setBench(traineeId: string, benchId: string): void {
+  const { [traineeId]: _, ...rest } = props.day.benches;
+  emit('change', { ...props.day, benches: benchId === '' ? rest : { ...rest, [traineeId]: benchId } });
+}
+
 const turned = (ids: readonly string[], id: string, all: readonly string[]): string[] =>
   all.filter((other) => (other === id ? !ids.includes(id) : ids.includes(other)));
 function turn(kind: string, id: string): void {
@@ -159,6 +170,20 @@ function turn(kind: string, id: string): void {
           </span>
         </dd>
       </template>
+      <template v-if="planned.length > 0 && benches.length > 0">
+        <dt>Benches</dt>
+        <dd class="benches">
+          <ChoiceField
+            v-for="t in planned"
+            :key="t.id"
+            :model-value="day.benches[t.id] ?? ''"
+            :label="t.name"
+            none="any bench"
+            :options="benches.map((b) => ({ value: b.id, label: b.label }))"
+            @change="(id: string) => setBench(t.id, id)"
+          />
+        </dd>
+      </template>
     </dl>
     <p class="soft small">
       What an oven holds and what is counted is set in
@@ -192,6 +217,9 @@ dd :deep(.el-button) {
 }
 .span :deep(.el-date-editor) {
   width: 240px;
+}
+.benches {
+  gap: 8px 16px;
 }
 .note {
   margin-left: 6px;

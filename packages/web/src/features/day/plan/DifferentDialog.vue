@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ClassDetail, DayPlanBody } from '@clear-mark/contract';
 import { minuteOf } from '@clear-mark/core';
-import { computed, reactive, ref } from 'vue';
+import { computed, ref } from 'vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 import NumberField from '../../../shared/NumberField.vue';
 import { instantAt, wallTime } from '../../../shared/wall-time.ts';
@@ -14,6 +14,8 @@ const props = defineProps<{
   /** Now as a minute of the day; null on another day. */
   minute: number | null;
   clock: (minute: number) => string;
+  /** Who is behind as their open pieces stand, in minutes. */
+  behind: ReadonlyMap<string, number>;
 }>();
 const emit = defineEmits<{ close: []; replan: [day: DayPlanBody, from: FromNow] }>();
 const ends = computed(() => minuteOf(props.day, props.day.hours.at(-1)!.to));
@@ -42,9 +44,14 @@ const options = computed(() => {
     })),
   ];
 });
-const trainees = computed(() => options.value.filter((o) => o.value.startsWith('trainee ')));
+const trainees = computed(() =>
+  options.value
+    .filter((o) => o.value.startsWith('trainee '))
+    .map((o) => ({ ...o, value: o.value.slice('trainee '.length) })),
+);
 const away = ref<string[]>([]);
-const late = reactive({ who: '', minutes: 15 });
+const late = ref([...props.behind].map(([who, minutes]) => ({ who, minutes })));
+const isRead = props.behind.size > 0;
 
 type Of = DayPlanBody['away'][number]['of'];
 function ofValue(value: string): Of {
@@ -58,7 +65,7 @@ function ofValue(value: string): Of {
 function send(): void {
   if (refused.value) return;
   const gone = away.value.map((value) => ({ from: from.value, to: ends.value, of: ofValue(value) }));
-  const lateBy = new Map(late.who === '' ? [] : [[late.who.slice('trainee '.length), late.minutes] as const]);
+  const lateBy = new Map(late.value.filter((l) => l.who !== '').map((l) => [l.who, l.minutes] as const));
   emit('replan', { ...props.day, away: [...props.day.away, ...gone] }, { minute: from.value, lateBy });
 }
 const said = (a: DayPlanBody['away'][number]): string => {
@@ -107,17 +114,22 @@ const back = (i: number): void =>
         </el-select>
       </el-form-item>
     </el-form>
-    <div class="row late">
-      <ChoiceField v-model="late.who" label="Who is behind" none="nobody" :options="trainees" />
+    <p v-if="isRead" class="soft">Who is behind was read from the open pieces; put right what is not so.</p>
+    <div v-for="(l, i) in late" :key="i" class="row late" data-test="late">
+      <ChoiceField v-model="l.who" label="Who is behind" none="nobody" :options="trainees" />
       <NumberField
-        :model-value="late.minutes"
+        :model-value="l.minutes"
         label="By minutes"
         whole
         :min="1"
         :max="480"
-        @change="late.minutes = $event"
+        @change="l.minutes = $event"
       />
+      <el-button size="large" @click="late.splice(i, 1)">Is not behind</el-button>
     </div>
+    <el-button size="large" data-test="add-late" @click="late.push({ who: '', minutes: 15 })"
+      >Somebody is behind</el-button
+    >
     <ul v-if="day.away.length > 0" class="away">
       <li v-for="(a, i) in day.away" :key="i" class="row">
         {{ said(a) }} is away from {{ clock(a.from) }} to {{ clock(a.to) }}

@@ -2,11 +2,13 @@
 import { DAY_CALENDAR_PATH, type DayPlanBody } from '@clear-mark/contract';
 import { instantOf, minuteOf } from '@clear-mark/core';
 import { useEventListener } from '@vueuse/core';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import { pathOf } from '../../../api/client.ts';
 import DayField from '../../../shared/DayField.vue';
 import { initials } from '../../../shared/initials.ts';
 import { timeOfDay } from '../../../shared/time-words.ts';
+import { useBehind } from '../now/use-behind.ts';
 import { useAskedDay } from '../use-asked-day.ts';
 import { useDay } from '../use-day.ts';
 import type { FromNow } from './day-draft.model.ts';
@@ -26,6 +28,8 @@ const state = useDay(
 );
 const { detail, stock, methods, draft, faults, over, refused, planner } = state;
 const { progress, moved, tried, tookMs } = planner;
+const route = useRoute();
+const router = useRouter();
 const isDifferent = ref(false);
 const failure = computed(() => refused.value ?? state.reply.failure.value);
 const nameOf = (id: string): string =>
@@ -56,6 +60,23 @@ function minuteNow(): number | null {
   const ends = minuteOf(draft.value, draft.value.hours.at(-1)!.to);
   return minute > 0 && minute < ends ? minute : null;
 }
+const behind = useBehind(
+  () => draft.value,
+  minuteNow,
+  () => state.reply.found.value?.signed ?? [],
+  () => methods.value ?? [],
+);
+/** From Now: what came differently, as soon as all that it is read from is here. */
+const isAsked = computed(() => route.query['differently'] === 'yes');
+watch(
+  () => isAsked.value && draft.value !== null && methods.value !== null && detail.value !== null,
+  (isReady) => {
+    if (!isReady) return;
+    isDifferent.value = true;
+    void router.replace({ query: { ...route.query, differently: undefined } });
+  },
+  { immediate: true },
+);
 function different(next: DayPlanBody, from: FromNow): void {
   isDifferent.value = false;
   change(next);
@@ -127,6 +148,7 @@ const print = (): void => window.print();
     <template v-if="draft && detail && stock && methods">
       <DayFindings
         :day="draft"
+        :items="stock.items"
         :shorts="state.shorts.value"
         :faults="faults"
         :over="over"
@@ -165,6 +187,7 @@ const print = (): void => window.print();
       :detail="detail"
       :minute="minuteNow()"
       :clock="clock"
+      :behind="behind"
       @close="isDifferent = false"
       @replan="different"
     />

@@ -20,6 +20,8 @@ export interface Block {
 export interface BoardRow {
   readonly key: string;
   readonly label: string;
+  /** Where a trainee works; absent for others. */
+  readonly bench?: string;
   readonly group: 'trainee' | 'oven' | 'station';
   readonly blocks: readonly Block[];
 }
@@ -130,7 +132,9 @@ function traineeRows(day: DayPlanBody, names: BoardNames, maker: BlockMaker): Bo
     const work = maker.work
       .filter((w) => maker.traineeOf(w.pieceId) === id)
       .map((w) => maker.block(w.pieceId, w.step, w, 'work'));
-    return { key: id, label: names.nameOf(id), group: 'trainee', blocks: [...cures, ...work] };
+    const bench = day.benches[id];
+    const where = bench === undefined ? {} : { bench: names.labelOf(bench) };
+    return { key: id, label: names.nameOf(id), ...where, group: 'trainee', blocks: [...cures, ...work] };
   });
 }
 

@@ -10,6 +10,7 @@ import {
 } from '@clear-mark/core';
 import type {
   ClassDetail,
+  CourseMethod,
   DayMethod,
   DayPiece,
   DayPlanBody,
@@ -37,6 +38,7 @@ export function emptyDay(
   stock: Stock,
   /** What is connected as something else than a meter: no loss is read with it. */
   noMeters: readonly string[],
+  benches: Readonly<Record<string, string>>,
   instantAt: (wall: string) => string,
 ): DayPlanBody {
   const inUse = detail.things.filter((t) => !t.retired && !noMeters.includes(t.id));
@@ -53,6 +55,7 @@ export function emptyDay(
     stations,
     ovens: ovensOf(stock.things),
     instructors: detail.instructors.map((p) => p.id),
+    benches: { ...benches },
     pieces: [],
     away: [],
     locks: [],
@@ -69,7 +72,8 @@ export const ovensOf = (things: readonly StockThing[]): DayPlanBody['ovens'] =>
     .filter((t) => t.kind === 'oven' && !t.retired)
     .map(({ id, settings }) => ({
       id,
-      places: { hanging: settings.hanging ?? 0, flat: settings.flat ?? 0 },
+      places: { hanging: settings.hanging ?? 0, flat: (settings.flat ?? 0) * (settings.trays ?? 1) },
+      trays: settings.trays ?? 1,
       rest: settings.restMinutes ?? USUAL_REST,
     }));
 
@@ -154,6 +158,27 @@ export function methodForSkill(methods: readonly DayMethod[], skill: Skill): Day
   const place = (m: DayMethod): number => m.skills.indexOf(skill);
   const fitting = methods.filter((m) => place(m) >= 0);
   return [...fitting].sort((a, b) => place(a) - place(b) || minutes(a) - minutes(b))[0] ?? null;
+}
+
+/** What trainees have left of the course: good pieces that are asked for, less those that passed and those of this day, at most `most` a method. */
+export function leftOfCourse(
+  course: readonly CourseMethod[],
+  methods: readonly DayMethod[],
+  day: DayPlanBody,
+  traineeIds: readonly string[],
+  most: number,
+): { readonly method: DayMethod; readonly traineeId: string; readonly count: number }[] {
+  return course.flatMap(({ methodId, pieces, made }) => {
+    const method = methods.find((m) => m.methodId === methodId);
+    if (!method) return [];
+    return traineeIds.flatMap((traineeId) => {
+      const planned = day.pieces.filter(
+        (p) => p.traineeId === traineeId && p.methodVersionId === method.versionId,
+      ).length;
+      const count = Math.min(most, (pieces ?? 0) - (made[traineeId] ?? 0) - planned);
+      return count > 0 ? [{ method, traineeId, count }] : [];
+    });
+  });
 }
 
 /** Without these pieces: nothing of them stays, in the plan neither. */

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { StockThing } from '@clear-mark/contract';
-import { STOCK_ITEMS, stockItem } from '@clear-mark/methods';
 import { thingWords } from '@clear-mark/words';
 import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
@@ -9,7 +8,8 @@ import { useAct, useReply } from '../../../api/queries.ts';
 import { dayWords } from '../../../shared/time-words.ts';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 import { useSession } from '../../../session/session.ts';
-import { serviceOf, shareLeft, stockRows, unitOf, usualLot, WARNING_WORDS } from './stock.model.ts';
+import NewItemDialog from './NewItemDialog.vue';
+import { itemOf, serviceOf, shareLeft, stockRows, unitOf, usualLot, WARNING_WORDS } from './stock.model.ts';
 import StockThingDialog from './StockThingDialog.vue';
 
 /** What is left, what expires and what falls due. Pieces count it down as they begin; a hand puts it right with a reason. */
@@ -23,7 +23,9 @@ const rows = computed(() => (stock.value ? stockRows(stock.value.things) : []));
 const openId = ref<string | null>(null);
 const opened = computed(() => stock.value?.things.find((t) => t.id === openId.value) ?? null);
 const warned = computed(() => rows.value.filter((r) => r.warnings.length > 0).length);
-const item = ref(STOCK_ITEMS[0]!.id);
+const items = computed(() => stock.value?.items ?? []);
+const item = ref('');
+const isNewItem = ref(false);
 const label = ref('');
 
 async function act(work: () => Promise<unknown>): Promise<boolean> {
@@ -33,11 +35,13 @@ async function act(work: () => Promise<unknown>): Promise<boolean> {
 }
 async function addLot(): Promise<void> {
   const id = v7();
-  const { kind, label: name } = stockItem(item.value)!;
+  const lot = itemOf(items.value, item.value);
+  if (!lot) return;
+  const { kind, label: name } = lot;
   const isDone = await act(async () => {
     const body = { id, kind, label: label.value.trim() === '' ? name : `${name}, ${label.value.trim()}` };
     await request(ROUTES.addThing, { params: params.value, body });
-    await request(ROUTES.setThing, { params: { ...params.value, thingId: id }, body: usualLot(item.value) });
+    await request(ROUTES.setThing, { params: { ...params.value, thingId: id }, body: usualLot(lot) });
   });
   if (!isDone) return;
   label.value = '';
@@ -87,14 +91,18 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
               :aria-label="`${percent(row)} % left`"
             />
             <span
-              >{{ row.left }} of {{ row.settings.uses }} {{ unitOf(row)
+              >{{ row.left }} of {{ row.settings.uses }} {{ unitOf(row, items)
               }}<template v-if="row.position !== null">
                 at position {{ row.position }} of {{ row.settings.positions }}</template
               ></span
             >
           </div>
           <span v-else-if="row.kind === 'oven'" class="soft"
-            >{{ row.settings.hanging ?? 0 }} hanging, {{ row.settings.flat ?? 0 }} flat</span
+            >{{ row.settings.hanging ?? 0 }} hanging, {{ row.settings.flat ?? 0 }} flat<template
+              v-if="(row.settings.trays ?? 1) > 1"
+            >
+              on each of {{ row.settings.trays }} trays</template
+            ></span
           >
           <span v-else class="soft">not counted</span>
         </template>
@@ -139,14 +147,22 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
       <ChoiceField
         v-model="item"
         label="A new lot of"
-        :options="STOCK_ITEMS.map((i) => ({ value: i.id, label: i.label }))"
+        :options="items.map((i) => ({ value: i.id, label: i.label }))"
         data-test="item"
       />
       <label class="field">
         <span class="soft">Batch or lot number</span>
         <el-input v-model="label" size="large" maxlength="20" data-test="lot-label" />
       </label>
-      <el-button size="large" type="primary" native-type="submit" :loading="acts.busy.value">Add</el-button>
+      <el-button
+        size="large"
+        type="primary"
+        native-type="submit"
+        :disabled="item === ''"
+        :loading="acts.busy.value"
+        >Add</el-button
+      >
+      <el-button size="large" data-test="new-item" @click="isNewItem = true">An item of our own</el-button>
     </form>
     <p class="soft small">
       Films, adhesives and parts as the methods use them; packs and days are starting values, to be set by the
@@ -157,8 +173,20 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
       :key="opened.id"
       :class-id="classId"
       :thing="opened"
+      :items="items"
       @close="openId = null"
       @changed="again"
+    />
+    <NewItemDialog
+      v-if="isNewItem"
+      :class-id="classId"
+      @close="isNewItem = false"
+      @made="
+        (id: string) => {
+          item = id;
+          void again();
+        }
+      "
     />
   </section>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { NO_SETTINGS, type StockThing, type ThingSettings } from '@clear-mark/contract';
+import { NO_SETTINGS, type StockItemShape, type StockThing, type ThingSettings } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { reactive, ref } from 'vue';
 import { request, ROUTES } from '../../../api/client.ts';
@@ -11,7 +11,7 @@ import { instantAt, wallTime } from '../../../shared/wall-time.ts';
 import { unitOf, usualSettings } from './stock.model.ts';
 
 /** What is set of a thing, what was done to it, and its count put right with a reason. */
-const props = defineProps<{ classId: string; thing: StockThing }>();
+const props = defineProps<{ classId: string; thing: StockThing; items: readonly StockItemShape[] }>();
 const emit = defineEmits<{ close: []; changed: [] }>();
 const isNew = JSON.stringify(props.thing.settings) === JSON.stringify(NO_SETTINGS);
 const form = reactive<ThingSettings>({
@@ -54,10 +54,19 @@ const expires = (wall: string | null): void => {
         />
         <NumberField
           :model-value="form.flat ?? 0"
-          label="Places, flat"
+          label="Places of a tray, flat"
           whole
           :max="200"
           @change="form.flat = $event"
+        />
+        <NumberField
+          :model-value="form.trays ?? 1"
+          label="Trays"
+          whole
+          :min="1"
+          :none="1"
+          :max="20"
+          @change="form.trays = $event"
         />
         <NumberField
           :model-value="form.restMinutes ?? 0"
@@ -70,7 +79,7 @@ const expires = (wall: string | null): void => {
       <NumberField
         v-else
         :model-value="form.uses ?? 0"
-        :label="isLot ? `Whole, ${unitOf(thing)}` : `Until the next service, ${unitOf(thing)}`"
+        :label="isLot ? `Whole, ${unitOf(thing, items)}` : `Until the next service, ${unitOf(thing, items)}`"
         whole
         :max="1000000"
         @change="form.uses = $event === 0 ? null : $event"
@@ -125,7 +134,7 @@ const expires = (wall: string | null): void => {
       <legend>Put the count right</legend>
       <NumberField
         :model-value="left"
-        :label="`Left, ${unitOf(thing)}`"
+        :label="`Left, ${unitOf(thing, items)}`"
         whole
         :max="1000000"
         @change="left = $event"

@@ -1,6 +1,5 @@
-import { NO_SETTINGS, type StockThing, type ThingSettings } from '@clear-mark/contract';
+import { NO_SETTINGS, type StockItemShape, type StockThing, type ThingSettings } from '@clear-mark/contract';
 import type { ThingKind, ThingWarning } from '@clear-mark/core';
-import { stockItem } from '@clear-mark/methods';
 
 export const WARNING_WORDS: Readonly<Record<ThingWarning, string>> = {
   expired: 'expired',
@@ -17,8 +16,16 @@ const USES_OF: Readonly<Partial<Record<ThingKind, string>>> = {
   cleaver: 'cleaves',
   cord: 'matings',
 };
-export const unitOf = ({ kind, settings }: Pick<StockThing, 'kind' | 'settings'>): string =>
-  (settings.item ? stockItem(settings.item)?.unit : USES_OF[kind]) ?? 'uses';
+export const unitOf = (
+  { kind, settings }: Pick<StockThing, 'kind' | 'settings'>,
+  items: readonly StockItemShape[],
+): string => (settings.item ? itemOf(items, settings.item)?.unit : USES_OF[kind]) ?? 'uses';
+
+export const itemOf = (items: readonly StockItemShape[], id: string): StockItemShape | null =>
+  items.find((i) => i.id === id) ?? null;
+/** What an item is called; its id where the class has none of it any more. */
+export const itemWords = (items: readonly StockItemShape[], id: string): string =>
+  itemOf(items, id)?.label ?? id.replaceAll('_', ' ');
 
 /** What is done to a thing after which it counts anew; null for what does not, and for cords, whose check is kept with its reading. */
 const SERVICE_OF: Readonly<Partial<Record<ThingKind, string>>> = {
@@ -35,14 +42,16 @@ const USUAL: Readonly<Partial<Record<ThingKind, Partial<ThingSettings>>>> = {
   splicer: { uses: 2000 },
   cleaver: { uses: 1000, positions: 16 },
   cord: { uses: 500 },
-  oven: { hanging: 12, flat: 4, restMinutes: 5 },
+  oven: { hanging: 12, flat: 4, trays: 1, restMinutes: 5 },
 };
 export const usualSettings = (kind: ThingKind): ThingSettings => ({ ...NO_SETTINGS, ...USUAL[kind] });
 /** What a lot of an item starts with. */
-export function usualLot(item: string): ThingSettings {
-  const { pack, openedDays } = stockItem(item)!;
-  return { ...NO_SETTINGS, item, uses: pack, openedDays };
-}
+export const usualLot = ({ id, pack, openedDays }: StockItemShape): ThingSettings => ({
+  ...NO_SETTINGS,
+  item: id,
+  uses: pack,
+  openedDays,
+});
 
 /** What is set, used up or due: those with something wrong first, the gravest before the rest. */
 export function stockRows(things: readonly StockThing[]): StockThing[] {

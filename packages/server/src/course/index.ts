@@ -1,0 +1,2 @@
+export { courseRoutes } from './course.routes.ts';
+export { courseStore, workIn } from './course.store.ts';
