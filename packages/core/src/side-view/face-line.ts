@@ -1,0 +1,109 @@
+import type { GreyImage } from '../faces/pixels/image.ts';
+import { firstFall, levelsAlong } from './edge-profile.ts';
+import { type FiberEdges, middleAt as middleOfFiber } from './fiber-edges.ts';
+import { bulgeAt, lineOfRows, middleAt } from './line-fit.ts';
+
+/** The end of a fiber as it is seen across it. Lengths in pixels, along the axis (u, outwards) and across it (v, upwards). */
+export interface FaceLine {
+  /** Tangent of the angle to the perpendicular of the axis: positive when the upper corner sticks out further. */
+  readonly slope: number;
+  readonly slopeSd: number;
+  /** Where the line crosses the axis, from the rough end. */
+  readonly at: number;
+  /** Bulge of the seen rim: a face that is tilted towards the eye is seen as half an ellipse. */
+  readonly bulge: number;
+  readonly rows: readonly FaceRow[];
+  readonly spread: number;
+  /** Half the width of the fiber. */
+  readonly half: number;
+  /** Share of the rows that show an end and lie on the line. */
+  readonly onLine: number;
+}
+export interface FaceRow {
+  readonly v: number;
+  /** Place of the end in this row; null where none is seen. */
+  readonly u: number | null;
+  /** From the fitted line, outwards. */
+  readonly off: number;
+}
+
+const REACH = { out: 0.55, in: 0.45 };
+/** Rows that the line is fitted to: nearer to the corners the blur of both edges mixes. */
+const FITTED = 0.92;
+const SEEN = 1;
+/** Share of the rows that has to show an end. */
+const LEAST_SEEN = 0.35;
+/** Nearer than this no edge is read. */
+const LEAST_SPREAD = { px: 0.12, um: 0.25 };
+/** Half of the 125 µm of a fiber. */
+const HALF_UM = 62.5;
+const STEPS = 2;
+const CORRELATED = 1.6;
+
+/** Reads where a fiber ends in each row across it, and fits the line. Null where too few rows show an end. */
+export function fitFaceLine(
+  image: GreyImage,
+  fiber: FiberEdges,
+  gap: number,
+  least: number,
+  bright: number,
+): FaceLine | null {
+  const half = fiber.width / 2;
+  const frame = frameAt(fiber);
+  const out = Math.max(2, Math.min(REACH.out * fiber.width, gap / 2));
+  const inside = REACH.in * fiber.width;
+  const n = Math.ceil((out + inside) * STEPS);
+  const lit = Math.max(2, Math.round(Math.min(out * 0.5, 12) * STEPS));
+  const rows: { v: number; u: number | null }[] = [];
+  const levels = new Float64Array(n);
+  for (let v = -Math.floor(half * SEEN); v <= half * SEEN; v++) {
+    const start = frame.at(out, v);
+    levelsAlong(image, start, { x: -frame.t.x, y: -frame.t.y }, n, 1 / STEPS, levels);
+    const fall = firstFall(levels, lit, least);
+    rows.push({ v, u: fall ? out - fall.at / STEPS : null });
+  }
+  return lineThrough(rows, half, bright);
+}
+
+/** The line through rows across a fiber of that half width; `bright` as in `lineOfRows`. */
+export function lineThrough(rows: readonly Omit<FaceRow, 'off'>[], half: number, bright: number): FaceLine | null {
+  const inside = rows.filter((r) => Math.abs(r.v) < FITTED * half);
+  const used = inside.filter((r) => r.u !== null);
+  if (used.length < 8 || used.length < LEAST_SEEN * inside.length) return null;
+  const us = used.map((r) => r.u!);
+  const line = lineOfRows(
+    used.map((r) => r.v / half),
+    us,
+    Math.max(LEAST_SPREAD.px, (LEAST_SPREAD.um * half) / HALF_UM),
+    bright,
+  );
+  if (!line) return null;
+  const slope = line.slope / half;
+  const on = (v: number): number => line.at + slope * v + line.step * middleAt(v / half, bright) + line.bulge * bulgeAt(v / half);
+  return {
+    at: line.at,
+    slope,
+    slopeSd: (line.slopeSd / half) * CORRELATED,
+    bulge: line.bulge,
+    rows: rows.map((r) => ({ ...r, off: r.u === null ? 0 : r.u - on(r.v) })),
+    spread: line.spread,
+    half,
+    onLine: line.weights.reduce((sum, w) => sum + (w > 0.2 ? 1 : 0), 0) / inside.length,
+  };
+}
+
+/** The axis at the end: u outwards along it, v upwards across it. */
+export function frameAt(fiber: FiberEdges): {
+  readonly t: { readonly x: number; readonly y: number };
+  readonly at: (u: number, v: number) => { x: number; y: number };
+} {
+  const slant = Math.hypot(1, fiber.slope);
+  const sign = fiber.side === 'left' ? 1 : -1;
+  const t = { x: sign / slant, y: (sign * fiber.slope) / slant };
+  const up = { x: fiber.slope / slant, y: -1 / slant };
+  const middle = { x: fiber.origin, y: middleOfFiber(fiber, fiber.origin) };
+  return {
+    t,
+    at: (u, v) => ({ x: middle.x + t.x * u + up.x * v, y: middle.y + t.y * u + up.y * v }),
+  };
+}

@@ -1,0 +1,124 @@
+import { middleOf } from '../faces/pixels/quantile.ts';
+import { middleLine, robustFit, type RobustFit } from './robust.ts';
+
+/** Deviations of so many standard deviations cost no more than larger ones (Torr and Zisserman 2000). */
+const CUT = 3;
+/** Parts of the face from which lines are tried: a chip or a lip takes away one corner or both. */
+const WINDOWS: readonly (readonly [number, number])[] = [-1, -0.7, -0.4, -0.1, 0.2].flatMap((from) =>
+  [-0.2, 0.1, 0.4, 0.7, 1].flatMap((to): [number, number][] => (to - from >= 0.59 ? [[from, to]] : [])),
+);
+/** A bulge is part of the line where it saves so much of the cost, and so much a row. */
+const SAVES = { share: 0.25, aRow: 0.15 };
+
+/** Of terms that the rows say nothing of, so many rows say that they are 0. */
+const RIDGE = 0.3;
+
+export interface LineOfRows extends Pick<RobustFit, 'spread'> {
+  readonly at: number;
+  readonly slope: number;
+  /** By so much rows in the bright middle of a fiber are read further out. */
+  readonly step: number;
+  readonly bulge: number;
+  readonly slopeSd: number;
+  readonly weights: Float64Array;
+}
+
+/** The bright middle of a fiber, where its end is seen as a thin line and not as a step. */
+export const middleAt = (v: number, bright: number): number => Math.exp(-((v / bright) ** 2));
+/** Half an ellipse across a fiber of unit half width, its mean taken off. */
+export const bulgeAt = (v: number): number => Math.sqrt(Math.max(0, 1 - v * v)) - Math.PI / 4;
+
+/**
+ * The line on which most rows lie, by how much they differ from each other as noise makes them: the cheapest of lines through parts of the
+ * face, then a biweight round what it found. `vs` from -1
+ * to 1 across the fiber, `us` in any unit, `least` the smallest standard deviation that is
+ * believed, `bright` how far from its middle a fiber is bright. Null where there are too few rows.
+ */
+export function lineOfRows(
+  vs: readonly number[],
+  us: readonly number[],
+  least: number,
+  bright: number,
+): LineOfRows | null {
+  const sd = Math.max(least, noiseOf(us));
+  const flat = cheapest(vs.map((v) => [1, v, middleAt(v, bright)]), vs, us, sd);
+  const curved = cheapest(vs.map((v) => [1, v, middleAt(v, bright), bulgeAt(v)]), vs, us, sd);
+  if (!flat) return null;
+  const isCurved =
+    curved !== null && flat.cost - curved.cost > Math.max(SAVES.share * flat.cost, SAVES.aRow * us.length);
+  const terms = vs.map((v) => (isCurved ? [1, v, middleAt(v, bright), bulgeAt(v)] : [1, v, middleAt(v, bright)]));
+  const start = (isCurved ? curved : flat).coefficients;
+  const fit = robustFit(terms, us, {
+    start,
+    least: sd,
+    most: 1.5 * sd,
+    ridge: [0, 0, RIDGE, RIDGE].slice(0, terms[0]!.length),
+  });
+  if (!fit) return null;
+  const c = fit.coefficients;
+  return {
+    at: c[0]!,
+    slope: c[1]!,
+    step: c[2]!,
+    bulge: isCurved ? c[3]! : 0,
+    slopeSd: fit.spread * Math.sqrt(fit.inverse[1]![1]!),
+    spread: fit.spread,
+    weights: fit.weights,
+  };
+}
+
+/** Of lines through parts of the face the one that costs least over all of it. */
+function cheapest(
+  terms: readonly (readonly number[])[],
+  vs: readonly number[],
+  us: readonly number[],
+  sd: number,
+): { readonly coefficients: readonly number[]; readonly cost: number } | null {
+  const n = terms[0]!.length;
+  let best: { coefficients: readonly number[]; cost: number } | null = null;
+  for (const [from, to] of WINDOWS) {
+    // A bulge is seen over most of the face only.
+    if (n > 3 && to - from < 1.3) continue;
+    const at = vs.map((_, i) => i).filter((i) => vs[i]! >= from && vs[i]! <= to);
+    if (at.length < 2 * n + 2) continue;
+    const line = middleLine(at.map((i) => vs[i]!), at.map((i) => us[i]!));
+    const start = [line[0], line[1], ...Array<number>(n - 2).fill(0)];
+    const fit = robustFit(at.map((i) => terms[i]!), at.map((i) => us[i]!), { start, least: sd, rounds: 3, ridge: [0, 0, RIDGE, RIDGE].slice(0, n) });
+    if (!fit) continue;
+    const cost = costOf(terms, us, fit.coefficients, sd);
+    if (!best || cost < best.cost) best = { coefficients: fit.coefficients, cost };
+  }
+  return best;
+}
+
+const costOf = (
+  terms: readonly (readonly number[])[],
+  us: readonly number[],
+  c: readonly number[],
+  sd: number,
+): number =>
+  us.reduce((sum, u, i) => {
+    const off = (u - terms[i]!.reduce((s, t, k) => s + t * c[k]!, 0)) / sd;
+    return sum + Math.min(CUT * CUT, off * off);
+  }, 0);
+
+/** Standard deviation of the differences of neighbouring rows, as free noise would make them: what is rough is rougher. */
+export function noiseOf(us: readonly number[]): number {
+  const steps = us.slice(1).map((u, i) => Math.abs(u - us[i]!));
+  return steps.length === 0 ? 0 : (1.4826 * middleOf(Float32Array.from(steps))) / Math.SQRT2;
+}
+
+/** How rough rows are round each: root mean square of their second differences within so many rows, as free noise would make it. */
+export function roughnessOf(us: readonly number[], within: number): number[] {
+  const n = us.length;
+  const bends = us.map((u, i) => (i === 0 || i === n - 1 ? 0 : us[i - 1]! - 2 * u + us[i + 1]!));
+  return us.map((_, i) => {
+    let sum = 0;
+    let k = 0;
+    for (let j = Math.max(1, i - within); j <= Math.min(n - 2, i + within); j++) {
+      sum += bends[j]! ** 2;
+      k += 1;
+    }
+    return k === 0 ? 0 : Math.sqrt(sum / k / 6);
+  });
+}

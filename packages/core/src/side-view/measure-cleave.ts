@@ -1,0 +1,211 @@
+import { checkImage, type GreyImage } from '../faces/pixels/image.ts';
+import { crossProfile, isCoated } from './cross-profile.ts';
+import { edgeSpread } from './edge-shift.ts';
+import { type CleaveClass, classOf, type FaceSigns, signsOf } from './face-class.ts';
+import { type FaceLine, fitFaceLine, frameAt, lineThrough } from './face-line.ts';
+import { type FiberEdges, fitFiberEdges, middleAt } from './fiber-edges.ts';
+import { findFibers, type FoundFibers, type RoughFiber, type SideRefusal } from './find-fibers.ts';
+import { isNarrow, rowsOfNarrowGap } from './narrow-gap.ts';
+
+/** A place in a picture, pixels from its upper left corner. */
+export interface PicturePlace {
+  readonly x: number;
+  readonly y: number;
+}
+/** A cleaved end from the side. Angles in degrees. */
+export interface CleavedEnd {
+  /** From which side of the picture the fiber comes in. */
+  readonly side: 'left' | 'right';
+  /** The line of the end face against the perpendicular of the fiber's axis at its end, positive when the upper corner sticks out further; null for a broken end. */
+  readonly angleDeg: number | null;
+  /** Standard uncertainty; null where there is no angle. */
+  readonly angleSd: number | null;
+  readonly class: CleaveClass;
+  readonly signs: FaceSigns;
+  readonly isDirty: boolean;
+  /** Its face line and its axis, for drawing: ends of each. */
+  readonly face: readonly [PicturePlace, PicturePlace];
+  readonly axis: readonly [PicturePlace, PicturePlace];
+  readonly edges: readonly (readonly [PicturePlace, PicturePlace])[];
+}
+export interface MeasuredCleave {
+  readonly ok: true;
+  readonly umPerPx: number;
+  readonly umPerPxSd: number;
+  readonly ends: readonly CleavedEnd[];
+}
+export type CleaveReading = MeasuredCleave | { readonly ok: false; readonly reason: SideRefusal };
+
+/** Diameter of bare fiber and its standard uncertainty, µm: 125 within 0.7 (IEC 60793-2-50, from memory). */
+const DIAMETER = { um: 125, sd: 0.4 };
+/** An edge that is spread over more of the fiber than this shows no angle. */
+const MOST_BLUR = 0.15;
+const LEAST_CONTRAST = 0.08;
+const LEAST_LEVEL = 12;
+/** What is not free noise: lens, pixels, the light; degrees. */
+const FLOOR_DEG = 0.02;
+const SIDE_DIRT_UM = 1.3;
+
+/** One fiber as it is worked on. */
+interface WorkedFiber {
+  readonly rough: RoughFiber;
+  readonly edges: FiberEdges;
+  readonly bright: number;
+  readonly blur: number;
+  readonly um: number;
+  readonly umSd: number;
+}
+
+/**
+ * Measures cleaved ends from the side in an 8-bit grey back-lit picture of one fiber or of two that face each other: scale from the fiber's diameter,
+ * axis by its edges near the end, the line of the end face, the angle between them, and what the face looks like. Says why where it cannot.
+ * Error: `face.bad_image`.
+ */
+export function measureCleave(image: GreyImage): CleaveReading {
+  checkImage(image);
+  const found = findFibers(image);
+  if (typeof found === 'string') return { ok: false, reason: found };
+  const worked: WorkedFiber[] = [];
+  let refused: SideRefusal = 'no_fiber';
+  for (const rough of found.fibers) {
+    const fiber = workedFiber(image, found, rough);
+    if (typeof fiber === 'string') refused = fiber;
+    else worked.push(fiber);
+  }
+  if (worked.length === 0 || worked.length < found.fibers.length) return { ok: false, reason: refused };
+  const lines = faceLines(image, found, worked);
+  const ends = worked.flatMap((fiber, i): CleavedEnd[] => {
+    const line = lines[i];
+    return line ? [endOf(fiber, line)] : [];
+  });
+  if (ends.length === 0) return { ok: false, reason: 'no_face' };
+  const n = worked.length;
+  return {
+    ok: true,
+    umPerPx: worked.reduce((sum, f) => sum + f.um, 0) / n,
+    umPerPxSd: Math.max(...worked.map((f) => f.umSd)),
+    ends,
+  };
+}
+
+function workedFiber(image: GreyImage, found: FoundFibers, rough: RoughFiber): WorkedFiber | SideRefusal {
+  const least = Math.max(5 * found.spread, LEAST_LEVEL);
+  const first = fitFiberEdges(image, rough.side, rough.end, rough.width, rough.middle, found.border, least);
+  if (!first) return 'no_fiber';
+  const contrast = first.light - first.dark;
+  if (contrast < LEAST_CONTRAST * first.light) return 'washed_out';
+  const edges =
+    fitFiberEdges(
+      image,
+      rough.side,
+      rough.end,
+      first.width,
+      (x) => middleAt(first, x),
+      found.border,
+      Math.max(5 * found.spread, 0.2 * contrast),
+    ) ?? first;
+  const spread = edgeSpread(image, edges);
+  if (!spread) return 'defocused';
+  if (spread.blur > MOST_BLUR * edges.width) return 'defocused';
+  const profile = crossProfile(image, edges);
+  if (isCoated(profile, edges.light)) return 'coated';
+  const width = edges.width - 2 * spread.inside;
+  const widthSd = Math.hypot(edges.widthSd, 2 * spread.insideSd);
+  const um = DIAMETER.um / width;
+  const clipped = edges.light > CLIPPED.level ? CLIPPED.sd : 0;
+  return {
+    rough,
+    edges,
+    bright: profile.bright,
+    blur: spread.blur,
+    um,
+    umSd: um * Math.hypot(widthSd / width, DIAMETER.sd / DIAMETER.um, clipped),
+  };
+}
+/** Light that is clipped hides where half of it is. */
+const CLIPPED = { level: 252, sd: 0.012 };
+
+function faceLines(
+  image: GreyImage,
+  found: FoundFibers,
+  worked: readonly WorkedFiber[],
+): (FaceLine | null)[] {
+  const left = worked.find((f) => f.edges.side === 'left');
+  const right = worked.find((f) => f.edges.side === 'right');
+  const gap = worked[0]!.rough.gap;
+  if (left && right && isNarrow(gap, left.blur)) {
+    const rows = rowsOfNarrowGap(image, left.edges, right.edges, gap, found.light);
+    return worked.map((f) =>
+      lineThrough(f === left ? rows.left : rows.right, f.edges.width / 2, f.bright),
+    );
+  }
+  return worked.map(({ edges, rough, bright }) => {
+    const least = Math.max(5 * found.spread, 0.15 * (edges.light - edges.dark));
+    return fitFaceLine(image, edges, rough.gap, least, bright);
+  });
+}
+
+function endOf(fiber: WorkedFiber, line: FaceLine): CleavedEnd {
+  const { edges, um } = fiber;
+  const signs = signsOf(line, um);
+  const look = classOf(signs);
+  const isBroken = look === 'broken';
+  const angle = degrees(line.slope);
+  const frame = frameAt(edges);
+  const { half } = line;
+  const on = (v: number): PicturePlace => frame.at(line.at + line.slope * v, v);
+  const back = -3 * half;
+  const along = (v: number): [PicturePlace, PicturePlace] => [frame.at(back, v), on(v)];
+  return {
+    side: edges.side,
+    angleDeg: isBroken ? null : angle,
+    angleSd: isBroken ? null : angleSd(fiber, line, signs),
+    class: look,
+    signs,
+    isDirty: signs.hasDirt || hasDirtBeside(fiber),
+    face: [on(-half), on(half)],
+    axis: along(0),
+    edges: [along(half), along(-half)],
+  };
+}
+
+const degrees = (slope: number): number => (Math.atan(slope) * 180) / Math.PI;
+
+/**
+ * Standard uncertainty of the angle, combined as JCGM 100 does: the scatter of the rows, that of the axis, what roughness and missing corners leave
+ * open, and a floor.
+ */
+function angleSd({ edges, rough, blur }: WorkedFiber, line: FaceLine, signs: FaceSigns): number {
+  const missing = Math.max(0, 1 - line.onLine);
+  const roughness = degrees(Math.max(0, signs.roughUm - signs.smoothUm) / DIAMETER.um) * ROUGH_WEIGHT;
+  const bend = edges.bend === 0 ? 0 : BEND_DEG;
+  const narrow = isNarrow(rough.gap, blur) ? NARROW_DEG : 0;
+  const scatter = degrees(line.slopeSd);
+  return Math.hypot(
+    scatter * (1 + 2 * missing),
+    degrees(edges.slopeSd),
+    roughness,
+    missing * MISSING_DEG,
+    bend,
+    narrow,
+    FLOOR_DEG,
+  );
+}
+const ROUGH_WEIGHT = 0.8;
+const MISSING_DEG = 0.4;
+const BEND_DEG = 0.04;
+const NARROW_DEG = 0.06;
+
+/** Whether something sticks out of the edges along a fiber. */
+function hasDirtBeside({ edges, um }: WorkedFiber): boolean {
+  const slant = Math.hypot(1, edges.slope);
+  const half = edges.width / 2;
+  let run = 0;
+  for (const p of edges.points) {
+    const middle = middleAt(edges, p.x);
+    const out = Math.max(middle - p.top, p.bottom - middle) / slant - half;
+    run = out * um > SIDE_DIRT_UM ? run + 1 : 0;
+    if (run * um > 2.5 && run >= 2) return true;
+  }
+  return false;
+}
