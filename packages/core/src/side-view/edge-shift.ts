@@ -12,15 +12,24 @@ export interface EdgeSpread {
 
 /**
  * Share of the light at the geometrical edge of what is opaque: a quarter in coherent light (half-plane diffraction, Born and Wolf 8.7, from
- * memory; the quarter as a threshold for line widths: Nyyssonen 1977), a half in incoherent light. Microscopes with a small lamp are near the first.
+ * memory; the quarter as a threshold for line widths: Nyyssonen 1977), a half in incoherent light or far out of focus. The fringe beside an edge tells
+ * which: it rises over the light where light is coherent. Between the two by practice pictures.
  */
-const AT_EDGE = { share: 0.28, sd: 0.05 };
+const AT_EDGE = { coherent: 0.25, blurred: 0.45, fringe: 0.03, sd: 0.04 };
+/** Where the light is clipped no fringe is seen, nor where half of it is. */
+const CLIPPED = { level: 252, share: 0.42, sd: 0.13 };
 const BINS = 4;
 const REACH = 0.11;
 const COLUMNS = { from: 0.2, to: 3 };
 
-/** The spread of the light at the edges. Null where it falls to no clear step. */
-export function edgeSpread(image: GreyImage, fiber: FiberEdges): EdgeSpread | null {
+/** The light over both edges: where it passes a share of the way from dark to light, outwards, and how far it goes over the light. */
+interface EdgeLevels {
+  readonly place: (share: number) => number | null;
+  readonly over: number;
+}
+
+/** Averages the light over both edges of a fiber. Null where it falls to no clear step. */
+export function edgeLevels(image: GreyImage, fiber: FiberEdges): EdgeLevels | null {
   const reach = Math.max(4, REACH * fiber.width);
   const n = Math.ceil(2 * reach * BINS) + 1;
   const sums = new Float64Array(n);
@@ -64,10 +73,24 @@ export function edgeSpread(image: GreyImage, fiber: FiberEdges): EdgeSpread | nu
     }
     return null;
   };
+  let over = 0;
+  for (let k = mid; k < outer; k++) over = Math.max(over, (levels[k]! - light) / (light - dark));
+  return { place, over };
+}
+
+/** The spread of the light at the edges. Null where it falls to no clear step. */
+export function edgeSpread(image: GreyImage, fiber: FiberEdges): EdgeSpread | null {
+  const found = edgeLevels(image, fiber);
+  if (!found) return null;
+  const { place, over } = found;
+  const isClipped = fiber.light > CLIPPED.level;
+  const { coherent, blurred, fringe } = AT_EDGE;
+  const share = isClipped ? CLIPPED.share : coherent + (blurred - coherent) * Math.exp(-over / fringe);
+  const sd = isClipped ? CLIPPED.sd : AT_EDGE.sd;
   const halfway = place(0.5);
-  const edge = place(AT_EDGE.share);
-  const low = place(AT_EDGE.share - AT_EDGE.sd);
-  const high = place(AT_EDGE.share + AT_EDGE.sd);
+  const edge = place(share);
+  const low = place(share - sd);
+  const high = place(share + sd);
   const ten = place(0.1);
   const ninety = place(0.9);
   if (halfway === null || edge === null || low === null || high === null || ten === null || ninety === null)

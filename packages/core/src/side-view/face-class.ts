@@ -1,5 +1,4 @@
 import type { FaceLine } from './face-line.ts';
-import { roughnessOf } from './line-fit.ts';
 
 /** How the end of a fiber looks from the side. */
 export const CLEAVE_CLASSES = ['mirror', 'mist', 'hackle', 'lip', 'chip', 'broken'] as const;
@@ -12,63 +11,87 @@ export interface FaceSigns {
   /** Material that sticks out at a corner, and that is missing there: how wide and how far. */
   readonly lip: { readonly widthUm: number; readonly heightUm: number };
   readonly chip: { readonly widthUm: number; readonly depthUm: number };
-  /** Root mean square of the roughness of the rougher and of the smoother side. */
+  /** How far the rows of the rougher and of the smoother side go to and fro, all in all. */
   readonly roughUm: number;
   readonly smoothUm: number;
-  /** The furthest that the rough side lies off the line, both ways. */
+  /** How far apart the rows of the rougher side lie at the most, without what is off at the corner. */
   readonly swingUm: number;
   /** Something lies on the face: it sticks out where no lip is. */
   readonly hasDirt: boolean;
 }
 
 const FAR_UM = 2.5;
-const CORNER = { off: 1.3, firstRows: 0.97, jumpRows: 3 };
+const CORNER = { off: 1.1, first: 0.985, jumpRows: 3 };
+/** A row further off than this is no end: nothing was seen there; near a corner less is believed. */
+const MOST_OFF = { um: 40, cornerUm: 14, corner: 0.94 };
+const SIDE = { from: 0.36, to: 0.93 };
 /** All thresholds in µm, house: by what the practice pictures show. */
 const RULES = {
-  brokenShare: 0.42,
-  lip: { width: 3, height: 2.2 },
-  chip: { width: 6, depth: 2.4 },
-  hackle: { rough: 0.42, swing: 2.1 },
-  mist: { rough: 0.17, ratio: 1.9 },
+  brokenShare: 0.28,
+  lip: { width: 2, height: 1.7 },
+  chip: { width: 6, depth: 2.2 },
+  hackle: { rough: 4.2, swing: 2 },
+  mist: { rough: 1.1, narrow: 2.6, ratio: 2 },
 };
 
 /** What the rows of a face show. `um` is the length of a pixel. */
 export function signsOf(line: FaceLine, um: number): FaceSigns {
-  const rows = line.rows.filter((r) => r.u !== null && Math.abs(r.v) < CORNER.firstRows * line.half);
-  const offs = rows.map((r) => r.off * um);
+  const rows = line.rows
+    .filter((r) => r.u !== null && Math.abs(r.v) < CORNER.first * line.half)
+    .map((r) => ({ v: r.v / line.half, off: r.off * um }))
+    .filter((r) => Math.abs(r.off) < (Math.abs(r.v) > MOST_OFF.corner ? MOST_OFF.cornerUm : MOST_OFF.um));
+  const offs = rows.map((r) => r.off);
   const far = offs.filter((o) => Math.abs(o) > FAR_UM).length / Math.max(1, offs.length);
-  const corners = [cornerRun(offs, um), cornerRun([...offs].reverse(), um)];
+  const bump = bumpInside(rows, um);
+  const below = cornerRun(offs, um);
+  const above = cornerRun([...offs].reverse(), um);
+  const corners = [below, above];
   const lips = corners.filter((c) => c.most > 0).sort((a, b) => b.most - a.most);
   const chips = corners.filter((c) => c.most < 0).sort((a, b) => a.most - b.most);
-  const side = (sign: number) => {
-    const at = rows.map((r, i) => i).filter((i) => {
-      const v = (rows[i]!.v * sign) / line.half;
-      return v > 0.38 && v < 0.94;
-    });
-    const own = at.map((i) => rows[i]!.off * um);
-    const rough = roughnessOf(own, own.length);
-    return {
-      rough: rough[Math.floor(rough.length / 2)] ?? 0,
-      swing: Math.max(0, ...own) - Math.min(0, ...own),
-    };
+  const side = (sign: number, corner: CornerRun): SideSigns => {
+    const own = rows
+      .filter((r, i) => r.v * sign > SIDE.from && r.v * sign < SIDE.to && !bump.has(i))
+      .map((r) => r.off);
+    const ordered = sign > 0 ? own.reverse() : own;
+    // What is off at the corner is a lip or a chip, where it is smooth.
+    return sideSigns(smoothed(withoutSpikes(ordered, um)), Math.min(Math.round(corner.width / um), Math.floor(ordered.length / 2)));
   };
-  const upper = side(1);
-  const lower = side(-1);
-  const rougher = upper.rough > lower.rough ? upper : lower;
-  const smoother = upper.rough > lower.rough ? lower : upper;
+  const both = [side(1, above), side(-1, below)].sort((a, b) => b.rough - a.rough);
   return {
     offShare: far,
     lip: { widthUm: lips[0]?.width ?? 0, heightUm: lips[0]?.most ?? 0 },
     chip: { widthUm: chips[0]?.width ?? 0, depthUm: -(chips[0]?.most ?? 0) },
-    roughUm: rougher.rough,
-    smoothUm: smoother.rough,
-    swingUm: rougher.swing,
-    hasDirt: bumpInside(rows.map((r, i) => ({ v: r.v / line.half, off: offs[i]! })), um),
+    roughUm: both[0]!.rough,
+    smoothUm: both[1]!.rough,
+    swingUm: both[0]!.swing,
+    hasDirt: bump.size > 0,
   };
 }
 
+interface SideSigns {
+  readonly rough: number;
+  readonly swing: number;
+}
+/** How much rows go to and fro beyond what takes them from the first to the last, and how far apart they lie past a corner. */
+function sideSigns(offs: readonly number[], corner: number): SideSigns {
+  if (offs.length < 4) return { rough: 0, swing: 0 };
+  let there = 0;
+  for (let i = 1; i < offs.length; i++) there += Math.abs(offs[i]! - offs[i - 1]!);
+  const least = Math.min(...offs);
+  const most = Math.max(...offs);
+  const straight = Math.max(most - least, Math.abs(offs.at(-1)! - offs[0]!));
+  const rest = offs.slice(corner);
+  return { rough: there - straight, swing: Math.max(...rest) - Math.min(...rest) };
+}
+const smoothed = (offs: readonly number[]): number[] =>
+  offs.map((o, i) => ((offs[i - 1] ?? o) + o + (offs[i + 1] ?? o)) / 3);
+
+interface CornerRun {
+  readonly width: number;
+  readonly most: number;
+}
 /** How far the rows from a corner on lie off the line to one side. */
-function cornerRun(offs: readonly number[], um: number): { width: number; most: number } {
+function cornerRun(offs: readonly number[], um: number): CornerRun {
   const first = offs.slice(0, CORNER.jumpRows).sort((a, b) => a - b)[1] ?? 0;
   const sign = Math.sign(first);
   let width = 0;
@@ -81,26 +104,47 @@ function cornerRun(offs: readonly number[], um: number): { width: number; most: 
   return { width, most };
 }
 
-const BUMP_UM = { off: 1.4, least: 2.5, most: 22 };
-function bumpInside(rows: readonly { readonly v: number; readonly off: number }[], um: number): boolean {
-  let run = 0;
-  for (const { v, off } of rows) {
-    if (off > BUMP_UM.off && Math.abs(v) < 0.85) run += um;
-    else {
-      if (run > BUMP_UM.least && run < BUMP_UM.most) return true;
-      run = 0;
-    }
-  }
-  return false;
+const BUMP_UM = { off: 1.4, least: 2.5, most: 22, beside: 3, inside: 0.85 };
+/** Rows of what sticks out of the face away from its corners, with what is beside it. */
+function bumpInside(
+  rows: readonly { readonly v: number; readonly off: number }[],
+  um: number,
+): ReadonlySet<number> {
+  const found = new Set<number>();
+  const beside = Math.ceil(BUMP_UM.beside / um);
+  let from = -1;
+  rows.forEach(({ v, off }, i) => {
+    const isOut = off > BUMP_UM.off;
+    if (isOut && from < 0) from = i;
+    if (isOut || from < 0) return;
+    const run = (i - from) * um;
+    const isInside = Math.abs(rows[from]!.v) < BUMP_UM.inside && Math.abs(v) < BUMP_UM.inside;
+    if (isInside && run > BUMP_UM.least && run < BUMP_UM.most)
+      for (let k = from - beside; k < i + beside; k++) found.add(k);
+    from = -1;
+  });
+  return found;
 }
 
-/** The class for which most speaks, the gravest first. */
-export function classOf(signs: FaceSigns): CleaveClass {
+/** Without what is narrower than a line that is drawn over the picture. */
+function withoutSpikes(offs: readonly number[], um: number): number[] {
+  const reach = Math.floor(SPIKE_UM / um / 2);
+  if (reach === 0) return [...offs];
+  return offs.map((_, i) => {
+    const near = offs.slice(Math.max(0, i - reach), i + reach + 1).sort((a, b) => a - b);
+    return near[near.length >> 1]!;
+  });
+}
+const SPIKE_UM = 2.4;
+
+/** The class for which most speaks, the gravest first. Ends that nearly touch are read less finely. */
+export function classOf(signs: FaceSigns, isNarrow: boolean): CleaveClass {
   const { offShare, lip, chip, roughUm, smoothUm, swingUm } = signs;
   if (offShare > RULES.brokenShare) return 'broken';
   if (roughUm > RULES.hackle.rough && swingUm > RULES.hackle.swing) return 'hackle';
   if (lip.heightUm > RULES.lip.height && lip.widthUm > RULES.lip.width) return 'lip';
   if (chip.depthUm > RULES.chip.depth && chip.widthUm > RULES.chip.width) return 'chip';
-  if (roughUm > RULES.mist.rough && roughUm > RULES.mist.ratio * smoothUm) return 'mist';
+  const mist = isNarrow ? RULES.mist.narrow : RULES.mist.rough;
+  if (roughUm > mist && roughUm > RULES.mist.ratio * smoothUm) return 'mist';
   return 'mirror';
 }

@@ -44,6 +44,8 @@ const BANDS = { from: 0.36, to: 0.47 };
 /** Dark places beside the fibers, to the fibers' own, from which another fiber crosses. */
 const CROSSING = 0.3;
 const DARK_FIELD = 45;
+/** Closer than so many of their heights two strips may run into each other. */
+const NEARLY_TOUCH = 0.25;
 /** So many widths from the borders of the picture a gap is looked for. */
 const FROM_BORDER = 0.3;
 /** A fiber has ended where its sides are light over so many of its widths. */
@@ -85,11 +87,14 @@ function fibersOf(
   atRight: readonly Strip[],
 ): RoughFiber[] | SideRefusal {
   const both = atLeft.find((s) => atRight.includes(s));
-  if (both) {
-    const gap = place.gapOf(both);
+  const first = both ?? atLeft[0];
+  const second = both ?? atRight[0];
+  // Two ends that nearly touch: one strip, or two that run into each other.
+  if (first && second && (both || second.from - first.to < NEARLY_TOUCH * first.height)) {
+    const gap = place.gapOf(first, second);
     if (!gap) return 'no_end';
     const apart = gap.to - gap.from;
-    return [place.fiber(both, 'left', gap.from, apart), place.fiber(both, 'right', gap.to, apart)];
+    return [place.fiber(first, 'left', gap.from, apart), place.fiber(second, 'right', gap.to, apart)];
   }
   const left = atLeft[0] && { strip: atLeft[0], end: place.endOf(atLeft[0], 'left') };
   const right = atRight[0] && { strip: atRight[0], end: place.endOf(atRight[0], 'right') };
@@ -152,10 +157,10 @@ class Place {
     };
     return [side(-1), side(1)];
   }
-  private profile(strip: Strip, from: number, to: number): { x: number; share: number }[] {
+  private profile(stripAt: (x: number) => Strip, from: number, to: number): { x: number; share: number }[] {
     const at: { x: number; up: number; down: number }[] = [];
     for (let x = Math.max(0, Math.round(from)); x <= Math.min(this.image.width - 1, Math.round(to)); x++) {
-      const both = this.sides(strip, x);
+      const both = this.sides(stripAt(x), x);
       at.push({ x, up: both[0], down: both[1] });
     }
     const usual = (of: 'up' | 'down'): number =>
@@ -173,7 +178,7 @@ class Place {
     const inward = side === 'left' ? -1 : 1;
     const far = rough + inward * 2.5 * reach;
     const out = rough - inward * 0.8 * reach;
-    const found = this.profile(strip, Math.min(far, out), Math.max(far, out));
+    const found = this.profile(() => strip, Math.min(far, out), Math.max(far, out));
     // From the fiber outwards: the last column before it gets light for good.
     const ordered = side === 'left' ? found : found.reverse();
     let end = rough;
@@ -188,10 +193,14 @@ class Place {
     return end;
   }
 
-  /** The light gap in a strip that runs from side to side; null where there is none. */
-  gapOf(strip: Strip): { readonly from: number; readonly to: number } | null {
-    const away = strip.height * this.shrunk * FROM_BORDER;
-    const found = this.profile(strip, strip.from * this.shrunk + away, strip.to * this.shrunk - away);
+  /** The light gap in a strip that runs from side to side, or in two that run into each other; null where there is none. */
+  gapOf(left: Strip, right: Strip): { readonly from: number; readonly to: number } | null {
+    const away = left.height * this.shrunk * FROM_BORDER;
+    const found = this.profile(
+      (x) => (x <= left.to * this.shrunk ? left : right),
+      left.from * this.shrunk + away,
+      right.to * this.shrunk - away,
+    );
     const least = found.reduce((b, p) => (p.share < b.share ? p : b), { x: -1, share: Infinity });
     if (least.share > 0.72) return null;
     const half = (1 + Math.max(0, least.share)) / 2;

@@ -43,7 +43,7 @@ const MOST_BLUR = 0.15;
 const LEAST_CONTRAST = 0.08;
 const LEAST_LEVEL = 12;
 /** What is not free noise: lens, pixels, the light; degrees. */
-const FLOOR_DEG = 0.02;
+const FLOOR_DEG = 0.025;
 const SIDE_DIRT_UM = 1.3;
 
 /** One fiber as it is worked on. */
@@ -112,18 +112,15 @@ function workedFiber(image: GreyImage, found: FoundFibers, rough: RoughFiber): W
   const width = edges.width - 2 * spread.inside;
   const widthSd = Math.hypot(edges.widthSd, 2 * spread.insideSd);
   const um = DIAMETER.um / width;
-  const clipped = edges.light > CLIPPED.level ? CLIPPED.sd : 0;
   return {
     rough,
     edges,
     bright: profile.bright,
     blur: spread.blur,
     um,
-    umSd: um * Math.hypot(widthSd / width, DIAMETER.sd / DIAMETER.um, clipped),
+    umSd: um * Math.hypot(widthSd / width, DIAMETER.sd / DIAMETER.um),
   };
 }
-/** Light that is clipped hides where half of it is. */
-const CLIPPED = { level: 252, sd: 0.012 };
 
 function faceLines(
   image: GreyImage,
@@ -148,7 +145,8 @@ function faceLines(
 function endOf(fiber: WorkedFiber, line: FaceLine): CleavedEnd {
   const { edges, um } = fiber;
   const signs = signsOf(line, um);
-  const look = classOf(signs);
+  const isClose = isNarrow(fiber.rough.gap, fiber.blur);
+  const look = classOf(signs, isClose);
   const isBroken = look === 'broken';
   const angle = degrees(line.slope);
   const frame = frameAt(edges);
@@ -159,10 +157,10 @@ function endOf(fiber: WorkedFiber, line: FaceLine): CleavedEnd {
   return {
     side: edges.side,
     angleDeg: isBroken ? null : angle,
-    angleSd: isBroken ? null : angleSd(fiber, line, signs),
+    angleSd: isBroken ? null : angleSd(fiber, line, signs, LOOK_DEG[look]),
     class: look,
     signs,
-    isDirty: signs.hasDirt || hasDirtBeside(fiber),
+    isDirty: !isBroken && (signs.hasDirt || hasDirtBeside(fiber)),
     face: [on(-half), on(half)],
     axis: along(0),
     edges: [along(half), along(-half)],
@@ -175,9 +173,14 @@ const degrees = (slope: number): number => (Math.atan(slope) * 180) / Math.PI;
  * Standard uncertainty of the angle, combined as JCGM 100 does: the scatter of the rows, that of the axis, what roughness and missing corners leave
  * open, and a floor.
  */
-function angleSd({ edges, rough, blur }: WorkedFiber, line: FaceLine, signs: FaceSigns): number {
+function angleSd(
+  { edges, rough, blur }: WorkedFiber,
+  line: FaceLine,
+  signs: FaceSigns,
+  look: number,
+): number {
   const missing = Math.max(0, 1 - line.onLine);
-  const roughness = degrees(Math.max(0, signs.roughUm - signs.smoothUm) / DIAMETER.um) * ROUGH_WEIGHT;
+  const roughness = Math.max(0, signs.roughUm - 2 * signs.smoothUm) * ROUGH_DEG;
   const bend = edges.bend === 0 ? 0 : BEND_DEG;
   const narrow = isNarrow(rough.gap, blur) ? NARROW_DEG : 0;
   const scatter = degrees(line.slopeSd);
@@ -188,11 +191,22 @@ function angleSd({ edges, rough, blur }: WorkedFiber, line: FaceLine, signs: Fac
     missing * MISSING_DEG,
     bend,
     narrow,
+    look,
     FLOOR_DEG,
   );
 }
-const ROUGH_WEIGHT = 0.8;
-const MISSING_DEG = 0.4;
+/** Degrees for each µm that rows go to and fro. */
+const ROUGH_DEG = 0.065;
+const MISSING_DEG = 0.5;
+/** What a face leaves open beyond what its rows tell, degrees; by practice pictures. */
+const LOOK_DEG: Readonly<Record<CleaveClass, number>> = {
+  mirror: 0,
+  mist: 0.08,
+  hackle: 0.25,
+  lip: 0.03,
+  chip: 0.15,
+  broken: 0,
+};
 const BEND_DEG = 0.04;
 const NARROW_DEG = 0.06;
 

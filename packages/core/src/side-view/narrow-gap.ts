@@ -4,7 +4,7 @@ import { frameAt, type FaceRow } from './face-line.ts';
 
 type Rows = Omit<FaceRow, 'off'>[];
 /** Narrower than so many pixels, or so many times the blur, the light between two ends does not come up to what it is outside. */
-const NARROW = { px: 10, blurs: 2.2 };
+const NARROW = { px: 5, blurs: 1.3 };
 /** Rows where the fiber is at least so dark beside the gap, of its darkest. */
 const DARK_ROWS = 0.55;
 
@@ -31,19 +31,22 @@ export function rowsOfNarrowGap(
     const at = (x: number): number => (middleAt(left, x) + middleAt(right, x)) / 2 - v;
     let amount = 0;
     let moment = 0;
-    const dark = sidesOf(image, centre, reach, at);
-    if (dark === null) continue;
+    const before = sideOf(image, centre, reach, at, -1);
+    const after = sideOf(image, centre, reach, at, 1);
+    if (before === null || after === null) continue;
     const behind = light(centre, at(centre));
-    const contrast = behind - dark;
+    const contrast = behind - (before + after) / 2;
     for (let k = -reach; k <= reach; k++) {
       const level = sampleAt(image, centre + k, at(centre + k));
       if (level === null) continue;
+      const dark = k < 0 ? before : k > 0 ? after : (before + after) / 2;
       const share = (level - dark) / contrast;
       amount += share;
       moment += share * k;
     }
-    if (!(contrast > 8) || amount < 0.3 || amount > reach) continue;
+    if (!(contrast > 8) || amount < 0.3 || amount > 3 * gap + 2) continue;
     const middle = centre + moment / amount;
+    if (Math.abs(middle - centre) > gap / 2 + 3) continue;
     found.push({ v, from: middle - amount / 2, to: middle + amount / 2, dark: contrast, row: at(middle) });
   }
   const most = Math.max(0, ...found.map((f) => f.dark));
@@ -61,22 +64,22 @@ export function rowsOfNarrowGap(
   return { left: rows(left, 'from'), right: rows(right, 'to') };
 }
 
-/** How dark both fibers are in a row, beside the gap. */
-function sidesOf(
+/** How dark the fiber on one side of the gap is in a row. */
+function sideOf(
   image: GreyImage,
   centre: number,
   reach: number,
   at: (x: number) => number,
+  sign: 1 | -1,
 ): number | null {
   let sum = 0;
   let n = 0;
-  for (let k = reach; k < reach + 8; k++) {
-    for (const x of [centre - k, centre + k]) {
-      const level = sampleAt(image, x, at(x));
-      if (level === null) continue;
-      sum += level;
-      n += 1;
-    }
+  for (let k = reach; k < reach + 10; k++) {
+    const x = centre + sign * k;
+    const level = sampleAt(image, x, at(x));
+    if (level === null) continue;
+    sum += level;
+    n += 1;
   }
-  return n < 8 ? null : sum / n;
+  return n < 6 ? null : sum / n;
 }

@@ -1,0 +1,10 @@
+import { readFileSync } from 'node:fs';
+import sharp from 'sharp';
+import { shrink } from '../packages/core/src/faces/pixels/image.ts';
+import { fitBackground } from '../packages/core/src/side-view/background.ts';
+import { darkPlaces, findStrips } from '../packages/core/src/side-view/find-strips.ts';
+import { findFibers } from '../packages/core/src/side-view/find-fibers.ts';
+const D='/work/main/../shared/camera/cleaves/images/c016.jpg';
+const g=await sharp(D).flatten().toColourspace('b-w').raw({depth:'uchar'}).toBuffer({resolveWithObject:true});
+const image={width:g.info.width,height:g.info.height,data:new Uint8Array(g.data)};
+const s=shrink(image,3); const bg=fitBackground(s); console.log(findStrips(darkPlaces(s,bg),s.width,s.height)); const f=findFibers(image); console.log(typeof f==='string'?f:f.fibers.map(x=>[x.side,x.end,x.gap]));
