@@ -1,11 +1,9 @@
-import { fork } from 'node:child_process';
 import { mkdirSync, readdirSync, statSync, writeFileSync } from 'node:fs';
-import os from 'node:os';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { FACE_CRITERIA, faceCriteria } from '@clear-mark/core';
 import type { GradedFile } from './grade-file.ts';
+import { onAllCores } from './on-all-cores.ts';
 
 const USAGE = `./clear-mark grade-faces FOLDER --criteria ${FACE_CRITERIA.map((c) => c.id).join('|')} --out FOLDER`;
 
@@ -53,41 +51,16 @@ function readCall(args: readonly string[]): { folder: string; criteria: string; 
   return { folder, criteria, out };
 }
 
-/** As many processes as cores; each takes the next picture when it is done with one. */
+/** A JSON file each, in the order of their names. */
 export async function gradeAll(
   folder: string,
   files: readonly string[],
   criteria: string,
   out: string,
 ): Promise<GradedFile[]> {
-  const graded: GradedFile[] = [];
-  let next = 0;
-  const workers = Math.max(1, Math.min(os.cpus().length, files.length));
-  await Promise.all(
-    Array.from(
-      { length: workers },
-      () =>
-        new Promise<void>((resolve, reject) => {
-          const worker = fork(fileURLToPath(new URL('./grade-worker.ts', import.meta.url)), [], {
-            execArgv: ['--import', 'tsx'],
-          });
-          const give = (): void => {
-            const name = files[next++];
-            if (name === undefined) worker.disconnect();
-            else worker.send({ file: path.join(folder, name), criteria });
-          };
-          worker.on('error', reject);
-          worker.on('exit', (code) =>
-            code === 0 ? resolve() : reject(new Error(`grading stopped: ${code}`)),
-          );
-          worker.on('message', (result: GradedFile) => {
-            graded.push(result);
-            writeFileSync(path.join(out, `${result.file}.json`), `${JSON.stringify(result, null, 2)}\n`);
-            give();
-          });
-          give();
-        }),
-    ),
+  const orders = files.map((name) => ({ file: path.join(folder, name), criteria }));
+  const graded = await onAllCores<GradedFile>('./grade-worker.ts', orders, (result) =>
+    writeFileSync(path.join(out, `${result.file}.json`), `${JSON.stringify(result, null, 2)}\n`),
   );
   return graded.sort((a, b) => (a.file < b.file ? -1 : 1));
 }

@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { faceCriteria, type FeatureKind, isNearLimit, measureFace, passProbability } from '@clear-mark/core';
-import sharp from 'sharp';
+import { greyPicture } from './grey-picture.ts';
 
 /** The result of one picture, as it is written to its JSON file. */
 export interface GradedFile {
@@ -28,8 +28,6 @@ export interface GradedFile {
   readonly contact_zone_seen?: number;
 }
 
-/** The largest picture that is decoded: a bomb costs no more memory than this. */
-const MOST_PIXELS = 40_000_000;
 const REFUSALS: Readonly<Record<string, string>> = {
   too_small: 'the picture is too small to show an end face',
   too_dark: 'the picture is too dark',
@@ -45,29 +43,10 @@ const round = (value: number, digits: number): number => Number(value.toFixed(di
 export async function gradeFile(file: string, criteria: string): Promise<GradedFile> {
   const name = path.basename(file);
   const refused = (reason: string): GradedFile => ({ file: name, ok: false, reason });
-  let grey;
-  try {
-    const picture = sharp(file, { failOn: 'error', limitInputPixels: MOST_PIXELS, animated: false });
-    const { format, pages } = await picture.metadata();
-    if (format !== 'png' && format !== 'jpeg')
-      return refused(`a ${format ?? 'file'} and neither PNG nor JPEG`);
-    if ((pages ?? 1) > 1) return refused('an animated picture');
-    grey = await picture
-      .flatten({ background: '#000000' })
-      .toColourspace('b-w')
-      .raw({ depth: 'uchar' })
-      .toBuffer({ resolveWithObject: true });
-  } catch (error) {
-    const words = (error as Error).message.split('\n')[0]!;
-    return refused(
-      /pixel limit/i.test(words) ? 'the picture has too many pixels' : `it cannot be read: ${words}`,
-    );
-  }
-  const { width, height, channels } = grey.info;
-  const data = new Uint8Array(width * height);
-  for (let i = 0; i < data.length; i++) data[i] = grey.data[i * channels]!;
+  const grey = await greyPicture(file);
+  if ('refused' in grey) return refused(grey.refused);
   const table = faceCriteria(criteria)!;
-  const found = measureFace({ width, height, data }, table);
+  const found = measureFace(grey, table);
   if (!found.ok) return refused(REFUSALS[found.reason]!);
   const probability = passProbability(found.features, table);
   return {

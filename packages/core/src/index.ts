@@ -25,3 +25,4 @@ export * from './traces/index.ts';
 export * from './units/index.ts';
 export * from './versions/index.ts';
 export * from './what-if/index.ts';
+export * from './side-view/index.ts';

@@ -54,7 +54,10 @@ export function signsOf(line: FaceLine, um: number): FaceSigns {
       .map((r) => r.off);
     const ordered = sign > 0 ? own.reverse() : own;
     // What is off at the corner is a lip or a chip, where it is smooth.
-    return sideSigns(smoothed(withoutSpikes(ordered, um)), Math.min(Math.round(corner.width / um), Math.floor(ordered.length / 2)));
+    return sideSigns(
+      smoothed(withoutSpikes(ordered, um)),
+      Math.min(Math.round(corner.width / um), Math.floor(ordered.length / 2)),
+    );
   };
   const both = [side(1, above), side(-1, below)].sort((a, b) => b.rough - a.rough);
   return {

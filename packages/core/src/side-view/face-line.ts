@@ -66,7 +66,11 @@ export function fitFaceLine(
 }
 
 /** The line through rows across a fiber of that half width; `bright` as in `lineOfRows`. */
-export function lineThrough(rows: readonly Omit<FaceRow, 'off'>[], half: number, bright: number): FaceLine | null {
+export function lineThrough(
+  rows: readonly Omit<FaceRow, 'off'>[],
+  half: number,
+  bright: number,
+): FaceLine | null {
   const inside = rows.filter((r) => Math.abs(r.v) < FITTED * half);
   const used = inside.filter((r) => r.u !== null);
   if (used.length < 8 || used.length < LEAST_SEEN * inside.length) return null;
@@ -79,7 +83,8 @@ export function lineThrough(rows: readonly Omit<FaceRow, 'off'>[], half: number,
   );
   if (!line) return null;
   const slope = line.slope / half;
-  const on = (v: number): number => line.at + slope * v + line.step * middleAt(v / half, bright) + line.bulge * bulgeAt(v / half);
+  const on = (v: number): number =>
+    line.at + slope * v + line.step * middleAt(v / half, bright) + line.bulge * bulgeAt(v / half);
   return {
     at: line.at,
     slope,

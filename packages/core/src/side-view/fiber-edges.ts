@@ -59,7 +59,11 @@ export function fitFiberEdges(
     const start = Math.round(middle - width / 2 - span);
     const stop = Math.round(middle + width / 2 + span);
     const lit = Math.max(3, Math.round(span * 0.5));
-    const top = firstFall(levelsAlong(image, { x, y: start }, { x: 0, y: 1 }, 2 * span, 1, levels), lit, least);
+    const top = firstFall(
+      levelsAlong(image, { x, y: start }, { x: 0, y: 1 }, 2 * span, 1, levels),
+      lit,
+      least,
+    );
     const bottom = firstFall(
       levelsAlong(image, { x, y: stop }, { x: 0, y: -1 }, 2 * span, 1, levels),
       lit,
@@ -91,8 +95,14 @@ function fitted(
     values.push(p.top, p.bottom);
   }
   const xs = points.map((p) => p.x - origin);
-  const [middle, slope] = middleLine(xs, points.map((p) => (p.top + p.bottom) / 2));
-  const [half] = middleLine(xs, points.map((p) => (p.bottom - p.top) / 2));
+  const [middle, slope] = middleLine(
+    xs,
+    points.map((p) => (p.top + p.bottom) / 2),
+  );
+  const [half] = middleLine(
+    xs,
+    points.map((p) => (p.bottom - p.top) / 2),
+  );
   const bent = robustFit(terms, values, { start: [middle, slope, 0, half], least: 0.02 });
   const straightTerms = terms.map((t) => [t[0]!, t[1]!, t[3]!]);
   const straight = robustFit(straightTerms, values, { start: [middle, slope, half], least: 0.02 });

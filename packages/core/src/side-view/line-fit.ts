@@ -41,12 +41,24 @@ export function lineOfRows(
   bright: number,
 ): LineOfRows | null {
   const sd = Math.max(least, noiseOf(us));
-  const flat = cheapest(vs.map((v) => [1, v, middleAt(v, bright)]), vs, us, sd);
-  const curved = cheapest(vs.map((v) => [1, v, middleAt(v, bright), bulgeAt(v)]), vs, us, sd);
+  const flat = cheapest(
+    vs.map((v) => [1, v, middleAt(v, bright)]),
+    vs,
+    us,
+    sd,
+  );
+  const curved = cheapest(
+    vs.map((v) => [1, v, middleAt(v, bright), bulgeAt(v)]),
+    vs,
+    us,
+    sd,
+  );
   if (!flat) return null;
   const isCurved =
     curved !== null && flat.cost - curved.cost > Math.max(SAVES.share * flat.cost, SAVES.aRow * us.length);
-  const terms = vs.map((v) => (isCurved ? [1, v, middleAt(v, bright), bulgeAt(v)] : [1, v, middleAt(v, bright)]));
+  const terms = vs.map((v) =>
+    isCurved ? [1, v, middleAt(v, bright), bulgeAt(v)] : [1, v, middleAt(v, bright)],
+  );
   const start = (isCurved ? curved : flat).coefficients;
   const fit = robustFit(terms, us, {
     start,
@@ -81,9 +93,16 @@ function cheapest(
     if (n > 3 && to - from < 1.3) continue;
     const at = vs.map((_, i) => i).filter((i) => vs[i]! >= from && vs[i]! <= to);
     if (at.length < 2 * n + 2) continue;
-    const line = middleLine(at.map((i) => vs[i]!), at.map((i) => us[i]!));
+    const line = middleLine(
+      at.map((i) => vs[i]!),
+      at.map((i) => us[i]!),
+    );
     const start = [line[0], line[1], ...Array<number>(n - 2).fill(0)];
-    const fit = robustFit(at.map((i) => terms[i]!), at.map((i) => us[i]!), { start, least: sd, rounds: 3, ridge: [0, 0, RIDGE, RIDGE].slice(0, n) });
+    const fit = robustFit(
+      at.map((i) => terms[i]!),
+      at.map((i) => us[i]!),
+      { start, least: sd, rounds: 3, ridge: [0, 0, RIDGE, RIDGE].slice(0, n) },
+    );
     if (!fit) continue;
     const cost = costOf(terms, us, fit.coefficients, sd);
     if (!best || cost < best.cost) best = { coefficients: fit.coefficients, cost };

@@ -132,9 +132,7 @@ function faceLines(
   const gap = worked[0]!.rough.gap;
   if (left && right && isNarrow(gap, left.blur)) {
     const rows = rowsOfNarrowGap(image, left.edges, right.edges, gap, found.light);
-    return worked.map((f) =>
-      lineThrough(f === left ? rows.left : rows.right, f.edges.width / 2, f.bright),
-    );
+    return worked.map((f) => lineThrough(f === left ? rows.left : rows.right, f.edges.width / 2, f.bright));
   }
   return worked.map(({ edges, rough, bright }) => {
     const least = Math.max(5 * found.spread, 0.15 * (edges.light - edges.dark));

@@ -1,0 +1,3 @@
+export * from './measure-cleave.ts';
+export { CLEAVE_CLASSES, type CleaveClass, type FaceSigns } from './face-class.ts';
+export { SIDE_REFUSALS, type SideRefusal } from './find-fibers.ts';
