@@ -45,6 +45,8 @@ async function main(): Promise<number> {
       return (await import('./make-faces.ts')).runMakeFaces(rest);
     case 'grade-faces':
       return (await import('./grade-faces.ts')).runGradeFaces(rest);
+    case 'make-cleaves':
+      return (await import('./make-cleaves.ts')).runMakeCleaves(rest);
     case 'measure-cleave':
       return (await import('./measure-command.ts')).runMeasure('cleave', rest);
     case 'make-traces':

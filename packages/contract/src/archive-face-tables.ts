@@ -11,6 +11,7 @@ import {
   FaceTable,
   Sha256,
 } from './faces.ts';
+import { CleaveReadingShape, MEASURED_KINDS, MEASURED_SOURCES, NewMeasuredPictureBody } from './measured.ts';
 
 /** Pictures, what was made of them, and blind calls. */
 export const FACE_TABLES = {
@@ -54,6 +55,24 @@ export const FACE_TABLES = {
     faults: Texts,
     taken_at: Moment,
     claimed_taken_at: Moment.nullable(),
+    taken_by: Id,
+  }),
+  measured_pictures: table('a picture that a value of a sheet was measured in', {
+    id: Id,
+    class_id: Id,
+    attempt_id: Id,
+    criterion_id: Short,
+    kind: oneOf(MEASURED_KINDS),
+    sha256: Sha256,
+    width: Count,
+    height: Count,
+    source: oneOf(MEASURED_SOURCES),
+    reading: CleaveReadingShape,
+    side: z.enum(['left', 'right']),
+    dragged: NewMeasuredPictureBody.shape.dragged,
+    value_text: Short,
+    expanded: Short,
+    taken_at: Moment,
     taken_by: Id,
   }),
   face_gradings: table('what an instructor made of an end face', {

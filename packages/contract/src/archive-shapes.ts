@@ -46,6 +46,10 @@ export const Outcome = Group.extend({
 export const Evidence = z.looseObject({
   references: z.array(z.looseObject({ id: Id, changes: z.array(z.looseObject({ id: Id })) })).max(2000),
   faces: z.array(z.looseObject({ id: Id, sha256: Sha256 })).max(2000),
+  pictures: z
+    .array(z.looseObject({ id: Id, sha256: Sha256 }))
+    .max(2000)
+    .optional(),
 });
 
 export const table = <S extends z.ZodRawShape>(

@@ -58,6 +58,7 @@ export const EntryValueShape = z.discriminatedUnion('kind', [
     unit: z.enum(UNIT_CODES),
     slipConfirmed: z.boolean().optional(),
     instrument: Stamp.optional(),
+    picture: z.object({ id: Id, expanded: ValueText }).optional(),
   }),
   z.object({ kind: z.literal('count'), count: z.number() }),
   z.object({

@@ -93,6 +93,8 @@ export const ERRORS = {
   'thing.label_taken': 409,
   'stock.not_counted': 422,
   'stock.no_such_item': 422,
+  'measured.other_value': 422,
+  'entry.unknown_picture': 422,
   'stock.item_there': 409,
   'course.no_such_step': 422,
   'day.changed_meanwhile': 409,

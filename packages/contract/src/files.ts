@@ -2,6 +2,7 @@ import { ARCHIVE_PATHS } from './archives.ts';
 import { AUDIT_CSV_PATH } from './audit.ts';
 import { CSV_PATHS, CSV_TABLES, type CsvTableName } from './csv-tables.ts';
 import { PICTURE_PATHS } from './faces.ts';
+import { MEASURED_PICTURE_PATH } from './measured.ts';
 import { HELD_PATHS } from './held.ts';
 import { DAY_CALENDAR_PATH } from './days.ts';
 import { PLAN_CALENDAR_PATH } from './plan.ts';
@@ -106,6 +107,13 @@ export const FILES = {
     'instructor',
     'image/png',
     'A picture of an end face, PNG or JPEG',
+  ),
+  measuredPicture: file(
+    MEASURED_PICTURE_PATH,
+    'faces',
+    'instructor',
+    'image/png',
+    'A picture that a value of a sheet was measured in, PNG or JPEG',
   ),
   callPicture: file(
     PICTURE_PATHS.call,

@@ -31,4 +31,5 @@ export * from './routes.ts';
 export * from './traces.ts';
 export * from './days.ts';
 export * from './course.ts';
+export * from './measured.ts';
 export * from './stock.ts';

@@ -104,7 +104,7 @@ export const RIGHTS: readonly Right[] = [
   },
   {
     id: 'faces',
-    act: 'Grade end faces; set blind calls; keep the zones of a class',
+    act: 'Grade end faces; measure in pictures; set blind calls; keep the zones of a class',
     reach: TEACHING,
     routes: [
       'faces',
@@ -115,6 +115,8 @@ export const RIGHTS: readonly Right[] = [
       'saveFaceTable',
       'callSeries',
       'addSeries',
+      'measuredPictures',
+      'addMeasuredPicture',
     ],
   },
   {

@@ -48,6 +48,7 @@ import { TRACE_ROUTES } from './trace-routes.ts';
 import { INSIGHT_ROUTES } from './insight.ts';
 import { PLAN_ROUTES } from './plan.ts';
 import { DAY_ROUTES } from './days.ts';
+import { MEASURED_ROUTES } from './measured.ts';
 import { COURSE_ROUTES } from './course.ts';
 import { STOCK_ROUTES } from './stock.ts';
 import { WHAT_IF_ROUTES } from './what-if.ts';
@@ -85,6 +86,7 @@ export const ROUTES = {
   ...PLAN_ROUTES,
   ...DAY_ROUTES,
   ...COURSE_ROUTES,
+  ...MEASURED_ROUTES,
   ...STOCK_ROUTES,
   ...SCHOOL_TABLE_ROUTES,
   ...WHAT_IF_ROUTES,

@@ -1,4 +1,5 @@
 export * from './bench-piece.ts';
+export * from './cleave-view.ts';
 export * from './face-features.ts';
 export * from './face.ts';
 export * from './random-face.ts';

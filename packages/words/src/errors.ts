@@ -360,6 +360,10 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'stats.no_root': () => 'The value that was looked for lies outside of the range. Nothing was computed.',
   'stock.not_counted': (p) =>
     `${say(p, 'label')} is not counted: give it a number of uses first. Nothing was changed.`,
+  'measured.other_value': (p) =>
+    `The picture gives ${say(p, 'value')}, and not what was sent. Nothing was kept.`,
+  'entry.unknown_picture': () =>
+    'The value names a picture that is not kept with this piece, or another value of it. It was not taken.',
   'stock.item_there': (p) =>
     `There is a stock item named ${say(p, 'label')} already, with other figures or of the shipped ones. Nothing was changed.`,
   'course.no_such_step': (p) => `The method has no step ${say(p, 'step')}. Nothing was changed.`,

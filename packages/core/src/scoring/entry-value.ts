@@ -93,6 +93,7 @@ export function checkValue(criterion: Criterion, part: string, value: EntryValue
         throw new DomainError('value.wrong_unit', { ...at, given: value.unit, wanted });
       }
       toBaseUnit(value.text, value.unit);
+      if (value.picture) refuseOver(parseDecimal(value.picture.expanded), MAX_TYPED, value.picture.expanded);
       return refuseOver(parseDecimal(value.text), MAX_TYPED, value.text);
     }
     case 'count':

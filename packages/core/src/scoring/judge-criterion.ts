@@ -1,8 +1,8 @@
-import { type GradeCriterion, isWorkedOut } from '../sheet/index.ts';
+import { type GradeCriterion, isWorkedOut, type Source } from '../sheet/index.ts';
 import { decimalToNumber } from '../units/index.ts';
 import type { CompiledCriterion } from './compile-sheet.ts';
 import { numberOf } from './entry-value.ts';
-import { judgeBand } from './judge-band.ts';
+import { type CompiledBand, compileBand, judgeBand } from './judge-band.ts';
 import { judgeCall } from './judge-call.ts';
 import { judgeLess } from './judge-less.ts';
 import { judgeRange } from './judge-range.ts';
@@ -130,7 +130,7 @@ function judgeValue(
     return { verdict: level.verdict, earned: level.points, reasons };
   }
   const number = numberOf(value)!;
-  const { verdict, reason } = judgeBand(number, compiled.band!);
+  const { verdict, reason } = judgeBand(number, bandFor(compiled, value));
   return {
     verdict,
     earned: isPass(verdict) ? criterion.points : 0,
@@ -139,6 +139,14 @@ function judgeValue(
     flags: flagsOf(value, entry.at, timeZone),
   };
 }
+
+/** A value that was measured in a picture is judged with the uncertainty that it was measured with. */
+function bandFor({ criterion, band }: CompiledCriterion, value: EntryValue): CompiledBand {
+  if (criterion.kind !== 'measure' || value.kind !== 'measure' || !value.picture) return band!;
+  const uncertainty = { value: value.picture.expanded, source: MEASURED };
+  return compileBand(criterion.band, criterion.unit, uncertainty);
+}
+const MEASURED: Source = { kind: 'house', fromMemory: false, words: 'the picture’s own uncertainty' };
 
 function flagsOf(value: EntryValue, at: string, timeZone: string): readonly Flag[] {
   if (value.kind !== 'measure') return NONE;

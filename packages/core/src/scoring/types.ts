@@ -82,6 +82,13 @@ export interface InstrumentStamp {
   readonly token?: string;
 }
 
+/** The kept picture that a value was measured in. */
+export interface PictureStamp {
+  readonly id: string;
+  /** Expanded uncertainty (k = 2) of the value in the criterion's unit, as decimal text: it is judged with this. */
+  readonly expanded: string;
+}
+
 /** What was seen, typed or timed; kept as entered. */
 export type EntryValue =
   | { readonly kind: 'check'; readonly passed: boolean; readonly faults?: readonly string[] }
@@ -91,6 +98,7 @@ export type EntryValue =
       readonly unit: Unit;
       readonly slipConfirmed?: boolean;
       readonly instrument?: InstrumentStamp;
+      readonly picture?: PictureStamp;
     }
   | { readonly kind: 'count'; readonly count: number }
   | {

@@ -13,6 +13,8 @@ export interface FaceSigns {
   readonly chip: { readonly widthUm: number; readonly depthUm: number };
   /** How far the rows of the rougher and of the smoother side go to and fro, all in all. */
   readonly roughUm: number;
+  /** Which of the sides that is. */
+  readonly roughSide: 'up' | 'down';
   readonly smoothUm: number;
   /** How far apart the rows of the rougher side lie at the most, without what is off at the corner. */
   readonly swingUm: number;
@@ -59,12 +61,15 @@ export function signsOf(line: FaceLine, um: number): FaceSigns {
       Math.min(Math.round(corner.width / um), Math.floor(ordered.length / 2)),
     );
   };
-  const both = [side(1, above), side(-1, below)].sort((a, b) => b.rough - a.rough);
+  const upper = side(1, above);
+  const lower = side(-1, below);
+  const both = [upper, lower].sort((a, b) => b.rough - a.rough);
   return {
     offShare: far,
     lip: { widthUm: lips[0]?.width ?? 0, heightUm: lips[0]?.most ?? 0 },
     chip: { widthUm: chips[0]?.width ?? 0, depthUm: -(chips[0]?.most ?? 0) },
     roughUm: both[0]!.rough,
+    roughSide: upper.rough > lower.rough ? 'up' : 'down',
     smoothUm: both[1]!.rough,
     swingUm: both[0]!.swing,
     hasDirt: bump.size > 0,
@@ -138,7 +143,7 @@ function withoutSpikes(offs: readonly number[], um: number): number[] {
     return near[near.length >> 1]!;
   });
 }
-const SPIKE_UM = 2.4;
+const SPIKE_UM = 3;
 
 /** The class for which most speaks, the gravest first. Ends that nearly touch are read less finely. */
 export function classOf(signs: FaceSigns, isNarrow: boolean): CleaveClass {

@@ -1,3 +1,4 @@
+export { angleOfLine } from './angle-of-line.ts';
 export * from './measure-cleave.ts';
 export { CLEAVE_CLASSES, type CleaveClass, type FaceSigns } from './face-class.ts';
 export { SIDE_REFUSALS, type SideRefusal } from './find-fibers.ts';

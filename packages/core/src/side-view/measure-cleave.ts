@@ -140,11 +140,12 @@ function faceLines(
   });
 }
 
-function endOf(fiber: WorkedFiber, line: FaceLine): CleavedEnd {
+function endOf(fiber: WorkedFiber, first: FaceLine): CleavedEnd {
   const { edges, um } = fiber;
-  const signs = signsOf(line, um);
+  const signs = signsOf(first, um);
   const isClose = isNarrow(fiber.rough.gap, fiber.blur);
   const look = classOf(signs, isClose);
+  const line = ROUGH_LOOKS.has(look) ? (smoothPart(first, signs, fiber.bright) ?? first) : first;
   const isBroken = look === 'broken';
   const angle = degrees(line.slope);
   const frame = frameAt(edges);
@@ -163,6 +164,17 @@ function endOf(fiber: WorkedFiber, line: FaceLine): CleavedEnd {
     axis: along(0),
     edges: [along(half), along(-half)],
   };
+}
+
+/** Faces whose rough side says nothing of their angle. */
+const ROUGH_LOOKS: ReadonlySet<CleaveClass> = new Set(['hackle']);
+/** From here on, in half widths, the rough side is left out. */
+const ROUGH_FROM = 0.22;
+/** The line through the rows of the smooth side and of the middle alone. */
+function smoothPart(line: FaceLine, { roughSide }: FaceSigns, bright: number): FaceLine | null {
+  const sign = roughSide === 'up' ? 1 : -1;
+  const rows = line.rows.filter((r) => (r.v * sign) / line.half < ROUGH_FROM);
+  return lineThrough(rows, line.half, bright);
 }
 
 const degrees = (slope: number): number => (Math.atan(slope) * 180) / Math.PI;

@@ -30,6 +30,7 @@ import { accountRoutes, peopleRoutes } from '../people/index.ts';
 import { referenceRoutes } from '../references/index.ts';
 import type { PictureStorage } from '../pictures/index.ts';
 import { courseRoutes } from '../course/index.ts';
+import { measuredRoutes } from '../measured/index.ts';
 import { dayRoutes } from '../days/index.ts';
 import { planRoutes } from '../plan/index.ts';
 import { stockRoutes } from '../stock/index.ts';
@@ -116,6 +117,7 @@ export function buildApp(parts: AppParts): RequestListener {
   const takeEntries = attemptRoutes(router, db, parts.now, parts.stamps);
   referenceRoutes(router, db, parts.now);
   faceRoutes(router, db, parts.now, parts.storage);
+  measuredRoutes(router, db, parts.now, parts.storage);
   callRoutes(router, db, parts.now, parts.storage);
   traceRoutes(router, db, parts.now);
   resultRoutes(router, db, parts.reader, parts.now);

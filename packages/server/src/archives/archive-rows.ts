@@ -43,6 +43,7 @@ const ELSEWHERE: Readonly<Partial<Record<ArchiveTable, Readonly<Record<string, A
   late_decisions: { entry_id: 'unmerged_entries' },
   picture_uploads: { sha256: 'pictures' },
   faces: { sha256: 'pictures' },
+  measured_pictures: { sha256: 'pictures' },
 };
 
 /** The columns of a table that refer to another row, with the table that it is in. */

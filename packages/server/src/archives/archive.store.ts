@@ -30,7 +30,7 @@ const OTHER_ROWS: Readonly<Partial<Record<ArchiveTable, string>>> = {
   entry_confirmations: OF_ENTRIES,
   reference_changes: 't.reference_id in (select id from loss_references where class_id = $)',
   pictures:
-    't.sha256 in (select sha256 from picture_uploads where class_id = $ union select sha256 from faces where class_id = $)',
+    't.sha256 in (select sha256 from picture_uploads where class_id = $ union select sha256 from faces where class_id = $ union select sha256 from measured_pictures where class_id = $)',
   face_gradings: 't.face_id in (select id from faces where class_id = $)',
   call_items: OF_SERIES,
   call_runs: OF_SERIES,

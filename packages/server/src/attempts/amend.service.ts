@@ -7,6 +7,7 @@ import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
 import { sheetOfAttempt } from '../methods/index.ts';
 import { referencesStore } from '../references/index.ts';
+import { whyPictureRefused } from './measured-value.store.ts';
 import type { ReadingStamps } from '../stamps/index.ts';
 import { amendStore } from './amend.store.ts';
 import { attemptContexts } from './attempt-context.ts';
@@ -117,7 +118,7 @@ async function addEntries(
       at: now.toISOString(),
       supersedes: [],
     };
-    const no = whyRefused(entry, checks);
+    const no = whyRefused(entry, checks) ?? (await whyPictureRefused(trx, entry));
     if (no) throw new AppError(no.code, no.params);
     if (entry.targetId !== null && !there.some((e) => e.id === entry.targetId))
       throw new AppError('entry.unknown_target');

@@ -17,6 +17,7 @@ import { attemptContexts } from './attempt-context.ts';
 import { entriesStore, type IntakeRow, intakeRow } from './entries.store.ts';
 import { entriesIntake } from './intake.ts';
 import { MOST_ENTRIES, MOST_OF_TRAINEE, type Taken } from './intake.store.ts';
+import { whyPictureRefused } from './measured-value.store.ts';
 import { type Params, sourceOf, whyRefused } from './why-refused.ts';
 
 const refused = (id: string, code: ErrorCode, params: Params = {}): EntryReceipt => ({
@@ -109,7 +110,8 @@ export const entriesService = (db: Database, now: () => Date, stamps: ReadingSta
     if (!context) return { code: 'not_found.attempt', params: {} };
     if (!(await contexts.sees(context, me))) return { code: 'auth.not_in_class', params: {} };
     const author = await contexts.author(context, entry.authorId, me);
-    return whyRefused(entry, { context, author, me, stamps, now: now(), offsetMs });
+    const no = whyRefused(entry, { context, author, me, stamps, now: now(), offsetMs });
+    return no ?? whyPictureRefused(db, entry);
   }
 
   /** What came for a signed attempt is kept beside it; and what its author sends again is stood by. */

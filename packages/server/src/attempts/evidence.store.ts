@@ -1,4 +1,6 @@
+import { digestOf } from '../chain/index.ts';
 import type { Database } from '../database/database.ts';
+import { rowsOf, sql } from '../database/sql.ts';
 
 export interface ReferenceUsed {
   readonly id: string;
@@ -27,10 +29,21 @@ export interface FaceUsed {
   /** The newest grading as it was then; null where nobody had looked. */
   readonly grading: { readonly id: string; readonly verdict: string | null } | null;
 }
+/** A picture that a value was measured in; what was found in it is told by the digest of it. */
+export interface PictureUsed {
+  readonly id: string;
+  readonly sha256: string;
+  readonly criterionId: string;
+  readonly value: string;
+  readonly expanded: string;
+  readonly foundDigest: string;
+}
 /** What an outcome rests on beside its entries. */
 export interface Evidence {
   readonly references: readonly ReferenceUsed[];
   readonly faces: readonly FaceUsed[];
+  /** Only where there are any, so that records signed before they were kept read the same. */
+  readonly pictures?: readonly PictureUsed[];
 }
 
 interface OfAttempt {
@@ -77,7 +90,13 @@ export const evidenceStore = (db: Database) => ({
       });
     }
     for (const { attemptId, ...face } of faces) all.get(attemptId)!.faces.push(face);
-    return all;
+    const pictures = await picturesOf(db, attemptIds);
+    return new Map(
+      [...all].map(([id, evidence]) => {
+        const own = pictures.get(id);
+        return [id, own ? { ...evidence, pictures: own } : evidence];
+      }),
+    );
   },
 
   /** Verdicts of gradings by their ids. */
@@ -91,3 +110,21 @@ export const evidenceStore = (db: Database) => ({
     return new Map(rows.map((r) => [r.id, r.verdict]));
   },
 });
+
+/** Pictures that values of attempts were measured in, in the order of their ids. */
+async function picturesOf(db: Database, attemptIds: readonly string[]): Promise<Map<string, PictureUsed[]>> {
+  const rows = await rowsOf<
+    Omit<PictureUsed, 'foundDigest'> & OfAttempt & { readonly reading: unknown; readonly dragged: unknown }
+  >(
+    db,
+    sql`select attempt_id as "attemptId", id, sha256, criterion_id as "criterionId", value_text as value, expanded, reading, dragged
+          from measured_pictures where attempt_id = any(${attemptIds as string[]}::uuid[]) order by id`,
+  );
+  const found = new Map<string, PictureUsed[]>();
+  for (const { attemptId, reading, dragged, ...picture } of rows) {
+    const list = found.get(attemptId) ?? [];
+    list.push({ ...picture, foundDigest: digestOf({ reading, dragged }) });
+    found.set(attemptId, list);
+  }
+  return found;
+}

@@ -21,6 +21,7 @@ const APPEND_ONLY = [
   'late_decisions',
   'thing_events',
   'attempt_uses',
+  'measured_pictures',
   'certificates',
   'certificate_withdrawals',
 ];

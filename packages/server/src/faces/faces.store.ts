@@ -110,7 +110,8 @@ export const facesStore = (db: Database) => {
     dropOrphans: async (): Promise<number> => {
       const { rowCount } = (await db.raw(
         `delete from pictures q where received_at < now() - interval '1 day'
-           and not exists (select 1 from faces f where f.sha256 = q.sha256)`,
+           and not exists (select 1 from faces f where f.sha256 = q.sha256)
+           and not exists (select 1 from measured_pictures m where m.sha256 = q.sha256)`,
       )) as { rowCount: number };
       return rowCount;
     },

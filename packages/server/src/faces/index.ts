@@ -1,3 +1,3 @@
 export { engineSays, mediaTypeOf } from './faces.service.ts';
 export { faceRoutes, sendPicture } from './faces.routes.ts';
-export { facesStore } from './faces.store.ts';
+export { facesStore, type PictureRow, type StoredPicture } from './faces.store.ts';

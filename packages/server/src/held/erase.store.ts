@@ -44,7 +44,10 @@ export const eraseStore = (db: Database) => ({
       db,
       sql`with of_person as (
             select f.sha256, f.width, f.height, coalesce(f.trainee_id, a.trainee_id) = ${id} as mine
-              from faces f left join attempts a on a.id = f.attempt_id)
+              from faces f left join attempts a on a.id = f.attempt_id
+            union all
+            select m.sha256, m.width, m.height, a.trainee_id = ${id}
+              from measured_pictures m join attempts a on a.id = m.attempt_id)
           select sha256, min(width) as width, min(height) as height, not bool_and(coalesce(mine, false)) as shared
             from of_person group by sha256 having bool_or(mine) order by sha256`,
     ),

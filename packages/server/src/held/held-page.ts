@@ -40,8 +40,19 @@ export const heldPage = (held: HeldWithFiles, now: Date): string =>
   );
 
 /** Pictures and traces: what was called and read blind, and what lies with the pieces. */
-function seriesPartsOf({ calls, tracesRead, traces }: HeldWithFiles): Part[] {
+function seriesPartsOf({ calls, measured, tracesRead, traces }: HeldWithFiles): Part[] {
   return [
+    {
+      heading: 'Pictures that were measured',
+      heads: ['Piece', 'What', 'Value', 'Taken', 'By'],
+      rows: measured.map((m) => [
+        m.pieceLabel,
+        m.criterionId,
+        `${m.value} ± ${m.expanded}`,
+        moment(m.takenAt),
+        m.takenBy,
+      ]),
+    },
     {
       heading: 'Pictures called blind',
       heads: ['Series', 'Class', 'Begun', 'Answers'],

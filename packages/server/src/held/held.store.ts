@@ -50,6 +50,18 @@ export interface Held {
     startedAt: string;
     answers: readonly object[];
   }[];
+  /** Pictures that values of sheets were measured in. */
+  readonly measured: readonly {
+    readonly id: string;
+    readonly criterionId: string;
+    readonly sha256: string;
+    readonly mediaType: string;
+    readonly value: string;
+    readonly expanded: string;
+    readonly takenAt: string;
+    readonly takenBy: string;
+    readonly pieceLabel: string;
+  }[];
   readonly tracesRead: readonly {
     series: string;
     className: string;
@@ -163,6 +175,13 @@ const PICTURES = (id: string): Sql => sql`
     left join attempts a on a.id = f.attempt_id left join pieces i on i.id = a.piece_id
    where coalesce(f.trainee_id, a.trainee_id) = ${id} order by f.taken_at, f.id`;
 
+const MEASURED = (id: string): Sql => sql`
+  select m.id, m.criterion_id as "criterionId", m.sha256, q.media_type as "mediaType", m.value_text as value, m.expanded,
+         m.taken_at as "takenAt", w.name as "takenBy", i.label as "pieceLabel"
+    from measured_pictures m join pictures q on q.sha256 = m.sha256 join attempts a on a.id = m.attempt_id
+    join pieces i on i.id = a.piece_id join people w on w.id = m.taken_by
+   where a.trainee_id = ${id} order by m.taken_at, m.id`;
+
 const CALLS = (id: string): Sql => sql`
   select s.label as series, c.name as "className", r.started_at as "startedAt", r.finished_at as "finishedAt",
          (select coalesce(json_agg(json_build_object('position', n.position, 'said', n.said, 'ms', n.ms)
@@ -211,6 +230,7 @@ export const heldStore = (db: Database) => ({
       plan: await rowsOf(db, PLAN(id)),
       days: await rowsOf(db, DAYS(id)),
       pictures: await rowsOf(db, PICTURES(id)),
+      measured: await rowsOf(db, MEASURED(id)),
       calls: await rowsOf(db, CALLS(id)),
       tracesRead: await rowsOf(db, TRACES_READ(id)),
       traces: await rowsOf(db, TRACES(id)),

@@ -33,6 +33,7 @@ import * as storedPictures from './0031-stored-pictures.ts';
 import * as traces from './0032-traces.ts';
 import * as days from './0033-days.ts';
 import * as courses from './0034-courses.ts';
+import * as measuredPictures from './0035-measured-pictures.ts';
 
 export interface Migration {
   readonly name: string;
@@ -75,4 +76,5 @@ export const MIGRATIONS: readonly Migration[] = [
   traces,
   days,
   courses,
+  measuredPictures,
 ];

@@ -237,7 +237,11 @@ async function evidenceNow(
     const now = there.get(attemptId);
     if (was === null) return true;
     return (
-      was.references.every((r) => hasReference(now, r)) && was.faces.every((f) => hasFace(now, f, gradings))
+      was.references.every((r) => hasReference(now, r)) &&
+      was.faces.every((f) => hasFace(now, f, gradings)) &&
+      (was.pictures ?? []).every((p) =>
+        (now?.pictures ?? []).some((x) => canonicalJson(x) === canonicalJson(p)),
+      )
     );
   };
 }

@@ -1,0 +1,83 @@
+import { CLEAVE_CLASSES, SIDE_REFUSALS } from '@clear-mark/core';
+import { z } from 'zod';
+import { DecimalText, Id, Instant, oneOf } from './common.ts';
+import { Sha256 } from './faces.ts';
+import { ById, CLASS_ERRORS, route } from './route.ts';
+
+/** What pictures are measured for. */
+export const MEASURED_KINDS = ['cleave'] as const;
+export const MEASURED_SOURCES = ['camera', 'file', 'stand_in'] as const;
+const place = z.object({ x: z.number(), y: z.number() });
+const line = z.tuple([place, place]).readonly();
+
+/** One end as the engine found it: its angle with its standard uncertainty in degrees, what it looks like, and the lines that are drawn. */
+const CleavedEndShape = z.object({
+  side: z.enum(['left', 'right']),
+  angleDeg: z.number().nullable(),
+  angleSd: z.number().nullable(),
+  class: oneOf(CLEAVE_CLASSES),
+  signs: z.record(z.string(), z.unknown()),
+  isDirty: z.boolean(),
+  face: line,
+  axis: line,
+  edges: z.array(line).max(10).readonly(),
+});
+/** What the engine said of a picture, as it said it. */
+export const CleaveReadingShape = z.discriminatedUnion('ok', [
+  z.object({
+    ok: z.literal(true),
+    umPerPx: z.number().positive(),
+    umPerPxSd: z.number().positive(),
+    ends: z.array(CleavedEndShape).min(1).max(2).readonly(),
+  }),
+  z.object({ ok: z.literal(false), reason: oneOf(SIDE_REFUSALS) }),
+]);
+
+/** A picture that a value of a sheet was measured in. */
+export const NewMeasuredPictureBody = z.object({
+  id: Id,
+  criterionId: z.string().min(1).max(200),
+  kind: oneOf(MEASURED_KINDS),
+  sha256: Sha256,
+  width: z.number().int().min(1).max(20_000),
+  height: z.number().int().min(1).max(20_000),
+  source: oneOf(MEASURED_SOURCES),
+  takenAt: Instant,
+  reading: CleaveReadingShape,
+  /** Which of the ends the value is of. */
+  side: z.enum(['left', 'right']),
+  /** The face line as somebody dragged it; null where it is the engine's. */
+  dragged: line.nullable(),
+  /** The value and its expanded uncertainty (k = 2) as they go into the sheet. */
+  value: DecimalText,
+  expanded: DecimalText,
+});
+export type NewMeasuredPictureBody = z.infer<typeof NewMeasuredPictureBody>;
+
+export const MeasuredPicture = NewMeasuredPictureBody.extend({ takenBy: z.string() });
+export type MeasuredPicture = z.infer<typeof MeasuredPicture>;
+
+const OfAttempt = ById.extend({ attemptId: Id });
+export const MEASURED_PICTURE_PATH = '/api/classes/:id/attempts/:attemptId/measured/:pictureId/picture';
+export const MEASURED_ROUTES = {
+  measuredPictures: route('get /classes/:id/attempts/:attemptId/measured', 'instructor', {
+    params: OfAttempt,
+    reply: z.array(MeasuredPicture),
+    errors: [...CLASS_ERRORS, 'not_found.attempt'],
+  }),
+  addMeasuredPicture: route('post /classes/:id/attempts/:attemptId/measured', 'instructor', {
+    params: OfAttempt,
+    body: NewMeasuredPictureBody,
+    reply: MeasuredPicture,
+    errors: [
+      ...CLASS_ERRORS,
+      'not_found.attempt',
+      'face.no_picture',
+      'face.wrong_size',
+      'face.attempt_signed',
+      'measured.other_value',
+      'entry.unknown_criterion',
+      'request.already_there',
+    ],
+  }),
+} as const;

@@ -1,0 +1,1 @@
+export { measuredRoutes } from './measured.routes.ts';
