@@ -14,7 +14,7 @@ import MapField from '../../shared/MapField.vue';
 import type { LiveInstrument } from '../../instruments/instruments.model.ts';
 import MeasureField from './MeasureField.vue';
 import PortLightWalk from './PortLightWalk.vue';
-import type { SheetCriterion, SheetPlace } from './sheet.model.ts';
+import { isOfPicture, type SheetCriterion, type SheetPlace } from './sheet.model.ts';
 import TimedField from './TimedField.vue';
 
 const props = defineProps<{
@@ -46,6 +46,7 @@ const emit = defineEmits<{
   done: [];
   keep: [entry: Entry];
   timer: [act: 'start' | 'drop'];
+  picture: [];
 }>();
 
 const criterion = computed(() => props.item.criterion);
@@ -112,6 +113,8 @@ function tap(): void {
       :outcome="outcome"
       :locked="locked"
       :length-unit="lengthUnit"
+      :pictured="isOfPicture(item)"
+      @picture="emit('picture')"
       @focus="emit('select')"
       @value="emit('value', $event, 'typed')"
     />

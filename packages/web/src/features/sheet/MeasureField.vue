@@ -27,8 +27,10 @@ const props = defineProps<{
   outcome: CriterionOutcome;
   locked: boolean;
   lengthUnit: 'mm' | 'in';
+  /** Whether it can be measured in a picture. */
+  pictured?: boolean;
 }>();
-const emit = defineEmits<{ value: [value: EntryValue]; focus: [] }>();
+const emit = defineEmits<{ value: [value: EntryValue]; focus: []; picture: [] }>();
 
 const unit = computed<Unit>(() => (props.criterion.unit === 'mm' ? props.lengthUnit : props.criterion.unit));
 const stands = computed(() => valueText(props.entry?.value ?? null));
@@ -122,6 +124,15 @@ const left = computed(() =>
     >
       OK
     </button>
+    <button
+      v-if="pictured && !locked"
+      class="act picture"
+      type="button"
+      data-test="measure-picture"
+      @click="emit('picture')"
+    >
+      By a picture
+    </button>
     <p v-if="left" class="left small soft">{{ left }}</p>
     <p v-if="error" class="say bad" role="alert">{{ error }}</p>
     <p v-else-if="asking !== null" class="say" role="alert">
@@ -154,6 +165,10 @@ input {
   justify-self: end;
   min-width: 52px;
   padding: 0 8px;
+}
+.picture {
+  grid-column: 2 / -1;
+  justify-self: end;
 }
 .left {
   grid-column: 1 / -1;

@@ -3,10 +3,11 @@ import { chosenOption } from '@clear-mark/core';
 import type { AttemptDocument } from '@clear-mark/contract';
 import { thingWords } from '@clear-mark/words';
 import { computed } from 'vue';
+import { MeasuredPictures } from '../measured/index.ts';
 import { AttemptFaces } from '../faces/index.ts';
 import { AttemptTraces } from '../links/index.ts';
 import RevisionList from './amend/RevisionList.vue';
-import { isEndFace, isOfTrace } from './sheet.model.ts';
+import { isEndFace, isOfPicture, isOfTrace, listCriteria } from './sheet.model.ts';
 import { momentWords } from '../../shared/time-words.ts';
 
 const props = defineProps<{ document: AttemptDocument; classId: string }>();
@@ -25,6 +26,7 @@ const otherwise = computed(() => practice.value.filter((s) => !s.shipped));
 /** Sheets on which an end face is judged. */
 const hasFace = computed(() => props.document.sheet.steps.some((s) => s.criteria.some(isEndFace)));
 /** Sheets whose figures come from a trace that is read. */
+const hasPicture = computed(() => listCriteria(props.document.sheet).some(isOfPicture));
 const hasTrace = computed(() => props.document.sheet.steps.some((s) => s.criteria.some(isOfTrace)));
 /** What it took of the stock is told there. */
 const tools = computed(() => attempt.value.things.filter((t) => !t.item));
@@ -62,6 +64,7 @@ const whenFull = (iso: string): string => momentWords(iso, 'full');
           :attempt-id="attempt.id"
           :open="attempt.state === 'open'"
         />
+        <MeasuredPictures v-if="classId && hasPicture" :class-id="classId" :attempt-id="attempt.id" />
         <AttemptTraces
           v-if="classId && hasTrace"
           :class-id="classId"

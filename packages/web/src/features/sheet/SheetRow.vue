@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type Criterion, type Entry, TIMER_PART } from '@clear-mark/core';
 import type { ClassReference } from '@clear-mark/contract';
-import { computed } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { useSession } from '../../session/session.ts';
 import { usePreferences } from '../../shell/preferences.ts';
 import CriterionRow from './CriterionRow.vue';
@@ -34,6 +34,9 @@ const props = defineProps<{
   referenceFor: (nm: number, fiber?: number | null) => ClassReference | null;
 }>();
 const emit = defineEmits<{ dialog: [name: DialogName] }>();
+/** Fetched with its worker when somebody measures. */
+const MeasureDialog = defineAsyncComponent(async () => (await import('../measured/index.ts')).MeasureDialog);
+const isMeasuring = ref(false);
 const preferences = usePreferences();
 const session = useSession();
 const id = computed(() => props.item.criterion.id);
@@ -99,6 +102,7 @@ function timer(act: 'start' | 'drop'): void {
     :port-light="item.criterion.kind === 'map' ? bench.portLight.value : null"
     :graded="isEndFace(item.criterion) ? graded : null"
     @keep="keep"
+    @picture="isMeasuring = true"
     @timer="timer"
     @select="cursor.select(item)"
     @value="(value, source, note) => cursor.enter(item, '', value, source, note)"
@@ -147,6 +151,15 @@ function timer(act: 'start' | 'drop'): void {
       <LimitDetails v-if="item.criterion.kind === 'loss'" class="details" :criterion="item.criterion" />
     </template>
   </CriterionRow>
+  <MeasureDialog
+    v-if="isMeasuring"
+    :class-id="place.classId"
+    :attempt-id="place.attemptId"
+    :criterion-id="id"
+    :label="item.criterion.label"
+    @close="isMeasuring = false"
+    @value="(value, source) => cursor.enter(item, '', value, source)"
+  />
 </template>
 
 <style scoped>

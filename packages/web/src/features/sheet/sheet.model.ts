@@ -29,6 +29,10 @@ export interface SheetCriterion {
 /** The criterion that a picture of the end face grades. */
 export const isEndFace = (c: Criterion): boolean => c.id.endsWith('/end-face');
 
+/** The criterion that a picture of a cleave from the side gives its angle to. */
+export const isOfPicture = ({ criterion, step }: SheetCriterion): boolean =>
+  criterion.kind === 'measure' && criterion.unit === 'deg' && step.skill === 'cleave';
+
 /** The criterion that a reading of a trace gives its figure to. */
 export const isOfTrace = (c: Criterion): boolean => c.id.endsWith('/events-found');
 

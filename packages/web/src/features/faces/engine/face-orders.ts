@@ -1,5 +1,6 @@
 import type { FaceCriteria, FaceStep, MeasuredFace, MeasuredRow, MeasuredSlide } from '@clear-mark/core';
 import type { FaceState } from '@clear-mark/sim';
+import type { PictureProblem } from '../../../pictures/picture-problems.ts';
 
 /** What a picture shows: one end, or the row of a multi-fiber ferrule. */
 export type FaceView = 'single' | 'row';
@@ -18,7 +19,6 @@ export interface FlatImage {
   readonly side: number;
   readonly png: Blob;
 }
-export type PictureProblem = 'format' | 'cut' | 'animated' | 'broken' | 'too_many_pixels';
 export type FaceNews =
   | { readonly news: 'size'; readonly width: number; readonly height: number }
   | { readonly news: 'step'; readonly step: FaceStep | 'reading'; readonly fiber: number | null }

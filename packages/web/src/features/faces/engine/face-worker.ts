@@ -1,6 +1,6 @@
 import { flatPicture, type GreyImage, measureFace, measureRow } from '@clear-mark/core';
 import { answerOrders } from '../../../workers/answer-orders.ts';
-import { readPicture } from './read-picture.ts';
+import { readPicture } from '../../../pictures/read-picture.ts';
 import type { FaceNews, FaceOrder, FlatImage } from './face-orders.ts';
 
 answerOrders(work);

@@ -6,7 +6,7 @@ import { onScopeDispose, ref, shallowRef } from 'vue';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 import { momentWords } from '../../../shared/time-words.ts';
 import { slideClient } from '../engine/face-client.ts';
-import { PROBLEM_WORDS } from '../face-words.ts';
+import { PROBLEM_WORDS } from '../../../pictures/picture-problems.ts';
 import { useSlideScale } from './use-slide-scale.ts';
 
 /** The scale of the microscope from a picture of its calibration slide: for pictures in which no cladding shows. */

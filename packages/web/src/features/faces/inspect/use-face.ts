@@ -1,8 +1,10 @@
 import type { FaceCriteria, MeasuredFace, MeasuredRow } from '@clear-mark/core';
 import { onScopeDispose, ref, shallowRef } from 'vue';
 import { faceClient } from '../engine/face-client.ts';
-import type { FaceNews, FaceOrder, FaceView, FlatImage, PictureProblem } from '../engine/face-orders.ts';
-import { PROBLEM_WORDS, STEP_WORDS } from '../face-words.ts';
+import type { FaceNews, FaceOrder, FaceView, FlatImage } from '../engine/face-orders.ts';
+import type { PictureProblem } from '../../../pictures/picture-problems.ts';
+import { PROBLEM_WORDS } from '../../../pictures/picture-problems.ts';
+import { STEP_WORDS } from '../face-words.ts';
 
 export type FaceSource = 'file' | 'clipboard' | 'camera' | 'stand_in';
 export interface ShownFace {

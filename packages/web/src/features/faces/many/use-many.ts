@@ -3,7 +3,7 @@ import { defineStore } from 'pinia';
 import { computed, shallowRef, watch } from 'vue';
 import { faceClient } from '../engine/face-client.ts';
 import type { FaceNews, FaceView } from '../engine/face-orders.ts';
-import { PROBLEM_WORDS } from '../face-words.ts';
+import { PROBLEM_WORDS } from '../../../pictures/picture-problems.ts';
 import { useSession } from '../../../session/session.ts';
 import { isGraded } from '../inspect/face-view.model.ts';
 import type { OneOfMany, Thumb } from './many.model.ts';

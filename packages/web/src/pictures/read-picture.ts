@@ -1,5 +1,5 @@
 import { type GreyImage, MOST_PIXELS, pictureHead } from '@clear-mark/core';
-import type { PictureProblem } from './face-orders.ts';
+import type { PictureProblem } from './picture-problems.ts';
 
 /** More of a file than any head is long. */
 const HEAD_BYTES = 262_144;

@@ -1,0 +1,2 @@
+export { default as MeasureDialog } from './MeasureDialog.vue';
+export { default as MeasuredPictures } from './MeasuredPictures.vue';
