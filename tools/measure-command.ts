@@ -20,7 +20,10 @@ export async function runMeasure(kind: MeasureOrder['kind'], args: readonly stri
   );
   measured.sort((a, b) => (a.file < b.file ? -1 : 1));
   writeFileSync(out, `${JSON.stringify({ pictures: measured }, null, 2)}\n`);
-  writeFileSync(besides(out), `${Papa.unparse(rowsOf(measured), { newline: '\r\n', escapeFormulae: true })}\r\n`);
+  writeFileSync(
+    besides(out),
+    `${Papa.unparse(rowsOf(measured), { newline: '\r\n', escapeFormulae: true })}\r\n`,
+  );
   const count = measured.filter((m) => m.ok).length;
   console.log(`${measured.length} pictures: ${count} measured, ${measured.length - count} refused`);
   return 0;

@@ -98,16 +98,21 @@ export function edgeSpread(image: GreyImage, fiber: FiberEdges): EdgeSpread | nu
   return { inside: halfway - edge, insideSd: (high - low) / 2, blur: ninety - ten };
 }
 
+/** Means over five bins; an edge that lies level fills only every fourth, and what is empty takes the nearest. */
 function smoothed(levels: Float64Array): Float64Array {
-  return levels.map((_, k) => {
+  const within = (k: number, reach: number): number => {
     let sum = 0;
     let n = 0;
-    for (let j = k - 2; j <= k + 2; j++) {
+    for (let j = k - reach; j <= k + reach; j++) {
       const level = levels[j];
       if (level === undefined || !Number.isFinite(level)) continue;
       sum += level;
       n += 1;
     }
     return n === 0 ? Number.NaN : sum / n;
+  };
+  return levels.map((_, k) => {
+    const near = within(k, 2);
+    return Number.isFinite(near) ? near : within(k, BINS + 1);
   });
 }

@@ -112,13 +112,13 @@ function cornerRun(offs: readonly number[], um: number): CornerRun {
   return { width, most };
 }
 
-const BUMP_UM = { off: 1.4, least: 2.5, most: 22, beside: 3, inside: 0.85 };
+const BUMP_UM = { off: 1.4, least: 2.5, most: 22, beside: 3, inside: 0.85, count: 2 };
 /** Rows of what sticks out of the face away from its corners, with what is beside it. */
 function bumpInside(
   rows: readonly { readonly v: number; readonly off: number }[],
   um: number,
 ): ReadonlySet<number> {
-  const found = new Set<number>();
+  const found: number[][] = [];
   const beside = Math.ceil(BUMP_UM.beside / um);
   let from = -1;
   rows.forEach(({ v, off }, i) => {
@@ -128,10 +128,11 @@ function bumpInside(
     const run = (i - from) * um;
     const isInside = Math.abs(rows[from]!.v) < BUMP_UM.inside && Math.abs(v) < BUMP_UM.inside;
     if (isInside && run > BUMP_UM.least && run < BUMP_UM.most)
-      for (let k = from - beside; k < i + beside; k++) found.add(k);
+      found.push(Array.from({ length: i - from + 2 * beside }, (_, k) => from - beside + k));
     from = -1;
   });
-  return found;
+  // One lies there by chance; where there are several the face itself is rough.
+  return new Set(found.length > BUMP_UM.count ? [] : found.flat());
 }
 
 /** Without what is narrower than a line that is drawn over the picture. */

@@ -116,8 +116,7 @@ export function buildApp(parts: AppParts): RequestListener {
   methodRoutes(router, db, parts.now);
   const takeEntries = attemptRoutes(router, db, parts.now, parts.stamps);
   referenceRoutes(router, db, parts.now);
-  faceRoutes(router, db, parts.now, parts.storage);
-  measuredRoutes(router, db, parts.now, parts.storage);
+  pictureRoutes(router, db, parts);
   callRoutes(router, db, parts.now, parts.storage);
   traceRoutes(router, db, parts.now);
   resultRoutes(router, db, parts.reader, parts.now);
@@ -221,6 +220,16 @@ function problems(log: Logger): ErrorRequestHandler {
     if (response.headersSent) return next(error);
     response.status(problem.status).type('application/problem+json').json(problem);
   };
+}
+
+/** Pictures: of end faces, and those that values are measured in. */
+function pictureRoutes(
+  router: express.Router,
+  db: Database,
+  { now, storage }: Pick<AppParts, 'now' | 'storage'>,
+): void {
+  faceRoutes(router, db, now, storage);
+  measuredRoutes(router, db, now, storage);
 }
 
 /** Retraining, days, and what they use up. */

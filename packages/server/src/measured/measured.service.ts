@@ -37,16 +37,16 @@ export const measuredService = (db: Database, storage: PictureStorage | null) =>
     now: Date,
   ): Promise<MeasuredPicture> => {
     await classForInstructor(db, classId, me);
-    const attempt = await ofClass(db, classId, attemptId);
-    const sheet = await sheetOfAttempt(db, attempt);
-    const criterion = sheet.steps.flatMap((s) => s.criteria).find((c) => c.id === body.criterionId);
-    if (criterion?.kind !== 'measure')
-      throw new AppError('entry.unknown_criterion', { criterion: body.criterionId });
     refuseOtherValue(body);
     const takenAt = body.takenAt > now.toISOString() ? now.toISOString() : body.takenAt;
     return createOnce(
       () =>
         db.transaction(async (trx) => {
+          const attempt = await ofClass(trx, classId, attemptId);
+          const { steps } = await sheetOfAttempt(trx, attempt);
+          const criterion = steps.flatMap((s) => s.criteria).find((c) => c.id === body.criterionId);
+          if (criterion?.kind !== 'measure')
+            throw new AppError('entry.unknown_criterion', { criterion: body.criterionId });
           const faces = facesStore(trx);
           const size = await faces.pictureSize(classId, body.sha256);
           if (!size) throw new AppError('face.no_picture');
@@ -85,6 +85,6 @@ function refuseOtherValue({ reading, side, dragged, value }: NewMeasuredPictureB
   const given = Number(value.replace(',', '.'));
   if (angle === undefined || angle === null || Math.abs(Math.abs(angle) - given) > ROUNDED)
     throw new AppError('measured.other_value', {
-      value: angle == null ? 'none' : Math.abs(angle).toFixed(2),
+      value: angle === undefined || angle === null ? 'none' : Math.abs(angle).toFixed(2),
     });
 }

@@ -2,7 +2,7 @@
 import type { CleavedEnd } from '@clear-mark/core';
 import { ref } from 'vue';
 import type { Line } from './cleave.model.ts';
-import type { Shot } from './use-measured.ts';
+import type { Shot } from './keep-measured.ts';
 
 /** A picture with the edges that were found in it. The ends of the chosen face line are dragged, or moved by the arrows. */
 const props = defineProps<{

@@ -23,7 +23,7 @@ export function useLivePicture(look: (frame: Blob) => Promise<void>) {
     try {
       const opened = await navigator.mediaDevices.getUserMedia({ video: WANTED, audio: false });
       stream.value = opened;
-      for (const track of opened.getVideoTracks()) track.addEventListener('ended', lost);
+      for (const track of opened.getVideoTracks()) track.onended = lost;
       if (video.value) video.value.srcObject = opened;
       frames.resume();
     } catch (error) {
@@ -37,7 +37,7 @@ export function useLivePicture(look: (frame: Blob) => Promise<void>) {
   function close(): void {
     frames.pause();
     for (const track of stream.value?.getTracks() ?? []) {
-      track.removeEventListener('ended', lost);
+      track.onended = null;
       track.stop();
     }
     stream.value = null;

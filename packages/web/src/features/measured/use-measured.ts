@@ -1,24 +1,15 @@
 import type { CleavedEnd, CleaveReading, EntryValue } from '@clear-mark/core';
-import type { NewMeasuredPictureBody } from '@clear-mark/contract';
 import { v7 } from 'uuid';
 import { computed, onUnmounted, ref, shallowRef } from 'vue';
-import { NoServer, request, ROUTES, sendPicture, wordsOf } from '../../api/client.ts';
+import { NoServer, wordsOf } from '../../api/client.ts';
 import { PROBLEM_WORDS } from '../../pictures/picture-problems.ts';
 import { draggedTo, isStill, type Line, valueOf } from './cleave.model.ts';
+import { keepMeasured, type PieceCriterion, type Shot } from './keep-measured.ts';
 import { cleaveClient, cleaveStandInClient } from './measure-clients.ts';
 import type { CleaveNews } from './measure-orders.ts';
 
-export interface Shot {
-  readonly picture: Blob;
-  readonly url: string;
-  readonly width: number;
-  readonly height: number;
-  readonly reading: CleaveReading;
-  readonly source: NewMeasuredPictureBody['source'];
-}
-
 /** A picture on its way into a sheet: measured in a worker, looked at, its line dragged where it is wrong, kept with the piece. */
-export function useMeasured(of: () => { classId: string; attemptId: string; criterionId: string }) {
+export function useMeasured(of: () => PieceCriterion) {
   const worker = cleaveClient();
   const standIn = cleaveStandInClient();
   const shot = shallowRef<Shot | null>(null);
@@ -96,6 +87,8 @@ export function useMeasured(of: () => { classId: string; attemptId: string; crit
     dragged.value = draggedTo(dragged.value ?? end.value.face, which, to);
   }
   function choose(next: 'left' | 'right'): void {
+    // A drag ends with a click on the line that was dragged.
+    if (next === side.value) return;
     side.value = next;
     dragged.value = null;
   }
@@ -103,30 +96,11 @@ export function useMeasured(of: () => { classId: string; attemptId: string; crit
   /** Keeps the picture with the piece, then gives the value; null where it could not be kept. */
   async function keep(): Promise<EntryValue | null> {
     if (!shot.value || !value.value || busy.value) return null;
-    const { picture, url: _, ...kept } = shot.value;
-    const { classId, attemptId, criterionId } = of();
     busy.value = true;
     failure.value = null;
     try {
-      const sha256 = await sendPicture(classId, picture);
-      const { text, expanded } = value.value;
-      const body = {
-        ...kept,
-        id,
-        criterionId,
-        kind: 'cleave' as const,
-        sha256,
-        takenAt: new Date().toISOString(),
-        side: side.value,
-        dragged: dragged.value as NewMeasuredPictureBody['dragged'],
-        value: text,
-        expanded,
-      };
-      await request(ROUTES.addMeasuredPicture, {
-        params: { id: classId, attemptId },
-        body: body as unknown as NewMeasuredPictureBody,
-      });
-      return { kind: 'measure', text, unit: 'deg', picture: { id, expanded } };
+      const found = { ...value.value, id, side: side.value, dragged: dragged.value };
+      return await keepMeasured(of(), shot.value, found);
     } catch (error) {
       isAway.value = error instanceof NoServer;
       failure.value = isAway.value

@@ -1,0 +1,104 @@
+import { mkdtempSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { drawCleave, randomCleaveScene, rngFrom } from '@clear-mark/sim';
+import { writeCameraFile } from '../face-pictures.ts';
+import { choose, enterDemo, expect, row, saved, testAlone as test, verdict, violations } from '../world.ts';
+
+const rng = rngFrom(12);
+const scene = randomCleaveScene(rng, {
+  width: 640,
+  height: 480,
+  umPerPx: 0.9,
+  lightLevel: 190,
+  darkShare: 0.1,
+  blurUm: 1,
+  noise: 1.5,
+  ends: [{ side: 'left', look: 'mirror', angleDeg: 0.4, axisDeg: 1, edge: 'up', sizeUm: 8 }],
+});
+const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'clear-mark-cleave-')), 'scope.y4m');
+writeCameraFile(file, drawCleave(scene, rng));
+
+test.use({
+  launchOptions: async ({ launchOptions }, use) => {
+    await use({
+      ...launchOptions,
+      args: [
+        ...(launchOptions.args ?? []),
+        '--use-fake-device-for-media-stream',
+        `--use-file-for-fake-video-capture=${file}`,
+      ],
+    });
+  },
+});
+
+test('a cleave is held before the camera, its value appears, and a line set by hand is taken instead', async ({
+  page,
+  own,
+  context,
+}) => {
+  await context.grantPermissions(['camera'], { origin: own.url });
+  await enterDemo(page, own);
+  await page.getByRole('link', { name: 'Today' }).click();
+  await page.locator('[data-trainee="Idris Vanmeer"] button').click();
+  await choose(page.getByLabel('Method', { exact: true }), /Bench cleave/);
+  await page.getByRole('button', { name: 'Start the piece' }).click();
+  await page.waitForURL(/\/sheet\//);
+  const angle = row(page, 'cleave-angle');
+  await angle.locator('[data-test=measure-picture]').click();
+  const dialog = page.getByRole('dialog').filter({ visible: true });
+  await dialog.locator('[data-test=open-camera]').click();
+  const value = dialog.locator('[data-test=measured]');
+  await expect(value).toContainText(/0\.[34]\d°/);
+  await expect(value).toContainText('±');
+  expect(await violations(page)).toEqual([]);
+  await dialog.locator('[data-test=take-measured]').click();
+  await expect(dialog).toHaveCount(0);
+  await verdict(page, 'cleave-angle', 'pass');
+  await saved(page);
+  const kept = page.locator('[data-test=measured-picture]');
+  await expect(kept).toContainText(/0\.[34]\d° ± 0\.\d\d°/);
+
+  // Once more, and the line is dragged: what is taken is what the line says.
+  await angle.locator('[data-test=measure-picture]').click();
+  await dialog.locator('[data-test=open-camera]').click();
+  await expect(value).toContainText(/0\.[34]\d°/);
+  const handle = dialog.locator('[data-test=handle-1]');
+  const box = (await handle.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 12, box.y + box.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await expect(dialog).toContainText('line set by hand');
+  await expect(value).toContainText('± 0.3');
+  await dialog.locator('[data-test=take-measured]').click();
+  await expect(dialog).toHaveCount(0);
+  await verdict(page, 'cleave-angle', 'fail');
+  await expect(kept).toHaveCount(2);
+  await saved(page);
+});
+
+test('what cannot be measured says why, and nothing is taken', async ({ page, own }) => {
+  await enterDemo(page, own);
+  await page.getByRole('link', { name: 'Today' }).click();
+  await page.locator('[data-trainee="Idris Vanmeer"] button').click();
+  await choose(page.getByLabel('Method', { exact: true }), /Bench cleave/);
+  await page.getByRole('button', { name: 'Start the piece' }).click();
+  await page.waitForURL(/\/sheet\//);
+  await row(page, 'cleave-angle').locator('[data-test=measure-picture]').click();
+  const dialog = page.getByRole('dialog').filter({ visible: true });
+  // Nobody allowed the camera.
+  await dialog.locator('[data-test=open-camera]').click();
+  await expect(dialog.getByRole('alert')).toContainText('may not use the camera');
+  const choosing = page.waitForEvent('filechooser');
+  await dialog.getByText('From a file', { exact: true }).click();
+  await (
+    await choosing
+  ).setFiles({
+    name: 'phone.heic',
+    mimeType: 'image/heic',
+    buffer: Buffer.from('000000186674797068656963', 'hex'),
+  });
+  await expect(dialog.getByRole('alert')).toContainText('phone.heic is neither a PNG nor a JPEG picture.');
+  await expect(dialog.locator('[data-test=take-measured]')).toBeDisabled();
+});

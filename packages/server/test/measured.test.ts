@@ -1,0 +1,184 @@
+import type { ClassDetail, MeasuredPicture, Person } from '@clear-mark/contract';
+import { SCENARIO } from '@clear-mark/demo';
+import { v7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { verifyRecords } from '../src/index.ts';
+import { DEMO_NOW, demoTemplate } from './demo-template.ts';
+import { digestOf, pngOf } from './faces-for-tests.ts';
+import { type Caller, seen, World } from './harness.ts';
+
+const now = DEMO_NOW;
+let world: World;
+let api: Caller;
+let me: Person;
+let detail: ClassDetail;
+let attemptId: string;
+const ANGLE = 'clear-mark/bench-cleave/cleave-angle';
+const at = (path: string): string => `/classes/${detail.id}${path}`;
+
+const line = (x1: number, y1: number, x2: number, y2: number) => [
+  { x: x1, y: y1 },
+  { x: x2, y: y2 },
+];
+const END = {
+  side: 'left',
+  angleDeg: 0.41,
+  angleSd: 0.05,
+  class: 'mirror',
+  signs: { offShare: 0 },
+  isDirty: false,
+  face: line(300, 280, 301, 200),
+  axis: line(100, 240, 300, 240),
+  edges: [],
+};
+const body = (sha256: string, more: object = {}) => ({
+  id: v7(),
+  criterionId: ANGLE,
+  kind: 'cleave',
+  sha256,
+  width: 640,
+  height: 480,
+  source: 'file',
+  takenAt: now.toISOString(),
+  reading: { ok: true, umPerPx: 0.9, umPerPxSd: 0.004, ends: [END] },
+  side: 'left',
+  dragged: null,
+  value: '0.41',
+  expanded: '0.10',
+  ...more,
+});
+async function sent(mark: string): Promise<string> {
+  const bytes = pngOf(mark);
+  const sha256 = digestOf(bytes);
+  const put = await api.bytes('PUT', `/classes/${detail.id}/face-blobs/${sha256}`, bytes);
+  expect(put.status).toBe(200);
+  return sha256;
+}
+const keep = (more: object) => api.post(at(`/attempts/${attemptId}/measured`), more);
+const entry = (value: object) => ({
+  id: v7(),
+  attemptId,
+  kind: 'value',
+  criterionId: ANGLE,
+  part: '',
+  value,
+  voidReason: null,
+  note: null,
+  authorId: me.id,
+  capacity: 'instructor',
+  deviceId: v7(),
+  source: 'instrument',
+  at: now.toISOString(),
+  supersedes: [],
+  targetId: null,
+});
+
+beforeAll(async () => {
+  world = await World.make(() => now, await demoTemplate());
+  me = await world.person('lead');
+  api = await world.signedIn(me);
+  const [id] = await world.db('classes').where({ name: SCENARIO.className }).pluck('id');
+  detail = (await api.get(`/classes/${id}`)).body;
+  attemptId = v7();
+  const started = await api.post(at('/attempts'), {
+    id: attemptId,
+    traineeId: detail.trainees[0]!.id,
+    methodVersionId: detail.methods.find((m) => m.methodId === 'clear-mark/bench-cleave')!.versionId,
+    pieceId: v7(),
+    pieceLabel: 'Measured',
+    thingIds: [],
+    startedAt: now.toISOString(),
+    deviceId: v7(),
+    sentAt: now.toISOString(),
+    linkId: null,
+  });
+  expect(started.status).toBe(200);
+});
+afterAll(() => world.close());
+
+describe('a picture that a value was measured in', () => {
+  it('is kept with the piece, once, and is there again with what was found in it', async () => {
+    const picture = body(await sent('one'));
+    const kept = await keep(picture);
+    expect(kept.status).toBe(200);
+    expect(kept.body).toMatchObject({ id: picture.id, value: '0.41', takenBy: me.name });
+    expect((await keep(picture)).status).toBe(200);
+    const list = (await api.get(at(`/attempts/${attemptId}/measured`))).body as MeasuredPicture[];
+    expect(list).toHaveLength(1);
+    expect(list[0]).toMatchObject({ ...picture, takenAt: now.toISOString() });
+    const bytes = await api.get(at(`/attempts/${attemptId}/measured/${picture.id}/picture`));
+    expect(bytes.status).toBe(200);
+    await expect(world.db('measured_pictures').update({ value_text: '0.1' })).rejects.toThrow(
+      /append only|permission denied/,
+    );
+  });
+
+  it('its value is judged with its own uncertainty, and taken only as the picture gives it', async () => {
+    const near = { ...END, angleDeg: 0.95, angleSd: 0.05 };
+    const reading = { ok: true, umPerPx: 0.9, umPerPxSd: 0.004, ends: [near] };
+    const picture = body(await sent('near'), { reading, value: '0.95', expanded: '0.10' });
+    expect((await keep(picture)).status).toBe(200);
+    const value = {
+      kind: 'measure',
+      text: '0.95',
+      unit: 'deg',
+      picture: { id: picture.id, expanded: '0.10' },
+    };
+    const send = async (of: object) => {
+      const reply = await api.post('/entries', { entries: [entry(of)], sentAt: now.toISOString() });
+      return ((reply.body as { receipts?: object[] }).receipts ?? (reply.body as object[]))[0];
+    };
+    const other = await send({ ...value, text: '0.50' });
+    expect(other).toMatchObject({ state: 'refused', code: 'entry.unknown_picture' });
+    expect(await send({ ...value, picture: { id: v7(), expanded: '0.10' } })).toMatchObject({
+      code: 'entry.unknown_picture',
+    });
+    expect(await send(value)).toMatchObject({ state: 'accepted' });
+  });
+
+  it('a line that was dragged gives its own value, and no other is kept', async () => {
+    const dragged = line(300, 280, 304, 200);
+    const sha256 = await sent('dragged');
+    // 4 across 80 are 2.86 degrees against a level axis.
+    const wrong = await keep(body(sha256, { dragged }));
+    expect(wrong.body).toMatchObject({ code: 'measured.other_value' });
+    expect((await keep(body(sha256, { dragged, value: '2.86', expanded: '0.30' }))).status).toBe(200);
+  });
+
+  it('what cannot be is refused and keeps nothing', async () => {
+    const sha256 = await sent('other');
+    const code = async (more: object) =>
+      ((await keep(body(sha256, more))) as { body: { code?: string } }).body.code;
+    expect(await code({ sha256: 'ab'.repeat(32) })).toBe('face.no_picture');
+    expect(await code({ width: 641 })).toBe('face.wrong_size');
+    expect(await code({ criterionId: 'clear-mark/bench-cleave/none' })).toBe('entry.unknown_criterion');
+    expect(await code({ side: 'right' })).toBe('measured.other_value');
+    expect(await code({ reading: { ok: false, reason: 'no_fiber' } })).toBe('measured.other_value');
+    // On its side: as a phone keeps it.
+    expect((await keep(body(sha256, { width: 480, height: 640 }))).status).toBe(200);
+    const trainee = await world.signedIn(await world.person('trainee'));
+    expect((await trainee.get(at(`/attempts/${attemptId}/measured`))).status).toBe(403);
+    const elsewhere = await api.post(at(`/attempts/${v7()}/measured`), body(sha256));
+    expect(elsewhere.body).toMatchObject({ code: 'not_found.attempt' });
+  });
+
+  it('stands in the hash of a signed record: changed afterwards, the record says so', async () => {
+    const ids = await world.db('entries').where({ attempt_id: attemptId }).pluck('id');
+    const signature = { ...seen(ids), reason: 'stopped here', asVoid: true };
+    expect((await api.post(`/attempts/${attemptId}/sign`, signature)).status).toBe(200);
+    expect((await keep(body(await sent('late')))).body).toMatchObject({ code: 'face.attempt_signed' });
+    const { evidence } = await world
+      .db('signed_revisions')
+      .where({ attempt_id: attemptId })
+      .first('evidence');
+    expect(evidence.pictures).toHaveLength(4);
+    expect((await verifyRecords(world.db, [])).findings).toEqual([]);
+    await world.owner.raw(`alter table measured_pictures disable trigger all`);
+    await world
+      .owner('measured_pictures')
+      .where({ value_text: '0.41' })
+      .update({ reading: JSON.stringify({ ok: false, reason: 'no_fiber' }) });
+    const { findings } = await verifyRecords(world.db, []);
+    expect(JSON.stringify(findings)).toContain('evidence_changed');
+  });
+});
