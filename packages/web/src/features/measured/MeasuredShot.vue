@@ -123,6 +123,8 @@ svg {
 }
 svg {
   touch-action: none;
+  /* Seen on light and on dark. */
+  filter: drop-shadow(0 0 1px #000);
 }
 line {
   vector-effect: non-scaling-stroke;
