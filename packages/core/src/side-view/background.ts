@@ -23,54 +23,79 @@ const CLIP_ROUNDS = 4;
 const ABOVE = 12;
 const CLIP = 3;
 /** Every so many pixels of the small picture one is taken. */
-const STEP = 3;
+const STEP = 5;
 
 /** Fits the light behind a fiber by expectiles (Newey and Powell 1987), then without what differs from it. */
 export function fitBackground({ width, height, level }: SmallPicture): Background {
-  const terms = (x: number, y: number): number[] => {
-    const u = (2 * x) / width - 1;
-    const v = (2 * y) / height - 1;
-    return [1, u, v, u * u, u * v, v * v];
-  };
-  const rows: { readonly t: readonly number[]; readonly value: number }[] = [];
-  for (let y = 1; y < height; y += STEP)
-    for (let x = 1; x < width; x += STEP) rows.push({ t: terms(x, y), value: level[y * width + x]! });
-  const valueOf = (c: readonly number[], t: readonly number[]): number =>
-    c.reduce((sum, k, i) => sum + k * t[i]!, 0);
-
-  let found: number[] = [Math.max(...rows.map((r) => r.value)), 0, 0, 0, 0, 0];
+  const places = Math.ceil((width - 1) / STEP) * Math.ceil((height - 1) / STEP);
+  const us = new Float64Array(places);
+  const vs = new Float64Array(places);
+  const values = new Float64Array(places);
+  let n = 0;
+  for (let y = 1; y < height; y += STEP) {
+    for (let x = 1; x < width; x += STEP) {
+      us[n] = (2 * x) / width - 1;
+      vs[n] = (2 * y) / height - 1;
+      values[n++] = level[y * width + x]!;
+    }
+  }
+  const rows: Rows = { us, vs, values, weights: new Float64Array(n).fill(1), n };
+  const off = new Float32Array(n);
+  let found: number[] = [values.subarray(0, n).reduce((a, b) => Math.max(a, b), 0), 0, 0, 0, 0, 0];
   let spread = 2;
   for (let round = 0; round < EXPECTILE_ROUNDS + CLIP_ROUNDS; round++) {
     const isClipped = round >= EXPECTILE_ROUNDS;
-    const left = rows.map((r) => r.value - valueOf(found, r.t));
-    if (isClipped) {
-      const near = left.map(Math.abs).filter((r) => r < CLIP * Math.max(spread, 4));
-      spread = Math.max(1, 1.4826 * middleOf(Float32Array.from(near)));
-    } else if (round === EXPECTILE_ROUNDS - 1) {
-      const above = left.filter((r) => r > 0);
-      spread = Math.max(1.5, 1.4826 * middleOf(Float32Array.from(above)));
+    let kept = 0;
+    const near = CLIP * Math.max(spread, 4);
+    for (let i = 0; i < n; i++) {
+      const r = values[i]! - surfaceAt(found, us[i]!, vs[i]!);
+      if (isClipped ? Math.abs(r) < near : r > 0) off[kept++] = Math.abs(r);
+      rows.weights[i] = r;
     }
-    const weights = left.map((r) =>
-      isClipped ? (Math.abs(r) < CLIP * spread ? 1 : 1e-4) : r > 0 ? ABOVE : 1,
-    );
-    found = weightedFit(rows, weights) ?? found;
+    if (isClipped) spread = Math.max(1, 1.4826 * middleOf(off.slice(0, kept)));
+    else if (round === EXPECTILE_ROUNDS - 1) spread = Math.max(1.5, 1.4826 * middleOf(off.slice(0, kept)));
+    const most = CLIP * spread;
+    for (let i = 0; i < n; i++) {
+      const r = rows.weights[i]!;
+      rows.weights[i] = isClipped ? (Math.abs(r) < most ? 1 : 1e-4) : r > 0 ? ABOVE : 1;
+    }
+    found = weightedFit(rows) ?? found;
   }
-  return { at: (x, y) => valueOf(found, terms(x, y)), spread };
+  const at = (x: number, y: number): number => surfaceAt(found, (2 * x) / width - 1, (2 * y) / height - 1);
+  return { at, spread };
 }
 
-function weightedFit(
-  rows: readonly { readonly t: readonly number[]; readonly value: number }[],
-  weights: readonly number[],
-): number[] | null {
+const surfaceAt = (c: readonly number[], u: number, v: number): number =>
+  c[0]! + u * (c[1]! + c[3]! * u + c[4]! * v) + v * (c[2]! + c[5]! * v);
+
+interface Rows {
+  readonly us: Float64Array;
+  readonly vs: Float64Array;
+  readonly values: Float64Array;
+  readonly weights: Float64Array;
+  readonly n: number;
+}
+function weightedFit({ us, vs, values, weights, n }: Rows): number[] | null {
   const a = Array.from({ length: TERMS }, () => new Float64Array(TERMS));
   const b = new Float64Array(TERMS);
-  rows.forEach(({ t, value }, k) => {
+  const t = new Float64Array(TERMS);
+  for (let k = 0; k < n; k++) {
+    const u = us[k]!;
+    const v = vs[k]!;
+    t[0] = 1;
+    t[1] = u;
+    t[2] = v;
+    t[3] = u * u;
+    t[4] = u * v;
+    t[5] = v * v;
     const w = weights[k]!;
     for (let i = 0; i < TERMS; i++) {
-      b[i]! += w * t[i]! * value;
-      for (let j = 0; j <= i; j++) a[i]![j]! += w * t[i]! * t[j]!;
+      const wt = w * t[i]!;
+      b[i]! += wt * values[k]!;
+      const row = a[i]!;
+      for (let j = 0; j <= i; j++) row[j]! += wt * t[j]!;
     }
-  });
+  }
   for (let i = 0; i < TERMS; i++) for (let j = i + 1; j < TERMS; j++) a[i]![j] = a[j]![i]!;
   return solve(a, b);
 }

@@ -22,16 +22,25 @@ export function levelsAlong(
   return out;
 }
 
+/** The first levels of a line, in order. */
+const HEAD = new Float64Array(1024);
+
 /**
  * The first fall from light to dark along a line: light is the middle of its first `lit` levels, dark the first valley after the
  * level has gone down by `least`. Half-way between both the edge is read. Null where the line does not fall.
  */
 export function firstFall(levels: Float64Array, lit: number, least: number): EdgeOnLine | null {
-  const head: number[] = [];
-  for (let i = 0; i < lit; i++) if (Number.isFinite(levels[i]!)) head.push(levels[i]!);
-  if (head.length === 0) return null;
-  head.sort((a, b) => a - b);
-  const light = head[head.length >> 1]!;
+  let n = 0;
+  for (let k = 0; k < lit; k++) {
+    const level = levels[k]!;
+    if (!Number.isFinite(level)) continue;
+    // In order as they come: there are a dozen.
+    let at = n++;
+    while (at > 0 && HEAD[at - 1]! > level) HEAD[at] = HEAD[--at]!;
+    HEAD[at] = level;
+  }
+  if (n === 0) return null;
+  const light = HEAD[n >> 1]!;
   let i = 0;
   while (i < levels.length && !(light - levels[i]! > least)) i++;
   if (i >= levels.length || i === 0) return null;

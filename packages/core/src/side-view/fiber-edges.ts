@@ -33,7 +33,7 @@ const LEAST_POINTS = 12;
 
 /**
  * The edges of a fiber near its end. `middleAt` is where its middle lies, roughly; `width` roughly how thick it is; `end` the column of its
- * end, roughly. Null where too few edges are seen.
+ * end, roughly; every `step`-th column is read. Null where too few edges are seen.
  */
 export function fitFiberEdges(
   image: GreyImage,
@@ -43,6 +43,7 @@ export function fitFiberEdges(
   middleAt: (x: number) => number,
   border: { readonly from: number; readonly to: number },
   least: number,
+  step = 1,
 ): FiberEdges | null {
   const inward = side === 'left' ? -1 : 1;
   const margin = 0.06 * width;
@@ -52,7 +53,7 @@ export function fitFiberEdges(
   const reach = Math.ceil(REACH * width);
   const span = Math.max(5, Math.round(0.22 * width));
   const levels = new Float64Array(2 * span);
-  for (let d = Math.ceil(margin); d < reach; d++) {
+  for (let d = Math.ceil(margin); d < reach; d += step) {
     const x = Math.round(end + inward * d);
     if (x < border.from || x > border.to) continue;
     const middle = middleAt(x);

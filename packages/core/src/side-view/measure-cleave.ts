@@ -38,6 +38,8 @@ export type CleaveReading = MeasuredCleave | { readonly ok: false; readonly reas
 
 /** Diameter of bare fiber and its standard uncertainty, µm: 125 within 0.7 (IEC 60793-2-50, from memory). */
 const DIAMETER = { um: 125, sd: 0.4 };
+/** Beside a fiber the light is what it is elsewhere, within this share of its contrast: where it is not, the edge reaches that far. */
+const MOST_LOST = 0.12;
 /** An edge that is spread over more of the fiber than this shows no angle. */
 const MOST_BLUR = 0.15;
 const LEAST_CONTRAST = 0.08;
@@ -90,7 +92,16 @@ export function measureCleave(image: GreyImage): CleaveReading {
 
 function workedFiber(image: GreyImage, found: FoundFibers, rough: RoughFiber): WorkedFiber | SideRefusal {
   const least = Math.max(5 * found.spread, LEAST_LEVEL);
-  const first = fitFiberEdges(image, rough.side, rough.end, rough.width, rough.middle, found.border, least);
+  const first = fitFiberEdges(
+    image,
+    rough.side,
+    rough.end,
+    rough.width,
+    rough.middle,
+    found.border,
+    least,
+    3,
+  );
   if (!first) return 'no_fiber';
   const contrast = first.light - first.dark;
   if (contrast < LEAST_CONTRAST * first.light) return 'washed_out';
@@ -105,8 +116,8 @@ function workedFiber(image: GreyImage, found: FoundFibers, rough: RoughFiber): W
       Math.max(5 * found.spread, 0.2 * contrast),
     ) ?? first;
   const spread = edgeSpread(image, edges);
-  if (!spread) return 'defocused';
-  if (spread.blur > MOST_BLUR * edges.width) return 'defocused';
+  if (!spread || spread.blur <= 0 || spread.blur > MOST_BLUR * edges.width) return 'defocused';
+  if (lightLost(found, edges) > MOST_LOST) return 'defocused';
   const profile = crossProfile(image, edges);
   if (isCoated(profile, edges.light)) return 'coated';
   const width = edges.width - 2 * spread.inside;
@@ -120,6 +131,15 @@ function workedFiber(image: GreyImage, found: FoundFibers, rough: RoughFiber): W
     um,
     umSd: um * Math.hypot(widthSd / width, DIAMETER.sd / DIAMETER.um),
   };
+}
+
+/** By what share of its contrast the light beside a fiber lies under the light behind it. */
+function lightLost(found: FoundFibers, edges: FiberEdges): number {
+  const x = edges.origin + (edges.side === 'left' ? -1 : 1) * edges.width;
+  const middle = middleAt(edges, x);
+  const beside = 0.66 * edges.width;
+  const behind = (found.light(x, middle - beside) + found.light(x, middle + beside)) / 2;
+  return (behind - edges.light) / Math.max(1, behind - edges.dark);
 }
 
 function faceLines(

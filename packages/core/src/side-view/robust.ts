@@ -41,58 +41,96 @@ export function robustFit(
   } = {},
 ): RobustFit | null {
   const n = terms[0]?.length ?? 0;
-  if (terms.length < n + 2) return null;
-  const weights = new Float64Array(terms.length).fill(1);
-  const left = new Float64Array(terms.length);
+  const m = terms.length;
+  if (m < n + 2) return null;
+  const flat = new Float64Array(m * n);
+  for (let i = 0; i < m; i++) for (let j = 0; j < n; j++) flat[i * n + j] = terms[i]![j]!;
+  const weights = new Float64Array(m).fill(1);
+  const left = new Float64Array(m);
+  const off = new Float32Array(m);
+  const normal = Array.from({ length: n }, () => new Float64Array(n));
+  const b = new Float64Array(n);
   let found: readonly number[] | null = start ?? null;
-  let normal: Float64Array[] = [];
   let spread = 0;
   for (let round = 0; round < rounds; round++) {
     if (found) {
-      for (let i = 0; i < terms.length; i++) left[i] = values[i]! - dot(found, terms[i]!);
-      spread = Math.min(most, Math.max(least, 1.4826 * middleOf(Float32Array.from(left, Math.abs))));
-      for (let i = 0; i < terms.length; i++) {
+      leaveOff(found, flat, values, left);
+      for (let i = 0; i < m; i++) off[i] = Math.abs(left[i]!);
+      spread = Math.min(most, Math.max(least, 1.4826 * middleOf(off)));
+      for (let i = 0; i < m; i++) {
         const r = left[i]! / (TUKEY * spread);
         weights[i] = Math.abs(r) < 1 ? (1 - r * r) ** 2 : 0;
       }
     }
-    normal = Array.from({ length: n }, () => new Float64Array(n));
-    const b = new Float64Array(n);
-    for (let i = 0; i < terms.length; i++) {
-      const w = weights[i]!;
-      if (w === 0) continue;
-      const t = terms[i]!;
-      for (let j = 0; j < n; j++) {
-        b[j]! += w * t[j]! * values[i]!;
-        for (let k = 0; k < n; k++) normal[j]![k]! += w * t[j]! * t[k]!;
-      }
-    }
+    addUp(flat, values, weights, normal, b);
     for (let j = 0; j < n; j++) normal[j]![j]! += ridge[j] ?? 0;
     const next = solve(normal, b);
     if (!next) return null;
+    const isDone = found !== null && next.every((c, j) => Math.abs(c - found![j]!) < SETTLED);
     found = next;
+    if (isDone) break;
   }
   if (!found) return null;
-  for (let i = 0; i < terms.length; i++) left[i] = values[i]! - dot(found, terms[i]!);
-  const unit = (i: number): number[] => Array.from({ length: n }, (_, k) => (k === i ? 1 : 0));
+  leaveOff(found, flat, values, left);
   const inverse: number[][] = [];
   for (let i = 0; i < n; i++) {
-    const column = solve(normal, unit(i));
+    const column = solve(
+      normal,
+      Array.from({ length: n }, (_, k) => (k === i ? 1 : 0)),
+    );
     if (!column) return null;
     inverse.push(column);
   }
   return { coefficients: found, spread, left, weights, inverse };
 }
 
-const dot = (a: readonly number[], b: readonly number[]): number =>
-  a.reduce((sum, v, i) => sum + v * b[i]!, 0);
+/** Coefficients that move by less than this have settled. */
+const SETTLED = 1e-9;
+
+/** What each row lies off. */
+function leaveOff(
+  c: readonly number[],
+  flat: Float64Array,
+  values: readonly number[],
+  left: Float64Array,
+): void {
+  const n = c.length;
+  for (let i = 0; i < left.length; i++) {
+    let sum = 0;
+    for (let j = 0; j < n; j++) sum += c[j]! * flat[i * n + j]!;
+    left[i] = values[i]! - sum;
+  }
+}
+
+/** The normal equations of weighted rows. */
+function addUp(
+  flat: Float64Array,
+  values: readonly number[],
+  weights: Float64Array,
+  normal: readonly Float64Array[],
+  b: Float64Array,
+): void {
+  const n = b.length;
+  b.fill(0);
+  for (const row of normal) row.fill(0);
+  for (let i = 0; i < weights.length; i++) {
+    const w = weights[i]!;
+    if (w === 0) continue;
+    for (let j = 0; j < n; j++) {
+      const t = w * flat[i * n + j]!;
+      b[j]! += t * values[i]!;
+      const row = normal[j]!;
+      for (let k = 0; k < n; k++) row[k]! += t * flat[i * n + k]!;
+    }
+  }
+}
 
 /** Slope and height at 0 of the line through most points: medians of the slopes of pairs far apart (Theil 1950). */
 export function middleLine(xs: readonly number[], ys: readonly number[]): [height: number, slope: number] {
   const n = xs.length;
   const slopes: number[] = [];
   const apart = Math.max(1, Math.floor(n / 3));
-  const step = Math.max(1, Math.floor(n / 80));
+  const step = Math.max(1, Math.floor(n / 45));
   for (let i = 0; i + apart < n; i += step)
     for (let j = i + apart; j < n; j += step) slopes.push((ys[j]! - ys[i]!) / (xs[j]! - xs[i]!));
   const slope = slopes.length > 0 ? middleOf(Float32Array.from(slopes)) : 0;
