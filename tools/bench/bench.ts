@@ -2,6 +2,7 @@ import { ensureDatabase, removeCluster, startScratchCluster } from '../cluster.t
 import { benchArchive } from './archive.ts';
 import { benchBundle } from './bundle.ts';
 import { benchClass } from './class.ts';
+import { benchCleaves, benchCleavesOpenCv } from './cleaves.ts';
 import { benchDayBound, benchDayPlan, benchDayReplan } from './day-plan.ts';
 import { benchDrain } from './drain.ts';
 import { benchEntries } from './entries.ts';
@@ -56,6 +57,8 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   class: (url) => benchClass(url),
   faces: () => Promise.resolve(benchFaces()),
   'faces-opencv': () => benchFacesOpenCv(),
+  cleaves: () => Promise.resolve(benchCleaves()),
+  'cleaves-opencv': () => benchCleavesOpenCv(),
   'faces-memory': () => benchFacesMemory(),
   'faces-batch': () => benchFacesBatch(),
   'faces-page': (url) => benchFacesPage(url),

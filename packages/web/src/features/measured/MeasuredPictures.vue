@@ -1,30 +1,30 @@
 <script setup lang="ts">
 import { MEASURED_PICTURE_PATH } from '@clear-mark/contract';
-import { pathOf, ROUTES } from '../../api/client.ts';
-import { useReply } from '../../api/queries.ts';
+import { pathOf } from '../../api/client.ts';
 import KeptPicture from '../../shared/KeptPicture.vue';
 
-/** The pictures that values of a piece were measured in. */
-const props = defineProps<{ classId: string; attemptId: string }>();
-const { found: pictures } = useReply(ROUTES.measuredPictures, () => ({
-  params: { id: props.classId, attemptId: props.attemptId },
-}));
+/** The pictures that values of a piece were measured in, as its entries name them: nothing is asked of the server but the pictures. */
+const props = defineProps<{
+  classId: string;
+  attemptId: string;
+  measured: readonly { readonly id: string; readonly text: string; readonly expanded: string }[];
+}>();
 const src = (pictureId: string): string =>
   pathOf(MEASURED_PICTURE_PATH, { id: props.classId, attemptId: props.attemptId, pictureId });
 </script>
 
 <template>
-  <div v-if="pictures && pictures.length > 0" class="row" aria-label="Measured pictures" role="group">
+  <div class="row" aria-label="Measured pictures" role="group">
     <a
-      v-for="p in pictures.slice(-3)"
-      :key="p.id"
+      v-for="m in measured.slice(-3)"
+      :key="m.id"
       class="act picture"
-      :href="src(p.id)"
+      :href="src(m.id)"
       target="_blank"
       data-test="measured-picture"
     >
-      <KeptPicture :src="src(p.id)" alt="" :width="46" :height="34" />
-      <span>{{ p.value }}° ± {{ p.expanded }}°</span>
+      <KeptPicture :src="src(m.id)" alt="" :width="46" :height="34" />
+      <span>{{ m.text }}° ± {{ m.expanded }}°</span>
     </a>
   </div>
 </template>

@@ -7,10 +7,15 @@ import { MeasuredPictures } from '../measured/index.ts';
 import { AttemptFaces } from '../faces/index.ts';
 import { AttemptTraces } from '../links/index.ts';
 import RevisionList from './amend/RevisionList.vue';
-import { isEndFace, isOfPicture, isOfTrace, listCriteria } from './sheet.model.ts';
+import { isEndFace, isOfTrace, type PictureValue } from './sheet.model.ts';
 import { momentWords } from '../../shared/time-words.ts';
 
-const props = defineProps<{ document: AttemptDocument; classId: string }>();
+const props = defineProps<{
+  document: AttemptDocument;
+  classId: string;
+  /** Values that were measured in pictures. */
+  measured: readonly PictureValue[];
+}>();
 const attempt = computed(() => props.document.attempt);
 const practice = computed(() =>
   (props.document.sheet.schools ?? []).map((s) => {
@@ -26,7 +31,6 @@ const otherwise = computed(() => practice.value.filter((s) => !s.shipped));
 /** Sheets on which an end face is judged. */
 const hasFace = computed(() => props.document.sheet.steps.some((s) => s.criteria.some(isEndFace)));
 /** Sheets whose figures come from a trace that is read. */
-const hasPicture = computed(() => listCriteria(props.document.sheet).some(isOfPicture));
 const hasTrace = computed(() => props.document.sheet.steps.some((s) => s.criteria.some(isOfTrace)));
 /** What it took of the stock is told there. */
 const tools = computed(() => attempt.value.things.filter((t) => !t.item));
@@ -64,7 +68,12 @@ const whenFull = (iso: string): string => momentWords(iso, 'full');
           :attempt-id="attempt.id"
           :open="attempt.state === 'open'"
         />
-        <MeasuredPictures v-if="classId && hasPicture" :class-id="classId" :attempt-id="attempt.id" />
+        <MeasuredPictures
+          v-if="classId && measured.length > 0"
+          :class-id="classId"
+          :attempt-id="attempt.id"
+          :measured="measured"
+        />
         <AttemptTraces
           v-if="classId && hasTrace"
           :class-id="classId"

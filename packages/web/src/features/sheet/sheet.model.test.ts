@@ -3,6 +3,8 @@ import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import { describe, expect, it } from 'vitest';
 import { actOfKey, isDigitKey, KEYS } from './keys.ts';
 import {
+  isOfPicture,
+  measuredIn,
   lastToUndo,
   listCriteria,
   nextOpen,
@@ -171,5 +173,19 @@ describe('what stands beside the results of a sheet', () => {
     expect(proposalsOf([own, hand], 'c')).toEqual([own]);
     expect(proposalsOf([own], 'other')).toEqual([]);
     expect(proposalsOf([own, entry('i', {})], 'c')).toEqual([]);
+  });
+});
+
+describe('values that were measured in pictures', () => {
+  const entry = (value: Entry['value']): Entry => ({ value }) as Entry;
+  it('are those whose entries name one, each once', () => {
+    const picture = { id: 'p1', expanded: '0.10' };
+    const measured = entry({ kind: 'measure', text: '0.41', unit: 'deg', picture });
+    const typed = entry({ kind: 'measure', text: '0.5', unit: 'deg' });
+    expect(measuredIn([typed, measured, measured, entry(null)])).toEqual([{ ...picture, text: '0.41' }]);
+  });
+  it('are asked for of cleave angles', () => {
+    const asked = listCriteria(LC_WEDGE_LOCATOR).filter(isOfPicture);
+    expect(asked.every((i) => i.step.skill === 'cleave' && i.criterion.kind === 'measure')).toBe(true);
   });
 });

@@ -33,6 +33,23 @@ export const isEndFace = (c: Criterion): boolean => c.id.endsWith('/end-face');
 export const isOfPicture = ({ criterion, step }: SheetCriterion): boolean =>
   criterion.kind === 'measure' && criterion.unit === 'deg' && step.skill === 'cleave';
 
+/** A value that was measured in a picture which is kept with the piece. */
+export interface PictureValue {
+  readonly id: string;
+  readonly text: string;
+  readonly expanded: string;
+}
+/** The values of a piece that name their pictures, each once, in the order of their making: known without the server. */
+export function measuredIn(entries: readonly Entry[]): PictureValue[] {
+  const found = new Map<string, PictureValue>();
+  for (const { value } of entries) {
+    if (value?.kind !== 'measure' || !value.picture) continue;
+    const { id, expanded } = value.picture;
+    found.set(id, { id, expanded, text: value.text });
+  }
+  return [...found.values()];
+}
+
 /** The criterion that a reading of a trace gives its figure to. */
 export const isOfTrace = (c: Criterion): boolean => c.id.endsWith('/events-found');
 
