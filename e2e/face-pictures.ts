@@ -7,6 +7,7 @@ import {
   rngFrom,
   type TrueFeature,
 } from '@clear-mark/sim';
+import type { test } from '@playwright/test';
 import sharp from 'sharp';
 
 const SCENE = { width: 640, height: 480, umPerPx: 0.36, centre: [331.4, 236.2] as const };
@@ -40,3 +41,18 @@ export function writeCameraFile(
   const head = Buffer.from(`YUV4MPEG2 W${width} H${height} F15:1 Ip A1:1 C420jpeg\n`);
   writeFileSync(file, Buffer.concat([head, ...Array.from({ length: frames }, () => frame)]));
 }
+
+type Launch = Parameters<typeof test.use>[0]['launchOptions'];
+/** Launch options of a browser whose camera plays a file. */
+export const playing =
+  (file: string): Launch =>
+  async ({ launchOptions }, use) => {
+    await use({
+      ...launchOptions,
+      args: [
+        ...(launchOptions.args ?? []),
+        '--use-fake-device-for-media-stream',
+        `--use-file-for-fake-video-capture=${file}`,
+      ],
+    });
+  };

@@ -3,7 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import qrcode from 'qrcode-generator';
-import { writeCameraFile } from '../face-pictures.ts';
+import { playing, writeCameraFile } from '../face-pictures.ts';
 import { enterDemo, expect, test } from '../world.ts';
 
 const WIDTH = 640;
@@ -35,18 +35,7 @@ const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'clear-mark-scan-')), 
 const { id, version, title } = LC_WEDGE_LOCATOR;
 writeCameraFile(file, labelBefore(`clear-mark:method:${id}:${version}`));
 
-test.use({
-  launchOptions: async ({ launchOptions }, use) => {
-    await use({
-      ...launchOptions,
-      args: [
-        ...(launchOptions.args ?? []),
-        '--use-fake-device-for-media-stream',
-        `--use-file-for-fake-video-capture=${file}`,
-      ],
-    });
-  },
-});
+test.use({ launchOptions: playing(file) });
 
 test('a card that is held before the camera opens its method', async ({ page, demo, context, problems }) => {
   await context.grantPermissions(['camera'], { origin: demo.url });

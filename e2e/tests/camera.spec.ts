@@ -1,24 +1,13 @@
 import { mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { faceWith, speck, writeCameraFile } from '../face-pictures.ts';
+import { faceWith, speck, playing, writeCameraFile } from '../face-pictures.ts';
 import { enterDemo, expect, test } from '../world.ts';
 
 const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'clear-mark-camera-')), 'scope.y4m');
 writeCameraFile(file, faceWith([speck(7, -30, 14)]));
 
-test.use({
-  launchOptions: async ({ launchOptions }, use) => {
-    await use({
-      ...launchOptions,
-      args: [
-        ...(launchOptions.args ?? []),
-        '--use-fake-device-for-media-stream',
-        `--use-file-for-fake-video-capture=${file}`,
-      ],
-    });
-  },
-});
+test.use({ launchOptions: playing(file) });
 
 test('a picture is taken from a live video microscope and graded', async ({ page, demo, context }) => {
   await context.grantPermissions(['camera'], { origin: demo.url });

@@ -2,7 +2,7 @@ import { mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { drawCleave, randomCleaveScene, rngFrom } from '@clear-mark/sim';
-import { writeCameraFile } from '../face-pictures.ts';
+import { playing, writeCameraFile } from '../face-pictures.ts';
 import { choose, enterDemo, expect, row, saved, testAlone as test, verdict, violations } from '../world.ts';
 
 const rng = rngFrom(12);
@@ -19,18 +19,7 @@ const scene = randomCleaveScene(rng, {
 const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'clear-mark-cleave-')), 'scope.y4m');
 writeCameraFile(file, drawCleave(scene, rng));
 
-test.use({
-  launchOptions: async ({ launchOptions }, use) => {
-    await use({
-      ...launchOptions,
-      args: [
-        ...(launchOptions.args ?? []),
-        '--use-fake-device-for-media-stream',
-        `--use-file-for-fake-video-capture=${file}`,
-      ],
-    });
-  },
-});
+test.use({ launchOptions: playing(file) });
 
 test('a cleave is held before the camera, its value appears, and a line set by hand is taken instead', async ({
   page,

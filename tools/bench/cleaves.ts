@@ -1,6 +1,6 @@
 import { type GreyImage, measureCleave } from '@clear-mark/core';
 import { drawCleave, randomCleaveScene, rngFrom } from '@clear-mark/sim';
-import { type Measured, medianOf } from './measured.ts';
+import { type Measured, medianOf, sumOf, timed } from './measured.ts';
 import { loadOpenCv } from './opencv-face.ts';
 
 const PICTURES = 8;
@@ -12,17 +12,6 @@ const drawn = (): GreyImage[] =>
     const rng = rngFrom(901 + i);
     return drawCleave(randomCleaveScene(rng, SIZE), rng);
   });
-
-const timed = (act: () => unknown): number => {
-  const from = process.hrtime.bigint();
-  act();
-  return Number(process.hrtime.bigint() - from) / 1e6;
-};
-function sumOf({ data }: GreyImage): number {
-  let sum = 0;
-  for (let i = 0; i < data.length; i++) sum += data[i]!;
-  return sum;
-}
 
 /** Measuring a cleaved end of 1024x768 against one plain pass over its pixels. */
 export function benchCleaves(): Measured {

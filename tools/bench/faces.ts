@@ -2,7 +2,7 @@ import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
 import { type GreyImage, faceCriteria, measureFace } from '@clear-mark/core';
 import { FACE_STATES, randomFace, rngFrom } from '@clear-mark/sim';
-import { type Measured, medianOf } from './measured.ts';
+import { type Measured, medianOf, sumOf, timed } from './measured.ts';
 import { openCv } from './opencv-face.ts';
 
 const FACES = 8;
@@ -13,18 +13,6 @@ const drawn = (seed: number): GreyImage[] =>
   Array.from({ length: FACES }, (_, i) =>
     randomFace(rngFrom(seed + i), {}, FACE_STATES[i % FACE_STATES.length]!),
   );
-
-const timed = (act: () => unknown): number => {
-  const from = process.hrtime.bigint();
-  act();
-  return Number(process.hrtime.bigint() - from) / 1e6;
-};
-
-function sumOf({ data }: GreyImage): number {
-  let sum = 0;
-  for (let i = 0; i < data.length; i++) sum += data[i]!;
-  return sum;
-}
 
 /** Measuring and grading a face of 1280x960 against one plain pass over its pixels. */
 export function benchFaces(): Measured {

@@ -1,7 +1,8 @@
 import type { GreyImage } from '../faces/pixels/image.ts';
 import { firstFall, levelsAlong } from './edge-profile.ts';
-import { type FiberEdges, middleAt as middleOfFiber } from './fiber-edges.ts';
-import { bulgeAt, lineOfRows, middleAt } from './line-fit.ts';
+import { type FiberEdges, middleAt } from './fiber-edges.ts';
+import { CORRELATED } from './robust.ts';
+import { brightAt, bulgeAt, lineOfRows } from './line-fit.ts';
 
 /** The end of a fiber as it is seen across it. Lengths in pixels, along the axis (u, outwards) and across it (v, upwards). */
 export interface FaceLine {
@@ -30,7 +31,6 @@ export interface FaceRow {
 const REACH = { out: 0.55, in: 0.45 };
 /** Rows that the line is fitted to: nearer to the corners the blur of both edges mixes. */
 const FITTED = 0.92;
-const SEEN = 1;
 /** Share of the rows that has to show an end. */
 const LEAST_SEEN = 0.35;
 /** Nearer than this no edge is read. */
@@ -38,7 +38,6 @@ const LEAST_SPREAD = { px: 0.12, um: 0.25 };
 /** Half of the 125 µm of a fiber. */
 const HALF_UM = 62.5;
 const STEPS = 2;
-const CORRELATED = 1.6;
 
 /** Reads where a fiber ends in each row across it, and fits the line. Null where too few rows show an end. */
 export function fitFaceLine(
@@ -56,7 +55,7 @@ export function fitFaceLine(
   const lit = Math.max(2, Math.round(Math.min(out * 0.5, 12) * STEPS));
   const rows: { v: number; u: number | null }[] = [];
   const levels = new Float64Array(n);
-  for (let v = -Math.floor(half * SEEN); v <= half * SEEN; v++) {
+  for (let v = -Math.floor(half); v <= half; v++) {
     const start = frame.at(out, v);
     levelsAlong(image, start, { x: -frame.t.x, y: -frame.t.y }, n, 1 / STEPS, levels);
     const fall = firstFall(levels, lit, least);
@@ -84,7 +83,7 @@ export function lineThrough(
   if (!line) return null;
   const slope = line.slope / half;
   const on = (v: number): number =>
-    line.at + slope * v + line.step * middleAt(v / half, bright) + line.bulge * bulgeAt(v / half);
+    line.at + slope * v + line.step * brightAt(v / half, bright) + line.bulge * bulgeAt(v / half);
   return {
     at: line.at,
     slope,
@@ -106,7 +105,7 @@ export function frameAt(fiber: FiberEdges): {
   const sign = fiber.side === 'left' ? 1 : -1;
   const t = { x: sign / slant, y: (sign * fiber.slope) / slant };
   const up = { x: fiber.slope / slant, y: -1 / slant };
-  const middle = { x: fiber.origin, y: middleOfFiber(fiber, fiber.origin) };
+  const middle = { x: fiber.origin, y: middleAt(fiber, fiber.origin) };
   return {
     t,
     at: (u, v) => ({ x: middle.x + t.x * u + up.x * v, y: middle.y + t.y * u + up.y * v }),

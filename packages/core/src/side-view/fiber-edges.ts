@@ -1,6 +1,6 @@
 import type { GreyImage } from '../faces/pixels/image.ts';
 import { firstFall, levelsAlong } from './edge-profile.ts';
-import { middleLine, robustFit } from './robust.ts';
+import { CORRELATED, middleLine, robustFit } from './robust.ts';
 
 /** A fiber from the side, as its two outer edges run; all in pixels. Columns count from `origin`, positive away from the end. */
 export interface FiberEdges {
@@ -131,8 +131,6 @@ function fitted(
     points,
   };
 }
-/** Edges of neighbouring columns err together: by so much an uncertainty is larger than that of as many free ones. */
-const CORRELATED = 1.6;
 
 /** Where the middle of a fiber lies at a column. */
 export const middleAt = (f: FiberEdges, x: number): number =>

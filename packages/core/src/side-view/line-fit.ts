@@ -24,7 +24,7 @@ export interface LineOfRows extends Pick<RobustFit, 'spread'> {
 }
 
 /** The bright middle of a fiber, where its end is seen as a thin line and not as a step. */
-export const middleAt = (v: number, bright: number): number => Math.exp(-((v / bright) ** 2));
+export const brightAt = (v: number, bright: number): number => Math.exp(-((v / bright) ** 2));
 /** Half an ellipse across a fiber of unit half width, its mean taken off. */
 export const bulgeAt = (v: number): number => Math.sqrt(Math.max(0, 1 - v * v)) - Math.PI / 4;
 
@@ -42,13 +42,13 @@ export function lineOfRows(
 ): LineOfRows | null {
   const sd = Math.max(least, noiseOf(us));
   const flat = cheapest(
-    vs.map((v) => [1, v, middleAt(v, bright)]),
+    vs.map((v) => [1, v, brightAt(v, bright)]),
     vs,
     us,
     sd,
   );
   const curved = cheapest(
-    vs.map((v) => [1, v, middleAt(v, bright), bulgeAt(v)]),
+    vs.map((v) => [1, v, brightAt(v, bright), bulgeAt(v)]),
     vs,
     us,
     sd,
@@ -57,7 +57,7 @@ export function lineOfRows(
   const isCurved =
     curved !== null && flat.cost - curved.cost > Math.max(SAVES.share * flat.cost, SAVES.aRow * us.length);
   const terms = vs.map((v) =>
-    isCurved ? [1, v, middleAt(v, bright), bulgeAt(v)] : [1, v, middleAt(v, bright)],
+    isCurved ? [1, v, brightAt(v, bright), bulgeAt(v)] : [1, v, brightAt(v, bright)],
   );
   const start = (isCurved ? curved : flat).coefficients;
   const fit = robustFit(terms, us, {
@@ -125,19 +125,4 @@ const costOf = (
 export function noiseOf(us: readonly number[]): number {
   const steps = us.slice(1).map((u, i) => Math.abs(u - us[i]!));
   return steps.length === 0 ? 0 : (1.4826 * middleOf(Float32Array.from(steps))) / Math.SQRT2;
-}
-
-/** How rough rows are round each: root mean square of their second differences within so many rows, as free noise would make it. */
-export function roughnessOf(us: readonly number[], within: number): number[] {
-  const n = us.length;
-  const bends = us.map((u, i) => (i === 0 || i === n - 1 ? 0 : us[i - 1]! - 2 * u + us[i + 1]!));
-  return us.map((_, i) => {
-    let sum = 0;
-    let k = 0;
-    for (let j = Math.max(1, i - within); j <= Math.min(n - 2, i + within); j++) {
-      sum += bends[j]! ** 2;
-      k += 1;
-    }
-    return k === 0 ? 0 : Math.sqrt(sum / k / 6);
-  });
 }

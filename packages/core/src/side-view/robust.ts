@@ -14,6 +14,8 @@ export interface RobustFit {
   readonly inverse: readonly (readonly number[])[];
 }
 
+/** Neighbouring rows and columns of a picture err together: by so much an uncertainty is larger than that of as many free ones; house. */
+export const CORRELATED = 1.6;
 const TUKEY = 4.685;
 const ROUNDS = 12;
 

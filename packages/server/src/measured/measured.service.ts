@@ -1,7 +1,8 @@
 import { angleOfLine } from '@clear-mark/core';
 import type { MeasuredPicture, NewMeasuredPictureBody, Person } from '@clear-mark/contract';
 import { attemptsStore } from '../attempts/index.ts';
-import { classForInstructor } from '../classes/index.ts';
+import { classesStore, classForInstructor } from '../classes/index.ts';
+import { heldBetween } from '../clock/index.ts';
 import { createOnce } from '../database/create-once.ts';
 import type { Database } from '../database/database.ts';
 import { AppError } from '../errors/app-error.ts';
@@ -38,7 +39,6 @@ export const measuredService = (db: Database, storage: PictureStorage | null) =>
   ): Promise<MeasuredPicture> => {
     await classForInstructor(db, classId, me);
     refuseOtherValue(body);
-    const takenAt = body.takenAt > now.toISOString() ? now.toISOString() : body.takenAt;
     return createOnce(
       () =>
         db.transaction(async (trx) => {
@@ -55,6 +55,7 @@ export const measuredService = (db: Database, storage: PictureStorage | null) =>
           const known = await measuredStore(trx).byId(classId, body.id);
           const state = await faces.lockAttempt(classId, attemptId);
           if (!known && state !== 'open') throw new AppError('face.attempt_signed');
+          const { at: takenAt } = heldBetween(body.takenAt, await classesStore(trx).beganAt(classId), now);
           await measuredStore(trx).insert(classId, attemptId, { ...body, takenAt }, me.id);
           return (await measuredStore(trx).byId(classId, body.id))!;
         }),
