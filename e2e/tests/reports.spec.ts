@@ -74,9 +74,9 @@ test('a class report says on paper what Insight says on the screen; a certificat
   await certificates.getByRole('button', { name: /^Withdraw:/ }).click();
   await page.locator('#withdraw-reason').fill('Issued to the wrong trainee');
   await page.getByRole('button', { name: 'Withdraw it' }).click();
-  await expect(certificates.getByText('Withdrawn')).toBeVisible();
+  await expect(certificates.getByText('Withdrawn', { exact: true })).toBeVisible();
   await anybody.getByRole('button', { name: 'Check it' }).click();
-  await expect(anybody.getByText('Withdrawn')).toBeVisible();
+  await expect(anybody.getByText('Withdrawn', { exact: true })).toBeVisible();
   expect(problems).toEqual([]);
 });
 
