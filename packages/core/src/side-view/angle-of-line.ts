@@ -1,4 +1,4 @@
-import type { PicturePlace } from './measure-cleave.ts';
+import type { PicturePlace } from './picture-scale.ts';
 
 type Line = readonly [PicturePlace, PicturePlace];
 

@@ -6,12 +6,8 @@ import { type FaceLine, fitFaceLine, frameAt, lineThrough } from './face-line.ts
 import { type FiberEdges, fitFiberEdges, middleAt } from './fiber-edges.ts';
 import { findFibers, type FoundFibers, type RoughFiber, type SideRefusal } from './find-fibers.ts';
 import { isNarrow, rowsOfNarrowGap } from './narrow-gap.ts';
+import { DIAMETER, type PicturePlace } from './picture-scale.ts';
 
-/** A place in a picture, pixels from its upper left corner. */
-export interface PicturePlace {
-  readonly x: number;
-  readonly y: number;
-}
 /** A cleaved end from the side. Angles in degrees. */
 export interface CleavedEnd {
   /** From which side of the picture the fiber comes in. */
@@ -36,8 +32,6 @@ export interface MeasuredCleave {
 }
 export type CleaveReading = MeasuredCleave | { readonly ok: false; readonly reason: SideRefusal };
 
-/** Diameter of bare fiber and its standard uncertainty, µm: 125 within 0.7 (IEC 60793-2-50, from memory). */
-const DIAMETER = { um: 125, sd: 0.4 };
 /** Beside a fiber the light is what it is elsewhere, within this share of its contrast: where it is not, the edge reaches that far. */
 const MOST_LOST = 0.12;
 /** An edge that is spread over more of the fiber than this shows no angle. */

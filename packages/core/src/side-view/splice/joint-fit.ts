@@ -1,0 +1,303 @@
+import { middleOf } from '../../faces/pixels/quantile.ts';
+import { noiseOf } from '../line-fit.ts';
+import { CORRELATED, robustFit } from '../robust.ts';
+import type { EdgePair } from './through-fiber.ts';
+
+/** How two fibers meet, by their outer edges. Lengths in µm, angles in degrees; rows of a picture count downwards. */
+export interface JointFit {
+  /** Column of the joint, and its standard uncertainty in µm. */
+  readonly at: number;
+  readonly atSd: number;
+  /** Step of the axis from the left fiber to the right one at the joint. */
+  readonly offsetUm: number;
+  readonly offsetSd: number;
+  /** Turn of the axis there. */
+  readonly angleDeg: number;
+  readonly angleSd: number;
+  /** By how much the diameter at the joint differs from that of the fibers. */
+  readonly changeUm: number;
+  readonly changeSd: number;
+  /** Standard deviation along the axis of the bell that this change makes. */
+  readonly changeReachUm: number;
+  /** Both axes at the column of the joint, in pixels. */
+  readonly left: AxisInPicture;
+  readonly right: AxisInPicture;
+  /** Where the axis lies at a column. */
+  readonly middle: (x: number) => number;
+  /** Half the distance of the edges in a column. */
+  readonly half: (x: number) => number;
+}
+
+/** An axis as it runs from the column of the joint: row there, rows a column, and its curvature. */
+export interface AxisInPicture {
+  readonly middle: number;
+  readonly slope: number;
+  readonly bend: number;
+}
+
+/** A place where the joint shows by something else, as a line does: column and standard uncertainty in µm. */
+export interface JointHint {
+  readonly at: number;
+  readonly sdUm: number;
+}
+
+/** Columns are taken together over so many µm. */
+const BIN_UM = 2.5;
+/** Axes are followed so far from the joint, and it lies at least so far from the ends of what is seen. */
+const REACH_UM = 450;
+const INSIDE = 0.12;
+const COARSE_UM = 12;
+const STEP_UM = 4;
+/** A step is drawn out by the arc as a logistic curve of this length. */
+const DRAWN_OUT_UM = 4;
+const BELLS_UM = [12, 18, 26, 36];
+/** Where nothing shows a joint, it lies in the middle of the picture within this share of its width. */
+const CENTRED = 0.12;
+const CUT = 3;
+/** Near the joint an axis is not straight; nearer than so far nothing is fitted, in µm and in reaches of the bell. */
+const LEFT_OUT = { um: 22, bells: 2.4 };
+/** A fiber is called curled where its bend it is so many times its uncertainty. */
+const SIGNIFICANT = 4;
+/** Smallest standard deviations that are believed, µm and degrees: lens and pixels. */
+const LEAST = { noise: 0.025, offset: 0.03, angle: 0.014, change: 0.2 };
+/** What a curled fiber leaves open beyond its fit, and what the place of a bend does; house, by practice pictures. */
+const CURLED = { offset: 0.09, angle: 0.045, bell: 0.1 };
+const BEND = { fromDeg: 0.8, atUm: 6 };
+const DEGREE = 180 / Math.PI;
+
+interface Bin {
+  readonly u: number;
+  readonly middle: number;
+  readonly width: number;
+}
+
+/** Fits both axes and the joint between them to the edges of a fiber that goes through. Null where too little is seen. */
+export function fitJoint(
+  pairs: readonly EdgePair[],
+  umPerPx: number,
+  hint: JointHint | null,
+): JointFit | null {
+  const bins = binsOf(pairs, umPerPx);
+  if (bins.length < 30) return null;
+  const noise = {
+    middle: Math.max(LEAST.noise, noiseOf(bins.map((b) => b.middle))),
+    width: Math.max(LEAST.noise, noiseOf(bins.map((b) => b.width))),
+  };
+  const found = placeOf(bins, noise, hint === null ? null : { at: hint.at * umPerPx, sdUm: hint.sdUm });
+  const { at, sd } = found;
+  const change = changeAt(bins, at, noise.width);
+  const { bell } = change;
+  const isBell = Math.abs(change.value) > 3;
+  const near = Math.max(LEFT_OUT.um, isBell ? LEFT_OUT.bells * bell : 0);
+  const axes = axesAt(bins, at, near, noise.middle);
+  if (!axes) return null;
+  const isCurled = axes.left.isCurled || axes.right.isCurled;
+  const slant = Math.cos((Math.atan(axes.left.slope) + Math.atan(axes.right.slope)) / 2);
+  const angle = (Math.atan(axes.right.slope) - Math.atan(axes.left.slope)) * DEGREE;
+  const angleSd = Math.hypot(axes.left.slopeSd, axes.right.slopeSd) * DEGREE;
+  const on = (a: Axis, d: number): number => a.height + a.slope * d + a.bend * d * d;
+  return {
+    at: at / umPerPx,
+    atSd: sd,
+    offsetUm: (axes.right.height - axes.left.height) * slant,
+    offsetSd: Math.hypot(
+      axes.left.heightSd,
+      axes.right.heightSd,
+      Math.tan(angle / DEGREE) * (Math.abs(angle) > BEND.fromDeg ? Math.hypot(sd, BEND.atUm) : sd),
+      isCurled ? CURLED.offset : LEAST.offset,
+      isCurled && isBell ? CURLED.bell : 0,
+    ),
+    angleDeg: angle,
+    angleSd: Math.hypot(angleSd, isCurled ? CURLED.angle : LEAST.angle),
+    changeUm: change.value,
+    changeSd: Math.hypot(change.sd, LEAST.change),
+    changeReachUm: bell,
+    left: inPicture(axes.left, umPerPx),
+    right: inPicture(axes.right, umPerPx),
+    middle: (x) => {
+      const d = x * umPerPx - at;
+      return on(d < 0 ? axes.left : axes.right, d) / umPerPx;
+    },
+    half: (x) => {
+      const d = x * umPerPx - at;
+      return (change.base + change.value * Math.exp((-d * d) / (2 * bell * bell))) / 2 / umPerPx;
+    },
+  };
+}
+
+const inPicture = (a: Axis, umPerPx: number): AxisInPicture => ({
+  middle: a.height / umPerPx,
+  slope: a.slope,
+  bend: a.bend * umPerPx,
+});
+
+function binsOf(pairs: readonly EdgePair[], umPerPx: number): Bin[] {
+  const each = Math.max(3, Math.round(BIN_UM / umPerPx));
+  const bins: Bin[] = [];
+  for (let i = 0; i + each <= pairs.length; i += each) {
+    const some = pairs.slice(i, i + each);
+    const middle = (of: (p: EdgePair) => number): number => middleOf(Float32Array.from(some, of));
+    const x = some.reduce((sum, p) => sum + p.x, 0) / each;
+    bins.push({
+      u: x * umPerPx,
+      middle: middle((p) => (p.top + p.bottom) / 2) * umPerPx,
+      width: middle((p) => p.bottom - p.top) * umPerPx,
+    });
+  }
+  return bins;
+}
+
+interface FoundPlace {
+  readonly at: number;
+  readonly sd: number;
+}
+/** The place at which a step, a bend and a bell of the width together leave least. */
+function placeOf(
+  bins: readonly Bin[],
+  noise: { readonly middle: number; readonly width: number },
+  hint: { readonly at: number; readonly sdUm: number } | null,
+): FoundPlace {
+  const first = bins[0]!.u;
+  const span = bins.at(-1)!.u - first;
+  const heights = bins.map((b) => b.middle);
+  const widths = bins.map((b) => b.width);
+  const tryAt = (at: number): Tried => {
+    const ofMiddle = costOf(
+      bins.map((b) => middleTerms(b.u - at)),
+      heights,
+      noise.middle,
+    );
+    const ofWidth = Math.min(
+      ...BELLS_UM.map((bell) =>
+        costOf(
+          bins.map((b) => widthTerms(b.u - at, bell)),
+          widths,
+          noise.width,
+        ),
+      ),
+    );
+    const centred = ((at - first) / span - 0.5) / CENTRED;
+    const hinted = hint === null ? 0 : Math.min(HINT_COUNTS, ((at - hint.at) / hint.sdUm) ** 2);
+    return { at, cost: ofMiddle + ofWidth + centred ** 2 + hinted };
+  };
+  const least = (tried: readonly Tried[]): Tried => tried.reduce((a, b) => (b.cost < a.cost ? b : a));
+  const coarse = Math.max(COARSE_UM, span / 70);
+  const rough: Tried[] = [];
+  for (let at = first + INSIDE * span; at <= first + (1 - INSIDE) * span; at += coarse) rough.push(tryAt(at));
+  if (hint !== null) rough.push(tryAt(hint.at));
+  const near = least(rough).at;
+  const fine: Tried[] = [];
+  for (let at = near - coarse; at <= near + coarse; at += STEP_UM) fine.push(tryAt(at));
+  const best = least(fine);
+  const before = tryAt(best.at - STEP_UM).cost;
+  const next = tryAt(best.at + STEP_UM).cost;
+  const bow = before + next - 2 * best.cost;
+  const shift = bow > 0 ? (STEP_UM * (before - next)) / (2 * bow) : 0;
+  return {
+    at: best.at + Math.max(-STEP_UM, Math.min(STEP_UM, shift)),
+    sd: bow > 0 ? Math.min(60, Math.max(1, CORRELATED * STEP_UM * Math.sqrt(2 / bow))) : STEP_UM,
+  };
+}
+
+interface Tried {
+  readonly at: number;
+  readonly cost: number;
+}
+/** A hint weighs at most so much, as a cost. */
+const HINT_COUNTS = 100;
+
+const after = (d: number): number => 1 / (1 + Math.exp(-Math.max(-40, Math.min(40, d / DRAWN_OUT_UM))));
+function middleTerms(d: number): number[] {
+  const s = after(d);
+  const t = d / 100;
+  return [1 - s, (1 - s) * t, (1 - s) * t * t, s, s * t, s * t * t];
+}
+const widthTerms = (d: number, bell: number): number[] => {
+  const s = after(d);
+  return [1 - s, s, Math.exp((-d * d) / (2 * bell * bell))];
+};
+
+/** What a robust fit leaves, in squared standard deviations, none counted over `CUT` of them. */
+function costOf(terms: readonly number[][], values: readonly number[], sd: number): number {
+  const fit = robustFit(terms, values, { least: sd, most: 3 * sd, rounds: 4 });
+  if (!fit) return Infinity;
+  return fit.left.reduce((sum, r) => sum + Math.min(CUT * CUT, (r / sd) ** 2), 0);
+}
+
+interface Change {
+  readonly value: number;
+  readonly sd: number;
+  readonly base: number;
+  readonly bell: number;
+}
+/** The change of the width at the joint, by the bell that leaves least. */
+function changeAt(bins: readonly Bin[], at: number, noise: number): Change {
+  const near = bins.filter((b) => Math.abs(b.u - at) < REACH_UM);
+  const widths = near.map((b) => b.width);
+  let best: (Change & { readonly cost: number }) | null = null;
+  for (const bell of FINE_BELLS_UM) {
+    const terms = near.map((b) => widthTerms(b.u - at, bell));
+    const fit = robustFit(terms, widths, { least: noise, most: 6 * noise });
+    if (!fit) continue;
+    const cost = fit.left.reduce((sum, r) => sum + Math.min(4 * CUT * CUT, (r / noise) ** 2), 0);
+    if (best && best.cost <= cost) continue;
+    const c = fit.coefficients;
+    const sd = CORRELATED * fit.spread * Math.sqrt(fit.inverse[2]![2]!) + BELL_ERR * Math.abs(c[2]!);
+    best = { value: c[2]!, sd, base: (c[0]! + c[1]!) / 2, bell, cost };
+  }
+  return (
+    best ?? { value: 0, sd: 1, base: middleOf(Float32Array.from(bins, (b) => b.width)), bell: BELLS_UM[0]! }
+  );
+}
+const FINE_BELLS_UM = [10, 12, 14.5, 17, 20, 23, 26.5, 31, 37];
+/** The change of the glass is no bell exactly. */
+const BELL_ERR = 0.03;
+
+interface Axis {
+  readonly height: number;
+  readonly heightSd: number;
+  readonly slope: number;
+  readonly slopeSd: number;
+  readonly bend: number;
+  readonly isCurled: boolean;
+}
+function axesAt(
+  bins: readonly Bin[],
+  at: number,
+  near: number,
+  noise: number,
+): { readonly left: Axis; readonly right: Axis } | null {
+  const side = (sign: 1 | -1): Axis | null => {
+    const some = bins.filter((b) => (b.u - at) * sign > near && (b.u - at) * sign < REACH_UM);
+    return axisOf(some, at, noise);
+  };
+  const left = side(-1);
+  const right = side(1);
+  return left && right ? { left, right } : null;
+}
+
+/**
+ * The axis of one fiber, seen from the joint. Its curl is held to what bare fiber has: a straight one is told from a curled one by the picture
+ * alone, and what it leaves open is in the uncertainties.
+ */
+function axisOf(bins: readonly Bin[], at: number, noise: number): Axis | null {
+  const fit = robustFit(
+    bins.map((b) => [1, (b.u - at) / UNIT_UM, ((b.u - at) / UNIT_UM) ** 2]),
+    bins.map((b) => b.middle),
+    { least: noise, most: 4 * noise, ridge: [0, 0, (noise / CURL_UM) ** 2] },
+  );
+  if (!fit) return null;
+  const sd = (k: number): number => CORRELATED * fit.spread * Math.sqrt(fit.inverse[k]![k]!);
+  const c = fit.coefficients;
+  return {
+    height: c[0]!,
+    heightSd: sd(0),
+    slope: c[1]! / UNIT_UM,
+    slopeSd: sd(1) / UNIT_UM,
+    bend: c[2]! / UNIT_UM ** 2,
+    isCurled: Math.abs(c[2]!) > SIGNIFICANT * sd(2),
+  };
+}
+/** Axes are fitted in this unit; curl leaves a tangent by this much over it (standard deviation: a radius of some 170 mm). */
+const UNIT_UM = 100;
+const CURL_UM = 0.03;
