@@ -46,9 +46,17 @@ async function main(): Promise<number> {
     case 'grade-faces':
       return (await import('./grade-faces.ts')).runGradeFaces(rest);
     case 'make-cleaves':
-      return (await import('./make-cleaves.ts')).runMakeCleaves(rest);
+    case 'make-splices':
+      return (await import('./make-pictures.ts')).runMakePictures(
+        verb === 'make-cleaves' ? 'cleave' : 'splice',
+        rest,
+      );
     case 'measure-cleave':
-      return (await import('./measure-command.ts')).runMeasure('cleave', rest);
+    case 'measure-splice':
+      return (await import('./measure-command.ts')).runMeasure(
+        verb === 'measure-cleave' ? 'cleave' : 'splice',
+        rest,
+      );
     case 'make-traces':
       return (await import('./trace-commands.ts')).runMakeTraces(rest);
     case 'read-traces':

@@ -3,7 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { runMakeCleaves } from './make-cleaves.ts';
+import { runMakePictures } from './make-pictures.ts';
 import { runMeasure } from './measure-command.ts';
 import type { MeasuredFile } from './measure-file.ts';
 
@@ -11,7 +11,7 @@ let folder: string;
 const out = (): string => path.join(folder, 'results.json');
 beforeAll(async () => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'clear-mark-cleaves-'));
-  expect(await runMakeCleaves([folder, '--count', '3', '--seed', '8'])).toBe(0);
+  expect(await runMakePictures('cleave', [folder, '--count', '3', '--seed', '8'])).toBe(0);
   writeFileSync(path.join(folder, 'not.png'), 'not a picture at all');
   writeFileSync(path.join(folder, 'phone.jpg'), Buffer.from('000000186674797068656963', 'hex'));
   const grey = { r: 180, g: 180, b: 180 };
@@ -67,6 +67,6 @@ describe('measure-cleave', () => {
     expect(await runMeasure('cleave', [])).toBe(2);
     expect(await runMeasure('cleave', [folder])).toBe(2);
     expect(await runMeasure('cleave', ['/nowhere', '--out', out()])).toBe(2);
-    expect(await runMakeCleaves([folder, '--count', 'x'])).toBe(2);
+    expect(await runMakePictures('cleave', [folder, '--count', 'x'])).toBe(2);
   });
 });

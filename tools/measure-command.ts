@@ -1,60 +1,104 @@
-import { readdirSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import Papa from 'papaparse';
-import type { MeasuredFile, MeasureOrder } from './measure-file.ts';
+import { z } from 'zod';
+import type { MeasuredFile, MeasuredKind, MeasureOrder } from './measure-file.ts';
 import { onAllCores } from './on-all-cores.ts';
 
-/** Measures every PNG and JPEG of a folder on all cores: one JSON file of all, and a CSV beside it. Exit code 2 for a wrong call. */
-export async function runMeasure(kind: MeasureOrder['kind'], args: readonly string[]): Promise<number> {
+/**
+ * Measures every PNG and JPEG of a folder (or of its folder `images`) on all cores: one JSON file of all, and a CSV beside it. What may be known of
+ * a picture beforehand is read from manifest.json. Exit code 2 for a wrong call.
+ */
+export async function runMeasure(kind: MeasuredKind, args: readonly string[]): Promise<number> {
   const read = readCall(args);
   if (typeof read === 'string') {
     console.error(`${read}\n./clear-mark measure-${kind} FOLDER --out FILE.json`);
     return 2;
   }
-  const { folder, out } = read;
-  const files = readdirSync(folder).filter((name) => /\.(png|jpe?g)$/i.test(name));
+  const { folder, out, told } = read;
+  const files = picturesIn(folder);
   const measured = await onAllCores<MeasuredFile>(
     './measure-worker.ts',
-    files.map((name): MeasureOrder => ({ kind, file: path.join(folder, name) })),
+    files.map((name): MeasureOrder => {
+      const views = told.pictures.find((p) => path.basename(p.file) === name)?.views;
+      return { kind, file: path.join(folder, name), views, modeFieldUm: told.mode_field_um_1310 };
+    }),
   );
   measured.sort((a, b) => (a.file < b.file ? -1 : 1));
   writeFileSync(out, `${JSON.stringify({ pictures: measured }, null, 2)}\n`);
-  writeFileSync(
-    besides(out),
-    `${Papa.unparse(rowsOf(measured), { newline: '\r\n', escapeFormulae: true })}\r\n`,
-  );
+  const rows = measured.flatMap((one) => rowsOf(kind, one));
+  writeFileSync(besides(out), `${Papa.unparse(rows, { newline: '\r\n', escapeFormulae: true })}\r\n`);
   const count = measured.filter((m) => m.ok).length;
   console.log(`${measured.length} pictures: ${count} measured, ${measured.length - count} refused`);
   return 0;
 }
 
-function readCall(args: readonly string[]): { folder: string; out: string } | string {
+const picturesIn = (folder: string): string[] =>
+  readdirSync(folder).filter((name) => /\.(png|jpe?g)$/i.test(name));
+
+const Manifest = z.object({
+  mode_field_um_1310: z.number().positive().optional(),
+  pictures: z.array(z.object({ file: z.string(), views: z.union([z.literal(1), z.literal(2)]).optional() })),
+});
+type Manifest = z.infer<typeof Manifest>;
+
+function readCall(
+  args: readonly string[],
+): { readonly folder: string; readonly out: string; readonly told: Manifest } | string {
   let parsed;
   try {
     parsed = parseArgs({ args: [...args], allowPositionals: true, options: { out: { type: 'string' } } });
   } catch (error) {
     return (error as Error).message;
   }
-  const [folder, ...more] = parsed.positionals;
+  const [given, ...more] = parsed.positionals;
   const { out } = parsed.values;
-  if (folder === undefined || more.length > 0) return 'Give one folder of pictures.';
+  if (given === undefined || more.length > 0) return 'Give one folder of pictures.';
   if (out === undefined) return 'Say where the results go with --out.';
-  if (!statSync(folder, { throwIfNoEntry: false })?.isDirectory()) return `${folder} is not a folder.`;
-  return { folder, out };
+  const isFolder = (at: string): boolean => statSync(at, { throwIfNoEntry: false })?.isDirectory() ?? false;
+  if (!isFolder(given)) return `${given} is not a folder.`;
+  const within = path.join(given, 'images');
+  const folder = picturesIn(given).length === 0 && isFolder(within) ? within : given;
+  const manifest = [folder, path.dirname(path.resolve(folder))]
+    .map((at) => path.join(at, 'manifest.json'))
+    .find((file) => existsSync(file));
+  if (manifest === undefined) return { folder, out, told: { pictures: [] } };
+  try {
+    return { folder, out, told: Manifest.parse(JSON.parse(readFileSync(manifest, 'utf8'))) };
+  } catch {
+    return `${manifest} is no manifest of pictures.`;
+  }
 }
 
 const besides = (out: string): string => `${out.replace(/\.json$/i, '')}.csv`;
 
-/** A line a fiber; a picture that was refused is a line with its reason. */
-const rowsOf = (measured: readonly MeasuredFile[]): Record<string, unknown>[] =>
-  measured.flatMap(({ fibers, ...picture }): Record<string, unknown>[] => {
-    const head = {
-      file: picture.file,
-      ok: picture.ok,
-      reason: picture.reason ?? '',
-      scale_um_per_px: picture.scale_um_per_px ?? '',
-    };
-    const none = { side: '', angle_deg: '', u_deg: '', class: '', dirty: '' };
-    return (fibers ?? []).length === 0 ? [{ ...head, ...none }] : fibers!.map((f) => ({ ...head, ...f }));
-  });
+const COLUMNS: Readonly<Record<MeasuredKind, readonly (keyof MeasuredFile)[]>> = {
+  cleave: ['file', 'ok', 'reason', 'scale_um_per_px'],
+  splice: [
+    'file',
+    'ok',
+    'reason',
+    'scale_um_per_px',
+    'class',
+    'offset_um',
+    'u_offset_um',
+    'core_offset_um',
+    'u_core_offset_um',
+    'angle_deg',
+    'u_angle_deg',
+    'diameter_change_um',
+    'u_diameter_change_um',
+    'bubble_um',
+    'u_bubble_um',
+    'loss_db',
+    'u_loss_db',
+  ],
+};
+/** A line a picture, for cleaves a line a fiber; a picture that was refused is a line with its reason. */
+function rowsOf(kind: MeasuredKind, { fibers, ...picture }: MeasuredFile): Record<string, unknown>[] {
+  const head = Object.fromEntries(COLUMNS[kind].map((c) => [c, (picture as MeasuredFile)[c] ?? '']));
+  if (kind !== 'cleave') return [head];
+  const none = { side: '', angle_deg: '', u_deg: '', class: '', dirty: '' };
+  return (fibers ?? []).length === 0 ? [{ ...head, ...none }] : fibers!.map((f) => ({ ...head, ...f }));
+}

@@ -1,3 +1,4 @@
+import { between, clamp, glassAt, type Optics, seenBackLit } from './back-lit.ts';
 import { normal, pick, type Rng } from './rng.ts';
 
 /** What an end of a fiber can look like from the side. */
@@ -16,18 +17,11 @@ export interface CleaveEnd {
   readonly edge: 'up' | 'down';
   readonly sizeUm: number;
 }
-export interface CleaveScene {
-  readonly width: number;
-  readonly height: number;
-  readonly umPerPx: number;
+export interface CleaveScene extends Optics {
   readonly diameterUm: number;
   readonly ends: readonly CleaveEnd[];
   /** Between two ends along the axis, µm. */
   readonly gapUm: number;
-  readonly lightLevel: number;
-  readonly darkShare: number;
-  readonly blurUm: number;
-  readonly noise: number;
 }
 export interface CleaveView {
   readonly scene: CleaveScene;
@@ -36,7 +30,6 @@ export interface CleaveView {
   readonly data: Uint8Array;
 }
 
-const between = (rng: Rng, from: number, to: number): number => from + (to - from) * rng();
 /** Points of a rough outline across the fiber; straight between them. */
 const KNOTS = 48;
 
@@ -80,31 +73,9 @@ export function drawCleave(scene: CleaveScene, rng: Rng): CleaveView {
     for (let x = 0; x < width; x++)
       share[y * width + x] = shareAt(drawn, x, y, radius, umPerPx, scene.darkShare);
   }
-  // A small lamp lights nearly coherently: the lens spreads the amplitude, and the square of that is seen (a quarter at a sharp edge).
-  const amplitude = share.map(Math.sqrt);
-  const sharp = spread(amplitude, width, height, scene.blurUm / umPerPx);
-  const wide = spread(amplitude, width, height, (2.2 * scene.blurUm) / umPerPx);
-  const even = spread(share, width, height, scene.blurUm / umPerPx);
-  const lean = between(rng, -0.12, 0.12);
-  const hollow = between(rng, 0, 0.25);
-  const data = new Uint8Array(width * height);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const i = y * width + x;
-      const u = x / width - 0.5;
-      const v = y / height - 0.5;
-      const light = scene.lightLevel * (1 + lean * u - hollow * (u * u + v * v));
-      // A lens passes fine detail a little stronger than coarse: beside an edge the light rises over itself.
-      const field = sharp[i]! + FRINGE * (sharp[i]! - wide[i]!);
-      const seen = COHERENT * field * field + (1 - COHERENT) * even[i]!;
-      data[i] = Math.max(0, Math.min(255, Math.round(light * seen + scene.noise * normal(rng))));
-    }
-  }
+  const data = seenBackLit(share, scene, rng);
   return { scene, width, height, data };
 }
-const FRINGE = 0.12;
-const COHERENT = 0.85;
-
 interface DrawnEnd {
   readonly side: CleaveEnd['side'];
   /** Where the middle of the face lies, pixels, and the direction outwards and upwards. */
@@ -175,42 +146,4 @@ function shareAt(
     share = Math.min(share, 1 + across * along * (glass - 1));
   }
   return share;
-}
-const clamp = (t: number): number => Math.max(0, Math.min(1, t));
-
-/** A cylinder of glass as a lens: its sides send the light elsewhere, its middle gathers it. */
-function glassAt(place: number, darkShare: number): number {
-  const middle = 0.82 + 0.35 * Math.exp(-((place / 0.07) ** 2));
-  const edge = 1 / (1 + Math.exp((place - 0.36) / 0.035));
-  return darkShare + (middle - darkShare) * edge + 0.04 * place;
-}
-
-/** Gaussian spread, columns after rows. */
-function spread(from: Float32Array, width: number, height: number, sigma: number): Float32Array {
-  const reach = Math.max(1, Math.ceil(3 * sigma));
-  const weights = Array.from({ length: 2 * reach + 1 }, (_, k) =>
-    Math.exp(-((k - reach) ** 2) / (2 * sigma * sigma)),
-  );
-  const sum = weights.reduce((a, b) => a + b, 0);
-  const pass = (
-    source: Float32Array,
-    step: number,
-    length: number,
-    other: number,
-    skip: number,
-  ): Float32Array => {
-    const to = new Float32Array(source.length);
-    for (let o = 0; o < other; o++) {
-      for (let i = 0; i < length; i++) {
-        let total = 0;
-        for (let k = -reach; k <= reach; k++) {
-          const at = Math.max(0, Math.min(length - 1, i + k));
-          total += weights[k + reach]! * source[o * skip + at * step]!;
-        }
-        to[o * skip + i * step] = total / sum;
-      }
-    }
-    return to;
-  };
-  return pass(pass(from, 1, width, height, width), width, height, width, 1);
 }

@@ -1,5 +1,6 @@
 export * from './bench-piece.ts';
 export * from './cleave-view.ts';
+export * from './splice-view.ts';
 export * from './face-features.ts';
 export * from './face.ts';
 export * from './random-face.ts';
