@@ -59,7 +59,7 @@ const LEFT_OUT = { um: 22, bells: 2.4 };
 /** A fiber is called curled where its bend it is so many times its uncertainty. */
 const SIGNIFICANT = 4;
 /** Smallest standard deviations that are believed, µm and degrees: lens and pixels. */
-const LEAST = { noise: 0.025, offset: 0.03, angle: 0.014, change: 0.2 };
+const LEAST = { noise: 0.025, offset: 0.03, angle: 0.014, change: 0.25 };
 /** What a curled fiber leaves open beyond its fit, and what the place of a bend does; house, by practice pictures. */
 const CURLED = { offset: 0.09, angle: 0.045, bell: 0.1 };
 const BEND = { fromDeg: 0.8, atUm: 6 };
@@ -83,7 +83,8 @@ export function fitJoint(
     middle: Math.max(LEAST.noise, noiseOf(bins.map((b) => b.middle))),
     width: Math.max(LEAST.noise, noiseOf(bins.map((b) => b.width))),
   };
-  const found = placeOf(bins, noise, hint === null ? null : { at: hint.at * umPerPx, sdUm: hint.sdUm });
+  const known = hint === null ? bumpOf(bins, umPerPx) : { at: hint.at * umPerPx, sdUm: hint.sdUm };
+  const found = placeOf(bins, noise, known);
   const { at, sd } = found;
   const change = changeAt(bins, at, noise.width);
   const { bell } = change;
@@ -130,6 +131,30 @@ const inPicture = (a: Axis, umPerPx: number): AxisInPicture => ({
   slope: a.slope,
   bend: a.bend * umPerPx,
 });
+
+/** A neck or a bulge that nobody can miss says where the joint is: the middle of what differs from the usual width. */
+function bumpOf(bins: readonly Bin[], umPerPx: number): JointHint | null {
+  const usual = middleOf(Float32Array.from(bins, (b) => b.width));
+  const off = bins.map((_, i) => {
+    const three = bins.slice(Math.max(0, i - 1), i + 2);
+    return middleOf(Float32Array.from(three, (b) => b.width)) - usual;
+  });
+  const at = off.reduce((b, o, i) => (Math.abs(o) > Math.abs(off[b]!) ? i : b), 0);
+  const peak = off[at]!;
+  if (Math.abs(peak) < BUMP.leastUm) return null;
+  let from = at;
+  let to = at;
+  while (from > 0 && off[from - 1]! / peak > 0.5) from -= 1;
+  while (to < bins.length - 1 && off[to + 1]! / peak > 0.5) to += 1;
+  const long = bins[to]!.u - bins[from]!.u;
+  if (long < BUMP.leastLongUm || long > BUMP.mostLongUm) return null;
+  // Dirt on one edge takes the middle along.
+  const before = bins[Math.max(0, from - 3)]!.middle;
+  const after = bins[Math.min(bins.length - 1, to + 3)]!.middle;
+  if (Math.abs(bins[at]!.middle - (before + after) / 2) > BUMP.oneSided * Math.abs(peak)) return null;
+  return { at: (bins[from]!.u + bins[to]!.u) / 2, sdUm: Math.max(2, umPerPx) };
+}
+const BUMP = { leastUm: 3, leastLongUm: 5, mostLongUm: 130, oneSided: 0.3 };
 
 function binsOf(pairs: readonly EdgePair[], umPerPx: number): Bin[] {
   const each = Math.max(3, Math.round(BIN_UM / umPerPx));
@@ -203,8 +228,8 @@ interface Tried {
   readonly at: number;
   readonly cost: number;
 }
-/** A hint weighs at most so much, as a cost. */
-const HINT_COUNTS = 100;
+/** A hint weighs at most so much, as a cost: more than all that a joint elsewhere could save. */
+const HINT_COUNTS = 5000;
 
 const after = (d: number): number => 1 / (1 + Math.exp(-Math.max(-40, Math.min(40, d / DRAWN_OUT_UM))));
 function middleTerms(d: number): number[] {
@@ -234,12 +259,19 @@ interface Change {
 function changeAt(bins: readonly Bin[], at: number, noise: number): Change {
   const near = bins.filter((b) => Math.abs(b.u - at) < REACH_UM);
   const widths = near.map((b) => b.width);
+  const usual = middleOf(Float32Array.from(widths));
+  const most = near.reduce(
+    (m, b) => (Math.abs(b.u - at) < 30 ? Math.max(m, Math.abs(b.width - usual)) : m),
+    0,
+  );
+  // A large change is no bell exactly, and is no dirt either.
+  const least = Math.max(noise, BELL_ERR * most);
   let best: (Change & { readonly cost: number }) | null = null;
   for (const bell of FINE_BELLS_UM) {
     const terms = near.map((b) => widthTerms(b.u - at, bell));
-    const fit = robustFit(terms, widths, { least: noise, most: 6 * noise });
+    const fit = robustFit(terms, widths, { least, most: 8 * least });
     if (!fit) continue;
-    const cost = fit.left.reduce((sum, r) => sum + Math.min(4 * CUT * CUT, (r / noise) ** 2), 0);
+    const cost = fit.left.reduce((sum, r) => sum + Math.min(100, (r / least) ** 2), 0);
     if (best && best.cost <= cost) continue;
     const c = fit.coefficients;
     const sd = CORRELATED * fit.spread * Math.sqrt(fit.inverse[2]![2]!) + BELL_ERR * Math.abs(c[2]!);

@@ -87,7 +87,18 @@ export function findBubble(fiber: UnrolledFiber, umPerPx: number, half: number):
     for (let k = away; k < columns - away; k++) {
       const i = r * columns + k;
       if (taken[i] === 1 || 1 - soft[i]! < least) continue;
-      const spot = spotAt(soft, taken, columns, rows, k, r, least * 0.55);
+      const whole = spotAt(soft, taken, columns, rows, k, r, least * 0.55);
+      // Its size from a third of its darkness on: the lens takes from its rim.
+      const again = new Uint8Array(columns * rows);
+      const spot = spotAt(
+        soft,
+        again,
+        columns,
+        rows,
+        whole.darkest % columns,
+        Math.floor(whole.darkest / columns),
+        0.32 * whole.depth,
+      );
       const wide = (spot.right - spot.left + 1) * umPerPx;
       const tall = (spot.bottom - spot.top + 1) * umPerPx;
       const diameter = Math.sqrt(wide * tall);
@@ -112,6 +123,8 @@ interface Spot {
   top: number;
   bottom: number;
   depth: number;
+  /** Place of its darkest level. */
+  darkest: number;
 }
 /** All that hangs together with a dark place. */
 function spotAt(
@@ -123,7 +136,7 @@ function spotAt(
   r: number,
   least: number,
 ): Spot {
-  const spot: Spot = { left: k, right: k, top: r, bottom: r, depth: 0 };
+  const spot: Spot = { left: k, right: k, top: r, bottom: r, depth: 0, darkest: r * columns + k };
   const open = [r * columns + k];
   taken[open[0]!] = 1;
   while (open.length > 0) {
@@ -134,7 +147,10 @@ function spotAt(
     spot.right = Math.max(spot.right, x);
     spot.top = Math.min(spot.top, y);
     spot.bottom = Math.max(spot.bottom, y);
-    spot.depth = Math.max(spot.depth, 1 - soft[i]!);
+    if (1 - soft[i]! > spot.depth) {
+      spot.depth = 1 - soft[i]!;
+      spot.darkest = i;
+    }
     for (const j of [x > 0 ? i - 1 : -1, x < columns - 1 ? i + 1 : -1, i - columns, i + columns]) {
       if (j < 0 || j >= columns * rows || taken[j] === 1 || 1 - soft[j]! < least) continue;
       taken[j] = 1;

@@ -183,7 +183,7 @@ function workedView({ image, from }: JointView): WorkedView | JointRefusal {
   const blurUm = (whole.reduce((sum, s) => sum + s.blur, 0) / whole.length) * umPerPx;
   const half = fiber.width / 2;
   const flat = drawnStraight(image, first, half, umPerPx);
-  if (hasLightGap(flat, first, half)) return 'gap';
+  if (hasLightGap(flat, first, half, umPerPx)) return 'gap';
   const line = findLine(flat, umPerPx, half);
   const joint = fitJoint(fiber.pairs, umPerPx, line && { at: line.at, sdUm: 2 });
   if (!joint) return 'no_fiber';
@@ -196,7 +196,8 @@ function workedView({ image, from }: JointView): WorkedView | JointRefusal {
     umPerPxSd: Math.max(...whole.map((s) => s.umSd)),
     core: coreShift(image, joint, umPerPx, blurUm),
     line,
-    bubble: bubble && Math.abs(bubble.at - joint.at) * umPerPx < NEAR_JOINT_UM ? bubble : null,
+    // Where a line is, the darkest part of it is no bubble.
+    bubble: bubble && !line && Math.abs(bubble.at - joint.at) * umPerPx < NEAR_JOINT_UM ? bubble : null,
   };
 }
 /** A bubble of the joint lies so near to it. */
@@ -282,20 +283,26 @@ function isBalled({ pairs, width }: ThroughFiber): boolean {
 /** Rows of the dark sides, in half widths, and how light a column of them may be against those beside it. */
 const SIDES = { from: 0.62, to: 0.84, light: 2.2 };
 /** Whether light comes through between two ends: both dark sides are light in one column. */
-function hasLightGap({ columns, reach, ratio, from }: UnrolledFiber, joint: JointFit, half: number): boolean {
+function hasLightGap(
+  { columns, reach, ratio, from }: UnrolledFiber,
+  joint: JointFit,
+  half: number,
+  umPerPx: number,
+): boolean {
+  // In a neck the rows of the sides lie beside the glass.
+  const thin = joint.changeUm < -FAULTY.changeUm ? (3 * joint.changeReachUm) / umPerPx : 0;
   for (let k = 0; k < columns; k++) {
-    // Where the fiber is thin its sides lie further in.
-    const own = Math.min(half, joint.half(from + k));
+    if (Math.abs(from + k - joint.at) < thin) continue;
     const share = (sign: 1 | -1): number => {
       let sum = 0;
       let n = 0;
-      for (let r = Math.ceil(SIDES.from * own); r <= SIDES.to * own && r <= reach; r++) {
+      for (let r = Math.ceil(SIDES.from * half); r <= SIDES.to * half && r <= reach; r++) {
         sum += ratio[(reach + sign * r) * columns + k]!;
         n += 1;
       }
       return n === 0 ? 1 : sum / n;
     };
-    if (Math.abs(own - half) < 0.04 * half && Math.min(share(1), share(-1)) > SIDES.light) return true;
+    if (Math.min(share(1), share(-1)) > SIDES.light) return true;
   }
   return false;
 }
