@@ -45,18 +45,20 @@ async function main(): Promise<number> {
       return (await import('./make-faces.ts')).runMakeFaces(rest);
     case 'grade-faces':
       return (await import('./grade-faces.ts')).runGradeFaces(rest);
+    case 'card':
+      return (await import('./card-command.ts')).runCard(rest);
     case 'make-cleaves':
+      return (await import('./make-pictures.ts')).runMakePictures('cleave', rest);
     case 'make-splices':
-      return (await import('./make-pictures.ts')).runMakePictures(
-        verb === 'make-cleaves' ? 'cleave' : 'splice',
-        rest,
-      );
+      return (await import('./make-pictures.ts')).runMakePictures('splice', rest);
+    case 'make-ends':
+      return (await import('./make-ends.ts')).runMakeEnds(rest);
     case 'measure-cleave':
+      return (await import('./measure-command.ts')).runMeasure('cleave', rest);
     case 'measure-splice':
-      return (await import('./measure-command.ts')).runMeasure(
-        verb === 'measure-cleave' ? 'cleave' : 'splice',
-        rest,
-      );
+      return (await import('./measure-command.ts')).runMeasure('splice', rest);
+    case 'measure-end':
+      return (await import('./measure-command.ts')).runMeasure('end', rest);
     case 'make-traces':
       return (await import('./trace-commands.ts')).runMakeTraces(rest);
     case 'read-traces':

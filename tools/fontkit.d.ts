@@ -5,6 +5,10 @@ declare module 'fontkit' {
     readonly postscriptName: string;
     readonly unitsPerEm: number;
     readonly characterSet: readonly number[];
-    readonly layout: (text: string) => { readonly advanceWidth: number };
+    readonly layout: (text: string) => {
+      readonly advanceWidth: number;
+      readonly glyphs: readonly { readonly path: { readonly toSVG: () => string } }[];
+      readonly positions: readonly { readonly xAdvance: number }[];
+    };
   };
 }

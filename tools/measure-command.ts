@@ -3,6 +3,8 @@ import path from 'node:path';
 import { parseArgs } from 'node:util';
 import Papa from 'papaparse';
 import { z } from 'zod';
+import type { CameraCard } from '@clear-mark/core';
+import { CardFile, cardOfFile } from './card-file.ts';
 import type { MeasuredFile, MeasuredKind, MeasureOrder } from './measure-file.ts';
 import { onAllCores } from './on-all-cores.ts';
 
@@ -11,18 +13,19 @@ import { onAllCores } from './on-all-cores.ts';
  * a picture beforehand is read from manifest.json. Exit code 2 for a wrong call.
  */
 export async function runMeasure(kind: MeasuredKind, args: readonly string[]): Promise<number> {
-  const read = readCall(args);
+  const read = readCall(kind, args);
   if (typeof read === 'string') {
-    console.error(`${read}\n./clear-mark measure-${kind} FOLDER --out FILE.json`);
+    const card = kind === 'end' ? ' --card FILE.json' : '';
+    console.error(`${read}\n./clear-mark measure-${kind} FOLDER${card} --out FILE.json`);
     return 2;
   }
-  const { folder, out, told } = read;
+  const { folder, out, told, card } = read;
   const files = picturesIn(folder);
   const measured = await onAllCores<MeasuredFile>(
     './measure-worker.ts',
     files.map((name): MeasureOrder => {
       const views = told.pictures.find((p) => path.basename(p.file) === name)?.views;
-      return { kind, file: path.join(folder, name), views, modeFieldUm: told.mode_field_um_1310 };
+      return { kind, file: path.join(folder, name), views, modeFieldUm: told.mode_field_um_1310, card };
     }),
   );
   measured.sort((a, b) => (a.file < b.file ? -1 : 1));
@@ -43,12 +46,23 @@ const Manifest = z.object({
 });
 type Manifest = z.infer<typeof Manifest>;
 
-function readCall(
-  args: readonly string[],
-): { readonly folder: string; readonly out: string; readonly told: Manifest } | string {
+interface MeasureCall {
+  readonly folder: string;
+  readonly out: string;
+  readonly told: Manifest;
+  readonly card?: CameraCard;
+}
+function readCall(kind: MeasuredKind, args: readonly string[]): MeasureCall | string {
   let parsed;
   try {
-    parsed = parseArgs({ args: [...args], allowPositionals: true, options: { out: { type: 'string' } } });
+    parsed = parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: {
+        out: { type: 'string' },
+        ...(kind === 'end' ? { card: { type: 'string' as const } } : {}),
+      },
+    });
   } catch (error) {
     return (error as Error).message;
   }
@@ -60,6 +74,10 @@ function readCall(
   if (!isFolder(given)) return `${given} is not a folder.`;
   const within = path.join(given, 'images');
   const folder = picturesIn(given).length === 0 && isFolder(within) ? within : given;
+  if (kind === 'end') {
+    const card = readCard((parsed.values as { card?: string }).card);
+    return typeof card === 'string' ? card : { folder, out, told: { pictures: [] }, card };
+  }
   const manifest = [folder, path.dirname(path.resolve(folder))]
     .map((at) => path.join(at, 'manifest.json'))
     .find((file) => existsSync(file));
@@ -68,6 +86,15 @@ function readCall(
     return { folder, out, told: Manifest.parse(JSON.parse(readFileSync(manifest, 'utf8'))) };
   } catch {
     return `${manifest} is no manifest of pictures.`;
+  }
+}
+
+function readCard(file: string | undefined): CameraCard | string {
+  if (file === undefined) return 'Say which card the ends lie on with --card.';
+  try {
+    return cardOfFile(CardFile.parse(JSON.parse(readFileSync(file, 'utf8'))));
+  } catch {
+    return `${file} is no card as \`./clear-mark card\` writes it.`;
   }
 }
 
@@ -93,6 +120,20 @@ const COLUMNS: Readonly<Record<MeasuredKind, readonly (keyof MeasuredFile)[]>> =
     'u_bubble_um',
     'loss_db',
     'u_loss_db',
+  ],
+  end: [
+    'file',
+    'ok',
+    'reason',
+    'jacket_mm',
+    'u_jacket_mm',
+    'buffer_mm',
+    'u_buffer_mm',
+    'glass_mm',
+    'u_glass_mm',
+    'jacket_diameter_mm',
+    'u_jacket_diameter_mm',
+    'print_scale',
   ],
 };
 /** A line a picture, for cleaves a line a fiber; a picture that was refused is a line with its reason. */

@@ -1,17 +1,29 @@
 import path from 'node:path';
-import { type CleavedEnd, type GreyImage, measureCleave, measureSplice, type WithSd } from '@clear-mark/core';
-import { greyPicture } from './grey-picture.ts';
+import {
+  type CameraCard,
+  type CleavedEnd,
+  type ColourImage,
+  type EndLength,
+  type GreyImage,
+  measureCleave,
+  measureEnd,
+  measureSplice,
+  type WithSd,
+} from '@clear-mark/core';
+import { colourPicture, greyPicture } from './grey-picture.ts';
 
-export type MeasuredKind = 'cleave' | 'splice';
+export type MeasuredKind = 'cleave' | 'splice' | 'end';
 export interface MeasureOrder {
   readonly kind: MeasuredKind;
   readonly file: string;
   /** What is known of a joint beforehand. */
   readonly views?: 1 | 2 | undefined;
   readonly modeFieldUm?: number | undefined;
+  /** The card that an end lies on. */
+  readonly card?: CameraCard | undefined;
 }
 /** What was measured in one picture, in the fields of docs/formats/measured-pictures.md. */
-export interface MeasuredFile extends Partial<MeasuredSpliceFields> {
+export interface MeasuredFile extends Partial<MeasuredSpliceFields>, Partial<MeasuredEndFields> {
   readonly file: string;
   readonly ok: boolean;
   readonly reason?: string;
@@ -42,6 +54,18 @@ export interface MeasuredSpliceFields {
   readonly u_loss_db: number;
 }
 
+export interface MeasuredEndFields {
+  readonly jacket_mm: number | null;
+  readonly u_jacket_mm: number | null;
+  readonly buffer_mm: number | null;
+  readonly u_buffer_mm: number | null;
+  readonly glass_mm: number | null;
+  readonly u_glass_mm: number | null;
+  readonly jacket_diameter_mm: number | null;
+  readonly u_jacket_diameter_mm: number | null;
+  readonly print_scale: number;
+}
+
 const round = (value: number, digits: number): number => Number(value.toFixed(digits));
 const orNull = (value: number | null, digits: number): number | null =>
   value === null ? null : round(value, digits);
@@ -49,6 +73,11 @@ const orNull = (value: number | null, digits: number): number | null =>
 /** Reads one picture and measures what it shows. What cannot be measured is told with its reason. */
 export async function measureFile(order: MeasureOrder): Promise<MeasuredFile> {
   const name = path.basename(order.file);
+  if (order.kind === 'end') {
+    const colour = await colourPicture(order.file);
+    if ('refused' in colour) return { file: name, ok: false, reason: colour.refused };
+    return { file: name, ...endIn(colour, order.card!) };
+  }
   const grey = await greyPicture(order.file);
   if ('refused' in grey) return { file: name, ok: false, reason: grey.refused };
   return { file: name, ...(order.kind === 'cleave' ? cleaveIn(grey) : spliceIn(grey, order)) };
@@ -96,5 +125,25 @@ function spliceIn(grey: GreyImage, { views, modeFieldUm }: MeasureOrder): Found 
     u_bubble_um: sdOf(found.bubbleUm),
     loss_db: round(found.lossDb.value, 5),
     u_loss_db: round(found.lossDb.sd, 5),
+  };
+}
+
+function endIn(colour: ColourImage, card: CameraCard): Found {
+  const found = measureEnd(colour, card);
+  if (!found.ok) return found;
+  const mm = (of: EndLength | null): number | null => of && round(of.mm, 3);
+  const sd = (of: EndLength | null): number | null => of && round(of.sdMm, 3);
+  const { jacketDiameter } = found;
+  return {
+    ok: true,
+    jacket_mm: mm(found.jacket),
+    u_jacket_mm: sd(found.jacket),
+    buffer_mm: mm(found.buffer),
+    u_buffer_mm: sd(found.buffer),
+    glass_mm: mm(found.glass),
+    u_glass_mm: sd(found.glass),
+    jacket_diameter_mm: jacketDiameter && round(jacketDiameter.mm, 3),
+    u_jacket_diameter_mm: jacketDiameter && round(jacketDiameter.sdMm, 3),
+    print_scale: round(found.print.scale, 5),
   };
 }

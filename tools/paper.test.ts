@@ -97,7 +97,12 @@ describe('a strip card at true size', () => {
         const card = stripCard(cut(strip), paper)!;
         const { widthMm, heightMm } = PAPERS[paper];
         for (const shape of card.pages.flatMap((p) => p.shapes)) {
-          const points = shape.kind === 'line' ? [shape.from, shape.to] : [shape.at];
+          const points =
+            shape.kind === 'line'
+              ? [shape.from, shape.to]
+              : shape.kind === 'polygon'
+                ? shape.points
+                : [shape.at];
           for (const [x, y] of points) {
             expect(x).toBeGreaterThanOrEqual(0);
             expect(x).toBeLessThanOrEqual(widthMm);

@@ -247,6 +247,7 @@ export const ERRORS = {
   'metrology.bad_limit': 422,
   'metrology.bad_uncertainty': 422,
   'physics.out_of_domain': 422,
+  'card.too_long': 422,
   'practice.misfit': 422,
   'sequential.bad_limit': 422,
   'sequential.bad_outcome': 422,

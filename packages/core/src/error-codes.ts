@@ -21,6 +21,7 @@ export const DOMAIN_ERROR_CODES = [
   'metrology.bad_limit',
   'metrology.bad_uncertainty',
   'physics.out_of_domain',
+  'card.too_long',
   'policy.out_of_range',
   'policy.rate_out_of_range',
   'policy.rates_crossed',

@@ -26,3 +26,4 @@ export * from './units/index.ts';
 export * from './versions/index.ts';
 export * from './what-if/index.ts';
 export * from './side-view/index.ts';
+export * from './end-view/index.ts';

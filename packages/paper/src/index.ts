@@ -1,3 +1,4 @@
+export * from './camera-card-shapes.ts';
 export * from './labels.ts';
 export { LETTER_RANGES } from './letter-ranges.ts';
 export * from './letters.ts';

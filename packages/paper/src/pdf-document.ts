@@ -85,6 +85,8 @@ function vectorOf(shape: Shape): object[] {
     const r = pt(shape.diameterMm / 2);
     return [{ type: 'ellipse', ...at(shape.at), r1: r, r2: r, ...inkOf(shape) }];
   }
+  if (shape.kind === 'polygon')
+    return [{ type: 'polyline', closePath: true, points: shape.points.map(at), ...inkOf(shape) }];
   if (shape.kind !== 'rect') return [];
   return [
     {

@@ -24,6 +24,7 @@ export type Shape =
       readonly fill?: number;
       readonly strokeMm?: number;
     }
+  | { readonly kind: 'polygon'; readonly points: readonly Point[]; readonly fill: number }
   | {
       readonly kind: 'text';
       /** Upper left corner of the line; of its right end where `align` says so. */

@@ -305,6 +305,8 @@ const ERROR_WORDS: Readonly<Record<ErrorCode, (p: Params) => string>> = {
   'metrology.bad_limit': () => 'The limit has to be a number.',
   'metrology.bad_uncertainty': () =>
     'Reading, limits and uncertainty have to be numbers, the lower limit not above the upper, and the uncertainty not under 0.',
+  'card.too_long': (p) =>
+    `The lengths of this method do not fit a card for the camera: the longest may be ${p['longest']} mm.`,
   'physics.out_of_domain': (p) =>
     `${say(p, 'name')} is outside of what the formula holds for. Nothing was computed.`,
   'practice.misfit': () => 'The chosen way of working does not fit this method.',
