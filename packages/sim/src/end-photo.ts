@@ -128,7 +128,7 @@ export function randomEndScene(rng: Rng, more: Partial<EndScene> = {}): EndScene
     blurPx: between(rng, 0.5, 1.1) * (width > 3000 ? 1.6 : 1),
     noise: between(rng, 1, 4),
     desk: pick(rng, DESKS),
-    light: between(rng, 190, 240),
+    light: between(rng, 180, 228),
     ...more,
   };
 }
@@ -144,13 +144,19 @@ interface Lens {
   readonly turn: readonly (readonly [number, number, number])[];
 }
 
+/** The card fits into this share of the picture's height. */
+const FITS = 0.86;
+
 function lensOf(scene: EndScene, card: CardPicture): Lens {
   const { width, height } = scene;
   const focal = 0.8 * Math.max(width, height);
-  const away = (focal * card.widthMm) / (scene.fills * Math.max(width, height));
+  const turned = (scene.rollDeg * Math.PI) / 180;
+  const across = card.widthMm * Math.abs(Math.cos(turned)) + card.heightMm * Math.abs(Math.sin(turned));
+  const upright = card.widthMm * Math.abs(Math.sin(turned)) + card.heightMm * Math.abs(Math.cos(turned));
+  const away = focal * Math.max(across / (scene.fills * width), upright / (FITS * height));
   const tilt = (Math.min(40, scene.tiltDeg) * Math.PI) / 180;
   const way = (scene.tiltWay * Math.PI) / 180;
-  const roll = (scene.rollDeg * Math.PI) / 180;
+  const roll = turned;
   const aim = [card.widthMm / 2, card.heightMm / 2, 0] as const;
   // Away from the eye, into the table.
   const look = [Math.sin(tilt) * Math.cos(way), Math.sin(tilt) * Math.sin(way), Math.cos(tilt)] as const;
@@ -183,18 +189,23 @@ export function drawEnd(card: CardPicture, scene: EndScene, rng: Rng): EndPhoto 
     long: between(rng, 2, 7),
   }));
   const glare = { x: scene.tipMm + between(rng, 2, 10), r: between(rng, 7, 12) };
+  const details: Details = { covered, print, strands, glare };
   const data = new Uint8Array(4 * width * height);
   const line = new Float32Array(3 * width * height);
-  const shift = between(rng, -20, 20);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const seenX = fault === 'mirrored' ? width - 1 - x : x;
-      const ray = rayOf(lens, seenX, y);
-      const c = seenBy(card, scene, lens, ray, { covered, print, strands, glare, shift });
       const i = 3 * (y * width + x);
-      line[i] = c[0];
-      line[i + 1] = c[1];
-      line[i + 2] = c[2];
+      const isNear = isNearCable(card, scene, lens, rayOf(lens, seenX, y));
+      // A fiber is thinner than a pixel: near it each is seen by several rays.
+      const n = isNear ? RAYS : 1;
+      for (let a = 0; a < n; a++) {
+        for (let b = 0; b < n; b++) {
+          const ray = rayOf(lens, seenX + (a + 0.5) / n - 0.5, y + (b + 0.5) / n - 0.5);
+          const c = seenBy(card, scene, lens, ray, details);
+          for (let k = 0; k < 3; k++) line[i + k]! += c[k]! / (n * n);
+        }
+      }
     }
   }
   const blur = fault === 'blurred' ? Math.max(6, width / 200) : scene.blurPx;
@@ -222,12 +233,26 @@ function rayOf({ focal, k1, cx, cy, turn }: Lens, x: number, y: number): readonl
   return [at(0), at(1), at(2)];
 }
 
+const RAYS = 4;
+function isNearCable(
+  card: CardPicture,
+  scene: EndScene,
+  { eye }: Lens,
+  ray: readonly [number, number, number],
+): boolean {
+  const above = scene.end.jacketDiameterMm / 2;
+  const t = (-above - eye[2]) / ray[2];
+  const x = eye[0] + t * ray[0];
+  const beside = Math.abs(eye[1] + t * ray[1] - middleOf(card, scene, x));
+  const along = alongOf(card, scene, x);
+  return along > -1 && along < scene.end.jacketMm + 1 && beside < above + 0.4;
+}
+
 interface Details {
   readonly covered: ReadonlySet<number>;
   readonly print: number;
   readonly strands: readonly { readonly at: number; readonly lean: number; readonly long: number }[];
   readonly glare: { readonly x: number; readonly r: number };
-  readonly shift: number;
 }
 
 function seenBy(
@@ -263,7 +288,7 @@ function cardAt(
   scene: EndScene,
   x: number,
   y: number,
-  { covered, print, glare, shift }: Details,
+  { covered, print, glare }: Details,
 ): Colour {
   const { widthMm, heightMm } = card;
   if (x < 0 || y < 0 || x > widthMm || y > heightMm) {
@@ -274,7 +299,7 @@ function cardAt(
     const mark = card.marks[i]!;
     if (Math.hypot(x - mark[0], y - mark[1]) < 6.5) return [205, 160, 135];
   }
-  const light = scene.light * (1 - 0.0015 * (x - widthMm / 2) - 0.001 * (y - heightMm / 2)) + 0 * shift;
+  const light = scene.light * (1 - 0.0015 * (x - widthMm / 2) - 0.001 * (y - heightMm / 2));
   const px = (widthMm / 2 + (x - widthMm / 2) / print) * (card.width / widthMm);
   const py = (heightMm / 2 + (y - heightMm / 2) / print) * (card.height / heightMm);
   const level = paperAt(card, px - 0.5, py - 0.5) / 255;

@@ -1,4 +1,4 @@
-import { selectNth } from '../faces/pixels/quantile.ts';
+import { fitBackground } from '../side-view/background.ts';
 import { type Camera, project } from './camera.ts';
 import type { CameraCard } from './camera-card.ts';
 import { type ColourImage, colourAt } from './colour-image.ts';
@@ -75,17 +75,12 @@ function againstPaper(
   let squares = 0;
   let count = 0;
   const off = level.map((plane, c) => {
-    const sides = [-1, 1].map((side) =>
-      smooth(sideOf(plane, columns, half, perMm, side), Math.round(3 * perMm)),
-    );
+    const light = lightOf(plane, columns, rows, perMm);
     const out = new Float32Array(plane.length);
     for (let k = 0; k < columns; k++) {
-      const up = sides[0]![k]!;
-      const down = sides[1]![k]!;
-      if (c === 1) paper[k] = (up + down) / 2;
+      if (c === 1) paper[k] = light(k, half);
       for (let r = 0; r < rows; r++) {
-        const t = Math.max(0, Math.min(1, 0.5 + (r - half) / perMm / (PAPER.from + PAPER.to)));
-        const behind = up + (down - up) * t;
+        const behind = light(k, r);
         const own = plane[r * columns + k]!;
         out[r * columns + k] = Number.isFinite(own) && behind > 8 ? own / behind - 1 : 0;
         const away = Math.abs(r - half) / perMm;
@@ -93,7 +88,12 @@ function againstPaper(
           squares += out[r * columns + k]! ** 2;
           count += 1;
         }
-        if (c === 1 && away < NEAR_MM && own >= CLIPPED) clipped[k] = clipped[k]! + 1 / (2 * NEAR_MM * perMm);
+        // Clipped near the axis and not further out: light thrown back, and no bright picture.
+        if (c === 1 && own >= CLIPPED) {
+          if (away < NEAR_MM) clipped[k] = clipped[k]! + 1 / (2 * NEAR_MM * perMm);
+          else if (away > PAPER.from && away < PAPER.to)
+            clipped[k] = clipped[k]! - 1 / (2 * (PAPER.to - PAPER.from) * perMm);
+        }
       }
     }
     return out;
@@ -113,48 +113,40 @@ function againstPaper(
   };
 }
 
-/** Level of the paper on one side of the axis, by column: brighter than half of what lies there, for shadows and a second cable are darker. */
-function sideOf(
+/** The light on the paper: a surface of the second degree through what is brightest, in squares of some size. */
+function lightOf(
   plane: Float32Array,
   columns: number,
-  half: number,
+  rows: number,
   perMm: number,
-  side: number,
-): Float32Array {
-  const from = Math.round(PAPER.from * perMm);
-  const to = Math.min(half, Math.round(PAPER.to * perMm));
-  const some = new Float32Array(to - from + 1);
-  const out = new Float32Array(columns);
-  for (let k = 0; k < columns; k++) {
-    let n = 0;
-    for (let r = from; r <= to; r++) {
-      const value = plane[(half + side * r) * columns + k]!;
-      if (Number.isFinite(value)) some[n++] = value;
+): (k: number, r: number) => number {
+  const by = Math.max(1, Math.round(SQUARE_MM * perMm));
+  // Without the border of the card and of the rows beside it, where the desk may lie.
+  const first = Math.round(BORDER_MM * perMm);
+  const width = Math.floor((columns - 2 * first) / by);
+  const height = Math.floor(rows / by);
+  const level = new Float32Array(width * height);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      let sum = 0;
+      let n = 0;
+      for (let r = y * by; r < (y + 1) * by; r++) {
+        for (let k = first + x * by; k < first + (x + 1) * by; k++) {
+          const value = plane[r * columns + k]!;
+          if (!Number.isFinite(value)) continue;
+          sum += value;
+          n += 1;
+        }
+      }
+      level[y * width + x] = n === 0 ? 0 : sum / n;
     }
-    out[k] = n === 0 ? 0 : selectNth(some.slice(0, n), Math.floor(0.6 * n));
   }
-  return out;
+  const { at } = fitBackground({ width, height, level });
+  return (k, r) => at((k - first) / by - 0.5, r / by - 0.5);
 }
-
-/** Running medians, then means, over so many to each side. */
-function smooth(values: Float32Array, reach: number): Float32Array {
-  const step = Math.max(1, Math.round(reach / 6));
-  const medians = values.map((_, k) => {
-    const near: number[] = [];
-    for (let j = k - reach; j <= k + reach; j += step) if (j >= 0 && j < values.length) near.push(values[j]!);
-    return selectNth(Float32Array.from(near), near.length >> 1);
-  });
-  return medians.map((_, k) => {
-    let sum = 0;
-    let n = 0;
-    for (let j = k - step; j <= k + step; j++) {
-      if (j < 0 || j >= medians.length) continue;
-      sum += medians[j]!;
-      n += 1;
-    }
-    return sum / n;
-  });
-}
+/** Side of a square whose mean is taken, and what is left out at both ends of the strip, mm. */
+const SQUARE_MM = 0.25;
+const BORDER_MM = 1.5;
 
 /** The strip as it is seen from its other end. */
 export function turnedRound(strip: EndStrip): EndStrip {

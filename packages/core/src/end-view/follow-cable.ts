@@ -9,6 +9,8 @@ export interface Followed {
   readonly width: Float32Array;
   /** How much each place differs from paper, the most of three colours. */
   readonly differs: Float32Array;
+  /** The column from which on it is seen, on the cable's side. */
+  readonly start: number;
 }
 
 /** Differs from paper by this share, or by so many standard deviations of it, is not paper. */
@@ -16,11 +18,14 @@ const DIFFERS = { share: 0.09, noises: 5 };
 /** Thicker than this is cable or buffer, mm. */
 const THICK_MM = 0.55;
 const SECOND_MM = 0.7;
+const MOST_THICK_MM = 7;
+/** The cable lies so near to the axis where it is seen first, mm. */
+const FIRST_MM = 9;
 /** Columns are taken together over so many mm. */
 const BLOCK_MM = 0.4;
 /** A thin fiber bends away from where it comes out by so much a mm at most. */
 const BLOCK_THIN_MM = 0.5;
-const THIN_REACH_MM = 2.6;
+const THIN_REACH_MM = 4;
 
 export function differences({ off, noise }: EndStrip): Float32Array {
   const out = new Float32Array(off[0].length);
@@ -33,48 +38,78 @@ export function differences({ off, noise }: EndStrip): Float32Array {
 
 /** Follows the thick part from the end at which it comes in, then the thin one beyond it. */
 export function followCable(strip: EndStrip): Followed | 'no_cable' | 'two_cables' {
-  const { columns, rows, perMm } = strip;
+  const { columns, perMm } = strip;
   const differs = differences(strip);
-  const least = Math.max(DIFFERS.share, DIFFERS.noises * strip.noise);
   const block = Math.max(2, Math.round(BLOCK_MM * perMm));
-  const middles: { at: number; row: number; width: number }[] = [];
+  let best: Chain | null = null;
+  // At the border of the card something else may lie: where a chain is short the next is begun further in.
+  for (let to = columns - 1; to - block >= 0;) {
+    const chain = chainFrom(strip, differs, to, block);
+    if (!best || chain.links.length > best.links.length) best = chain;
+    if (best.links.length * block >= ENOUGH_MM * perMm) break;
+    to = Math.min(to - block, Math.floor(chain.links.at(-1)?.at ?? to) - block);
+  }
+  if (!best || best.links.length * block < LEAST_MM * perMm) return 'no_cable';
+  if (best.seconds > SECONDS * best.links.length) return 'two_cables';
+  const middle = new Float32Array(columns);
+  const width = new Float32Array(columns);
+  spreadOut(best.links, middle, width, block);
+  return { middle, width, differs, start: Math.floor(best.links[0]!.at) };
+}
+/** A chain of blocks of this length is the cable; a shorter one than the other is nothing. */
+const ENOUGH_MM = 12;
+const LEAST_MM = 5;
+/** Share of the blocks that show a second cable. */
+const SECONDS = 0.35;
+
+interface Link {
+  readonly at: number;
+  readonly row: number;
+  readonly width: number;
+}
+interface Chain {
+  readonly links: readonly Link[];
+  readonly seconds: number;
+}
+/** Follows what is thick from a column on, towards the end of the fiber. */
+function chainFrom(
+  { columns, rows, perMm, noise }: EndStrip,
+  differs: Float32Array,
+  from: number,
+  block: number,
+): Chain {
+  const least = Math.max(DIFFERS.share, DIFFERS.noises * noise);
+  const links: Link[] = [];
   let row = (rows - 1) / 2;
   let seconds = 0;
-  let blocks = 0;
   let missing = 0;
-  for (let to = columns - 1; to - block >= 0; to -= block) {
+  for (let to = from; to - block >= 0; to -= block) {
     const profile = profileOf(differs, columns, rows, to - block + 1, to);
-    const runs = runsOf(profile, least).filter((r) => (r.to - r.from + 1) / perMm >= THICK_MM);
+    const runs = runsOf(profile, least, Math.round(HOLE_MM * perMm)).filter((r) => {
+      const thick = (r.to - r.from + 1) / perMm;
+      // What reaches the border of the strip is the desk, or goes out of it.
+      return thick >= THICK_MM && thick <= MOST_THICK_MM && r.from > 1 && r.to < rows - 2;
+    });
     const nearest = runs.reduce<Run | null>(
       (b, r) => (b === null || Math.abs(r.middle - row) < Math.abs(b.middle - row) ? r : b),
       null,
     );
-    const isNear =
-      nearest !== null && Math.abs(nearest.middle - row) < (middles.length === 0 ? 7 : 1.2) * perMm;
-    if (!isNear) {
-      // At the border of the card the cable may lie a little beside it.
-      if (++missing > (middles.length === 0 ? 12 : 5) && middles.length > 0) break;
+    const isFirst = links.length === 0;
+    if (nearest === null || Math.abs(nearest.middle - row) > (isFirst ? FIRST_MM : 1.2) * perMm) {
+      if (!isFirst && ++missing > 5) break;
       continue;
     }
     missing = 0;
-    blocks += 1;
-    ({ middle: row } = nearest);
-    middles.push({ at: to - block / 2 + 0.5, row, width: (nearest.to - nearest.from + 1) / perMm });
-    if (
-      runs.some(
-        (r) => r !== nearest && (r.to - r.from + 1) / perMm > SECOND_MM && apart(r, nearest) / perMm > 0.5,
-      )
-    )
-      seconds += 1;
+    row = nearest.middle;
+    links.push({ at: to - block / 2 + 0.5, row, width: (nearest.to - nearest.from + 1) / perMm });
+    const isSecond = (r: Run): boolean =>
+      r !== nearest && (r.to - r.from + 1) / perMm > SECOND_MM && apart(r, nearest) / perMm > HOLE_MM;
+    if (runs.some(isSecond)) seconds += 1;
   }
-  if (blocks * block < 5 * perMm) return 'no_cable';
-  if (seconds > 0.35 * blocks) return 'two_cables';
-  const middle = new Float32Array(columns);
-  const width = new Float32Array(columns);
-  spreadOut(middles, middle, width, block);
-  followThin(differs, strip, middle, middles);
-  return { middle, width, differs };
+  return { links, seconds };
 }
+/** Light that lies on a cable makes a hole of no more than this. */
+const HOLE_MM = 0.5;
 
 interface Run {
   readonly from: number;
@@ -100,12 +135,12 @@ function profileOf(
 }
 
 /** Rows in a row that differ from paper; small holes are part of it, as where light lies on a cable. */
-function runsOf(profile: Float32Array, least: number): Run[] {
+function runsOf(profile: Float32Array, least: number, hole: number): Run[] {
   const runs: { from: number; to: number }[] = [];
   for (let r = 0; r < profile.length; r++) {
     if (profile[r]! < least) continue;
     const last = runs.at(-1);
-    if (last && r - last.to <= 3) last.to = r;
+    if (last && r - last.to <= hole + 1) last.to = r;
     else runs.push({ from: r, to: r });
   }
   return runs.map(({ from, to }) => {
@@ -121,12 +156,7 @@ function runsOf(profile: Float32Array, least: number): Run[] {
 }
 
 /** Middles of blocks as middles of columns: smooth between them. */
-function spreadOut(
-  middles: readonly { at: number; row: number; width: number }[],
-  middle: Float32Array,
-  width: Float32Array,
-  block: number,
-): void {
+function spreadOut(middles: readonly Link[], middle: Float32Array, width: Float32Array, block: number): void {
   const rows = middles.map((_, i) => {
     const near = middles.slice(Math.max(0, i - 2), i + 3);
     return middleOf(Float32Array.from(near, (m) => m.row));
@@ -142,47 +172,50 @@ function spreadOut(
   }
 }
 
+/** Radius of a tight buffer (common practice: 900 µm) and of what a thin fiber is looked for by, mm. */
+const BUFFER_MM = 0.45;
+const THIN_MM = 0.13;
+/** More than this counts no more: a bright thing is no more a fiber than another. */
+const MOST_SCORE = 0.4;
+/** What a mm of bend costs, squared. */
+const BEND = 6;
+/** Over so many mm before a place its direction is taken. */
+const DIRECTION_MM = 12;
+
+/** The middle of what is as thick as a buffer, from the jacket's edge on: yarn beside it takes the middle of all that is thick along. */
+export function followBuffer(strip: EndStrip, followed: Followed, from: number): Followed {
+  return followFrom(strip, followed, from, BUFFER_MM);
+}
+/** The middle of the thin fiber, from the buffer's edge on. */
+export function followThin(strip: EndStrip, followed: Followed, from: number): Followed {
+  return followFrom(strip, followed, from, THIN_MM);
+}
+
 /**
- * Follows the thin fiber beyond the thick part: the way over the blocks that meets most of what differs from paper and bends least, found by dynamic
- * programming (Bellman).
+ * Follows what is so thick from a column towards the end of the fiber: the way over the blocks that meets most of what differs from paper, less what lies
+ * beside it, and bends least, found by dynamic programming (Bellman). It begins where the thicker part points.
  */
-function followThin(
-  differs: Float32Array,
-  { columns, perMm }: EndStrip,
-  middle: Float32Array,
-  middles: readonly { at: number; row: number }[],
-): void {
-  const start = middles.at(-1)!;
+function followFrom(strip: EndStrip, followed: Followed, from: number, halfMm: number): Followed {
+  const { columns, rows, perMm } = strip;
+  const { differs } = followed;
   const block = Math.max(2, Math.round(BLOCK_THIN_MM * perMm));
-  const count = Math.floor(start.at / block);
-  if (count < 2) return;
-  // Where it points to by the last mm of the thick part.
-  const some = middles.slice(-14);
-  const slope = slopeOf(
-    some.map((m) => m.at),
-    some.map((m) => m.row),
-  );
+  const first = Math.floor(from);
+  const count = Math.floor(first / block);
+  if (count < 2) return followed;
+  const behind = { from: first + 0.5 * perMm, to: Math.min(followed.start, first + DIRECTION_MM * perMm) };
+  const { slope, row: start } = directionOf(followed.middle, behind.from, behind.to, first, block);
   const reach = Math.round(THIN_REACH_MM * perMm);
-  const wide = Math.max(1, Math.round(0.12 * perMm));
   const states = 2 * reach + 1;
-  const rowAt = (b: number, s: number): number =>
-    Math.round(start.row - slope * (b + 0.5) * block) + s - reach;
-  const score = (b: number, s: number): number => {
-    const to = Math.floor(start.at) - b * block;
-    const row = rowAt(b, s);
-    let sum = 0;
-    for (let k = to - block + 1; k <= to; k++)
-      for (let r = row - wide; r <= row + wide; r++) sum += differs[r * columns + k] ?? 0;
-    return Math.min(0.5, sum / (block * (2 * wide + 1)));
-  };
-  let best = new Float64Array(states).fill(-1e9);
-  best[reach] = 0;
-  for (let s = 0; s < states; s++) best[s] = -BEND * ((s - reach) / perMm) ** 2 * 4;
+  const half = Math.max(0.7, halfMm * perMm);
+  const rowAt = (b: number, s: number): number => start - slope * (b + 0.5) * block + s - reach;
+  let best = Float64Array.from({ length: states }, (_, s) => -4 * BEND * ((s - reach) / perMm) ** 2);
   const came: Int16Array[] = [];
   const step = Math.max(1, Math.round(0.14 * perMm));
   for (let b = 0; b < count; b++) {
+    const to = first - b * block;
+    const sums = sumsOf(profileOf(differs, columns, rows, to - block + 1, to));
     const next = new Float64Array(states).fill(-1e9);
-    const from = new Int16Array(states);
+    const by = new Int16Array(states);
     for (let s = 0; s < states; s++) {
       for (let d = -step; d <= step; d++) {
         const before = s + d;
@@ -190,29 +223,71 @@ function followThin(
         const value = best[before]! - BEND * (d / perMm) ** 2;
         if (value > next[s]!) {
           next[s] = value;
-          from[s] = before;
+          by[s] = before;
         }
       }
-      next[s]! += score(b, s);
+      next[s]! += boxScore(sums, rowAt(b, s), half);
     }
-    came.push(from);
+    came.push(by);
     best = next;
   }
-  let s = best.reduce((b, v, i) => (v > best[b]! ? i : b), 0);
-  const rows: number[] = [];
+  let s = best.reduce((at, v, i) => (v > best[at]! ? i : at), 0);
+  const found: number[] = [];
   for (let b = count - 1; b >= 0; b--) {
-    rows[b] = rowAt(b, s);
+    found[b] = rowAt(b, s);
     s = came[b]![s]!;
   }
-  for (let k = 0; k < Math.floor(start.at); k++) {
-    const b = Math.max(0, Math.min(count - 1, (Math.floor(start.at) - k) / block - 0.5));
+  const middle = Float32Array.from(followed.middle);
+  for (let k = 0; k <= first; k++) {
+    const b = Math.max(-0.5, Math.min(count - 1, (first - k) / block - 0.5));
     const i = Math.floor(b);
-    const j = Math.min(count - 1, i + 1);
-    middle[k] = rows[i]! + (rows[j]! - rows[i]!) * (b - i);
+    const before = i < 0 ? start : found[i]!;
+    const after = found[Math.min(count - 1, i + 1)]!;
+    middle[k] = before + (after - before) * (b - i);
   }
+  return { ...followed, middle };
 }
-/** What a mm of bend costs, squared. */
-const BEND = 6;
+
+function directionOf(
+  middle: Float32Array,
+  from: number,
+  to: number,
+  at: number,
+  step: number,
+): { readonly slope: number; readonly row: number } {
+  const xs: number[] = [];
+  const ys: number[] = [];
+  for (let k = Math.round(from); k <= to && k < middle.length; k += step) {
+    xs.push(k);
+    ys.push(middle[k]!);
+  }
+  if (xs.length < 3) return { slope: 0, row: middle[Math.min(middle.length - 1, Math.round(at))]! };
+  // The nearer half says where it points; all of it would lag behind a bend.
+  const n = Math.max(3, Math.ceil(xs.length / 2));
+  const slope = slopeOf(xs.slice(0, n), ys.slice(0, n));
+  return { slope, row: ys[0]! + slope * (at - xs[0]!) };
+}
+
+function sumsOf(profile: Float32Array): Float64Array {
+  const sums = new Float64Array(profile.length + 1);
+  for (let r = 0; r < profile.length; r++) sums[r + 1] = sums[r]! + Math.min(MOST_SCORE, profile[r]!);
+  return sums;
+}
+/** What a box round a row holds in the mean, less half of what lies beside it. */
+function boxScore(sums: Float64Array, row: number, half: number): number {
+  const between = (a: number, b: number): number => {
+    const at = (x: number): number => {
+      const c = Math.max(0, Math.min(sums.length - 1, x));
+      const i = Math.min(sums.length - 2, Math.floor(c));
+      return sums[i]! + (c - i) * (sums[i + 1]! - sums[i]!);
+    };
+    return (at(b) - at(a)) / (b - a);
+  };
+  // A level stands for the middle of its row.
+  const c = row + 0.5;
+  const beside = (between(c - 1.9 * half, c - 1.25 * half) + between(c + 1.25 * half, c + 1.9 * half)) / 2;
+  return between(c - half, c + half) - 0.5 * beside;
+}
 
 function slopeOf(xs: readonly number[], ys: readonly number[]): number {
   const n = xs.length;

@@ -1,7 +1,7 @@
 import { selectNth } from '../faces/pixels/quantile.ts';
 import { middleOf } from '../faces/pixels/quantile.ts';
 import type { EndStrip } from './end-strip.ts';
-import type { Followed } from './follow-cable.ts';
+import { followBuffer, followThin, type Followed } from './follow-cable.ts';
 
 /** A place along a strip, in columns, with its standard uncertainty in mm. */
 export interface LayerEdge {
@@ -27,41 +27,42 @@ const BEHIND_MM = 5;
 const STAYS_MM = 1.2;
 /** Rows beside a buffer in which only a jacket lies, and beside a coating in which only a buffer does, mm from the middle. */
 const BESIDE_BUFFER = 0.58;
-const BESIDE_COATING = [0.2, 0.37] as const;
+const BESIDE_COATING = [0.27, 0.43] as const;
 /** Across the thin fiber, mm: what is summed, and what is taken for paper beside it. */
 const ACROSS = { fiber: 0.34, from: 0.55, to: 1 } as const;
 const SD_MM = { jacket: 0.07, buffer: 0.06, thin: 0.07 };
 
 /** Finds the layers of the end that a followed cable shows. Null where no thick part ends. */
-export function layerEdges(strip: EndStrip, followed: Followed): LayerEdges | null {
-  const { columns, perMm } = strip;
-  const cable = usualWidth(followed.width, columns - Math.round(9 * perMm), columns - Math.round(1 * perMm));
+export function layerEdges(
+  strip: EndStrip,
+  given: Followed,
+): (LayerEdges & { readonly followed: Followed }) | null {
+  const { perMm } = strip;
+  const { start } = given;
+  const cable = usualWidth(given.width, start - Math.round(9 * perMm), start - Math.round(perMm));
   const hasJacket = cable > JACKET_MM;
   const inJacket = hasJacket
-    ? edgeBetween(
-        strip,
-        followed,
-        columns - 1,
-        [BESIDE_BUFFER, Math.max(BESIDE_BUFFER + 0.12, cable / 2 - 0.2)],
-        0.3 * cable,
-      )
+    ? edgeBetween(strip, given, start, [BESIDE_BUFFER, Math.max(BESIDE_BUFFER + 0.12, cable / 2 - 0.2)])
     : null;
   if (hasJacket && inJacket === null) return null;
+  const buffered = inJacket === null ? given : followBuffer(strip, given, inJacket - 0.2 * perMm);
   // Behind a jacket's edge yarn may lie over the buffer.
-  const from = inJacket === null ? columns - 1 : inJacket - 0.9 * perMm;
-  const inBuffer = edgeBetween(strip, followed, from, BESIDE_COATING, 0.3);
+  const from = inJacket === null ? start : inJacket - 0.9 * perMm;
+  const inBuffer = edgeBetween(strip, buffered, from, BESIDE_COATING);
   const bufferWidth =
     inBuffer === null
       ? null
-      : usualWidth(followed.width, Math.round(inBuffer + perMm), Math.round(from - 2 * perMm));
+      : usualWidth(given.width, Math.round(inBuffer + perMm), Math.round(from - 2 * perMm));
   const thinFrom = inBuffer ?? (inJacket === null ? null : inJacket - 0.5 * perMm);
   if (thinFrom === null) return null;
+  const followed = followThin(strip, buffered, thinFrom);
   const thin = thinEdges(strip, followed, thinFrom);
   const blur = 0.3 / perMm;
   const edge = (column: number | null, sd: number): LayerEdge | null =>
     column === null ? null : { column, sdMm: Math.hypot(sd, blur) };
   const tip = thin?.tip ?? thinFrom;
   return {
+    followed,
     tip: { column: tip, sdMm: thin ? Math.hypot(SD_MM.thin, blur, thin.sdMm) : 0.5 },
     glass: thin ? edge(thin.glass, Math.hypot(SD_MM.thin, thin.glassSdMm)) : null,
     buffer: edge(inBuffer, SD_MM.buffer),
@@ -102,22 +103,23 @@ function shareOf(
   return n === 0 ? 0 : selectNth(found.slice(0, n), Math.floor(0.4 * n));
 }
 
-/** The colour of what lies within so many mm of the middle, over some columns. */
+/** The colour of what lies so far beside the middle, over some columns. */
 function colourOf(
   { off, columns, perMm }: EndStrip,
   { middle }: Followed,
   from: number,
   to: number,
-  half: number,
+  [near, far]: readonly [number, number],
 ): number[] {
-  const reach = Math.max(1, Math.round(half * perMm));
   return off.map((plane) => {
     let sum = 0;
     let n = 0;
     for (let k = Math.max(0, Math.round(from)); k <= Math.min(columns - 1, to); k++) {
-      for (let r = -reach; r <= reach; r++) {
-        sum += plane[(Math.round(middle[k]!) + r) * columns + k] ?? 0;
-        n += 1;
+      for (const side of [-1, 1]) {
+        for (let d = near * perMm; d <= far * perMm + 1e-6; d++) {
+          sum += plane[Math.round(middle[k]! + side * d) * columns + k] ?? 0;
+          n += 1;
+        }
       }
     }
     return n === 0 ? 0 : sum / n;
@@ -133,10 +135,9 @@ function edgeBetween(
   followed: Followed,
   from: number,
   band: readonly [number, number],
-  half: number,
 ): number | null {
   const { perMm } = strip;
-  const colour = colourOf(strip, followed, from - BEHIND_MM * perMm, from - 0.8 * perMm, half);
+  const colour = colourOf(strip, followed, from - BEHIND_MM * perMm, from - 0.8 * perMm, band);
   if (Math.hypot(...colour) < 0.03) return null;
   const n = Math.floor(from);
   if (n < 4) return null;

@@ -64,7 +64,7 @@ const MOST_PRINT = 0.0135;
 /** Share of clipped places near the axis over so many mm that is glare. */
 const GLARE = { share: 0.35, mm: 2.5 };
 /** The end stands off the paper by the radius of its cable, and that is known to this share of it. */
-const HEIGHT_KNOWN = 0.4;
+const HEIGHT_KNOWN = 0.25;
 /** Of a length that is measured along a curve this share is left open. */
 const CURVE = 0.15;
 
@@ -91,7 +91,12 @@ export function measureEnd(image: ColourImage, card: CameraCard): EndReading {
   if (hasGlare(strip, layers.tip.column - around, last.column + around))
     return { ok: false, reason: 'glare' };
   if (!layers.isTipSeen) return { ok: false, reason: 'no_layers' };
-  const way = new Way(strip, followed, pose, (layers.jacketWidthMm ?? layers.bufferWidthMm ?? 0.9) / 2);
+  const way = new Way(
+    strip,
+    layers.followed,
+    pose,
+    (layers.jacketWidthMm ?? layers.bufferWidthMm ?? 0.9) / 2,
+  );
   const length = (edge: LayerEdge | null): EndLength | null => edge && way.length(layers.tip, edge, print);
   const across = (of: SeenEdge['of'], edge: LayerEdge | null, halfMm: number): SeenEdge[] =>
     edge ? [{ of, line: way.across(edge.column, halfMm) }] : [];
@@ -127,7 +132,7 @@ function isTurned(strip: EndStrip): boolean {
   const within = (from: number, to: number): number => {
     let n = 0;
     for (let k = from; k < to; k += 2)
-      for (let r = Math.round(rows / 2 - 5 * perMm); r < rows / 2 + 5 * perMm; r++)
+      for (let r = Math.round(rows / 2 - 10 * perMm); r < rows / 2 + 10 * perMm; r++)
         if (differs[r * columns + k]! > 0.12) n += 1;
     return n;
   };
