@@ -125,20 +125,26 @@ export function measureEnd(image: ColourImage, card: CameraCard): EndReading {
   };
 }
 
-/** Whether the cable comes in from the left: what differs from paper near the axis is thicker there. */
+/** Whether the cable comes in from the left: of what is seen, that half is the thicker one. */
 function isTurned(strip: EndStrip): boolean {
   const differs = differences(strip);
   const { columns, rows, perMm } = strip;
-  const within = (from: number, to: number): number => {
+  const border = Math.round(2 * perMm);
+  const thick: number[] = [];
+  for (let k = border; k < columns - border; k += 2) {
     let n = 0;
-    for (let k = from; k < to; k += 2)
-      for (let r = Math.round(rows / 2 - 10 * perMm); r < rows / 2 + 10 * perMm; r++)
-        if (differs[r * columns + k]! > 0.12) n += 1;
-    return n;
-  };
-  const part = Math.round(12 * perMm);
-  return within(Math.round(perMm), part) > within(columns - part, columns - Math.round(perMm));
+    for (let r = 0; r < rows; r++) if (differs[r * columns + k]! > 0.12) n += 1;
+    thick.push(n / perMm);
+  }
+  const first = thick.findIndex((t) => t > SEEN_MM);
+  const last = thick.length - 1 - [...thick].reverse().findIndex((t) => t > SEEN_MM);
+  if (first < 0) return false;
+  const middle = (first + last) >> 1;
+  const sum = (from: number, to: number): number => thick.slice(from, to).reduce((a, t) => a + t, 0);
+  return sum(first, middle) > sum(middle, last + 1);
 }
+/** Thinner than this is dirt, mm. */
+const SEEN_MM = 0.1;
 
 function hasGlare({ clipped, perMm, columns }: EndStrip, from: number, to: number): boolean {
   let run = 0;
