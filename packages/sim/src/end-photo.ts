@@ -272,7 +272,10 @@ function seenBy(
     const height = end.jacketDiameterMm / 2;
     const at = on(height);
     const own = cableAt(card, scene, at[0], at[1], details);
-    if (own) return own;
+    if (own) {
+      const shine = glareAt(card, scene, at[0], at[1], details.glare);
+      return [own[0] + shine, own[1] + shine, own[2] + shine];
+    }
     if (fault === 'two_cables') {
       const second = cableAt(card, scene, at[0], at[1] - 6 * (scene.besideMm > 0 ? -1 : 1), details);
       if (second) return second;
@@ -312,17 +315,17 @@ function cardAt(
     scene.fault === 'no_cable' || radius === 0
       ? 0
       : 0.16 * Math.exp(-(((y - axis - radius * 0.9) / (radius * 1.1)) ** 2));
-  const bright =
-    scene.fault === 'glare'
-      ? 140 *
-        Math.exp(
-          -(((x - (scene.isFromLeft ? widthMm - glare.x : glare.x)) / glare.r) ** 4) -
-            ((y - card.axis.y) / glare.r) ** 4,
-        )
-      : 0;
+  const bright = glareAt(card, scene, x, y, glare);
   const ink = 0.1 + 0.9 * level;
   const lit = light * ink * (1 - shade) + bright;
   return [lit, lit * 0.99, lit * 0.96];
+}
+
+/** What a lamp adds where it is thrown back. */
+function glareAt(card: CardPicture, scene: EndScene, x: number, y: number, glare: Details['glare']): number {
+  if (scene.fault !== 'glare') return 0;
+  const at = scene.isFromLeft ? card.widthMm - glare.x : glare.x;
+  return 140 * Math.exp(-(((x - at) / glare.r) ** 4) - ((y - card.axis.y) / glare.r) ** 4);
 }
 
 function paperAt({ width, height, data }: CardPicture, x: number, y: number): number {

@@ -37,7 +37,7 @@ const SD_PX = { mark: 0.12, dot: 0.2 };
 /** A mark that is off by so much of the others' usual is none of the card. */
 const STRAY = 6;
 /** Marks and dots of a flat card lie off no further, mm and px. */
-const FLAT = { mm: 0.14, px: 0.9 };
+const FLAT = { mm: 0.045, px: 0.35 };
 /** Edges that are spread further are blurred, mm. */
 const MOST_BLUR_MM = 0.62;
 /** Squares that must be read, and share of them that must be what the card says. */
@@ -52,7 +52,7 @@ export function poseOf(image: GreyImage, card: CameraCard): CardPose | PoseRefus
     return on ? [{ mark: m, sighting: sightingOf(on, m.seen, SD_PX.mark) }] : [];
   });
   const kept = withoutStrays(known);
-  if (kept.length < LEAST_MARKS) return 'few_marks';
+  if (kept.length < LEAST_MARKS) return isBlurred(image) ? 'blurred' : 'few_marks';
   const ofMarks = kept.map((k) => k.sighting);
   const first = fitCamera(ofMarks, image.width, image.height);
   if (!first) return 'few_marks';
@@ -96,6 +96,27 @@ export function poseOf(image: GreyImage, card: CameraCard): CardPose | PoseRefus
     dark,
   };
 }
+
+/** Whether the steepest edges of a whole picture are no steeper than blur leaves them. */
+function isBlurred({ width, height, data }: GreyImage): boolean {
+  const counts = new Uint32Array(256);
+  let n = 0;
+  for (let y = 1; y < height - 1; y += 3) {
+    for (let x = 2; x < width - 2; x += 2) {
+      counts[Math.abs(data[y * width + x + 1]! - data[y * width + x - 1]!)]! += 1;
+      n += 1;
+    }
+  }
+  // The steepest of a thousand.
+  let above = 0;
+  for (let step = 255; step >= 0; step--) {
+    above += counts[step]!;
+    if (above > n / 1000) return step < SHARP;
+  }
+  return true;
+}
+/** Levels over two pixels; a sharp edge of a mark has a hundred. */
+const SHARP = 28;
 
 const mean = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / Math.max(1, list.length);
 const sightingOf = (on: { xMm: number; yMm: number }, seen: PicturePlace, sdPx: number): Sighting => ({

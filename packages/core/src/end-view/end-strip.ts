@@ -1,4 +1,5 @@
-import { fitBackground } from '../side-view/background.ts';
+import { middleOf } from '../faces/pixels/quantile.ts';
+import { robustFit } from '../side-view/robust.ts';
 import { type Camera, project } from './camera.ts';
 import type { CameraCard } from './camera-card.ts';
 import { type ColourImage, colourAt } from './colour-image.ts';
@@ -18,9 +19,9 @@ export interface EndStrip {
   readonly sign: 1 | -1;
   /** Level against that of the paper there less one: 0 is paper. Three planes, red, green, blue. */
   readonly off: readonly [Float32Array, Float32Array, Float32Array];
-  /** Level of the paper along the axis, and share of clipped places of a column near it. */
+  /** Level of the paper along the axis, and share of the places near it that are brighter than paper. */
   readonly paper: Float32Array;
-  readonly clipped: Float32Array;
+  readonly glaring: Float32Array;
   /** Standard deviation of paper. */
   readonly noise: number;
 }
@@ -29,8 +30,8 @@ export const HALF_MM = 11;
 /** The paper is read on both sides of the axis between these, mm. */
 const PAPER = { from: 6, to: 10.6 } as const;
 const MOST_PER_MM = 22;
-const CLIPPED = 252;
-/** Clipped places are counted so near to the axis, mm. */
+/** Brighter than paper by this share in every colour is light thrown back; it is counted so near to the axis, mm. */
+const BRIGHTER = 0.07;
 const NEAR_MM = 3.5;
 
 /** Draws the strip. `pxPerMm`: pixels a mm on the card. */
@@ -71,7 +72,7 @@ function againstPaper(
   }: { columns: number; rows: number; half: number; perMm: number; axisMm: number },
 ): EndStrip {
   const paper = new Float32Array(columns);
-  const clipped = new Float32Array(columns);
+  const glaring = new Float32Array(columns);
   let squares = 0;
   let count = 0;
   const off = level.map((plane, c) => {
@@ -88,16 +89,21 @@ function againstPaper(
           squares += out[r * columns + k]! ** 2;
           count += 1;
         }
-        // Clipped near the axis and not further out: light thrown back, and no bright picture.
-        if (c === 1 && own >= CLIPPED) {
-          if (away < NEAR_MM) clipped[k] = clipped[k]! + 1 / (2 * NEAR_MM * perMm);
-          else if (away > PAPER.from && away < PAPER.to)
-            clipped[k] = clipped[k]! - 1 / (2 * (PAPER.to - PAPER.from) * perMm);
-        }
       }
     }
     return out;
   });
+  for (let k = 0; k < columns; k++) {
+    let n = 0;
+    let bright = 0;
+    for (let r = 0; r < rows; r++) {
+      if (Math.abs(r - half) / perMm > NEAR_MM) continue;
+      const i = r * columns + k;
+      n += 1;
+      if (Math.min(off[0]![i]!, off[1]![i]!, off[2]![i]!) > BRIGHTER) bright += 1;
+    }
+    glaring[k] = bright / n;
+  }
   const noise = Math.max(0.004, Math.sqrt(squares / Math.max(1, count)));
   return {
     perMm,
@@ -108,12 +114,12 @@ function againstPaper(
     sign: 1,
     off: [off[0]!, off[1]!, off[2]!],
     paper,
-    clipped,
+    glaring,
     noise,
   };
 }
 
-/** The light on the paper: a surface of the second degree through what is brightest, in squares of some size. */
+/** The light on the paper: a surface of the second degree through most of it, by squares of some size; cable, shadow and glare are the lesser part. */
 function lightOf(
   plane: Float32Array,
   columns: number,
@@ -121,31 +127,39 @@ function lightOf(
   perMm: number,
 ): (k: number, r: number) => number {
   const by = Math.max(1, Math.round(SQUARE_MM * perMm));
-  // Without the border of the card and of the rows beside it, where the desk may lie.
+  // Without the border of the card, where the desk may lie.
   const first = Math.round(BORDER_MM * perMm);
-  const width = Math.floor((columns - 2 * first) / by);
-  const height = Math.floor(rows / by);
-  const level = new Float32Array(width * height);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
+  const terms: number[][] = [];
+  const levels: number[] = [];
+  const termsAt = (k: number, r: number): number[] => {
+    const u = (2 * k) / columns - 1;
+    const v = (2 * r) / rows - 1;
+    return [1, u, v, u * u, u * v, v * v];
+  };
+  for (let top = 0; top + by <= rows; top += by) {
+    for (let left = first; left + by <= columns - first; left += by) {
       let sum = 0;
       let n = 0;
-      for (let r = y * by; r < (y + 1) * by; r++) {
-        for (let k = first + x * by; k < first + (x + 1) * by; k++) {
+      for (let r = top; r < top + by; r++) {
+        for (let k = left; k < left + by; k++) {
           const value = plane[r * columns + k]!;
           if (!Number.isFinite(value)) continue;
           sum += value;
           n += 1;
         }
       }
-      level[y * width + x] = n === 0 ? 0 : sum / n;
+      if (n < (by * by) / 2) continue;
+      terms.push(termsAt(left + by / 2, top + by / 2));
+      levels.push(sum / n);
     }
   }
-  const { at } = fitBackground({ width, height, level });
-  return (k, r) => at((k - first) / by - 0.5, r / by - 0.5);
+  const usual = levels.length === 0 ? 0 : middleOf(Float32Array.from(levels));
+  const fit = robustFit(terms, levels, { start: [usual, 0, 0, 0, 0, 0], least: 2, most: 0.05 * usual + 2 });
+  const c = fit?.coefficients ?? [usual, 0, 0, 0, 0, 0];
+  return (k, r) => termsAt(k, r).reduce((sum, t, i) => sum + t * c[i]!, 0);
 }
 /** Side of a square whose mean is taken, and what is left out at both ends of the strip, mm. */
-const SQUARE_MM = 0.25;
+const SQUARE_MM = 1;
 const BORDER_MM = 1.5;
 
 /** The strip as it is seen from its other end. */
@@ -164,7 +178,7 @@ export function turnedRound(strip: EndStrip): EndStrip {
     sign: -1,
     off: [flip(strip.off[0]), flip(strip.off[1]), flip(strip.off[2])],
     paper: Float32Array.from(strip.paper).reverse(),
-    clipped: Float32Array.from(strip.clipped).reverse(),
+    glaring: Float32Array.from(strip.glaring).reverse(),
   };
 }
 

@@ -61,7 +61,7 @@ export type EndReading = MeasuredEnd | { readonly ok: false; readonly reason: En
 
 /** A print that is off by this share or more is refused: between what is allowed and 1.5 %. */
 const MOST_PRINT = 0.0135;
-/** Share of clipped places near the axis over so many mm that is glare. */
+/** Share of the places near the axis that are brighter than paper and over so many mm, from which it is glare. */
 const GLARE = { share: 0.35, mm: 2.5 };
 /** The end stands off the paper by the radius of its cable, and that is known to this share of it. */
 const HEIGHT_KNOWN = 0.25;
@@ -81,15 +81,12 @@ export function measureEnd(image: ColourImage, card: CameraCard): EndReading {
   if (Math.abs(print.scale - 1) > MOST_PRINT) return { ok: false, reason: 'print_scale' };
   const seen = endStrip(image, pose.camera, card, pose.pxPerMm);
   const strip = isTurned(seen) ? turnedRound(seen) : seen;
+  // Anywhere along the axis: under it the fiber may go on.
+  if (hasGlare(strip)) return { ok: false, reason: 'glare' };
   const followed = followCable(strip);
-  if (typeof followed === 'string')
-    return { ok: false, reason: hasGlare(strip, 0, strip.columns) ? 'glare' : followed };
+  if (typeof followed === 'string') return { ok: false, reason: followed };
   const layers = layerEdges(strip, followed);
-  if (!layers) return { ok: false, reason: hasGlare(strip, 0, strip.columns) ? 'glare' : 'no_layers' };
-  const last = layers.jacket ?? layers.buffer ?? layers.tip;
-  const around = 3 * strip.perMm;
-  if (hasGlare(strip, layers.tip.column - around, last.column + around))
-    return { ok: false, reason: 'glare' };
+  if (!layers) return { ok: false, reason: 'no_layers' };
   if (!layers.isTipSeen) return { ok: false, reason: 'no_layers' };
   const way = new Way(
     strip,
@@ -146,10 +143,11 @@ function isTurned(strip: EndStrip): boolean {
 /** Thinner than this is dirt, mm. */
 const SEEN_MM = 0.1;
 
-function hasGlare({ clipped, perMm, columns }: EndStrip, from: number, to: number): boolean {
+function hasGlare({ glaring, perMm, columns }: EndStrip): boolean {
+  const border = Math.round(2 * perMm);
   let run = 0;
-  for (let k = Math.max(0, Math.round(from)); k < Math.min(columns, to); k++) {
-    run = clipped[k]! > GLARE.share ? run + 1 : 0;
+  for (let k = border; k < columns - border; k++) {
+    run = glaring[k]! > GLARE.share ? run + 1 : 0;
     if (run > GLARE.mm * perMm) return true;
   }
   return false;
