@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { type CameraCard, cameraCard, DomainError, type MethodSheet } from '@clear-mark/core';
+import { type CameraCard, cardOfMethod, DomainError, type MethodSheet } from '@clear-mark/core';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import { cameraCardShapes } from '@clear-mark/paper';
 import { errorWords } from '@clear-mark/words';
@@ -28,10 +28,6 @@ export async function runCard(args: readonly string[]): Promise<number> {
 /** A method by its id, or by what follows the stroke in it. */
 export const methodNamed = (name: string): MethodSheet | undefined =>
   SHIPPED_METHODS.find((m) => m.id === name) ?? SHIPPED_METHODS.find((m) => m.id.split('/').at(-1) === name);
-
-const NO_STRIP = { jacketMm: 0, bufferMm: 0, cleaveMm: 0 };
-export const cardOf = (sheet: MethodSheet): CameraCard =>
-  cameraCard(sheet.id, sheet.version, sheet.strip ?? NO_STRIP);
 
 interface CardCall {
   readonly sheet: MethodSheet;
@@ -67,7 +63,7 @@ function readCall(args: readonly string[]): CardCall | string {
   if (!(pxPerMm >= 4 && pxPerMm <= MOST_PX_PER_MM))
     return `--px-per-mm is a number from 4 to ${MOST_PX_PER_MM}.`;
   try {
-    return { sheet, card: cardOf(sheet), png, json, pxPerMm };
+    return { sheet, card: cardOfMethod(sheet), png, json, pxPerMm };
   } catch (error) {
     if (error instanceof DomainError) return errorWords(error.code, error.params);
     throw error;

@@ -1,11 +1,11 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
-import type { CameraCard, MethodSheet } from '@clear-mark/core';
+import { type CameraCard, cardOfMethod, type MethodSheet } from '@clear-mark/core';
 import { cameraCardShapes } from '@clear-mark/paper';
 import { type CardPicture, drawEnd, type EndScene, randomEndScene, rngFrom } from '@clear-mark/sim';
 import sharp from 'sharp';
-import { cardOf, methodNamed } from './card-command.ts';
+import { methodNamed } from './card-command.ts';
 import { cardToFile } from './card-file.ts';
 import { onAllCores } from './on-all-cores.ts';
 import { shapesPicture } from './shapes-picture.ts';
@@ -45,7 +45,7 @@ export async function runMakeEnds(args: readonly string[]): Promise<number> {
   truth.sort((a, b) => (a.file < b.file ? -1 : 1));
   const keep = (name: string, what: object): void =>
     writeFileSync(path.join(folder, name), `${JSON.stringify(what, null, 2)}\n`);
-  keep('card.json', cardToFile(cardOf(sheet), sheet.id, sheet.version));
+  keep('card.json', cardToFile(cardOfMethod(sheet), sheet.id, sheet.version));
   keep('truth.json', { pictures: truth });
   console.log(`${count} pictures in ${folder}`);
   return 0;
@@ -73,7 +73,7 @@ export async function makeEnd({ method, folder, file, seed, size }: EndOrder): P
   const scene = randomEndScene(rng, size ?? {});
   // Another card: that of the version before.
   const shown = scene.fault === 'other_card' ? { ...sheet, version: sheet.version + 7 } : sheet;
-  const photo = drawEnd(await cardPicture(cardOf(shown), shown), scene, rng);
+  const photo = drawEnd(await cardPicture(cardOfMethod(shown), shown), scene, rng);
   await sharp(Buffer.from(photo.data), { raw: { width: photo.width, height: photo.height, channels: 4 } })
     .removeAlpha()
     .jpeg({ quality: 92 })

@@ -1,4 +1,4 @@
-import { CALLS } from '@clear-mark/core';
+import { CALLS, END_LAYERS } from '@clear-mark/core';
 import { z } from 'zod';
 import { Count, Moment, Num, Short, table, Texts, Whole } from './archive-shapes.ts';
 import { Id, oneOf } from './common.ts';
@@ -11,7 +11,13 @@ import {
   FaceTable,
   Sha256,
 } from './faces.ts';
-import { CleaveReadingShape, MEASURED_KINDS, MEASURED_SOURCES, NewMeasuredPictureBody } from './measured.ts';
+import {
+  CleaveReadingShape,
+  EndReadingShape,
+  FaceLineShape,
+  MEASURED_KINDS,
+  MEASURED_SOURCES,
+} from './measured.ts';
 
 /** Pictures, what was made of them, and blind calls. */
 export const FACE_TABLES = {
@@ -67,9 +73,10 @@ export const FACE_TABLES = {
     width: Count,
     height: Count,
     source: oneOf(MEASURED_SOURCES),
-    reading: CleaveReadingShape,
-    side: z.enum(['left', 'right']),
-    dragged: NewMeasuredPictureBody.shape.dragged,
+    reading: z.union([CleaveReadingShape, EndReadingShape]),
+    side: z.enum(['left', 'right']).nullable(),
+    layer: oneOf(END_LAYERS).nullable(),
+    dragged: z.union([FaceLineShape, z.number()]).nullable(),
     value_text: Short,
     expanded: Short,
     taken_at: Moment,

@@ -1,14 +1,15 @@
-import { CLEAVE_CLASSES, SIDE_REFUSALS } from '@clear-mark/core';
+import { CLEAVE_CLASSES, END_LAYERS, END_REFUSALS, SIDE_REFUSALS } from '@clear-mark/core';
 import { z } from 'zod';
 import { DecimalText, Id, Instant, oneOf } from './common.ts';
 import { Sha256 } from './faces.ts';
 import { ById, CLASS_ERRORS, route } from './route.ts';
 
 /** What pictures are measured for. */
-export const MEASURED_KINDS = ['cleave'] as const;
+export const MEASURED_KINDS = ['cleave', 'end'] as const;
 export const MEASURED_SOURCES = ['camera', 'file', 'stand_in'] as const;
 const place = z.object({ x: z.number(), y: z.number() });
 const line = z.tuple([place, place]).readonly();
+export const FaceLineShape = line;
 
 /** One end as the engine found it: its angle with its standard uncertainty in degrees, what it looks like, and the lines that are drawn. */
 const CleavedEndShape = z.object({
@@ -33,28 +34,78 @@ export const CleaveReadingShape = z.discriminatedUnion('ok', [
   z.object({ ok: z.literal(false), reason: oneOf(SIDE_REFUSALS) }),
 ]);
 
+const EndLengthShape = z.object({
+  mm: z.number().positive(),
+  sdMm: z.number().positive(),
+  /** Standard uncertainties, mm, by where they come from. */
+  budget: z.object({
+    edges: z.number(),
+    marks: z.number(),
+    print: z.number(),
+    height: z.number(),
+    curvature: z.number(),
+  }),
+});
+/** What the engine said of a prepared end on its card. */
+export const EndReadingShape = z.discriminatedUnion('ok', [
+  z.object({
+    ok: z.literal(true),
+    jacket: EndLengthShape.nullable(),
+    buffer: EndLengthShape.nullable(),
+    glass: EndLengthShape.nullable(),
+    jacketDiameter: z.object({ mm: z.number(), sdMm: z.number() }).nullable(),
+    print: z.object({ scale: z.number(), sd: z.number() }),
+    pxPerMm: z.number().positive(),
+    seen: z
+      .array(z.object({ of: z.enum(['tip', 'glass', 'buffer', 'jacket']), line }))
+      .max(4)
+      .readonly(),
+    path: z
+      .array(place.extend({ mm: z.number() }))
+      .max(200)
+      .readonly(),
+    outline: z.array(place).max(4).readonly(),
+  }),
+  z.object({ ok: z.literal(false), reason: oneOf(END_REFUSALS) }),
+]);
+
 /** A picture that a value of a sheet was measured in. */
-export const NewMeasuredPictureBody = z.object({
+const NewPicture = z.object({
   id: Id,
   criterionId: z.string().min(1).max(200),
-  kind: oneOf(MEASURED_KINDS),
   sha256: Sha256,
   width: z.number().int().min(1).max(20_000),
   height: z.number().int().min(1).max(20_000),
   source: oneOf(MEASURED_SOURCES),
   takenAt: Instant,
+  /** The value and its expanded uncertainty (k = 2) as they go into the sheet. */
+  value: DecimalText,
+  expanded: DecimalText,
+});
+const CleavePicture = NewPicture.extend({
+  kind: z.literal('cleave'),
   reading: CleaveReadingShape,
   /** Which of the ends the value is of. */
   side: z.enum(['left', 'right']),
   /** The face line as somebody dragged it; null where it is the engine's. */
   dragged: line.nullable(),
-  /** The value and its expanded uncertainty (k = 2) as they go into the sheet. */
-  value: DecimalText,
-  expanded: DecimalText,
 });
+const EndPicture = NewPicture.extend({
+  kind: z.literal('end'),
+  reading: EndReadingShape,
+  /** From which edge to the end of the glass the value goes. */
+  layer: oneOf(END_LAYERS),
+  /** That edge as somebody dragged it along the cable, mm from the tip; null where it is the engine's. */
+  dragged: z.number().positive().max(300).nullable(),
+});
+export const NewMeasuredPictureBody = z.discriminatedUnion('kind', [CleavePicture, EndPicture]);
 export type NewMeasuredPictureBody = z.infer<typeof NewMeasuredPictureBody>;
 
-export const MeasuredPicture = NewMeasuredPictureBody.extend({ takenBy: z.string() });
+const takenBy = { takenBy: z.string() };
+export const MeasuredPicture = z.discriminatedUnion('kind', [
+  CleavePicture.extend(takenBy),
+  EndPicture.extend(takenBy),
+]);
 export type MeasuredPicture = z.infer<typeof MeasuredPicture>;
 
 const OfAttempt = ById.extend({ attemptId: Id });

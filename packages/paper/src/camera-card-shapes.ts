@@ -1,12 +1,13 @@
 import {
   type CameraCard,
+  cardOfMethod,
   CELL_SIDE_MM,
   DOT_RADIUS_MM,
   MARK,
   MARK_SECTORS,
   type MethodSheet,
 } from '@clear-mark/core';
-import { line, type Point, type Shape } from './shapes.ts';
+import { line, type Page, type Paper, PAPERS, type Point, type Shape } from './shapes.ts';
 
 /** Sectors are drawn as polygons of so many steps. */
 const SECTOR_STEPS = 6;
@@ -80,4 +81,37 @@ function markShapes(id: number, [x, y]: Point): Shape[] {
     { kind: 'circle', at: [x, y], diameterMm: 2 * MARK.dot, fill: 0 },
     ...sectors,
   ];
+}
+
+const GAP_MM = 6;
+const TOP_MM = 14;
+/** Cards for the camera on pages, each with the lines that it is cut along. Input: the paper, how many (1 to 8). */
+export function cameraCardPages(sheet: MethodSheet, paper: Paper, copies: number): Page[] {
+  const card = cardOfMethod(sheet);
+  const { widthMm, heightMm } = PAPERS[paper];
+  const aPage = Math.floor((heightMm - 2 * TOP_MM + GAP_MM) / (card.heightMm + GAP_MM));
+  const pages: Shape[][] = [];
+  for (let i = 0; i < Math.max(1, Math.min(8, copies)); i++) {
+    const left = (widthMm - card.widthMm) / 2;
+    const top = TOP_MM + (i % aPage) * (card.heightMm + GAP_MM);
+    (pages[Math.floor(i / aPage)] ??= []).push(
+      ...cameraCardShapes(card, sheet, [left, top]),
+      ...cutLines(left, top, card.widthMm, card.heightMm),
+    );
+  }
+  return pages.map((shapes) => ({ shapes }));
+}
+
+/** Outside of the card, so that nothing of them is left on it. */
+function cutLines(left: number, top: number, widthMm: number, heightMm: number): Shape[] {
+  const right = left + widthMm;
+  const bottom = top + heightMm;
+  const long = 5;
+  return [top, bottom].flatMap((y) => [
+    line([left - long, y], [left, y], 0.15),
+    line([right, y], [right + long, y], 0.15),
+    ...[left, right].map((x) =>
+      y === top ? line([x, y - long / 2], [x, y], 0.15) : line([x, y], [x, y + long / 2], 0.15),
+    ),
+  ]);
 }

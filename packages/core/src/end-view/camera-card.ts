@@ -97,6 +97,14 @@ export function cameraCard(id: string, version: number, strip: StripGeometry): C
   };
 }
 
+/** The card of a method, with strip lengths or without. Error: `card.too_long`. */
+export const cardOfMethod = (sheet: {
+  readonly id: string;
+  readonly version: number;
+  readonly strip?: StripGeometry;
+}): CameraCard =>
+  cameraCard(sheet.id, sheet.version, sheet.strip ?? { jacketMm: 0, bufferMm: 0, cleaveMm: 0 });
+
 /** Bits of a name by the FNV-1a sum (Fowler, Noll and Vo, 32 bits), mixed once more: another name has others. */
 function bitsOf(name: string): boolean[] {
   let sum = 0x811c9dc5;

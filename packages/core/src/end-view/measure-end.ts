@@ -24,6 +24,15 @@ export const END_REFUSALS = [
 ] as const;
 export type EndRefusal = (typeof END_REFUSALS)[number];
 
+/** What a length to the end of the glass is counted from. */
+export const END_LAYERS = ['jacket', 'buffer', 'glass'] as const;
+export type EndLayer = (typeof END_LAYERS)[number];
+
+/** A place on the middle of the cable in the photograph, and how far along it from the tip, mm. */
+export interface PathPlace extends PicturePlace {
+  readonly mm: number;
+}
+
 /** One line of the budget of a length, mm: standard uncertainties (JCGM 100). */
 export interface LengthBudget {
   readonly edges: number;
@@ -54,7 +63,7 @@ export interface MeasuredEnd {
   readonly pxPerMm: number;
   readonly seen: readonly SeenEdge[];
   /** The middle of the cable from the tip on, and the outline of the card, for drawing. */
-  readonly path: readonly PicturePlace[];
+  readonly path: readonly PathPlace[];
   readonly outline: readonly PicturePlace[];
 }
 export type EndReading = MeasuredEnd | { readonly ok: false; readonly reason: EndRefusal };
@@ -112,7 +121,7 @@ export function measureEnd(image: ColourImage, card: CameraCard): EndReading {
       ...across('buffer', layers.buffer, 2),
       ...across('jacket', layers.jacket, 3),
     ],
-    path: way.path(layers.tip.column),
+    path: way.path(layers.tip.column, print.scale),
     outline: [
       [0, 0],
       [card.widthMm, 0],
@@ -218,12 +227,43 @@ class Way {
   across(column: number, halfMm: number): readonly [PicturePlace, PicturePlace] {
     return [this.seenAt(column, -halfMm), this.seenAt(column, halfMm)];
   }
-  path(from: number): PicturePlace[] {
-    const step = 4 * this.strip.perMm;
-    const places: PicturePlace[] = [];
-    for (let k = from; k < this.strip.columns; k += step) places.push(this.seenAt(k, 0));
+  path(from: number, scale: number): PathPlace[] {
+    const step = 2 * this.strip.perMm;
+    const places: PathPlace[] = [];
+    let mm = 0;
+    let last = this.place(from);
+    for (let k = from; k < this.strip.columns; k += step) {
+      const now = this.place(k);
+      mm += Math.hypot(now.x - last.x, now.y - last.y) * scale;
+      last = now;
+      places.push({ ...this.seenAt(k, 0), mm });
+    }
     return places;
   }
+}
+
+/** How far along a path the place of it lies that is nearest to a place of the picture, mm. */
+export function mmAlong(path: readonly PathPlace[], to: PicturePlace): number {
+  let best = { off: Infinity, mm: 0 };
+  for (let i = 1; i < path.length; i++) {
+    const a = path[i - 1]!;
+    const b = path[i]!;
+    const dx = b.x - a.x;
+    const dy = b.y - a.y;
+    const t = Math.max(0, Math.min(1, ((to.x - a.x) * dx + (to.y - a.y) * dy) / (dx * dx + dy * dy || 1)));
+    const off = Math.hypot(a.x + t * dx - to.x, a.y + t * dy - to.y);
+    if (off < best.off) best = { off, mm: a.mm + t * (b.mm - a.mm) };
+  }
+  return best.mm;
+}
+/** The place of a path that lies so many mm from the tip. */
+export function placeAlong(path: readonly PathPlace[], mm: number): PicturePlace {
+  const i = path.findIndex((p) => p.mm >= mm);
+  if (i <= 0) return i === 0 ? path[0]! : path.at(-1)!;
+  const a = path[i - 1]!;
+  const b = path[i]!;
+  const t = (mm - a.mm) / (b.mm - a.mm || 1);
+  return { x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t };
 }
 
 function smoothed(values: Float32Array, reach: number): Float32Array {

@@ -11,7 +11,7 @@ import { sheetOfAttempt } from '../methods/index.ts';
 import { type PictureStorage, wholePicture } from '../pictures/index.ts';
 import { measuredStore } from './measured.store.ts';
 
-/** Digits of a value may be rounded by this much, degrees. */
+/** Digits of a value may be rounded by this much, degrees and mm. */
 const ROUNDED = 0.006;
 
 /** Pictures that values of a sheet were measured in. */
@@ -79,13 +79,20 @@ const isOfSize = (
 ): boolean =>
   (a.width === b.width && a.height === b.height) || (a.width === b.height && a.height === b.width);
 
-/** The value has to be what the lines give: the engine's, or the face as it was dragged against the engine's axis. */
-function refuseOtherValue({ reading, side, dragged, value }: NewMeasuredPictureBody): void {
+/** The value has to be what the lines give: the engine's, or what somebody dragged. */
+function refuseOtherValue(body: NewMeasuredPictureBody): void {
+  const found = foundIn(body);
+  const given = Number(body.value.replace(',', '.'));
+  if (found === null || Math.abs(found - given) > ROUNDED)
+    throw new AppError('measured.other_value', { value: found === null ? 'none' : found.toFixed(2) });
+}
+
+/** The angle without its sign, or the length; the face as it was dragged against the engine's axis. */
+function foundIn(body: NewMeasuredPictureBody): number | null {
+  if (body.kind === 'end')
+    return body.reading.ok ? (body.dragged ?? body.reading[body.layer]?.mm ?? null) : null;
+  const { reading, side, dragged } = body;
   const end = reading.ok ? reading.ends.find((e) => e.side === side) : undefined;
   const angle = end && (dragged ? angleOfLine(dragged, end.axis, side) : end.angleDeg);
-  const given = Number(value.replace(',', '.'));
-  if (angle === undefined || angle === null || Math.abs(Math.abs(angle) - given) > ROUNDED)
-    throw new AppError('measured.other_value', {
-      value: angle === undefined || angle === null ? 'none' : Math.abs(angle).toFixed(2),
-    });
+  return angle === undefined || angle === null ? null : Math.abs(angle);
 }

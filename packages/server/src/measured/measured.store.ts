@@ -3,24 +3,31 @@ import type { Database } from '../database/database.ts';
 import { rowsOf, sql, type Sql } from '../database/sql.ts';
 import type { PictureRow } from '../faces/index.ts';
 
-const COLUMNS: Sql = sql`m.id, m.criterion_id as "criterionId", m.kind, m.sha256, m.width, m.height, m.source, m.reading, m.side, m.dragged,
+const COLUMNS: Sql = sql`m.id, m.criterion_id as "criterionId", m.kind, m.sha256, m.width, m.height, m.source, m.reading, m.side, m.layer, m.dragged,
   m.value_text as value, m.expanded, m.taken_at as "takenAt", p.name as "takenBy"`;
 
+type Row = Record<string, unknown> & { readonly kind: MeasuredPicture['kind'] };
+/** A row says of what kind it is: what the other kind has is not part of it. */
+const pictureOf = ({ side, layer, ...row }: Row): MeasuredPicture =>
+  (row.kind === 'end' ? { ...row, layer } : { ...row, side }) as MeasuredPicture;
+
 export const measuredStore = (db: Database) => ({
-  list: (attemptId: string): Promise<MeasuredPicture[]> =>
-    rowsOf(
-      db,
-      sql`select ${COLUMNS} from measured_pictures m join people p on p.id = m.taken_by
-           where m.attempt_id = ${attemptId} order by m.taken_at, m.id`,
-    ),
-  byId: async (classId: string, id: string): Promise<MeasuredPicture | null> =>
+  list: async (attemptId: string): Promise<MeasuredPicture[]> =>
     (
-      await rowsOf<MeasuredPicture>(
+      await rowsOf<Row>(
         db,
         sql`select ${COLUMNS} from measured_pictures m join people p on p.id = m.taken_by
-             where m.class_id = ${classId} and m.id = ${id}`,
+           where m.attempt_id = ${attemptId} order by m.taken_at, m.id`,
       )
-    )[0] ?? null,
+    ).map(pictureOf),
+  byId: async (classId: string, id: string): Promise<MeasuredPicture | null> => {
+    const [row] = await rowsOf<Row>(
+      db,
+      sql`select ${COLUMNS} from measured_pictures m join people p on p.id = m.taken_by
+           where m.class_id = ${classId} and m.id = ${id}`,
+    );
+    return row ? pictureOf(row) : null;
+  },
   picture: async (classId: string, id: string): Promise<PictureRow | null> =>
     (
       await rowsOf<PictureRow>(
@@ -43,7 +50,7 @@ export const measuredStore = (db: Database) => ({
       attempt_id: attemptId,
       criterion_id: criterionId,
       reading: JSON.stringify(reading),
-      dragged: dragged && JSON.stringify(dragged),
+      dragged: dragged === null ? null : JSON.stringify(dragged),
       value_text: value,
       taken_at: takenAt,
       taken_by: by,

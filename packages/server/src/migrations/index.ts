@@ -34,6 +34,7 @@ import * as traces from './0032-traces.ts';
 import * as days from './0033-days.ts';
 import * as courses from './0034-courses.ts';
 import * as measuredPictures from './0035-measured-pictures.ts';
+import * as measuredEnds from './0036-measured-ends.ts';
 
 export interface Migration {
   readonly name: string;
@@ -77,4 +78,5 @@ export const MIGRATIONS: readonly Migration[] = [
   days,
   courses,
   measuredPictures,
+  measuredEnds,
 ];

@@ -1,4 +1,4 @@
-import { type GreyImage, MOST_PIXELS, pictureHead } from '@clear-mark/core';
+import { type ColourImage, type GreyImage, MOST_PIXELS, pictureHead } from '@clear-mark/core';
 import type { PictureProblem } from './picture-problems.ts';
 
 /** More of a file than any head is long. */
@@ -8,17 +8,33 @@ const HEAD_BYTES = 262_144;
 export async function readPicture(
   picture: Blob,
 ): Promise<{ readonly grey: GreyImage } | { readonly problem: PictureProblem }> {
+  const read = await decoded(picture, greyOf);
+  return 'problem' in read ? read : { grey: read.done };
+}
+
+/** The colours of a picture, likewise. */
+export async function readColourPicture(
+  picture: Blob,
+): Promise<{ readonly colour: ColourImage } | { readonly problem: PictureProblem }> {
+  const read = await decoded(picture, colourOf);
+  return 'problem' in read ? read : { colour: read.done };
+}
+
+async function decoded<T>(
+  picture: Blob,
+  work: (picture: Blob) => Promise<T>,
+): Promise<{ readonly done: T } | { readonly problem: PictureProblem }> {
   const head = pictureHead(new Uint8Array(await picture.slice(0, HEAD_BYTES).arrayBuffer()));
   if (head.kind === 'refused') return { problem: head.why };
   if (head.width * head.height > MOST_PIXELS) return { problem: 'too_many_pixels' };
   try {
-    return { grey: await greyOf(picture) };
+    return { done: await work(picture) };
   } catch {
     return { problem: 'broken' };
   }
 }
 
-async function greyOf(picture: Blob): Promise<GreyImage> {
+async function drawnOn(picture: Blob): Promise<OffscreenCanvasRenderingContext2D> {
   const bitmap = await createImageBitmap(picture);
   const { width, height } = bitmap;
   const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
@@ -27,6 +43,18 @@ async function greyOf(picture: Blob): Promise<GreyImage> {
   context.fillRect(0, 0, width, height);
   context.drawImage(bitmap, 0, 0);
   bitmap.close();
+  return context;
+}
+
+async function colourOf(picture: Blob): Promise<ColourImage> {
+  const context = await drawnOn(picture);
+  const { width, height } = context.canvas;
+  return { width, height, data: context.getImageData(0, 0, width, height).data };
+}
+
+async function greyOf(picture: Blob): Promise<GreyImage> {
+  const context = await drawnOn(picture);
+  const { width, height } = context.canvas;
   const grey = new Uint8Array(width * height);
   // In bands, so that the colours of a large picture are never held all at once.
   const band = Math.max(1, Math.floor(1_000_000 / width));

@@ -7,8 +7,15 @@ import KeptPicture from '../../shared/KeptPicture.vue';
 const props = defineProps<{
   classId: string;
   attemptId: string;
-  measured: readonly { readonly id: string; readonly text: string; readonly expanded: string }[];
+  measured: readonly {
+    readonly id: string;
+    readonly text: string;
+    readonly expanded: string;
+    readonly unit: string;
+  }[];
 }>();
+/** Degrees stand close to their number. */
+const unitOf = (unit: string): string => (unit === 'deg' ? '°' : ` ${unit}`);
 const src = (pictureId: string): string =>
   pathOf(MEASURED_PICTURE_PATH, { id: props.classId, attemptId: props.attemptId, pictureId });
 </script>
@@ -24,7 +31,7 @@ const src = (pictureId: string): string =>
       data-test="measured-picture"
     >
       <KeptPicture :src="src(m.id)" alt="" :width="46" :height="34" />
-      <span>{{ m.text }}° ± {{ m.expanded }}°</span>
+      <span>{{ m.text }}{{ unitOf(m.unit) }} ± {{ m.expanded }}{{ unitOf(m.unit) }}</span>
     </a>
   </div>
 </template>

@@ -1,8 +1,8 @@
 import { drawCleave, randomCleaveScene, rngFrom } from '@clear-mark/sim';
 import { answerOrders } from '../../workers/answer-orders.ts';
-import type { CleaveStandInOrder, CleaveStandInPicture } from './measure-orders.ts';
+import type { CleaveStandInOrder, StandInPicture } from './measure-orders.ts';
 
-answerOrders<CleaveStandInOrder, CleaveStandInPicture>(async ({ seed }, tell) => {
+answerOrders<CleaveStandInOrder, StandInPicture>(async ({ seed }, tell) => {
   const rng = rngFrom(seed);
   const view = drawCleave(randomCleaveScene(rng), rng);
   const canvas = new OffscreenCanvas(view.width, view.height);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Criterion, type Entry, TIMER_PART } from '@clear-mark/core';
+import { cardOfMethod, type Criterion, type Entry, TIMER_PART } from '@clear-mark/core';
 import type { ClassReference } from '@clear-mark/contract';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import { useSession } from '../../session/session.ts';
@@ -10,7 +10,14 @@ import LossField from './LossField.vue';
 import { originOf } from './origins.model.ts';
 import ReadingsGrid from './ReadingsGrid.vue';
 import type { GridCriterion } from './readings-grid.model.ts';
-import { isEndFace, ownReading, proposalsOf, type SheetCriterion, type SheetPlace } from './sheet.model.ts';
+import {
+  isEndFace,
+  layerOf,
+  ownReading,
+  proposalsOf,
+  type SheetCriterion,
+  type SheetPlace,
+} from './sheet.model.ts';
 import type { SheetState } from './use-sheet.ts';
 import type { DialogName } from './cursor.model.ts';
 import type { SheetCursor } from './use-sheet-cursor.ts';
@@ -36,7 +43,10 @@ const props = defineProps<{
 const emit = defineEmits<{ dialog: [name: DialogName] }>();
 /** Fetched with its worker when somebody measures. */
 const MeasureDialog = defineAsyncComponent(async () => (await import('../measured/index.ts')).MeasureDialog);
+const EndDialog = defineAsyncComponent(async () => (await import('../measured/index.ts')).EndDialog);
 const isMeasuring = ref(false);
+const layer = computed(() => layerOf(props.item));
+const card = computed(() => cardOfMethod(props.sheet.document.value!.sheet));
 const preferences = usePreferences();
 const session = useSession();
 const id = computed(() => props.item.criterion.id);
@@ -151,8 +161,19 @@ function timer(act: 'start' | 'drop'): void {
       <LimitDetails v-if="item.criterion.kind === 'loss'" class="details" :criterion="item.criterion" />
     </template>
   </CriterionRow>
+  <EndDialog
+    v-if="isMeasuring && layer"
+    :class-id="place.classId"
+    :attempt-id="place.attemptId"
+    :criterion-id="id"
+    :label="item.criterion.label"
+    :layer="layer"
+    :card="card"
+    @close="isMeasuring = false"
+    @value="(value, source) => cursor.enter(item, '', value, source)"
+  />
   <MeasureDialog
-    v-if="isMeasuring"
+    v-else-if="isMeasuring"
     :class-id="place.classId"
     :attempt-id="place.attemptId"
     :criterion-id="id"

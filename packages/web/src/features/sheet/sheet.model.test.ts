@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { actOfKey, isDigitKey, KEYS } from './keys.ts';
 import {
   isOfPicture,
+  layerOf,
   measuredIn,
   lastToUndo,
   listCriteria,
@@ -182,10 +183,17 @@ describe('values that were measured in pictures', () => {
     const picture = { id: 'p1', expanded: '0.10' };
     const measured = entry({ kind: 'measure', text: '0.41', unit: 'deg', picture });
     const typed = entry({ kind: 'measure', text: '0.5', unit: 'deg' });
-    expect(measuredIn([typed, measured, measured, entry(null)])).toEqual([{ ...picture, text: '0.41' }]);
+    expect(measuredIn([typed, measured, measured, entry(null)])).toEqual([
+      { ...picture, text: '0.41', unit: 'deg' },
+    ]);
   });
-  it('are asked for of cleave angles', () => {
+  it('are asked for of cleave angles, and of the lengths of a prepared end', () => {
     const asked = listCriteria(LC_WEDGE_LOCATOR).filter(isOfPicture);
-    expect(asked.every((i) => i.step.skill === 'cleave' && i.criterion.kind === 'measure')).toBe(true);
+    const layers = asked.map((i) => [i.criterion.id.split('/').at(-1), layerOf(i)]);
+    expect(layers).toEqual([
+      ['jacket-length', 'jacket'],
+      ['bare-length', 'buffer'],
+      ['cleave-length', 'buffer'],
+    ]);
   });
 });

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { type MethodSheet, sheetProblems } from '@clear-mark/core';
 import {
+  cameraCardPages,
   classMatrix,
   lacksLetters,
   type Paper,
@@ -27,9 +28,14 @@ const emit = defineEmits<{ close: [] }>();
 const classroom = useClassroom();
 const preferences = usePreferences();
 const { failure, busy, act } = useAct();
-type What = 'card' | 'wall' | 'piece' | 'class';
+type What = 'card' | 'camera' | 'wall' | 'piece' | 'class';
 const WHATS: readonly { readonly value: What; readonly label: string; readonly says: string }[] = [
   { value: 'card', label: 'Strip card', says: 'The lengths at true size, to lay a prepared end on.' },
+  {
+    value: 'camera',
+    label: 'Card for the camera',
+    says: 'A prepared end is laid on it, and its lengths are measured in a photograph.',
+  },
   {
     value: 'wall',
     label: 'Wall sheet',
@@ -55,6 +61,8 @@ function documentOf(): PdfDocument {
       const { pages } = stripCard(sheet, paper.value, copies.value)!;
       return shapesDocument(sheet.title, paper.value, pages);
     }
+    case 'camera':
+      return shapesDocument(sheet.title, paper.value, cameraCardPages(sheet, paper.value, copies.value));
     case 'wall':
       return wallSheetDocument(sheet, limit, paper.value);
     case 'piece':
@@ -87,7 +95,7 @@ async function save(): Promise<void> {
       </el-radio-group>
       <div class="row fields">
         <ChoiceField label="Paper" :model-value="paper" :options="papers" @change="(p) => (paper = p)" />
-        <div v-if="what === 'card'">
+        <div v-if="what === 'card' || what === 'camera'">
           <label class="soft" for="card-copies">Cards</label>
           <el-input-number id="card-copies" v-model="copies" size="large" :min="1" :max="8" :precision="0" />
         </div>
@@ -95,6 +103,10 @@ async function save(): Promise<void> {
       <p v-if="what === 'card'" class="soft">
         Print it at 100 %: a bar of 100 mm and the outline of a bank card on the page show whether the printer
         kept to it.
+      </p>
+      <p v-if="what === 'camera'" class="soft">
+        Print it at 100 % on stiff paper and cut it at the corner lines: the camera checks the print against
+        the cut edges.
       </p>
       <p v-if="missing" class="notice">
         Some names have letters that the shipped typeface does not have: they are printed as “?”.
