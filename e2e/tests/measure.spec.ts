@@ -91,3 +91,31 @@ test('what cannot be measured says why, and nothing is taken', async ({ page, ow
   await expect(dialog.getByRole('alert')).toContainText('phone.heic is neither a PNG nor a JPEG picture.');
   await expect(dialog.locator('[data-test=take-measured]')).toBeDisabled();
 });
+
+test('a length of a prepared end is measured on its card, its edge set by hand, and taken', async ({
+  page,
+  own,
+}) => {
+  await enterDemo(page, own);
+  await page.getByRole('link', { name: 'Today' }).click();
+  await page.locator('[data-trainee="Idris Vanmeer"] button').click();
+  await choose(page.getByLabel('Method', { exact: true }), /Bench cleave/);
+  await page.getByRole('button', { name: 'Start the piece' }).click();
+  await page.waitForURL(/\/sheet\//);
+  await row(page, 'cleave-length').locator('[data-test=measure-picture]').click();
+  const dialog = page.getByRole('dialog').filter({ visible: true });
+  await dialog.locator('[data-test=simulated]').click();
+  const value = dialog.locator('[data-test=measured]');
+  await expect(value).toContainText(/^\d+\.\d\d mm ± \d\.\d\d mm$/);
+  expect(await violations(page)).toEqual([]);
+  const first = await value.innerText();
+  const handle = dialog.locator('[data-test=edge-handle]');
+  await handle.focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowRight');
+  await expect(dialog).toContainText('edge set by hand');
+  await expect(value).not.toHaveText(first);
+  await dialog.locator('[data-test=take-measured]').click();
+  await expect(dialog).toHaveCount(0);
+  await saved(page);
+  await expect(page.locator('[data-test=measured-picture]')).toContainText(/\d mm ± 0\.[6-9]/);
+});

@@ -162,6 +162,53 @@ describe('a picture that a value was measured in', () => {
     expect(elsewhere.body).toMatchObject({ code: 'not_found.attempt' });
   });
 
+  it('a length of a prepared end is kept likewise, and only as the picture gives it', async () => {
+    const budget = { edges: 0.1, marks: 0.01, print: 0.02, height: 0.03, curvature: 0 };
+    const reading = {
+      ok: true,
+      jacket: null,
+      buffer: { mm: 13.246, sdMm: 0.11, budget },
+      glass: null,
+      jacketDiameter: null,
+      print: { scale: 1, sd: 0.001 },
+      pxPerMm: 10,
+      seen: [],
+      path: [{ x: 1, y: 2, mm: 0 }],
+      outline: [],
+    };
+    const length = async (more: object) => ({
+      ...body(await sent('end'), { kind: 'end', reading, layer: 'buffer', side: undefined, ...more }),
+      criterionId: 'clear-mark/bench-cleave/cleave-length',
+    });
+    const picture = await length({ value: '13.25', expanded: '0.22' });
+    expect((await keep(picture)).status).toBe(200);
+    const list = (await api.get(at(`/attempts/${attemptId}/measured`))).body as MeasuredPicture[];
+    expect(list.find((m) => m.id === picture.id)).toMatchObject({
+      kind: 'end',
+      layer: 'buffer',
+      value: '13.25',
+    });
+    expect(list.some((m) => m.kind === 'cleave')).toBe(true);
+    // An edge that somebody set gives its own value.
+    expect((await keep(await length({ value: '12.10', dragged: 12.1, expanded: '0.60' }))).status).toBe(200);
+    for (const more of [
+      { value: '13.90' },
+      { layer: 'jacket', value: '13.25' },
+      { value: '13.25', dragged: 12 },
+    ])
+      expect((await keep(await length(more))).body).toMatchObject({ code: 'measured.other_value' });
+    expect((await keep(await length({ value: '13.25', layer: 'coating' }))).status).toBe(422);
+    // Of which end an angle is, and of which layer a length, is held by the database too.
+    await expect(
+      world.db('measured_pictures').insert({
+        ...(await world.db('measured_pictures').where({ id: picture.id }).first()),
+        id: v7(),
+        reading: JSON.stringify(reading),
+        layer: null,
+      }),
+    ).rejects.toThrow(/measured_pictures_of/);
+  });
+
   it('stands in the hash of a signed record: changed afterwards, the record says so', async () => {
     const ids = await world.db('entries').where({ attempt_id: attemptId }).pluck('id');
     const signature = { ...seen(ids), reason: 'stopped here', asVoid: true };

@@ -402,14 +402,17 @@ function spread3(from: Float32Array, width: number, height: number, sigma: numbe
   const pass = (source: Float32Array, isAlong: boolean): Float32Array => {
     const to = new Float32Array(source.length);
     const step = isAlong ? 3 : 3 * width;
+    const last = (isAlong ? width : height) - 1;
     for (let y = 0; y < height; y++) {
       for (let x = 0; x < width; x++) {
         const at = isAlong ? x : y;
-        const last = (isAlong ? width : height) - 1;
         const i = 3 * (y * width + x);
-        let [r, g, b] = [0, 0, 0];
+        let r = 0;
+        let g = 0;
+        let b = 0;
         for (let k = -reach; k <= reach; k++) {
-          const j = i + (Math.max(0, Math.min(last, at + k)) - at) * step;
+          const along = at + k < 0 ? -at : at + k > last ? last - at : k;
+          const j = i + along * step;
           const w = weights[k + reach]!;
           r += w * source[j]!;
           g += w * source[j + 1]!;

@@ -1,3 +1,4 @@
+export { between } from './back-lit.ts';
 export * from './bench-piece.ts';
 export * from './cleave-view.ts';
 export * from './splice-view.ts';

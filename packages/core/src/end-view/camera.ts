@@ -230,32 +230,38 @@ function refined(
   sightings: readonly Sighting[],
   long: number,
 ): { readonly camera: Camera; readonly cost: number } {
-  const residuals = (c: Camera): number[] => {
-    const list = [
-      Math.log(c.focal / (KNOWN.focal * long)) / KNOWN.focalSd,
-      c.k1 / KNOWN.k1Sd,
-      c.k2 / KNOWN.k2Sd,
-    ];
-    for (const s of sightings) {
-      const p = project(c, [s.xMm, s.yMm, 0]);
-      const dx = (p.x - s.seen.x) / s.sdPx;
-      const dy = (p.y - s.seen.y) / s.sdPx;
-      // Far out they count less (Huber 1964).
-      const size = Math.hypot(dx, dy);
-      const weight = size > HUBER ? Math.sqrt(HUBER / size) : 1;
-      list.push(dx * weight, dy * weight);
-    }
-    return list;
+  const known = (c: Camera): number[] => [
+    Math.log(c.focal / (KNOWN.focal * long)) / KNOWN.focalSd,
+    c.k1 / KNOWN.k1Sd,
+    c.k2 / KNOWN.k2Sd,
+  ];
+  const offOf = (c: Camera, s: Sighting): [number, number] => {
+    const p = project(c, [s.xMm, s.yMm, 0]);
+    return [(p.x - s.seen.x) / s.sdPx, (p.y - s.seen.y) / s.sdPx];
   };
+  // Far out they count less (Huber 1964): by weights that are held while a step is looked for.
+  const weightsOf = (c: Camera): number[] =>
+    sightings.map((s) => Math.sqrt(Math.min(1, HUBER / Math.max(1e-12, Math.hypot(...offOf(c, s))))));
+  const residuals = (c: Camera, weights: readonly number[]): number[] => [
+    ...known(c),
+    ...sightings.flatMap((s, i) => offOf(c, s).map((o) => o * weights[i]!)),
+  ];
+  const costOf = (c: Camera): number =>
+    known(c).reduce((sum, k) => sum + k * k, 0) +
+    sightings.reduce((sum, s) => {
+      const size = Math.hypot(...offOf(c, s));
+      return sum + (size <= HUBER ? size * size : HUBER * (2 * size - HUBER));
+    }, 0);
   let camera = start;
-  let now = residuals(camera);
-  let cost = dot(now, now);
+  let cost = costOf(camera);
   let damp = 1e-3;
-  for (let round = 0; round < 60; round++) {
+  for (let round = 0; round < ROUNDS; round++) {
+    const weights = weightsOf(camera);
+    const now = residuals(camera, weights);
     const columns = Array.from({ length: PARAMETERS }, (_, j) => {
       const by = Array<number>(PARAMETERS).fill(0);
       by[j] = 1e-6;
-      return residuals(moved(camera, by)).map((r, i) => (r - now[i]!) / 1e-6);
+      return residuals(moved(camera, by), weights).map((r, i) => (r - now[i]!) / 1e-6);
     });
     const normal = columns.map((a) => columns.map((b) => dot(a, b)));
     const right = columns.map((a) => -dot(a, now));
@@ -263,12 +269,10 @@ function refined(
     const step = solve(normal, right);
     if (!step) break;
     const next = moved(camera, step);
-    const then = residuals(next);
-    const after = dot(then, then);
+    const after = costOf(next);
     if (after < cost) {
       const isDone = cost - after < 1e-9 * cost;
       camera = next;
-      now = then;
       cost = after;
       damp = Math.max(1e-9, damp / 5);
       if (isDone) break;
@@ -279,4 +283,5 @@ function refined(
   }
   return { camera, cost };
 }
+const ROUNDS = 60;
 const HUBER = 4;

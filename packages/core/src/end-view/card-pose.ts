@@ -101,12 +101,18 @@ export function poseOf(image: GreyImage, card: CameraCard): CardPose | PoseRefus
 function isBlurred({ width, height, data }: GreyImage): boolean {
   const counts = new Uint32Array(256);
   let n = 0;
+  let least = 255;
+  let most = 0;
   for (let y = 1; y < height - 1; y += 3) {
     for (let x = 2; x < width - 2; x += 2) {
       counts[Math.abs(data[y * width + x + 1]! - data[y * width + x - 1]!)]! += 1;
       n += 1;
+      least = Math.min(least, data[y * width + x]!);
+      most = Math.max(most, data[y * width + x]!);
     }
   }
+  // A picture of nothing has no edges either.
+  if (most - least < SOMETHING) return false;
   // The steepest of a thousand.
   let above = 0;
   for (let step = 255; step >= 0; step--) {
@@ -117,6 +123,7 @@ function isBlurred({ width, height, data }: GreyImage): boolean {
 }
 /** Levels over two pixels; a sharp edge of a mark has a hundred. */
 const SHARP = 28;
+const SOMETHING = 60;
 
 const mean = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / Math.max(1, list.length);
 const sightingOf = (on: { xMm: number; yMm: number }, seen: PicturePlace, sdPx: number): Sighting => ({

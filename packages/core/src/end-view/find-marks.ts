@@ -118,8 +118,16 @@ function blobsOf(dark: Uint8Array, width: number, height: number): Blob[] {
     let n = 0;
     open[n++] = start;
     dark[start] = 2;
-    let [area, sx, sy, sxx, sxy, syy] = [0, 0, 0, 0, 0, 0];
-    let [left, right, top, bottom] = [width, 0, height, 0];
+    let area = 0;
+    let sx = 0;
+    let sy = 0;
+    let sxx = 0;
+    let sxy = 0;
+    let syy = 0;
+    let left = width;
+    let right = 0;
+    let top = height;
+    let bottom = 0;
     while (n > 0) {
       const i = open[--n]!;
       const x = i % width;
@@ -134,10 +142,16 @@ function blobsOf(dark: Uint8Array, width: number, height: number): Blob[] {
       if (x > right) right = x;
       if (y < top) top = y;
       if (y > bottom) bottom = y;
-      if (x > 0 && dark[i - 1] === 1) ((dark[i - 1] = 2), (open[n++] = i - 1));
-      if (x < width - 1 && dark[i + 1] === 1) ((dark[i + 1] = 2), (open[n++] = i + 1));
-      if (y > 0 && dark[i - width] === 1) ((dark[i - width] = 2), (open[n++] = i - width));
-      if (y < height - 1 && dark[i + width] === 1) ((dark[i + width] = 2), (open[n++] = i + width));
+      for (const j of [
+        x > 0 ? i - 1 : -1,
+        x < width - 1 ? i + 1 : -1,
+        i - width,
+        y < height - 1 ? i + width : -1,
+      ]) {
+        if (j < 0 || dark[j] !== 1) continue;
+        dark[j] = 2;
+        open[n++] = j;
+      }
     }
     if (area < DOT.least) continue;
     const x = sx / area;
@@ -282,7 +296,9 @@ export function darkMiddle(
   const det = a * d - b * b;
   const reachX = Math.ceil(reachMm * Math.hypot(a, b));
   const reachY = Math.ceil(reachMm * Math.hypot(b, d));
-  let [sum, sx, sy] = [0, 0, 0];
+  let sum = 0;
+  let sx = 0;
+  let sy = 0;
   const x0 = Math.round(at.x);
   const y0 = Math.round(at.y);
   for (let y = y0 - reachY; y <= y0 + reachY; y++) {

@@ -1,6 +1,15 @@
 import type { CameraCard, MethodSheet } from '@clear-mark/core';
 import { cameraCardShapes } from '@clear-mark/paper';
-import { type CardPicture, drawEnd, randomEndScene, rngFrom } from '@clear-mark/sim';
+import {
+  between,
+  type CardPicture,
+  drawEnd,
+  normal,
+  type PreparedEnd,
+  randomEndScene,
+  type Rng,
+  rngFrom,
+} from '@clear-mark/sim';
 import { answerOrders } from '../../workers/answer-orders.ts';
 import type { EndStandInOrder, StandInPicture } from './measure-orders.ts';
 
@@ -9,13 +18,27 @@ const SIZE = { width: 1400, height: 1050 };
 
 answerOrders<EndStandInOrder, StandInPicture>(async ({ seed, card }, tell) => {
   const rng = rngFrom(seed);
-  const scene = randomEndScene(rng, { ...SIZE, fault: 'none', fills: 0.85, rollDeg: 6 * (rng() - 0.5) });
-  const photo = drawEnd(pictureOf(card), scene, rng);
+  const scene = randomEndScene(rng, {
+    ...SIZE,
+    fault: 'none',
+    fills: 0.85,
+    rollDeg: 6 * (rng() - 0.5),
+    bendMm: 2000,
+  });
+  const photo = drawEnd(pictureOf(card), { ...scene, end: preparedFor(card, scene.end, rng) }, rng);
   const canvas = new OffscreenCanvas(photo.width, photo.height);
   const image = new ImageData(new Uint8ClampedArray(photo.data), photo.width, photo.height);
   canvas.getContext('2d')!.putImageData(image, 0, 0);
   tell({ png: await canvas.convertToBlob({ type: 'image/png' }) });
 });
+
+/** An end such as a trainee prepares it: near the lengths of the card. */
+function preparedFor({ lengths }: CameraCard, end: PreparedEnd, rng: Rng): PreparedEnd {
+  const of = (name: string): number | undefined => lengths.find((l) => l.name === name)?.fromEndMm;
+  const bufferMm = (of('buffer') ?? end.bufferMm) + 0.6 * normal(rng);
+  const jacketMm = (of('jacket') ?? bufferMm + 15) + 0.8 * normal(rng);
+  return { ...end, bufferMm, jacketMm, glassMm: bufferMm - between(rng, 0.5, 2) };
+}
 
 /** The card as it is printed, without its words: nothing is measured by them. */
 function pictureOf(card: CameraCard): CardPicture {

@@ -91,12 +91,16 @@ describe('the picture with what was found', () => {
 describe('the pictures of a piece', () => {
   it('stand with their values, without a question to the server', async () => {
     const server = new TestServer();
-    const measured = [{ id: id(5), text: '0.44', expanded: '0.12' }];
+    const measured = [
+      { id: id(5), text: '0.44', expanded: '0.12', unit: 'deg' },
+      { id: id(6), text: '35.10', expanded: '0.22', unit: 'mm' },
+    ];
     const { page } = await openPage(MeasuredPictures, {
       props: { classId: CLASS, attemptId: id(9), measured },
     });
     await settled();
     expect(page.get('[data-test=measured-picture]').text()).toContain('0.44° ± 0.12°');
+    expect(page.text()).toContain('35.10 mm ± 0.22 mm');
     expect(page.get('a').attributes('href')).toContain(`/measured/${id(5)}/picture`);
     expect(server.of(ROUTES.measuredPictures)).toEqual([]);
   });
