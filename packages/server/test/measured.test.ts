@@ -218,7 +218,7 @@ describe('a picture that a value was measured in', () => {
       .db('signed_revisions')
       .where({ attempt_id: attemptId })
       .first('evidence');
-    expect(evidence.pictures).toHaveLength(4);
+    expect(evidence.pictures).toHaveLength(6);
     expect((await verifyRecords(world.db, [])).findings).toEqual([]);
     await world.owner.raw(`alter table measured_pictures disable trigger all`);
     await world

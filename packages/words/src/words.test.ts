@@ -8,6 +8,7 @@ import { evidenceWords, reasonWords } from './reasons.ts';
 
 const PARAMS = {
   item: 'primer',
+  longest: 88,
   step: 'cure',
   share: 2,
   from: '2026-03-02',
