@@ -3,6 +3,7 @@ import { benchArchive } from './archive.ts';
 import { benchBundle } from './bundle.ts';
 import { benchClass } from './class.ts';
 import { benchCleaves, benchCleavesOpenCv } from './cleaves.ts';
+import { benchEnds, benchEndsOpenCv } from './ends.ts';
 import { benchDayBound, benchDayPlan, benchDayReplan } from './day-plan.ts';
 import { benchDrain } from './drain.ts';
 import { benchEntries } from './entries.ts';
@@ -59,6 +60,8 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   'faces-opencv': () => benchFacesOpenCv(),
   cleaves: () => Promise.resolve(benchCleaves()),
   'cleaves-opencv': () => benchCleavesOpenCv(),
+  ends: () => benchEnds(),
+  'ends-opencv': () => benchEndsOpenCv(),
   'faces-memory': () => benchFacesMemory(),
   'faces-batch': () => benchFacesBatch(),
   'faces-page': (url) => benchFacesPage(url),

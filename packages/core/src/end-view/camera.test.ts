@@ -4,7 +4,6 @@ import {
   eyeOf,
   fitCamera,
   homographyOf,
-  placeOn,
   project,
   type Sighting,
   taken,
@@ -55,13 +54,6 @@ describe('a pinhole camera', () => {
       for (let j = 0; j < 3; j++)
         expect(turn[i]!.reduce((sum, v, k) => sum + v * turn[j]![k]!, 0)).toBeCloseTo(i === j ? 1 : 0, 12);
     expect(turnBy([0, 0, Math.PI / 2])[1]![0]).toBeCloseTo(1, 12);
-  });
-  it('a place of the picture is found again on the plane that it is on', () => {
-    const camera = { ...STRAIGHT, k1: -0.08, turn: turnBy([0.4, 0.2, 1]), shift: [-20, 10, 260] as const };
-    const seen = project(camera, [33, 21, -1.5]);
-    const found = placeOn(camera, seen, 1.5, { xMm: 30, yMm: 20 });
-    expect(found.xMm).toBeCloseTo(33, 6);
-    expect(found.yMm).toBeCloseTo(21, 6);
   });
 });
 

@@ -34,35 +34,6 @@ export function eyeOf({ turn, shift }: Camera): Place3 {
   return [at(0), at(1), at(2)];
 }
 
-/** The place on the plane so many mm above the card that is seen at a place of the picture; by Newton's steps from a first guess. */
-export function placeOn(
-  camera: Camera,
-  seen: PicturePlace,
-  aboveMm: number,
-  guess: { xMm: number; yMm: number },
-): { xMm: number; yMm: number } {
-  let x = guess.xMm;
-  let y = guess.yMm;
-  for (let i = 0; i < 12; i++) {
-    const p = project(camera, [x, y, -aboveMm]);
-    const px = project(camera, [x + STEP, y, -aboveMm]);
-    const py = project(camera, [x, y + STEP, -aboveMm]);
-    const step = solve(
-      [
-        [(px.x - p.x) / STEP, (py.x - p.x) / STEP],
-        [(px.y - p.y) / STEP, (py.y - p.y) / STEP],
-      ],
-      [seen.x - p.x, seen.y - p.y],
-    );
-    if (!step) break;
-    x += step[0]!;
-    y += step[1]!;
-    if (Math.hypot(step[0]!, step[1]!) < 1e-6) break;
-  }
-  return { xMm: x, yMm: y };
-}
-const STEP = 0.01;
-
 /** The homography that takes places of a plane to places of a picture, by the direct linear transform with its last term 1. Null where four of them do not span it. */
 export function homographyOf(
   from: readonly { readonly xMm: number; readonly yMm: number }[],
@@ -159,8 +130,16 @@ export interface CameraFit {
 /** What is known of cameras beforehand: focal length in long sides of the picture (a phone’s main camera: 26 mm of 36, common practice), distortion. */
 const KNOWN = { focal: 0.82, focalSd: 0.25, k1Sd: 0.15, k2Sd: 0.15 };
 
-/** The camera by what it saw of a flat card: Levenberg and Marquardt on focal length, distortion, turn and shift. Null where no camera sees it so. */
-export function fitCamera(sightings: readonly Sighting[], width: number, height: number): CameraFit | null {
+/**
+ * The camera by what it saw of a flat card: Levenberg and Marquardt on focal length, distortion, turn and shift, from a camera that is nearly right or from
+ * three that follow from a homography. Null where no camera sees it so.
+ */
+export function fitCamera(
+  sightings: readonly Sighting[],
+  width: number,
+  height: number,
+  nearly?: Camera,
+): CameraFit | null {
   const h = homographyOf(
     sightings,
     sightings.map((s) => s.seen),
@@ -168,10 +147,9 @@ export function fitCamera(sightings: readonly Sighting[], width: number, height:
   if (!h) return null;
   const long = Math.max(width, height);
   const centre = { x: (width - 1) / 2, y: (height - 1) / 2 };
+  const starts = nearly ? [nearly] : STARTS.flatMap((share) => cameraBy(h, share * long, centre) ?? []);
   let best: { camera: Camera; cost: number } | null = null;
-  for (const share of [0.65, 0.82, 1.1]) {
-    const start = cameraBy(h, share * long, centre);
-    if (!start) continue;
+  for (const start of starts) {
     const found = refined(start, sightings, long);
     if (!best || found.cost < best.cost) best = found;
   }
@@ -183,6 +161,9 @@ export function fitCamera(sightings: readonly Sighting[], width: number, height:
   });
   return { camera, off, rmsPx: Math.sqrt(off.reduce((sum, o) => sum + o * o, 0) / off.length) };
 }
+
+/** Focal lengths that are tried first, in long sides of the picture. */
+const STARTS = [0.65, 0.82, 1.1];
 
 /** Turn and shift out of a homography, for a focal length (Zhang 2000). */
 function cameraBy(h: Matrix, focal: number, centre: PicturePlace): Camera | null {

@@ -25,8 +25,6 @@ export interface CardPose {
   readonly blurMm: number;
   readonly marks: readonly FoundMark[];
   readonly sightings: readonly Sighting[];
-  readonly light: number;
-  readonly dark: number;
 }
 export type PoseRefusal = 'few_marks' | 'mirrored' | 'other_card' | 'bent' | 'blurred';
 
@@ -39,7 +37,7 @@ const STRAY = 6;
 /** Marks and dots of a flat card lie off no further, mm and px. */
 const FLAT = { mm: 0.045, px: 0.35 };
 /** Edges that are spread further are blurred, mm. */
-const MOST_BLUR_MM = 0.62;
+const MOST_BLUR_MM = 0.48;
 /** Squares that must be read, and share of them that must be what the card says. */
 const CODE = { least: 0.5, right: 0.85 };
 
@@ -59,8 +57,6 @@ export function poseOf(image: GreyImage, card: CameraCard): CardPose | PoseRefus
   const blurs = kept.map((k) => k.mark.blurMm).sort((a, b) => a - b);
   const blurMm = blurs[blurs.length >> 1]!;
   if (blurMm > MOST_BLUR_MM) return 'blurred';
-  const light = mean(kept.map((k) => k.mark.light));
-  const dark = mean(kept.map((k) => k.mark.dark));
   const dots = card.dots.flatMap(
     (dot) =>
       dotAt(
@@ -71,7 +67,7 @@ export function poseOf(image: GreyImage, card: CameraCard): CardPose | PoseRefus
       ) ?? [],
   );
   const sightings = [...ofMarks, ...dots];
-  const fit = fitCamera(sightings, image.width, image.height) ?? first;
+  const fit = fitCamera(sightings, image.width, image.height, first.camera) ?? first;
   const pxPerMm = scaleAt(fit.camera, card.widthMm / 2, card.heightMm / 2);
   const offPx = robustRms(fit);
   if (offPx / pxPerMm > FLAT.mm && offPx > FLAT.px) return 'bent';
@@ -92,8 +88,6 @@ export function poseOf(image: GreyImage, card: CameraCard): CardPose | PoseRefus
     blurMm,
     marks: kept.map((k) => k.mark),
     sightings,
-    light,
-    dark,
   };
 }
 
@@ -125,7 +119,6 @@ function isBlurred({ width, height, data }: GreyImage): boolean {
 const SHARP = 28;
 const SOMETHING = 60;
 
-const mean = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / Math.max(1, list.length);
 const sightingOf = (on: { xMm: number; yMm: number }, seen: PicturePlace, sdPx: number): Sighting => ({
   xMm: on.xMm,
   yMm: on.yMm,

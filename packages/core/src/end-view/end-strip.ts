@@ -19,8 +19,7 @@ export interface EndStrip {
   readonly sign: 1 | -1;
   /** Level against that of the paper there less one: 0 is paper. Three planes, red, green, blue. */
   readonly off: readonly [Float32Array, Float32Array, Float32Array];
-  /** Level of the paper along the axis, and share of the places near it that are brighter than paper. */
-  readonly paper: Float32Array;
+  /** Share of the places near the axis that are brighter than paper, by column. */
   readonly glaring: Float32Array;
   /** Standard deviation of paper. */
   readonly noise: number;
@@ -71,17 +70,19 @@ function againstPaper(
     axisMm,
   }: { columns: number; rows: number; half: number; perMm: number; axisMm: number },
 ): EndStrip {
-  const paper = new Float32Array(columns);
   const glaring = new Float32Array(columns);
   let squares = 0;
   let count = 0;
   const off = level.map((plane, c) => {
     const light = lightOf(plane, columns, rows, perMm);
     const out = new Float32Array(plane.length);
-    for (let k = 0; k < columns; k++) {
-      if (c === 1) paper[k] = light(k, half);
-      for (let r = 0; r < rows; r++) {
-        const behind = light(k, r);
+    for (let r = 0; r < rows; r++) {
+      const v = (2 * r) / rows - 1;
+      const flat = light[0]! + v * (light[2]! + v * light[5]!);
+      const along = light[1]! + v * light[4]!;
+      for (let k = 0; k < columns; k++) {
+        const u = (2 * k) / columns - 1;
+        const behind = flat + u * (along + u * light[3]!);
         const own = plane[r * columns + k]!;
         out[r * columns + k] = Number.isFinite(own) && behind > 8 ? own / behind - 1 : 0;
         const away = Math.abs(r - half) / perMm;
@@ -113,19 +114,16 @@ function againstPaper(
     axisMm,
     sign: 1,
     off: [off[0]!, off[1]!, off[2]!],
-    paper,
     glaring,
     noise,
   };
 }
 
-/** The light on the paper: a surface of the second degree through most of it, by squares of some size; cable, shadow and glare are the lesser part. */
-function lightOf(
-  plane: Float32Array,
-  columns: number,
-  rows: number,
-  perMm: number,
-): (k: number, r: number) => number {
+/**
+ * The light on the paper: a surface of the second degree through most of it, by squares of some size; cable, shadow and glare are the lesser part. Its
+ * coefficients of 1, u, v, u², uv and v², which go from -1 to 1 along and across.
+ */
+function lightOf(plane: Float32Array, columns: number, rows: number, perMm: number): readonly number[] {
   const by = Math.max(1, Math.round(SQUARE_MM * perMm));
   // Without the border of the card, where the desk may lie.
   const first = Math.round(BORDER_MM * perMm);
@@ -155,8 +153,7 @@ function lightOf(
   }
   const usual = levels.length === 0 ? 0 : middleOf(Float32Array.from(levels));
   const fit = robustFit(terms, levels, { start: [usual, 0, 0, 0, 0, 0], least: 2, most: 0.05 * usual + 2 });
-  const c = fit?.coefficients ?? [usual, 0, 0, 0, 0, 0];
-  return (k, r) => termsAt(k, r).reduce((sum, t, i) => sum + t * c[i]!, 0);
+  return fit?.coefficients ?? [usual, 0, 0, 0, 0, 0];
 }
 /** Side of a square whose mean is taken, and what is left out at both ends of the strip, mm. */
 const SQUARE_MM = 1;
@@ -177,7 +174,6 @@ export function turnedRound(strip: EndStrip): EndStrip {
     startMm: (columns - 1) / strip.perMm,
     sign: -1,
     off: [flip(strip.off[0]), flip(strip.off[1]), flip(strip.off[2])],
-    paper: Float32Array.from(strip.paper).reverse(),
     glaring: Float32Array.from(strip.glaring).reverse(),
   };
 }

@@ -29,11 +29,11 @@ const THIN_REACH_MM = 4;
 
 export function differences({ off, noise }: EndStrip): Float32Array {
   const out = new Float32Array(off[0].length);
-  for (let i = 0; i < out.length; i++)
-    out[i] = Math.max(Math.abs(off[0][i]!), Math.abs(off[1][i]!), Math.abs(off[2][i]!));
   // What noise makes of the largest of three.
   const floor = 0.85 * noise;
-  return out.map((v) => Math.max(0, v - floor));
+  for (let i = 0; i < out.length; i++)
+    out[i] = Math.max(0, Math.max(Math.abs(off[0][i]!), Math.abs(off[1][i]!), Math.abs(off[2][i]!)) - floor);
+  return out;
 }
 
 /** Follows the thick part from the end at which it comes in, then the thin one beyond it. */

@@ -7,7 +7,6 @@ export {
   fitCamera,
   homographyOf,
   type Place3,
-  placeOn,
   project,
   type Sighting,
   taken,

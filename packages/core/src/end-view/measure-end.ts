@@ -96,14 +96,15 @@ export function measureEnd(image: ColourImage, card: CameraCard): EndReading {
   if (typeof followed === 'string') return { ok: false, reason: followed };
   const layers = layerEdges(strip, followed);
   if (!layers) return { ok: false, reason: 'no_layers' };
-  if (!layers.isTipSeen) return { ok: false, reason: 'no_layers' };
   const way = new Way(
     strip,
     layers.followed,
     pose,
     (layers.jacketWidthMm ?? layers.bufferWidthMm ?? 0.9) / 2,
   );
-  const length = (edge: LayerEdge | null): EndLength | null => edge && way.length(layers.tip, edge, print);
+  // Where the end of the glass is not seen nothing is said of what is counted from it.
+  const tip = layers.isTipSeen ? layers.tip : null;
+  const length = (edge: LayerEdge | null): EndLength | null => tip && edge && way.length(tip, edge, print);
   const across = (of: SeenEdge['of'], edge: LayerEdge | null, halfMm: number): SeenEdge[] =>
     edge ? [{ of, line: way.across(edge.column, halfMm) }] : [];
   const { jacketWidthMm } = layers;
@@ -116,7 +117,7 @@ export function measureEnd(image: ColourImage, card: CameraCard): EndReading {
     print,
     pxPerMm: pose.pxPerMm,
     seen: [
-      ...across('tip', layers.tip, 1.5),
+      ...across('tip', tip, 1.5),
       ...across('glass', layers.glass, 1.5),
       ...across('buffer', layers.buffer, 2),
       ...across('jacket', layers.jacket, 3),

@@ -5,9 +5,8 @@ import type { EdgePair } from './through-fiber.ts';
 
 /** How two fibers meet, by their outer edges. Lengths in µm, angles in degrees; rows of a picture count downwards. */
 export interface JointFit {
-  /** Column of the joint, and its standard uncertainty in µm. */
+  /** Column of the joint. */
   readonly at: number;
-  readonly atSd: number;
   /** Step of the axis from the left fiber to the right one at the joint. */
   readonly offsetUm: number;
   readonly offsetSd: number;
@@ -99,7 +98,6 @@ export function fitJoint(
   const on = (a: Axis, d: number): number => a.height + a.slope * d + a.bend * d * d;
   return {
     at: at / umPerPx,
-    atSd: sd,
     offsetUm: (axes.right.height - axes.left.height) * slant,
     offsetSd: Math.hypot(
       axes.left.heightSd,

@@ -22,6 +22,7 @@ const refused = computed(() => {
   const reading = shot.value?.reading ?? live.value;
   return reading && !reading.ok ? END_REFUSAL_WORDS[reading.reason] : null;
 });
+const isTipSeen = computed(() => end.value?.seen.some((s) => s.of === 'tip') ?? true);
 const budget = computed(() => (dragged.value === null ? end.value?.[props.layer]?.budget : null));
 const BUDGET_WORDS = {
   edges: 'edges',
@@ -50,6 +51,7 @@ const BUDGET_WORDS = {
     </template>
     <template #found>
       <p class="soft">{{ LAYER_WORDS[layer] }}{{ dragged === null ? '' : ', edge set by hand' }}</p>
+      <p v-if="!isTipSeen" class="soft">The end of the glass is not seen: a plainer light, or nearer.</p>
       <details v-if="budget" class="soft budget">
         <summary>What the ± is made of</summary>
         <ul>

@@ -1,4 +1,5 @@
 import {
+  END_LAYERS,
   type EndLayer,
   type EndReading,
   type EndRefusal,
@@ -47,8 +48,8 @@ export const edgeDragged = (end: MeasuredEnd, to: PicturePlace): number => mmAlo
 
 /** Two readings that follow each other agree: the picture is held still. */
 export function isEndStill(before: EndReading | null, now: EndReading): boolean {
-  if (!before?.ok || !now.ok) return false;
-  return (['jacket', 'buffer', 'glass'] as const).every((layer) => {
+  if (!before?.ok || !now.ok || END_LAYERS.every((layer) => now[layer] === null)) return false;
+  return END_LAYERS.every((layer) => {
     const a = before[layer];
     const b = now[layer];
     return a === null || b === null ? a === b : Math.abs(a.mm - b.mm) < Math.max(0.15, 2 * b.sdMm);

@@ -68,6 +68,9 @@ describe('a length of an end in a picture', () => {
     expect(isEndStill(END, { ...END, jacket: length(35.2) })).toBe(true);
     expect(isEndStill(END, { ...END, jacket: length(35.6) })).toBe(false);
     expect(isEndStill(END, { ...END, glass: length(3) })).toBe(false);
+    // Nothing is measured as long as the end of the glass is not seen.
+    const unseen: EndReading = { ...END, jacket: null, buffer: null };
+    expect(isEndStill(unseen, unseen)).toBe(false);
   });
   it('that cannot be measured says why, in sentences', () => {
     for (const words of Object.values(END_REFUSAL_WORDS)) expect(words).toMatch(/^[A-Z].*\.$/);

@@ -73,6 +73,8 @@ const live = computed<{ value: number; verdict: Verdict } | null>(() => {
   }
 });
 
+/** Whether something else is typed than what stands: until then the place of OK is the camera's. */
+const isTyped = computed(() => text.value.trim() !== (stands.value ?? ''));
 const workedOut = computed(() => isWorkedOut(props.criterion));
 /** What the scale shows: the typed value, or what is left of it once the other length is taken off. */
 const shown = computed<{ value: number; verdict: Verdict } | null>(() => {
@@ -116,22 +118,27 @@ const left = computed(() =>
       <span class="unit">{{ UNIT_WORDS[shownUnit] }}</span>
     </label>
     <button
-      v-if="!locked && !workedOut"
+      v-if="pictured && !locked && !isTyped"
+      class="act take"
+      type="button"
+      aria-label="By a picture"
+      title="By a picture"
+      data-test="measure-picture"
+      @click="emit('picture')"
+    >
+      <svg viewBox="0 0 24 24" width="26" height="26" aria-hidden="true">
+        <path d="M3 8h4l2-3h6l2 3h4v11H3z" />
+        <circle cx="12" cy="13" r="3.6" />
+      </svg>
+    </button>
+    <button
+      v-else-if="!locked && !workedOut"
       class="act take"
       type="button"
       :disabled="live === null"
       @click="take"
     >
       OK
-    </button>
-    <button
-      v-if="pictured && !locked"
-      class="act picture"
-      type="button"
-      data-test="measure-picture"
-      @click="emit('picture')"
-    >
-      By a picture
     </button>
     <p v-if="left" class="left small soft">{{ left }}</p>
     <p v-if="error" class="say bad" role="alert">{{ error }}</p>
@@ -166,9 +173,13 @@ input {
   min-width: 52px;
   padding: 0 8px;
 }
-.picture {
-  grid-column: 2 / -1;
-  justify-self: end;
+.take svg {
+  display: block;
+  margin: 0 auto;
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 2;
+  stroke-linejoin: round;
 }
 .left {
   grid-column: 1 / -1;
