@@ -1,5 +1,5 @@
-import { selectNth } from '../faces/pixels/quantile.ts';
-import { middleOf } from '../faces/pixels/quantile.ts';
+import { middleOf, selectNth } from '../faces/pixels/quantile.ts';
+import { runningMean } from '../faces/pixels/running-mean.ts';
 import type { EndStrip } from './end-strip.ts';
 import { followBuffer, followThin, type Followed } from './follow-cable.ts';
 
@@ -142,7 +142,7 @@ function edgeBetween(
   const n = Math.floor(from);
   if (n < 4) return null;
   const raw = Float32Array.from({ length: n + 1 }, (_, k) => shareOf(strip, followed, colour, k, band));
-  const shares = boxed(raw, Math.max(1, Math.round(0.12 * perMm)));
+  const shares = runningMean(raw, Math.max(1, Math.round(0.12 * perMm)));
   const behind = middleOf(
     shares.slice(Math.max(0, Math.round(n - BEHIND_MM * perMm)), Math.max(1, Math.round(n - 0.5 * perMm))),
   );
@@ -178,18 +178,6 @@ function crossing(values: Float32Array, at: number, level: number, reach: number
     }
   }
   return best;
-}
-
-function boxed(values: Float32Array, reach: number): Float32Array {
-  return values.map((_, k) => {
-    let sum = 0;
-    let n = 0;
-    for (let j = Math.max(0, k - reach); j <= Math.min(values.length - 1, k + reach); j++) {
-      sum += values[j]!;
-      n += 1;
-    }
-    return sum / n;
-  });
 }
 
 interface ThinEdges {

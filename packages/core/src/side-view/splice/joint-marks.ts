@@ -1,4 +1,5 @@
 import { middleOf } from '../../faces/pixels/quantile.ts';
+import { runningMean } from '../../faces/pixels/running-mean.ts';
 import type { UnrolledFiber } from './unrolled.ts';
 
 /** A thin dark line across the fiber where the ends met. */
@@ -43,7 +44,7 @@ export function findLine(fiber: UnrolledFiber, umPerPx: number, half: number): J
     if (usual > 0) seen[k] = own / usual;
   }
   const wide = Math.max(0, Math.round(LINE.widthUm / umPerPx / 2));
-  const mean = boxed(seen, wide);
+  const mean = runningMean(seen, wide);
   const noise = 1.4826 * middleOf(mean.map((m) => Math.abs(m - 1)));
   const at = lowest(mean, Math.round(12 / umPerPx));
   const depth = 1 - mean[at]!;
@@ -171,18 +172,6 @@ function smoothed(ratio: Float32Array, columns: number, rows: number): Float32Ar
     }
   }
   return out;
-}
-
-function boxed(values: Float32Array, reach: number): Float32Array {
-  return values.map((_, k) => {
-    let sum = 0;
-    let n = 0;
-    for (let j = Math.max(0, k - reach); j <= Math.min(values.length - 1, k + reach); j++) {
-      sum += values[j]!;
-      n += 1;
-    }
-    return sum / n;
-  });
 }
 
 /** The place of the least value, so far from both ends. */
