@@ -1,4 +1,4 @@
-import type { CardPicture, EndScene } from './end-photo.ts';
+import type { CardPicture, EndScene } from './end-scene.ts';
 
 /** The places and turn of a pinhole camera with one term of radial distortion. */
 export interface Lens {

@@ -3,6 +3,7 @@ export * from './bench-piece.ts';
 export * from './cleave-view.ts';
 export * from './splice-view.ts';
 export * from './end-photo.ts';
+export * from './end-scene.ts';
 export * from './face-features.ts';
 export * from './face.ts';
 export * from './random-face.ts';
