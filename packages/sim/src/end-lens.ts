@@ -58,6 +58,12 @@ export function rayOf(
     a = u / d;
     b = v / d;
   }
-  const at = (j: 0 | 1 | 2): number => turn[0]![j] * a + turn[1]![j] * b + turn[2]![j];
-  return [at(0), at(1), at(2)];
+  const right = turn[0]!;
+  const down = turn[1]!;
+  const away = turn[2]!;
+  return [
+    right[0] * a + down[0] * b + away[0],
+    right[1] * a + down[1] * b + away[1],
+    right[2] * a + down[2] * b + away[2],
+  ];
 }

@@ -33,14 +33,19 @@ export function drawEnd(card: CardPicture, scene: EndScene, rng: Rng): EndPhoto 
     for (let x = 0; x < width; x++) {
       const seenX = fault === 'mirrored' ? width - 1 - x : x;
       const i = 3 * (y * width + x);
-      const isNear = isNearCable(card, scene, lens, rayOf(lens, seenX, y));
+      const middle = rayOf(lens, seenX, y);
+      if (!isNearCable(card, scene, lens, middle)) {
+        line.set(seenBy(card, scene, lens, middle, details), i);
+        continue;
+      }
       // A fiber is thinner than a pixel: near it each is seen by several rays.
-      const n = isNear ? RAYS : 1;
-      for (let a = 0; a < n; a++) {
-        for (let b = 0; b < n; b++) {
-          const ray = rayOf(lens, seenX + (a + 0.5) / n - 0.5, y + (b + 0.5) / n - 0.5);
+      for (let a = 0; a < RAYS; a++) {
+        for (let b = 0; b < RAYS; b++) {
+          const ray = rayOf(lens, seenX + (a + 0.5) / RAYS - 0.5, y + (b + 0.5) / RAYS - 0.5);
           const c = seenBy(card, scene, lens, ray, details);
-          for (let k = 0; k < 3; k++) line[i + k]! += c[k]! / (n * n);
+          line[i]! += c[0] / RAYS ** 2;
+          line[i + 1]! += c[1] / RAYS ** 2;
+          line[i + 2]! += c[2] / RAYS ** 2;
         }
       }
     }
@@ -85,14 +90,10 @@ function seenBy(
   details: Details,
 ): Colour {
   const { end, fault } = scene;
-  const on = (above: number): readonly [number, number] => {
-    const t = (-above - eye[2]) / ray[2];
-    return [eye[0] + t * ray[0], eye[1] + t * ray[1]];
-  };
   if (fault !== 'no_cable') {
     // The cable's axis stands off the paper by its radius; on the plane through it the ray shows how far beside it passes.
     const height = end.jacketDiameterMm / 2;
-    const at = on(height);
+    const at = metAt(eye, ray, height);
     const own = cableAt(card, scene, at[0], at[1], details);
     if (own) {
       const shine = glareAt(card, scene, at[0], at[1], details.glare);
@@ -103,8 +104,13 @@ function seenBy(
       if (second) return second;
     }
   }
-  const [x, y] = on(fault === 'bent' ? bentBy(card, on(0)[0]) : 0);
-  return cardAt(card, scene, x, y, details);
+  const place = metAt(eye, ray, fault === 'bent' ? bentBy(card, metAt(eye, ray, 0)[0]) : 0);
+  return cardAt(card, scene, place[0], place[1], details);
+}
+/** Where a ray meets the plane that lies so far above the paper. */
+function metAt(eye: Lens['eye'], ray: Lens['eye'], above: number): readonly [number, number] {
+  const t = (-above - eye[2]) / ray[2];
+  return [eye[0] + t * ray[0], eye[1] + t * ray[1]];
 }
 const bentBy = (card: CardPicture, x: number): number => 9 * Math.sin(Math.PI * clamp(x / card.widthMm));
 
@@ -136,12 +142,14 @@ function cardAt(
   const shade =
     scene.fault === 'no_cable' || radius === 0
       ? 0
-      : 0.16 * Math.exp(-(((y - axis - radius * 0.9) / (radius * 1.1)) ** 2));
+      : 0.16 * shadowAt((y - axis - radius * 0.9) / (radius * 1.1));
   const bright = glareAt(card, scene, x, y, glare);
   const ink = 0.1 + 0.9 * level;
   const lit = light * ink * (1 - shade) + bright;
   return [lit, lit * 0.99, lit * 0.96];
 }
+
+const shadowAt = (place: number): number => (Math.abs(place) > 7 ? 0 : Math.exp(-(place ** 2)));
 
 /** What a lamp adds where it is thrown back. */
 function glareAt(card: CardPicture, scene: EndScene, x: number, y: number, glare: Details['glare']): number {
@@ -171,13 +179,17 @@ function middleOf(card: CardPicture, scene: EndScene, x: number): number {
   return card.axis.y + scene.besideMm + scene.lean * s + (s * s) / (2 * scene.bendMm);
 }
 
+/** Nothing of a cable, its yarn among it, lies further from its axis, mm. */
+const FURTHEST_STRAND = 12;
 /** The colour of the cable at a place, or null where it is not. */
 function cableAt(card: CardPicture, scene: EndScene, x: number, y: number, details: Details): Colour | null {
   const { end } = scene;
   const s0 = alongOf(card, scene, x);
+  const beside = y - middleOf(card, scene, x);
+  if (Math.abs(beside) > FURTHEST_STRAND) return null;
   const slope = scene.lean + s0 / scene.bendMm;
   const slant = Math.cos(Math.atan(slope));
-  const v = (y - middleOf(card, scene, x)) * slant;
+  const v = beside * slant;
   // Length along the curve: the foot of the perpendicular, then the arc.
   const foot =
     s0 + v * Math.sin(Math.atan(slope)) * (scene.isFromLeft ? -1 : 1) * (scene.isFromLeft ? -1 : 1);
