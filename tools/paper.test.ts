@@ -25,7 +25,7 @@ import {
 } from '@clear-mark/paper';
 import { STEP_DRAWINGS } from '@clear-mark/methods/drawings';
 import { allLetters } from './letter-ranges.ts';
-import { bytesOf, readPdf } from './pdf-for-tests.ts';
+import { bytesOf, partsOfPdf, readPdf } from './pdf-for-tests.ts';
 
 const withStrip = SHIPPED_METHODS.filter((m) => m.strip);
 const [first] = withStrip;
@@ -317,12 +317,25 @@ describe('a wall sheet', () => {
   it.each(PAPER_NAMES)('of every shipped method is made on %s, its drawings among it', async (paper) => {
     for (const sheet of SHIPPED_METHODS) {
       const document = wallSheetDocument(sheet, () => 'at most 1 mm', paper);
+      const drawn = sheet.steps.filter((s) => s.drawing !== undefined).length;
+      expect(JSON.stringify(document.content).match(/<svg/g) ?? []).toHaveLength(drawn);
       const pages = readPdf(await bytesOf(document));
       expect(pages.length, sheet.id).toBeGreaterThan(0);
       expect(pages.length, sheet.id).toBeLessThan(14);
-      const drawn = sheet.steps.filter((s) => s.drawing !== undefined).length;
-      expect(JSON.stringify(document.content).match(/<svg/g) ?? []).toHaveLength(drawn);
     }
+  });
+  it('is read aloud by its steps, with what each drawing shows', async () => {
+    const sheet = SHIPPED_METHODS.find((m) => m.steps.some((s) => s.drawing !== undefined))!;
+    const { pages } = await partsOfPdf(await bytesOf(wallSheetDocument(sheet, () => 'at most 1 mm', 'A4')));
+    const all = pages.flatMap((p) => p.parts.flatMap((q) => q.parts));
+    const steps = all.filter((p) => p.role === 'H2').map((p) => p.text);
+    expect(steps).toHaveLength(sheet.steps.length);
+    sheet.steps.forEach((step, i) => expect(steps[i]).toContain(step.title.replace(/\s/g, '')));
+    const drawn = sheet.steps.filter((s) => s.drawing !== undefined);
+    expect(all.filter((p) => p.role === 'Figure').map((p) => p.alt)).toEqual([
+      expect.stringMatching(/^Code to scan: /),
+      ...drawn.map((s) => STEP_DRAWINGS[s.drawing!]!.says),
+    ]);
   });
   it('carries cautions, steps, limits and sources, and no markup of a text that it is given', async () => {
     const sheet: MethodSheet = {

@@ -75,3 +75,56 @@ export async function wordsOfPdf(bytes: Buffer): Promise<string[]> {
   }
   return pages;
 }
+
+/** An element of a PDF's structure: what it is, what it says (all white space left out) or stands for, and what it holds. */
+export interface ReadPart {
+  readonly role: string;
+  readonly alt?: string;
+  readonly text: string;
+  readonly parts: readonly ReadPart[];
+}
+interface StructureNode {
+  readonly role?: string;
+  readonly alt?: string;
+  readonly type?: string;
+  readonly id?: string;
+  readonly children?: readonly StructureNode[];
+}
+
+/** The structure of each page, with the words that it marks, as a reader of another make finds it; what is marked as nothing to be read is told apart. */
+export async function partsOfPdf(bytes: Buffer): Promise<{
+  readonly isMarked: boolean;
+  readonly pages: readonly ReadPart[];
+  readonly unread: readonly string[];
+}> {
+  const document = await getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise;
+  const pages: ReadPart[] = [];
+  const unread: string[] = [];
+  for (let number = 1; number <= document.numPages; number += 1) {
+    const page = await document.getPage(number);
+    const { items } = await page.getTextContent({ includeMarkedContent: true });
+    const said = new Map<string, string>();
+    let open: string | null = null;
+    let aside = '';
+    for (const item of items) {
+      if ('str' in item) {
+        if (open === null) aside += item.str;
+        else said.set(open, (said.get(open) ?? '') + item.str);
+      } else if (item.type === 'beginMarkedContentProps') open = item.id;
+      else if (item.type === 'endMarkedContent') open = null;
+    }
+    unread.push(aside.replace(/\s/g, ''));
+    const read = ({ role = '', alt, children = [] }: StructureNode): ReadPart => ({
+      role,
+      ...(alt === undefined ? {} : { alt }),
+      text: children
+        .map((c) => (c.type === 'content' ? (said.get(c.id!) ?? '') : ''))
+        .join('')
+        .replace(/\s/g, ''),
+      parts: children.filter((c) => c.type !== 'content').map(read),
+    });
+    pages.push(read((await page.getStructTree()) as StructureNode));
+  }
+  const info = (await document.getMarkInfo()) as { Marked?: boolean } | null;
+  return { isMarked: info?.Marked === true, pages, unread };
+}

@@ -21,7 +21,7 @@ import {
 } from '@clear-mark/paper';
 import { rateWords } from '@clear-mark/words';
 import { describe, expect, it } from 'vitest';
-import { bytesOf, readPdf, wordsOfPdf } from './pdf-for-tests.ts';
+import { bytesOf, partsOfPdf, readPdf, type ReadPart, wordsOfPdf } from './pdf-for-tests.ts';
 
 const OF = {
   className: 'Pier crew 1',
@@ -300,6 +300,30 @@ describe('a report on paper', () => {
       expect(pages.length).toBe(read.length);
     },
   );
+  it.each(ALL)('of %s is read aloud by its parts in their order, each once', async (_, report) => {
+    const { isMarked, pages, unread } = await partsOfPdf(await bytesOf(reportDocument(report, 'A4')));
+    expect(isMarked).toBe(true);
+    const flat = ({ parts, ...of }: ReadPart): ReadPart[] => [{ ...of, parts }, ...parts.flatMap(flat)];
+    const all = pages.flatMap(flat);
+    const said = (role: string): string[] => all.filter((p) => p.role === role).map((p) => p.text);
+    expect(said('H1').join('')).toBe(bare(report.title));
+    expect(said('H2').join(' ')).toBe(report.sections.map((s) => bare(s.heading)).join(' '));
+    const blocks = report.sections.flatMap((s) => s.blocks);
+    const tables = blocks.filter((b) => b.kind === 'table');
+    // A part that goes over two pages is there twice, with what stands on each: joined it is the whole.
+    expect(said('TH').join('')).toBe(bare(tables.flatMap((b) => b.heads).join('')));
+    expect(said('TD').join('')).toBe(bare(tables.flatMap((b) => b.rows.flat()).join('')));
+    expect(said('LBody').join('')).toBe(
+      bare(blocks.flatMap((b) => (b.kind === 'list' ? b.items : [])).join('')),
+    );
+    const shown = blocks.flatMap((b) =>
+      b.kind === 'drawing' ? [b.words] : b.kind === 'pictures' ? b.pictures.map((p) => p.words) : [],
+    );
+    const code = report.code ? [`Code to scan: ${report.code.address}`] : [];
+    expect(all.filter((p) => p.role === 'Figure').map((p) => p.alt)).toEqual([...code, ...shown]);
+    // The title and the number of each page below it are not read into the text.
+    unread.forEach((aside, i) => expect(aside).toContain(`Page${i + 1}of${pages.length}`));
+  });
   it('a table has a share of the width for each of its columns', () => {
     for (const [, report] of ALL)
       for (const block of report.sections.flatMap((s) => s.blocks)) {

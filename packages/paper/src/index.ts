@@ -10,5 +10,6 @@ export * from './reports/index.ts';
 export * from './score-sheet.ts';
 export * from './shapes.ts';
 export * from './strip-card.ts';
+export { tagDocuments } from './tagged-pdf.ts';
 export * from './wall-sheet.ts';
 export * from './zone-card.ts';

@@ -11,10 +11,18 @@ export const pt = (mm: number): number => mm * PT;
 const BASE = {
   defaultStyle: { font: 'Latin', fontSize: 10, lineHeight: 1.1 },
   compress: true,
+  // To be read aloud: its parts are told by `tagDocuments`.
+  version: '1.7',
+  tagged: true,
+  displayTitle: true,
+  language: 'en-GB',
 } as const;
 
 export const words = (text: string): object[] =>
   runsOf(text).map(({ text: part, file }) => ({ text: part, font: file }));
+
+/** What a code to scan says, for whoever has the page read aloud. */
+export const codeWords = (said: string): string => `Code to scan: ${said}`;
 
 /** A document whose content flows over upright pages, its title and their numbers below. */
 export function documentOn(paper: Paper, title: string, content: readonly object[]): PdfDocument {
@@ -101,7 +109,15 @@ function vectorOf(shape: Shape): object[] {
 
 function writtenOf(shape: Shape): object[] {
   if (shape.kind === 'code') {
-    return [{ qr: shape.text, eccLevel: 'L', fit: pt(shape.sideMm), absolutePosition: at(shape.at) }];
+    return [
+      {
+        qr: shape.text,
+        eccLevel: 'L',
+        fit: pt(shape.sideMm),
+        absolutePosition: at(shape.at),
+        alt: codeWords(shape.text),
+      },
+    ];
   }
   if (shape.kind !== 'text') return [];
   const { sizePt, bold, align, widthMm } = shape;
@@ -142,12 +158,19 @@ export function scoreSheetDocument(sheet: ScoreSheet, paper: Paper): PdfDocument
           {
             width: '*',
             stack: [
-              { text: words(sheet.title), fontSize: 16, bold: true },
+              { text: words(sheet.title), fontSize: 16, bold: true, tag: 'H1' },
               { text: words(sheet.below), fontSize: 9, margin: [0, 2, 0, 6] },
               { columns: [0, 1].map((side) => linesOf(sheet.lines, side)), columnGap: 12 },
             ],
           },
-          { width: pt(22), qr: sheet.code, eccLevel: 'L', fit: pt(21), alignment: 'right' },
+          {
+            width: pt(22),
+            qr: sheet.code,
+            eccLevel: 'L',
+            fit: pt(21),
+            alignment: 'right',
+            alt: codeWords(sheet.code),
+          },
         ],
         margin: [0, 0, 0, 8],
       },

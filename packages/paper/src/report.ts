@@ -1,4 +1,4 @@
-import { documentOn, type PdfDocument, words } from './pdf-document.ts';
+import { codeWords, documentOn, type PdfDocument, words } from './pdf-document.ts';
 import type { Paper } from './shapes.ts';
 
 /** One part of a report: read on the page and on paper alike. */
@@ -60,7 +60,7 @@ export function reportDocument(report: Report, paper: Paper): PdfDocument {
         {
           width: '*',
           stack: [
-            { text: words(report.title), fontSize: 20, bold: true, margin: [0, 0, 0, 4] },
+            { text: words(report.title), fontSize: 20, bold: true, margin: [0, 0, 0, 4], tag: 'H1' },
             ...report.facts.map((fact) => ({ text: words(fact), fontSize: BODY_PT, color: SOFT })),
           ],
         },
@@ -70,7 +70,13 @@ export function reportDocument(report: Report, paper: Paper): PdfDocument {
               {
                 width: 96,
                 stack: [
-                  { qr: report.code.address, eccLevel: 'M', fit: 88, alignment: 'right' },
+                  {
+                    qr: report.code.address,
+                    eccLevel: 'M',
+                    fit: 88,
+                    alignment: 'right',
+                    alt: codeWords(report.code.address),
+                  },
                   { text: words(report.code.text), fontSize: 9, alignment: 'right', margin: [0, 3, 0, 0] },
                 ],
               },
@@ -87,6 +93,7 @@ export function reportDocument(report: Report, paper: Paper): PdfDocument {
         bold: true,
         margin: [0, 10, 0, 4],
         headlineLevel: 1,
+        tag: 'H2',
       },
       ...blocks.map(blockOf),
     ]),
@@ -113,8 +120,8 @@ function blockOf(block: ReportBlock): object {
     case 'drawing':
       return {
         stack: [
-          { svg: block.svg, width: DRAWING_PT },
-          { text: words(block.words), fontSize: 9, color: SOFT, margin: [0, 2, 0, 0] },
+          { svg: block.svg, width: DRAWING_PT, alt: block.words },
+          { text: words(block.words), fontSize: 9, color: SOFT, margin: [0, 2, 0, 0], isUnread: true },
         ],
         unbreakable: true,
         margin: [0, 0, 0, 6],
@@ -138,8 +145,8 @@ function picturesOf(pictures: readonly ReportPicture[]): object {
       columns: row.map(({ src, words: said }) => ({
         width: PICTURE_PT,
         stack: [
-          { image: src, fit: [PICTURE_PT, PICTURE_PT] },
-          { text: words(said), fontSize: 9, margin: [0, 2, 0, 0] },
+          { image: src, fit: [PICTURE_PT, PICTURE_PT], alt: said },
+          { text: words(said), fontSize: 9, margin: [0, 2, 0, 0], isUnread: true },
         ],
       })),
       columnGap: 10,

@@ -2,7 +2,7 @@ import type { Caution, Criterion, MethodSheet, Step } from '@clear-mark/core';
 import { STEP_DRAWINGS, type StepDrawing } from '@clear-mark/methods/drawings';
 import { skillWords, sourceWords } from '@clear-mark/words';
 import { codeFor } from './labels.ts';
-import { documentOn, type PdfDocument, pt, words } from './pdf-document.ts';
+import { codeWords, documentOn, type PdfDocument, pt, words } from './pdf-document.ts';
 import type { Paper } from './shapes.ts';
 
 /** How the parts of a step's drawing look in black on white. */
@@ -66,6 +66,7 @@ function stepOf(step: Step, number: number, limitOf: (c: Criterion) => string): 
             width: '*',
             stack: [
               {
+                tag: 'H2',
                 text: [
                   ...words(step.title).map((run) => ({ ...run, bold: true, fontSize: 14 })),
                   ...words(`  ${skillWords(step.skill)}`).map((run) => ({ ...run, fontSize: 10 })),
@@ -76,7 +77,16 @@ function stepOf(step: Step, number: number, limitOf: (c: Criterion) => string): 
               { ul: scored, margin: [0, 2, 0, 0] },
             ],
           },
-          ...(drawing ? [{ width: pt(DRAWING_MM), svg: svgOf(drawing), fit: [pt(DRAWING_MM), pt(45)] }] : []),
+          ...(drawing
+            ? [
+                {
+                  width: pt(DRAWING_MM),
+                  svg: svgOf(drawing),
+                  alt: drawing.says,
+                  fit: [pt(DRAWING_MM), pt(45)],
+                },
+              ]
+            : []),
         ],
         columnGap: 8,
       },
@@ -100,7 +110,7 @@ export function wallSheetDocument(
         {
           width: '*',
           stack: [
-            { text: words(sheet.title), fontSize: 24, bold: true },
+            { text: words(sheet.title), fontSize: 24, bold: true, tag: 'H1' },
             { text: words(sheet.summary), fontSize: 12, margin: [0, 2, 0, 2] },
             { text: words(below), fontSize: 9 },
           ],
@@ -111,6 +121,7 @@ export function wallSheetDocument(
           eccLevel: 'L',
           fit: pt(25),
           alignment: 'right',
+          alt: codeWords(codeFor('method', sheet.id, String(sheet.version))),
         },
       ],
       margin: [0, 0, 0, 8],

@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
-import { LETTER_FILES, type PdfDocument } from '@clear-mark/paper';
+import { LETTER_FILES, type PdfDocument, tagDocuments } from '@clear-mark/paper';
 import { fontFile } from './font-files.ts';
 import { sfntOf } from './sfnt.ts';
 
@@ -16,18 +16,40 @@ interface Maker {
 let made: Maker | null = null;
 function maker(): Maker {
   if (made) return made;
-  made = createRequire(import.meta.url)('pdfmake') as Maker;
+  const require = createRequire(import.meta.url);
+  made = require('pdfmake') as Maker;
+  tagDocuments({
+    LayoutBuilder: require('pdfmake/js/LayoutBuilder.js').default,
+    Renderer: require('pdfmake/js/Renderer.js').default,
+  });
   const fonts: Record<string, { normal: string; bold: string }> = {};
+  const letters = new Map<string, Buffer>();
   for (const file of LETTER_FILES) {
     fonts[file] = { normal: `${file}-400`, bold: `${file}-700` };
     for (const weight of [400, 700] as const)
-      made.virtualfs.writeFileSync(`${file}-${weight}`, sfntOf(readFileSync(fontFile(file, weight))));
+      letters.set(`${file}-${weight}`, sfntOf(readFileSync(fontFile(file, weight))));
   }
+  for (const [name, bytes] of letters) made.virtualfs.writeFileSync(name, bytes);
   made.setFonts(fonts);
+  lettersOfDrawings(require('pdfmake/js/PDFDocument.js').default.prototype, letters);
   // The shipped typefaces alone: nothing from the disk, nothing from the network.
   made.setLocalAccessPolicy(() => false);
   made.setUrlAccessPolicy(() => false);
   return made;
+}
+
+interface Lettered {
+  font: (source: unknown, ...more: unknown[]) => unknown;
+  registerFont: (name: string, source: Buffer) => void;
+}
+/** The words in a drawing ask for a typeface by its name, which would be looked for on the disk. */
+function lettersOfDrawings(document: Lettered, letters: ReadonlyMap<string, Buffer>): void {
+  const { font } = document;
+  document.font = function (source, ...more) {
+    const bytes = typeof source === 'string' ? letters.get(source) : undefined;
+    if (bytes) this.registerFont(source as string, bytes);
+    return font.call(this, source, ...more);
+  };
 }
 
 /** The bytes of a document, by the same maker as in the browser. */
