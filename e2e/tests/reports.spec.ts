@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { wordsOfPdf } from '../../tools/pdf-for-tests.ts';
+import { partsOfPdf, wordsOfPdf } from '../../tools/pdf-for-tests.ts';
 import { enterDemo, expect, testAlone as test, violations } from '../world.ts';
 
 const saved = async (page: Page): Promise<string> => {
@@ -9,7 +9,13 @@ const saved = async (page: Page): Promise<string> => {
   ]);
   const chunks: Buffer[] = [];
   for await (const chunk of await file.createReadStream()) chunks.push(chunk as Buffer);
-  return (await wordsOfPdf(Buffer.concat(chunks))).join('');
+  const bytes = Buffer.concat(chunks);
+  // It can be read aloud: its title is the one heading of the first order.
+  const { isMarked, pages } = await partsOfPdf(bytes);
+  expect(isMarked).toBe(true);
+  const first = pages[0]!.parts.flatMap((p) => p.parts);
+  expect(first.filter((p) => p.role === 'H1')).toHaveLength(1);
+  return (await wordsOfPdf(bytes)).join('');
 };
 const bare = (text: string): string => text.replace(/\s/g, '');
 

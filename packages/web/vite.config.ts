@@ -39,8 +39,17 @@ export default defineConfig({
     Components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: 'css' })] }),
     filesForTheWorker(),
   ],
+  // The reader of drawings in a PDF asks whether it is built in; a page has no `global` to be asked.
+  define: { 'global.xmldocAssumeBrowser': 'false' },
   resolve: {
-    alias: { '@ctrl/tinycolor': path.join(import.meta.dirname, 'src/theme/no-button-colors.ts') },
+    alias: [
+      {
+        find: '@ctrl/tinycolor',
+        replacement: path.join(import.meta.dirname, 'src/theme/no-button-colors.ts'),
+      },
+      // The build of it that needs no disk.
+      { find: /^pdfkit$/, replacement: 'pdfkit/js/pdfkit.standalone.js' },
+    ],
   },
   build: {
     target: 'es2022',

@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
-import { LETTER_FILES, type PdfDocument, tagDocuments } from '@clear-mark/paper';
+import { LETTER_FILES, lettersOfDrawings, type PdfDocument, tagDocuments } from '@clear-mark/paper';
 import { fontFile } from './font-files.ts';
 import { sfntOf } from './sfnt.ts';
 
@@ -31,25 +31,11 @@ function maker(): Maker {
   }
   for (const [name, bytes] of letters) made.virtualfs.writeFileSync(name, bytes);
   made.setFonts(fonts);
-  lettersOfDrawings(require('pdfmake/js/PDFDocument.js').default.prototype, letters);
+  lettersOfDrawings(require('pdfmake/js/PDFDocument.js').default, letters);
   // The shipped typefaces alone: nothing from the disk, nothing from the network.
   made.setLocalAccessPolicy(() => false);
   made.setUrlAccessPolicy(() => false);
   return made;
-}
-
-interface Lettered {
-  font: (source: unknown, ...more: unknown[]) => unknown;
-  registerFont: (name: string, source: Buffer) => void;
-}
-/** The words in a drawing ask for a typeface by its name, which would be looked for on the disk. */
-function lettersOfDrawings(document: Lettered, letters: ReadonlyMap<string, Buffer>): void {
-  const { font } = document;
-  document.font = function (source, ...more) {
-    const bytes = typeof source === 'string' ? letters.get(source) : undefined;
-    if (bytes) this.registerFont(source as string, bytes);
-    return font.call(this, source, ...more);
-  };
 }
 
 /** The bytes of a document, by the same maker as in the browser. */

@@ -1,8 +1,5 @@
-declare module 'pdfmake/build/pdfmake.js' {
-  const maker: {
-    addVirtualFileSystem: (files: Record<string, string>) => void;
-    setFonts: (fonts: object) => void;
-    createPdf: (document: object) => { getBlob: () => Promise<Blob> };
-  };
-  export default maker;
+/** Parts of pdfmake, as a program that takes each file by its name sees them. */
+declare module 'pdfmake/js/*.js' {
+  const part: { readonly default: never };
+  export default part;
 }
