@@ -76,6 +76,7 @@ export const FACE_TABLES = {
     reading: z.union([CleaveReadingShape, EndReadingShape]),
     side: z.enum(['left', 'right']).nullable(),
     layer: oneOf(END_LAYERS).nullable(),
+    level: z.string().nullable(),
     dragged: z.union([FaceLineShape, z.number()]).nullable(),
     value_text: Short,
     expanded: Short,

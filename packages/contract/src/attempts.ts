@@ -1,4 +1,5 @@
 import {
+  CLEAVE_CLASSES,
   CALLS,
   HAZARDS,
   CAPACITIES,
@@ -58,7 +59,7 @@ export const EntryValueShape = z.discriminatedUnion('kind', [
     unit: z.enum(UNIT_CODES),
     slipConfirmed: z.boolean().optional(),
     instrument: Stamp.optional(),
-    picture: z.object({ id: Id, expanded: ValueText }).optional(),
+    picture: z.object({ id: Id, expanded: ValueText, face: oneOf(CLEAVE_CLASSES).optional() }).optional(),
   }),
   z.object({ kind: z.literal('count'), count: z.number() }),
   z.object({
@@ -67,7 +68,11 @@ export const EntryValueShape = z.discriminatedUnion('kind', [
     startedAt: Instant.optional(),
     stoppedAt: Instant.optional(),
   }),
-  z.object({ kind: z.literal('grade'), level: z.string().min(1).max(60) }),
+  z.object({
+    kind: z.literal('grade'),
+    level: z.string().min(1).max(60),
+    picture: z.object({ id: Id, lossDb: ValueText, expanded: ValueText }).optional(),
+  }),
   z.object({
     kind: z.literal('map'),
     far: z.array(z.number().int().nullable()).min(2).max(MAX_FIBERS),

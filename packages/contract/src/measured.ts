@@ -1,11 +1,18 @@
-import { CLEAVE_CLASSES, END_LAYERS, END_REFUSALS, SIDE_REFUSALS } from '@clear-mark/core';
+import {
+  CLEAVE_CLASSES,
+  END_LAYERS,
+  END_REFUSALS,
+  JOINT_REFUSALS,
+  SIDE_REFUSALS,
+  SPLICE_CLASSES,
+} from '@clear-mark/core';
 import { z } from 'zod';
 import { DecimalText, Id, Instant, oneOf } from './common.ts';
 import { Sha256 } from './faces.ts';
 import { ById, CLASS_ERRORS, route } from './route.ts';
 
 /** What pictures are measured for. */
-export const MEASURED_KINDS = ['cleave', 'end'] as const;
+export const MEASURED_KINDS = ['cleave', 'end', 'splice'] as const;
 export const MEASURED_SOURCES = ['camera', 'file', 'stand_in'] as const;
 const place = z.object({ x: z.number(), y: z.number() });
 const line = z.tuple([place, place]).readonly();
@@ -69,6 +76,35 @@ export const EndReadingShape = z.discriminatedUnion('ok', [
   z.object({ ok: z.literal(false), reason: oneOf(END_REFUSALS) }),
 ]);
 
+const WithSdShape = z.object({ value: z.number(), sd: z.number().nonnegative() });
+/** What the engine said of a joint after the arc: µm, degrees, dB at 1310 nm, and the places that are drawn. */
+export const SpliceReadingShape = z.discriminatedUnion('ok', [
+  z.object({
+    ok: z.literal(true),
+    umPerPx: z.number().positive(),
+    umPerPxSd: z.number().positive(),
+    class: oneOf(SPLICE_CLASSES),
+    offsetUm: WithSdShape,
+    coreOffsetUm: WithSdShape.nullable(),
+    angleDeg: WithSdShape,
+    diameterChangeUm: WithSdShape,
+    bubbleUm: WithSdShape.nullable(),
+    lossDb: WithSdShape,
+    views: z
+      .array(
+        z.object({
+          joint: place,
+          axes: z.array(line).max(2).readonly(),
+          edges: z.array(z.array(place).max(60).readonly()).max(2).readonly(),
+        }),
+      )
+      .min(1)
+      .max(2)
+      .readonly(),
+  }),
+  z.object({ ok: z.literal(false), reason: oneOf(JOINT_REFUSALS) }),
+]);
+
 /** A picture that a value of a sheet was measured in. */
 const NewPicture = z.object({
   id: Id,
@@ -98,13 +134,27 @@ const EndPicture = NewPicture.extend({
   /** That edge as somebody dragged it along the cable, mm from the tip; null where it is the engine's. */
   dragged: z.number().positive().max(300).nullable(),
 });
-export const NewMeasuredPictureBody = z.discriminatedUnion('kind', [CleavePicture, EndPicture]);
+/** The value of a joint is its loss, dB at 1310 nm. */
+const SplicePicture = NewPicture.extend({
+  kind: z.literal('splice'),
+  reading: SpliceReadingShape,
+  /** The level of the criterion that it was taken as: the engine's, or the one that somebody chose instead. */
+  level: z.string().min(1).max(60),
+  /** The column of the joint as somebody dragged it, which the reading was made anew with; null where the engine found it. */
+  dragged: z.number().min(0).max(20_000).nullable(),
+});
+export const NewMeasuredPictureBody = z.discriminatedUnion('kind', [
+  CleavePicture,
+  EndPicture,
+  SplicePicture,
+]);
 export type NewMeasuredPictureBody = z.infer<typeof NewMeasuredPictureBody>;
 
 const takenBy = { takenBy: z.string() };
 export const MeasuredPicture = z.discriminatedUnion('kind', [
   CleavePicture.extend(takenBy),
   EndPicture.extend(takenBy),
+  SplicePicture.extend(takenBy),
 ]);
 export type MeasuredPicture = z.infer<typeof MeasuredPicture>;
 

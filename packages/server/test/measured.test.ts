@@ -209,6 +209,89 @@ describe('a picture that a value was measured in', () => {
     ).rejects.toThrow(/measured_pictures_of/);
   });
 
+  it('a joint is kept at its level with its loss, and graded only as its picture was taken', async () => {
+    const spliceId = v7();
+    const started = await api.post(at('/attempts'), {
+      id: spliceId,
+      traineeId: detail.trainees[0]!.id,
+      methodVersionId: detail.methods.find((m) => m.methodId === 'clear-mark/single-fusion')!.versionId,
+      pieceId: v7(),
+      pieceLabel: 'Joined',
+      thingIds: [],
+      startedAt: now.toISOString(),
+      deviceId: v7(),
+      sentAt: now.toISOString(),
+      linkId: null,
+    });
+    expect(started.status).toBe(200);
+    const criterionId = 'clear-mark/single-fusion/joint';
+    const sized = (value: number, sd: number) => ({ value, sd });
+    const reading = {
+      ok: true,
+      umPerPx: 0.8,
+      umPerPxSd: 0.004,
+      class: 'line',
+      offsetUm: sized(0.3, 0.1),
+      coreOffsetUm: null,
+      angleDeg: sized(0.1, 0.02),
+      diameterChangeUm: sized(-0.4, 0.25),
+      bubbleUm: null,
+      lossDb: sized(0.034, 0.011),
+      views: [{ joint: { x: 320, y: 240 }, axes: [], edges: [] }],
+    };
+    const joint = async (more: object) => ({
+      ...body(await sent('joint'), { kind: 'splice', reading, level: 'line', side: undefined }),
+      criterionId,
+      value: '0.03',
+      expanded: '0.02',
+      ...more,
+    });
+    const keepJoint = async (more: object) =>
+      api.post(at(`/attempts/${spliceId}/measured`), await joint(more));
+    const picture = await joint({});
+    expect((await api.post(at(`/attempts/${spliceId}/measured`), picture)).status).toBe(200);
+    const list = (await api.get(at(`/attempts/${spliceId}/measured`))).body as MeasuredPicture[];
+    expect(list).toMatchObject([{ kind: 'splice', level: 'line', value: '0.03', dragged: null }]);
+    // Somebody may call it otherwise, by a level that the scale has.
+    expect((await keepJoint({ level: 'offset', dragged: 318.5 })).status).toBe(200);
+    expect((await keepJoint({ level: 'mirror' })).body).toMatchObject({ code: 'entry.unknown_criterion' });
+    expect((await keepJoint({ criterionId: 'clear-mark/single-fusion/estimate' })).body).toMatchObject({
+      code: 'entry.unknown_criterion',
+    });
+    expect((await keepJoint({ value: '0.30' })).body).toMatchObject({ code: 'measured.other_value' });
+    const send = async (level: string, more: object = {}) => {
+      const stamp = { id: picture.id, lossDb: '0.03', expanded: '0.02', ...more };
+      const value = { kind: 'grade', level, picture: stamp };
+      const entries = [{ ...entry(value), attemptId: spliceId, criterionId }];
+      const reply = await api.post('/entries', { entries, sentAt: now.toISOString() });
+      return ((reply.body as { receipts?: object[] }).receipts ?? (reply.body as object[]))[0];
+    };
+    const refused = { state: 'refused', code: 'entry.unknown_picture' };
+    expect(await send('clean')).toMatchObject(refused);
+    expect(await send('line', { lossDb: '0.00' })).toMatchObject(refused);
+    expect(await send('line', { id: v7() })).toMatchObject(refused);
+    expect(await send('line')).toMatchObject({ state: 'accepted' });
+  });
+
+  it('a face is named only as the picture of the cleave shows it', async () => {
+    const reading = {
+      ok: true,
+      umPerPx: 0.9,
+      umPerPxSd: 0.004,
+      ends: [{ ...END, angleDeg: 0.77, class: 'hackle' }],
+    };
+    const picture = body(await sent('hackle'), { reading, value: '0.77' });
+    expect((await keep(picture)).status).toBe(200);
+    const send = async (face: string) => {
+      const stamp = { id: picture.id, expanded: '0.10', face };
+      const value = { kind: 'measure', text: '0.77', unit: 'deg', picture: stamp };
+      const reply = await api.post('/entries', { entries: [entry(value)], sentAt: now.toISOString() });
+      return ((reply.body as { receipts?: object[] }).receipts ?? (reply.body as object[]))[0];
+    };
+    expect(await send('mirror')).toMatchObject({ state: 'refused', code: 'entry.unknown_picture' });
+    expect(await send('hackle')).toMatchObject({ state: 'accepted' });
+  });
+
   it('stands in the hash of a signed record: changed afterwards, the record says so', async () => {
     const ids = await world.db('entries').where({ attempt_id: attemptId }).pluck('id');
     const signature = { ...seen(ids), reason: 'stopped here', asVoid: true };
@@ -218,7 +301,7 @@ describe('a picture that a value was measured in', () => {
       .db('signed_revisions')
       .where({ attempt_id: attemptId })
       .first('evidence');
-    expect(evidence.pictures).toHaveLength(6);
+    expect(evidence.pictures).toHaveLength(7);
     expect((await verifyRecords(world.db, [])).findings).toEqual([]);
     await world.owner.raw(`alter table measured_pictures disable trigger all`);
     await world

@@ -107,6 +107,10 @@ export function checkValue(criterion: Criterion, part: string, value: EntryValue
       if (!(criterion as { levels: readonly { id: string }[] }).levels.some((l) => l.id === value.level)) {
         throw new DomainError('value.unknown_level', { ...at, given: value.level });
       }
+      if (value.picture) {
+        for (const text of [value.picture.lossDb, value.picture.expanded])
+          refuseOver(parseDecimal(text), MAX_TYPED, text);
+      }
       return;
     case 'loss':
       return checkLossValue(criterion as LossCriterion, value);

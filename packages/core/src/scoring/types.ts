@@ -1,4 +1,5 @@
 import type { ReferenceMethod, Skill } from '../sheet/index.ts';
+import type { CleaveClass } from '../side-view/index.ts';
 import type { Unit } from '../units/index.ts';
 
 /** Worst first: the order used inside one criterion with repeated readings. */
@@ -87,6 +88,16 @@ export interface PictureStamp {
   readonly id: string;
   /** Expanded uncertainty (k = 2) of the value in the criterion's unit, as decimal text: it is judged with this. */
   readonly expanded: string;
+  /** What the end face looks like, where the picture shows one. */
+  readonly face?: CleaveClass;
+}
+
+/** The kept picture that a joint was graded by. */
+export interface JointStamp {
+  readonly id: string;
+  /** Loss of the joint by its picture at 1310 nm and its expanded uncertainty (k = 2), dB as decimal text. */
+  readonly lossDb: string;
+  readonly expanded: string;
 }
 
 /** What was seen, typed or timed; kept as entered. */
@@ -108,7 +119,7 @@ export type EntryValue =
       readonly startedAt?: string;
       readonly stoppedAt?: string;
     }
-  | { readonly kind: 'grade'; readonly level: string }
+  | { readonly kind: 'grade'; readonly level: string; readonly picture?: JointStamp }
   /** The far port that lit for each near one: 0 no light, null not walked yet. A far port lights once. */
   | { readonly kind: 'map'; readonly far: readonly (number | null)[] }
   /** What the trainee said; the reference where the sheet has no criterion for it. */

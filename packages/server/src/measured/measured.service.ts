@@ -1,4 +1,4 @@
-import { angleOfLine } from '@clear-mark/core';
+import { angleOfLine, type Criterion } from '@clear-mark/core';
 import type { MeasuredPicture, NewMeasuredPictureBody, Person } from '@clear-mark/contract';
 import { attemptsStore } from '../attempts/index.ts';
 import { classesStore, classForInstructor } from '../classes/index.ts';
@@ -45,7 +45,7 @@ export const measuredService = (db: Database, storage: PictureStorage | null) =>
           const attempt = await ofClass(trx, classId, attemptId);
           const { steps } = await sheetOfAttempt(trx, attempt);
           const criterion = steps.flatMap((s) => s.criteria).find((c) => c.id === body.criterionId);
-          if (criterion?.kind !== 'measure')
+          if (!criterion || !isFor(criterion, body))
             throw new AppError('entry.unknown_criterion', { criterion: body.criterionId });
           const faces = facesStore(trx);
           const size = await faces.pictureSize(classId, body.sha256);
@@ -72,6 +72,12 @@ async function ofClass(db: Database, classId: string, attemptId: string) {
   return attempt;
 }
 
+/** A joint gives a level of its criterion, all others a length or an angle. */
+const isFor = (criterion: Criterion, body: NewMeasuredPictureBody): boolean =>
+  body.kind === 'splice'
+    ? criterion.kind === 'grade' && criterion.levels.some((l) => l.id === body.level)
+    : criterion.kind === 'measure';
+
 /** A camera may hold its picture on its side and say so: it is measured upright. */
 const isOfSize = (
   a: { readonly width: number; readonly height: number },
@@ -87,10 +93,11 @@ function refuseOtherValue(body: NewMeasuredPictureBody): void {
     throw new AppError('measured.other_value', { value: found === null ? 'none' : found.toFixed(2) });
 }
 
-/** The angle without its sign, or the length; the face as it was dragged against the engine's axis. */
+/** The angle without its sign, the length, or the loss; the face as it was dragged against the engine's axis. */
 function foundIn(body: NewMeasuredPictureBody): number | null {
   if (body.kind === 'end')
     return body.reading.ok ? (body.dragged ?? body.reading[body.layer]?.mm ?? null) : null;
+  if (body.kind === 'splice') return body.reading.ok ? body.reading.lossDb.value : null;
   const { reading, side, dragged } = body;
   const end = reading.ok ? reading.ends.find((e) => e.side === side) : undefined;
   const angle = end && (dragged ? angleOfLine(dragged, end.axis, side) : end.angleDeg);

@@ -3,13 +3,13 @@ import type { Database } from '../database/database.ts';
 import { rowsOf, sql, type Sql } from '../database/sql.ts';
 import type { PictureRow } from '../faces/index.ts';
 
-const COLUMNS: Sql = sql`m.id, m.criterion_id as "criterionId", m.kind, m.sha256, m.width, m.height, m.source, m.reading, m.side, m.layer, m.dragged,
+const COLUMNS: Sql = sql`m.id, m.criterion_id as "criterionId", m.kind, m.sha256, m.width, m.height, m.source, m.reading, m.side, m.layer, m.level, m.dragged,
   m.value_text as value, m.expanded, m.taken_at as "takenAt", p.name as "takenBy"`;
 
 type Row = Record<string, unknown> & { readonly kind: MeasuredPicture['kind'] };
-/** A row says of what kind it is: what the other kind has is not part of it. */
-const pictureOf = ({ side, layer, ...row }: Row): MeasuredPicture =>
-  (row.kind === 'end' ? { ...row, layer } : { ...row, side }) as MeasuredPicture;
+/** A row says of what kind it is: what the other kinds have is not part of it. */
+const pictureOf = ({ side, layer, level, ...row }: Row): MeasuredPicture =>
+  ({ ...row, ...{ cleave: { side }, end: { layer }, splice: { level } }[row.kind] }) as MeasuredPicture;
 
 export const measuredStore = (db: Database) => ({
   list: async (attemptId: string): Promise<MeasuredPicture[]> =>

@@ -35,6 +35,7 @@ import * as days from './0033-days.ts';
 import * as courses from './0034-courses.ts';
 import * as measuredPictures from './0035-measured-pictures.ts';
 import * as measuredEnds from './0036-measured-ends.ts';
+import * as measuredSplices from './0037-measured-splices.ts';
 
 export interface Migration {
   readonly name: string;
@@ -79,4 +80,5 @@ export const MIGRATIONS: readonly Migration[] = [
   courses,
   measuredPictures,
   measuredEnds,
+  measuredSplices,
 ];

@@ -34,10 +34,11 @@ export interface AxisInPicture {
   readonly bend: number;
 }
 
-/** A place where the joint shows by something else, as a line does: column and standard uncertainty in µm. */
+/** A place where the joint shows by something else, as a line does, or where somebody set it: column and standard uncertainty in µm. */
 export interface JointHint {
   readonly at: number;
   readonly sdUm: number;
+  readonly isSet?: boolean;
 }
 
 /** Columns are taken together over so many µm. */
@@ -83,7 +84,7 @@ export function fitJoint(
     width: Math.max(LEAST.noise, noiseOf(bins.map((b) => b.width))),
   };
   const known = hint === null ? bumpOf(bins, umPerPx) : { at: hint.at * umPerPx, sdUm: hint.sdUm };
-  const found = placeOf(bins, noise, known);
+  const found = hint?.isSet && known ? { at: known.at, sd: known.sdUm } : placeOf(bins, noise, known);
   const { at, sd } = found;
   const change = changeAt(bins, at, noise.width);
   const { bell } = change;

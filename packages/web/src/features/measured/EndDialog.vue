@@ -18,6 +18,9 @@ const props = defineProps<{
 const emit = defineEmits<{ close: []; value: [value: EntryValue, source: 'instrument' | 'typed'] }>();
 const work = useEnd(() => props);
 const { shot, end, dragged, value, live } = work;
+const alone = computed(
+  (): EntryValue | null => value.value && { kind: 'measure', text: value.value.text, unit: 'mm' },
+);
 const refused = computed(() => {
   const reading = shot.value?.reading ?? live.value;
   return reading && !reading.ok ? END_REFUSAL_WORDS[reading.reason] : null;
@@ -41,7 +44,7 @@ const BUDGET_WORDS = {
     :work="work"
     :refused="refused"
     :value="value"
-    unit="mm"
+    :alone="alone"
     unit-words=" mm"
     @close="emit('close')"
     @value="(taken, source) => emit('value', taken, source)"

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { type EndLayer, type EndReading, type MeasuredEnd, placeAlong } from '@clear-mark/core';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import type { Shot } from './keep-measured.ts';
+import ShotFrame from './ShotFrame.vue';
 
 /** A photograph with the card, the cable and the edges that were found. The edge of the length that is asked for is dragged, or moved by the arrows. */
 const props = defineProps<{
@@ -11,8 +12,6 @@ const props = defineProps<{
   dragged: number | null;
 }>();
 const emit = defineEmits<{ drag: [to: { x: number; y: number }] }>();
-const svg = ref<SVGSVGElement | null>(null);
-const isHeld = ref(false);
 const points = (places: readonly { x: number; y: number }[]): string =>
   places.map((p) => `${p.x},${p.y}`).join(' ');
 /** Where the edge lies that is asked for. */
@@ -21,17 +20,6 @@ const at = computed(() => {
   const mm = props.dragged ?? props.end[props.layer]?.mm ?? null;
   return mm === null ? null : placeAlong(props.end.path, mm);
 });
-function placeOf(event: PointerEvent): { x: number; y: number } {
-  const box = svg.value!.getBoundingClientRect();
-  return {
-    x: ((event.clientX - box.left) / box.width) * props.shot.width,
-    y: ((event.clientY - box.top) / box.height) * props.shot.height,
-  };
-}
-function hold(event: PointerEvent): void {
-  isHeld.value = true;
-  (event.target as Element).setPointerCapture(event.pointerId);
-}
 function key(event: KeyboardEvent): void {
   const way = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
   if (way === 0 || !at.value) return;
@@ -42,25 +30,8 @@ function key(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div
-    class="shot"
-    :style="{
-      aspectRatio: `${shot.width} / ${shot.height}`,
-      width: `min(100%, ${(56 * shot.width) / shot.height}vh)`,
-    }"
-  >
-    <img :src="shot.url" alt="The picture that was measured" draggable="false" />
-    <svg
-      v-if="end"
-      ref="svg"
-      preserveAspectRatio="none"
-      :viewBox="`0 0 ${shot.width} ${shot.height}`"
-      role="group"
-      aria-label="What was found in the picture"
-      @pointermove="isHeld && emit('drag', placeOf($event))"
-      @pointerup="isHeld = false"
-      @pointercancel="isHeld = false"
-    >
+  <ShotFrame v-slot="{ hold }" :shot="shot" @drag="emit('drag', $event)">
+    <template v-if="end">
       <polygon class="card" :points="points(end.outline)" />
       <polyline class="path" :points="points(end.path)" />
       <line
@@ -83,40 +54,14 @@ function key(event: KeyboardEvent): void {
         :cy="at.y"
         :r="shot.width / 60"
         data-test="edge-handle"
-        @pointerdown.prevent="hold"
+        @pointerdown="hold"
         @keydown="key"
       />
-    </svg>
-  </div>
+    </template>
+  </ShotFrame>
 </template>
 
 <style scoped>
-.shot {
-  position: relative;
-  margin: 0 auto;
-  background: #000;
-}
-img,
-svg {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-  object-fit: fill;
-}
-svg {
-  touch-action: none;
-  /* Seen on light and on dark. */
-  filter: drop-shadow(0 0 1px #000);
-}
-line,
-polyline,
-polygon {
-  vector-effect: non-scaling-stroke;
-  fill: none;
-  stroke: #fff;
-  stroke-width: 2px;
-}
 .card {
   opacity: 0.6;
   stroke-dasharray: 6 6;
@@ -127,14 +72,7 @@ polygon {
 }
 .tip,
 .chosen {
-  stroke: #ffd24a;
-  stroke-width: 3px;
-}
-.handle {
-  fill: rgb(255 210 74 / 25%);
-  stroke: #ffd24a;
-  stroke-width: 2px;
-  vector-effect: non-scaling-stroke;
-  cursor: grab;
+  stroke: #ffd24a !important;
+  stroke-width: 3px !important;
 }
 </style>

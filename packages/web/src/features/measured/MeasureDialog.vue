@@ -16,6 +16,9 @@ const props = defineProps<{
 const emit = defineEmits<{ close: []; value: [value: EntryValue, source: 'instrument' | 'typed'] }>();
 const work = useMeasured(() => props);
 const { shot, ends, end, side, dragged, value, live } = work;
+const alone = computed(
+  (): EntryValue | null => value.value && { kind: 'measure', text: value.value.text, unit: 'deg' },
+);
 const refused = computed(() => {
   const reading = shot.value?.reading ?? live.value;
   return reading && !reading.ok ? REFUSAL_WORDS[reading.reason] : null;
@@ -30,7 +33,7 @@ const refused = computed(() => {
     :work="work"
     :refused="refused"
     :value="value"
-    unit="deg"
+    :alone="alone"
     unit-words="°"
     @close="emit('close')"
     @value="(taken, source) => emit('value', taken, source)"

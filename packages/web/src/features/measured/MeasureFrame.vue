@@ -26,8 +26,11 @@ const props = defineProps<{
   /** Why what is seen cannot be measured. */
   refused: string | null;
   value: ReadValue | null;
-  unit: 'deg' | 'mm';
   unitWords: string;
+  /** What goes into the sheet where the picture cannot be kept. */
+  alone: EntryValue | null;
+  /** What is taken, where it is not the value itself. */
+  taking?: string;
 }>();
 const emit = defineEmits<{ close: []; value: [value: EntryValue, source: 'instrument' | 'typed'] }>();
 const { shot, busy, failure, isAway } = props.work;
@@ -60,8 +63,8 @@ async function take(): Promise<void> {
   emit('close');
 }
 function takeAlone(): void {
-  if (!props.value) return;
-  emit('value', { kind: 'measure', text: props.value.text, unit: props.unit }, 'typed');
+  if (!props.alone) return;
+  emit('value', props.alone, 'typed');
   emit('close');
 }
 </script>
@@ -117,7 +120,7 @@ function takeAlone(): void {
     </template>
     <template #footer>
       <el-button size="large" @click="emit('close')">Cancel</el-button>
-      <el-button v-if="isAway" size="large" :disabled="!value" @click="takeAlone"
+      <el-button v-if="isAway" size="large" :disabled="!alone" @click="takeAlone"
         >Take the value alone</el-button
       >
       <el-button
@@ -127,7 +130,7 @@ function takeAlone(): void {
         :loading="busy"
         data-test="take-measured"
         @click="take"
-        >Take {{ value ? `${value.text}${unitWords}` : '' }}</el-button
+        >Take {{ value ? (taking ?? `${value.text}${unitWords}`) : '' }}</el-button
       >
     </template>
   </el-dialog>

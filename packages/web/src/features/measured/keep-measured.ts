@@ -18,20 +18,20 @@ export interface PieceCriterion {
   readonly attemptId: string;
   readonly criterionId: string;
 }
-export interface Found extends ReadValue {
-  readonly id: string;
-  readonly unit: 'deg' | 'mm';
-}
+
+/** How a value that was read in a picture goes into the sheet, under the picture's id. */
+export type EntryOf = (pictureId: string) => EntryValue;
 
 /**
- * Sends a picture, then what was found in it; gives the value that names it. `more` is what its kind says beside: which end or layer, and what was
- * dragged. Errors: `Refusal`, `NoServer`.
+ * Sends a picture, then what was found in it; gives the value that names it. `more` is what its kind says beside: which end, layer or level, and what
+ * was dragged. Errors: `Refusal`, `NoServer`.
  */
 export async function keepMeasured<R>(
   { classId, attemptId, criterionId }: PieceCriterion,
   { picture, url: _, ...shot }: Shot<R>,
-  { id, text, expanded, unit }: Found,
+  { id, text, expanded }: ReadValue & { readonly id: string },
   more: Partial<NewMeasuredPictureBody>,
+  entryOf: EntryOf,
 ): Promise<EntryValue> {
   const sha256 = await sendPicture(classId, picture);
   const body = {
@@ -46,5 +46,5 @@ export async function keepMeasured<R>(
   } as unknown as NewMeasuredPictureBody;
   await request(ROUTES.addMeasuredPicture, { params: { id: classId, attemptId }, body });
   classChanged(classId);
-  return { kind: 'measure', text, unit, picture: { id, expanded } };
+  return entryOf(id);
 }

@@ -1,4 +1,4 @@
-import type { CameraCard, CleaveReading, EndReading } from '@clear-mark/core';
+import type { CameraCard, CleaveReading, EndReading, SpliceReading } from '@clear-mark/core';
 import type { PictureProblem } from '../../pictures/picture-problems.ts';
 import type { WorkerClient } from '../../workers/worker-client.ts';
 
@@ -19,8 +19,15 @@ export interface EndOrder {
 }
 export type EndNews = MeasureNews<EndReading>;
 
-/** An order for what a simulated cleave scope shows. */
-export interface CleaveStandInOrder {
+/** An order to measure a joint; its column where somebody set it, pixels. */
+export interface SpliceOrder {
+  readonly picture: Blob;
+  readonly jointAt: number | null;
+}
+export type SpliceNews = MeasureNews<SpliceReading>;
+
+/** An order for what a simulated cleave scope, or a simulated splicer, shows. */
+export interface SeedOrder {
   readonly seed: number;
 }
 /** An order for a simulated photograph of an end on a card. */

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import type { CleavedEnd, CleaveReading } from '@clear-mark/core';
 import { ROUTES } from '@clear-mark/contract';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { CLASS, freshPages, id, openPage, settled, TestServer } from '../../../test/page.ts';
 import { draggedTo, isStill, REFUSAL_WORDS, valueOf } from './cleave.model.ts';
 import MeasuredPictures from './MeasuredPictures.vue';
@@ -75,16 +75,18 @@ describe('the picture with what was found', () => {
   };
   it('draws the lines in the picture’s own pixels, and moves an end of the line by the arrows', async () => {
     const other: CleavedEnd = { ...END, side: 'right' };
+    const onDrag = vi.fn();
+    const onChoose = vi.fn();
     const { page } = await openPage(MeasuredShot, {
-      props: { shot, ends: [END, other], side: 'left', dragged: null },
+      props: { shot, ends: [END, other], side: 'left', dragged: null, onDrag, onChoose },
     });
     expect(page.get('svg').attributes('viewBox')).toBe('0 0 640 480');
     expect(page.findAll('.handle')).toHaveLength(2);
     await page.get('[data-test=handle-1]').trigger('keydown', { key: 'ArrowRight' });
     await page.get('[data-test=handle-1]').trigger('keydown', { key: 'Enter' });
-    expect(page.findComponent(MeasuredShot).emitted('drag')).toEqual([[1, { x: 301, y: 200 }]]);
+    expect(onDrag.mock.calls).toEqual([[1, { x: 301, y: 200 }]]);
     await page.findAll('svg g')[1]!.trigger('click');
-    expect(page.findComponent(MeasuredShot).emitted('choose')).toEqual([['right']]);
+    expect(onChoose.mock.calls).toEqual([['right']]);
   });
 });
 

@@ -45,11 +45,20 @@ export function useEnd(of: () => PieceCriterion & { readonly layer: EndLayer; re
     if (end.value) dragged.value = edgeDragged(end.value, to);
   }
   const keep = (): Promise<EntryValue | null> =>
-    picture.keep(value.value && { ...value.value, unit: 'mm' }, {
-      kind: 'end',
-      layer: of().layer,
-      // The text is rounded, and what was dragged is what the text says.
-      dragged: dragged.value === null ? null : Number(value.value!.text),
-    });
+    picture.keep(
+      value.value,
+      {
+        kind: 'end',
+        layer: of().layer,
+        // The text is rounded, and what was dragged is what the text says.
+        dragged: dragged.value === null ? null : Number(value.value!.text),
+      },
+      (id): EntryValue => ({
+        kind: 'measure',
+        text: value.value!.text,
+        unit: 'mm',
+        picture: { id, expanded: value.value!.expanded },
+      }),
+    );
   return { ...picture, end, dragged, value, simulate, drag, keep };
 }

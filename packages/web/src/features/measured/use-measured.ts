@@ -44,10 +44,15 @@ export function useMeasured(of: () => PieceCriterion) {
     dragged.value = null;
   }
   const keep = (): Promise<EntryValue | null> =>
-    picture.keep(value.value && { ...value.value, unit: 'deg' }, {
-      kind: 'cleave',
-      side: side.value,
-      dragged: dragged.value,
-    });
+    picture.keep(
+      value.value,
+      { kind: 'cleave', side: side.value, dragged: dragged.value },
+      (id): EntryValue => ({
+        kind: 'measure',
+        text: value.value!.text,
+        unit: 'deg',
+        picture: { id, expanded: value.value!.expanded, face: end.value!.class },
+      }),
+    );
   return { ...picture, ends, end, side, dragged, value, simulate, drag, choose, keep };
 }

@@ -4,7 +4,8 @@ import { v7 } from 'uuid';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { NoServer, wordsOf } from '../../api/client.ts';
 import { PROBLEM_WORDS } from '../../pictures/picture-problems.ts';
-import { type Found, keepMeasured, type PieceCriterion, type Shot } from './keep-measured.ts';
+import type { ReadValue } from './cleave.model.ts';
+import { type EntryOf, keepMeasured, type PieceCriterion, type Shot } from './keep-measured.ts';
 import type { MeasureNews } from './measure-orders.ts';
 
 export interface PictureWork<R> {
@@ -66,17 +67,25 @@ export function usePicture<R>(of: () => PieceCriterion, work: PictureWork<R>) {
     if (still) show(frame, found, 'camera');
     return still;
   }
+  /** Measures the same picture anew, by what somebody set in it. */
+  async function again(): Promise<void> {
+    const own = shot.value;
+    if (!own) return;
+    const found = await work.measured(own.picture);
+    if ('reading' in found && shot.value === own) shot.value = { ...own, reading: found.reading };
+  }
 
   /** Keeps the picture with the piece, then gives the value; null where it could not be kept. */
   async function keep(
-    found: Omit<Found, 'id'> | null,
+    found: ReadValue | null,
     more: Partial<NewMeasuredPictureBody>,
+    entryOf: EntryOf,
   ): Promise<EntryValue | null> {
     if (!shot.value || !found || busy.value) return null;
     busy.value = true;
     failure.value = null;
     try {
-      return await keepMeasured(of(), shot.value, { ...found, id }, more);
+      return await keepMeasured(of(), shot.value, { ...found, id }, more, entryOf);
     } catch (error) {
       isAway.value = error instanceof NoServer;
       failure.value = isAway.value
@@ -87,5 +96,5 @@ export function usePicture<R>(of: () => PieceCriterion, work: PictureWork<R>) {
       busy.value = false;
     }
   }
-  return { shot, live, busy, failure, isAway, take, look, drop, keep };
+  return { shot, live, busy, failure, isAway, take, look, drop, again, keep };
 }

@@ -14,7 +14,9 @@ import MapField from '../../shared/MapField.vue';
 import type { LiveInstrument } from '../../instruments/instruments.model.ts';
 import MeasureField from './MeasureField.vue';
 import PortLightWalk from './PortLightWalk.vue';
-import { isOfPicture, type SheetCriterion, type SheetPlace } from './sheet.model.ts';
+import PictureButton from './PictureButton.vue';
+import { pictureOf } from './pictures.model.ts';
+import type { SheetCriterion, SheetPlace } from './sheet.model.ts';
 import TimedField from './TimedField.vue';
 
 const props = defineProps<{
@@ -37,8 +39,11 @@ const props = defineProps<{
   origin?: Origin | null;
   /** An instrument that can walk the ports of a map. */
   portLight?: LiveInstrument | null;
-  /** The level that a graded picture gives to the end face. */
+  /** The level that a picture gives to a face, and what graded it so. */
   graded?: string | null;
+  gradedBy?: string;
+  /** What else is known of the same thing. */
+  beside?: string | null;
 }>();
 const emit = defineEmits<{
   select: [];
@@ -93,6 +98,7 @@ function tap(): void {
         <span v-if="limit || why" class="sub" :class="{ why: why !== '' }">{{
           why || `${limit} (${sourceKindWords(sourcesOf(criterion)[0]!)})`
         }}</span>
+        <span v-if="beside" class="sub" data-test="beside">{{ beside }}</span>
       </span>
       <span v-if="!open && isCheck" class="state">{{ stateWord }}</span>
       <span v-else-if="isCheck && outcome.state === 'not_seen'" class="state">Not seen</span>
@@ -113,7 +119,7 @@ function tap(): void {
       :outcome="outcome"
       :locked="locked"
       :length-unit="lengthUnit"
-      :pictured="isOfPicture(item)"
+      :pictured="pictureOf(item) !== null"
       @picture="emit('picture')"
       @focus="emit('select')"
       @value="emit('value', $event, 'typed')"
@@ -140,12 +146,17 @@ function tap(): void {
       @focus="emit('select')"
       @value="(v, s) => emit('value', v, s)"
     />
+    <PictureButton
+      v-if="criterion.kind === 'grade' && pictureOf(item) !== null && !locked"
+      @picture="emit('picture')"
+    />
     <GradeField
-      v-else-if="criterion.kind === 'grade'"
+      v-if="criterion.kind === 'grade'"
       :criterion="criterion"
       :entry="entry"
       :locked="locked"
       :graded="graded"
+      :graded-by="gradedBy"
       @value="(value, note) => emit('value', value, 'typed', note)"
     />
     <CallField

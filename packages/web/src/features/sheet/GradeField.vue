@@ -5,13 +5,17 @@ import { computed, ref } from 'vue';
 import ScaleDrawing from '../../shared/ScaleDrawing.vue';
 import { vFocus } from '../../shared/v-focus.ts';
 
-const props = defineProps<{
-  criterion: GradeCriterion;
-  entry: Entry | null;
-  locked: boolean;
-  /** The level that a graded picture gives; another one is entered with a reason. */
-  graded?: string | null;
-}>();
+const props = withDefaults(
+  defineProps<{
+    criterion: GradeCriterion;
+    entry: Entry | null;
+    locked: boolean;
+    /** The level that a graded picture gives; another one is entered with a reason. */
+    graded?: string | null;
+    gradedBy?: string;
+  }>(),
+  { graded: null, gradedBy: 'Graded in Faces' },
+);
 const emit = defineEmits<{ value: [value: EntryValue, note: string | null] }>();
 const measured = computed(() => props.criterion.levels.find((l) => l.id === props.graded) ?? null);
 const overruling = ref<string | null>(null);
@@ -55,7 +59,7 @@ const chosen = computed(() => (props.entry?.value?.kind === 'grade' ? props.entr
       <span class="small soft">{{ VERDICT_WORDS[level.verdict] }} · {{ i + 1 }}</span>
     </button>
     <p v-if="measured && !locked && chosen === null && overruling === null" class="graded">
-      Graded in Faces: <b>{{ measured.label }}</b>
+      {{ gradedBy }}: <b>{{ measured.label }}</b>
       <el-button @click="enter(measured.id, null)">Take it</el-button>
     </p>
     <form
@@ -64,7 +68,7 @@ const chosen = computed(() => (props.entry?.value?.kind === 'grade' ? props.entr
       @submit.prevent="reason.trim() !== '' && enter(overruling, reason.trim())"
     >
       <span
-        >Graded in Faces: <b>{{ measured?.label }}</b>. Why not?</span
+        >{{ gradedBy }}: <b>{{ measured?.label }}</b>. Why not?</span
       >
       <el-input v-model="reason" v-focus maxlength="500" aria-label="Why not as graded" />
       <el-button native-type="submit" :disabled="reason.trim() === ''">Overrule</el-button>

@@ -18,6 +18,7 @@ import { UNIT_WORDS } from '@clear-mark/words';
 import { computed } from 'vue';
 import { bandOfCriterion } from '../../shared/band-scale.model.ts';
 import BandScale from '../../shared/BandScale.vue';
+import PictureButton from './PictureButton.vue';
 import { valueText } from './sheet.model.ts';
 import { useCommittedValue } from './use-committed-value.ts';
 
@@ -117,20 +118,7 @@ const left = computed(() =>
       />
       <span class="unit">{{ UNIT_WORDS[shownUnit] }}</span>
     </label>
-    <button
-      v-if="pictured && !locked && !isTyped"
-      class="act take"
-      type="button"
-      aria-label="By a picture"
-      title="By a picture"
-      data-test="measure-picture"
-      @click="emit('picture')"
-    >
-      <svg viewBox="0 0 24 24" width="26" height="26" aria-hidden="true">
-        <path d="M3 8h4l2-3h6l2 3h4v11H3z" />
-        <circle cx="12" cy="13" r="3.6" />
-      </svg>
-    </button>
+    <PictureButton v-if="pictured && !locked && !isTyped" class="take" @picture="emit('picture')" />
     <button
       v-else-if="!locked && !workedOut"
       class="act take"
@@ -172,14 +160,6 @@ input {
   justify-self: end;
   min-width: 52px;
   padding: 0 8px;
-}
-.take svg {
-  display: block;
-  margin: 0 auto;
-  fill: none;
-  stroke: currentColor;
-  stroke-width: 2;
-  stroke-linejoin: round;
 }
 .left {
   grid-column: 1 / -1;

@@ -7,7 +7,8 @@ import { MeasuredPictures } from '../measured/index.ts';
 import { AttemptFaces } from '../faces/index.ts';
 import { AttemptTraces } from '../links/index.ts';
 import RevisionList from './amend/RevisionList.vue';
-import { isEndFace, isOfTrace, type PictureValue } from './sheet.model.ts';
+import type { PictureValue } from './pictures.model.ts';
+import { isEndFace, isOfTrace } from './sheet.model.ts';
 import { momentWords } from '../../shared/time-words.ts';
 
 const props = defineProps<{

@@ -9,15 +9,9 @@ import LimitDetails from './LimitDetails.vue';
 import LossField from './LossField.vue';
 import { originOf } from './origins.model.ts';
 import ReadingsGrid from './ReadingsGrid.vue';
+import { faceBeside, layerOf, lossBeside, pictureOf } from './pictures.model.ts';
 import type { GridCriterion } from './readings-grid.model.ts';
-import {
-  isEndFace,
-  layerOf,
-  ownReading,
-  proposalsOf,
-  type SheetCriterion,
-  type SheetPlace,
-} from './sheet.model.ts';
+import { isEndFace, ownReading, proposalsOf, type SheetCriterion, type SheetPlace } from './sheet.model.ts';
 import type { SheetState } from './use-sheet.ts';
 import type { DialogName } from './cursor.model.ts';
 import type { SheetCursor } from './use-sheet-cursor.ts';
@@ -44,8 +38,17 @@ const emit = defineEmits<{ dialog: [name: DialogName] }>();
 /** Fetched with its worker when somebody measures. */
 const MeasureDialog = defineAsyncComponent(async () => (await import('../measured/index.ts')).MeasureDialog);
 const EndDialog = defineAsyncComponent(async () => (await import('../measured/index.ts')).EndDialog);
+const SpliceDialog = defineAsyncComponent(async () => (await import('../measured/index.ts')).SpliceDialog);
 const isMeasuring = ref(false);
 const layer = computed(() => layerOf(props.item));
+const joint = computed(() =>
+  pictureOf(props.item) === 'splice' && props.item.criterion.kind === 'grade' ? props.item.criterion : null,
+);
+const cleavedFace = computed(() => faceBeside(props.item, props.sheet.outcomes.value, props.sheet.entryById));
+const beside = computed(() => {
+  const loss = lossBeside(props.item, props.sheet.outcomes.value, props.sheet.entryById);
+  return loss && `By the picture of the joint ${loss.lossDb} ± ${loss.expanded} dB at 1310 nm`;
+});
 const card = computed(() => cardOfMethod(props.sheet.document.value!.sheet));
 const preferences = usePreferences();
 const session = useSession();
@@ -110,7 +113,9 @@ function timer(act: 'start' | 'drop'): void {
     :label-of="labelOf"
     :origin="origin"
     :port-light="item.criterion.kind === 'map' ? bench.portLight.value : null"
-    :graded="isEndFace(item.criterion) ? graded : null"
+    :graded="isEndFace(item.criterion) ? graded : cleavedFace"
+    :graded-by="cleavedFace ? 'By the picture of the cleave' : undefined"
+    :beside="beside"
     @keep="keep"
     @picture="isMeasuring = true"
     @timer="timer"
@@ -169,6 +174,16 @@ function timer(act: 'start' | 'drop'): void {
     :label="item.criterion.label"
     :layer="layer"
     :card="card"
+    @close="isMeasuring = false"
+    @value="(value, source) => cursor.enter(item, '', value, source)"
+  />
+  <SpliceDialog
+    v-else-if="isMeasuring && joint"
+    :class-id="place.classId"
+    :attempt-id="place.attemptId"
+    :criterion-id="id"
+    :label="joint.label"
+    :levels="joint.levels"
     @close="isMeasuring = false"
     @value="(value, source) => cursor.enter(item, '', value, source)"
   />

@@ -3,9 +3,6 @@ import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import { describe, expect, it } from 'vitest';
 import { actOfKey, isDigitKey, KEYS } from './keys.ts';
 import {
-  isOfPicture,
-  layerOf,
-  measuredIn,
   lastToUndo,
   listCriteria,
   nextOpen,
@@ -174,26 +171,5 @@ describe('what stands beside the results of a sheet', () => {
     expect(proposalsOf([own, hand], 'c')).toEqual([own]);
     expect(proposalsOf([own], 'other')).toEqual([]);
     expect(proposalsOf([own, entry('i', {})], 'c')).toEqual([]);
-  });
-});
-
-describe('values that were measured in pictures', () => {
-  const entry = (value: Entry['value']): Entry => ({ value }) as Entry;
-  it('are those whose entries name one, each once', () => {
-    const picture = { id: 'p1', expanded: '0.10' };
-    const measured = entry({ kind: 'measure', text: '0.41', unit: 'deg', picture });
-    const typed = entry({ kind: 'measure', text: '0.5', unit: 'deg' });
-    expect(measuredIn([typed, measured, measured, entry(null)])).toEqual([
-      { ...picture, text: '0.41', unit: 'deg' },
-    ]);
-  });
-  it('are asked for of cleave angles, and of the lengths of a prepared end', () => {
-    const asked = listCriteria(LC_WEDGE_LOCATOR).filter(isOfPicture);
-    const layers = asked.map((i) => [i.criterion.id.split('/').at(-1), layerOf(i)]);
-    expect(layers).toEqual([
-      ['jacket-length', 'jacket'],
-      ['bare-length', 'buffer'],
-      ['cleave-length', 'buffer'],
-    ]);
   });
 });

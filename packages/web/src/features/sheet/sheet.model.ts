@@ -3,7 +3,6 @@ import {
   isWorkedOut,
   type Criterion,
   type CriterionOutcome,
-  type EndLayer,
   type Entry,
   type EntryValue,
   type MethodSheet,
@@ -12,7 +11,6 @@ import {
   resolveEntries,
   slotKey,
   type Step,
-  type Unit,
 } from '@clear-mark/core';
 
 /** Where a sheet belongs: what a timer needs to be found again from anywhere. */
@@ -30,37 +28,6 @@ export interface SheetCriterion {
 
 /** The criterion that a picture of the end face grades. */
 export const isEndFace = (c: Criterion): boolean => c.id.endsWith('/end-face');
-
-/** The layer whose length to the end of the glass a criterion asks for, by what it is called in the shipped methods. */
-export function layerOf({ criterion }: SheetCriterion): EndLayer | null {
-  if (criterion.kind !== 'measure' || criterion.unit !== 'mm') return null;
-  const name = criterion.id.split('/').at(-1)!;
-  if (name === 'jacket-length') return 'jacket';
-  return name === 'bare-length' || name.startsWith('cleave-length') ? 'buffer' : null;
-}
-
-/** The criterion that a picture gives its value to: the angle of a cleave from the side, or a length of an end on its card. */
-export const isOfPicture = (item: SheetCriterion): boolean =>
-  (item.criterion.kind === 'measure' && item.criterion.unit === 'deg' && item.step.skill === 'cleave') ||
-  layerOf(item) !== null;
-
-/** A value that was measured in a picture which is kept with the piece. */
-export interface PictureValue {
-  readonly id: string;
-  readonly text: string;
-  readonly expanded: string;
-  readonly unit: Unit;
-}
-/** The values of a piece that name their pictures, each once, in the order of their making: known without the server. */
-export function measuredIn(entries: readonly Entry[]): PictureValue[] {
-  const found = new Map<string, PictureValue>();
-  for (const { value } of entries) {
-    if (value?.kind !== 'measure' || !value.picture) continue;
-    const { id, expanded } = value.picture;
-    found.set(id, { id, expanded, text: value.text, unit: value.unit });
-  }
-  return [...found.values()];
-}
 
 /** The criterion that a reading of a trace gives its figure to. */
 export const isOfTrace = (c: Criterion): boolean => c.id.endsWith('/events-found');
