@@ -1,7 +1,9 @@
 import { mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { drawCleave, randomCleaveScene, rngFrom } from '@clear-mark/sim';
+import { drawCleave, drawSplice, randomCleaveScene, randomSpliceScene, rngFrom } from '@clear-mark/sim';
+import sharp from 'sharp';
+import type { Page } from '@playwright/test';
 import { playing, writeCameraFile } from '../face-pictures.ts';
 import { choose, enterDemo, expect, row, saved, testAlone as test, verdict, violations } from '../world.ts';
 
@@ -19,6 +21,15 @@ const scene = randomCleaveScene(rng, {
 const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'clear-mark-cleave-')), 'scope.y4m');
 writeCameraFile(file, drawCleave(scene, rng));
 
+/** A new piece, on its sheet. */
+async function begin(page: Page, method: RegExp): Promise<void> {
+  await page.getByRole('link', { name: 'Today' }).click();
+  await page.locator('[data-trainee="Idris Vanmeer"] button').click();
+  await choose(page.getByLabel('Method', { exact: true }), method);
+  await page.getByRole('button', { name: 'Start the piece' }).click();
+  await page.waitForURL(/\/sheet\//);
+}
+
 test.use({ launchOptions: playing(file) });
 
 test('a cleave is held before the camera, its value appears, and a line set by hand is taken instead', async ({
@@ -28,11 +39,7 @@ test('a cleave is held before the camera, its value appears, and a line set by h
 }) => {
   await context.grantPermissions(['camera'], { origin: own.url });
   await enterDemo(page, own);
-  await page.getByRole('link', { name: 'Today' }).click();
-  await page.locator('[data-trainee="Idris Vanmeer"] button').click();
-  await choose(page.getByLabel('Method', { exact: true }), /Bench cleave/);
-  await page.getByRole('button', { name: 'Start the piece' }).click();
-  await page.waitForURL(/\/sheet\//);
+  await begin(page, /Bench cleave/);
   const angle = row(page, 'cleave-angle');
   await angle.locator('[data-test=measure-picture]').click();
   const dialog = page.getByRole('dialog').filter({ visible: true });
@@ -69,11 +76,7 @@ test('a cleave is held before the camera, its value appears, and a line set by h
 
 test('what cannot be measured says why, and nothing is taken', async ({ page, own }) => {
   await enterDemo(page, own);
-  await page.getByRole('link', { name: 'Today' }).click();
-  await page.locator('[data-trainee="Idris Vanmeer"] button').click();
-  await choose(page.getByLabel('Method', { exact: true }), /Bench cleave/);
-  await page.getByRole('button', { name: 'Start the piece' }).click();
-  await page.waitForURL(/\/sheet\//);
+  await begin(page, /Bench cleave/);
   await row(page, 'cleave-angle').locator('[data-test=measure-picture]').click();
   const dialog = page.getByRole('dialog').filter({ visible: true });
   // Nobody allowed the camera.
@@ -97,11 +100,7 @@ test('a length of a prepared end is measured on its card, its edge set by hand, 
   own,
 }) => {
   await enterDemo(page, own);
-  await page.getByRole('link', { name: 'Today' }).click();
-  await page.locator('[data-trainee="Idris Vanmeer"] button').click();
-  await choose(page.getByLabel('Method', { exact: true }), /Bench cleave/);
-  await page.getByRole('button', { name: 'Start the piece' }).click();
-  await page.waitForURL(/\/sheet\//);
+  await begin(page, /Bench cleave/);
   await row(page, 'cleave-length').locator('[data-test=measure-picture]').click();
   const dialog = page.getByRole('dialog').filter({ visible: true });
   await dialog.locator('[data-test=simulated]').click();
@@ -118,4 +117,40 @@ test('a length of a prepared end is measured on its card, its edge set by hand, 
   await expect(dialog).toHaveCount(0);
   await saved(page);
   await expect(page.locator('[data-test=measured-picture]')).toContainText(/\d mm ± 0\.[6-9]/);
+});
+
+test('a joint is graded by its picture, its place set by hand, and its loss stands beside the estimate', async ({
+  page,
+  own,
+}) => {
+  await enterDemo(page, own);
+  await begin(page, /Single fusion splice/);
+  await row(page, 'joint').locator('[data-test=measure-picture]').click();
+  const dialog = page.getByRole('dialog').filter({ visible: true });
+  const picture = drawSplice(
+    randomSpliceScene(rngFrom(4), { width: 640, height: 480, look: 'offset', curlMm: null }),
+    rngFrom(4),
+  );
+  const png = await sharp(Buffer.from(picture.data), {
+    raw: { width: picture.width, height: picture.height, channels: 1 },
+  })
+    .png()
+    .toBuffer();
+  const choosing = page.waitForEvent('filechooser');
+  await dialog.getByText('From a file', { exact: true }).click();
+  await (await choosing).setFiles({ name: 'joint.png', mimeType: 'image/png', buffer: png });
+  await expect(dialog.locator('[data-test=joint-found]')).toContainText('Found: offset');
+  await expect(dialog.locator('[data-test=measured]')).toContainText(/^\d+\.\d\d dB\s+± \d\.\d\d dB$/);
+  expect(await violations(page, '.el-dialog')).toEqual([]);
+  await dialog.locator('[data-test=joint-0]').focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(dialog.locator('[data-test=joint-found]')).toContainText('place set by hand');
+  await dialog.getByRole('button', { name: 'Take Offset' }).click();
+  await expect(dialog).toHaveCount(0);
+  await verdict(page, 'joint', 'fail');
+  await expect(row(page, 'estimate').locator('[data-test=beside]')).toContainText(
+    /^By the picture of the joint \d+\.\d\d ± \d\.\d\d dB at 1310 nm$/,
+  );
+  await expect(page.locator('[data-test=measured-picture]')).toContainText(/\d dB ± \d/);
+  await saved(page);
 });

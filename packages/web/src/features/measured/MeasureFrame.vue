@@ -126,7 +126,7 @@ function takeAlone(): void {
       <el-button
         size="large"
         type="primary"
-        :disabled="!value"
+        :disabled="!alone"
         :loading="busy"
         data-test="take-measured"
         @click="take"

@@ -22,6 +22,7 @@ const refused = computed(() => {
   return reading && !reading.ok ? JOINT_REFUSAL_WORDS[reading.reason] : null;
 });
 const taking = computed(() => props.levels.find((l) => l.id === level.value)?.label);
+const isOtherwise = computed(() => found.value !== null && level.value !== found.value);
 const alone = computed((): EntryValue | null => value.value && { kind: 'grade', level: level.value! });
 </script>
 
@@ -36,7 +37,6 @@ const alone = computed((): EntryValue | null => value.value && { kind: 'grade', 
     unit-words=" dB"
     :alone="alone"
     :taking="taking"
-    :is-open="value === null"
     @close="emit('close')"
     @value="(taken, source) => emit('value', taken, source)"
   >
@@ -55,9 +55,10 @@ const alone = computed((): EntryValue | null => value.value && { kind: 'grade', 
     </template>
     <template #found>
       <p v-if="joint" class="soft" data-test="joint-found">
-        by its picture at 1310 nm; {{ JOINT_WORDS[joint.class]
-        }}{{ level !== found && found !== null ? ', called otherwise by hand' : '' }}:
-        {{ figuresOf(joint).join(', ') }}{{ dragged === null ? '' : ', place set by hand' }}
+        Found: {{ JOINT_WORDS[joint.class] }}{{ isOtherwise ? ', called otherwise by hand' : '' }};
+        {{ figuresOf(joint).join(', ') }}; loss by the cores at 1310 nm{{
+          dragged === null ? '' : ', place set by hand'
+        }}
       </p>
     </template>
   </MeasureFrame>

@@ -37,21 +37,22 @@ export function levelOf(joint: MeasuredSplice, levels: readonly { readonly id: s
   return levels.some((l) => l.id === level) ? level : null;
 }
 
-const MOST = 9.99;
-const text = (value: number): string => Math.min(MOST, value).toFixed(2);
+const MOST_EXPANDED = 9.99;
 /** A loss is not told more closely than this, dB, k = 2. */
 const LEAST = 0.01;
 /** The loss of a joint by its picture, dB at 1310 nm. */
 export const lossOf = ({ lossDb }: MeasuredSplice): ReadValue => ({
-  text: text(lossDb.value),
-  expanded: text(Math.max(LEAST, 2 * lossDb.sd)),
+  text: lossDb.value.toFixed(2),
+  expanded: Math.min(MOST_EXPANDED, Math.max(LEAST, 2 * lossDb.sd)).toFixed(2),
 });
 
 /** What was measured beside the loss, in words with its expanded uncertainty. */
 export function figuresOf(joint: MeasuredSplice): string[] {
   const um = (name: string, of: { readonly value: number; readonly sd: number }): string =>
     `${name} ${of.value.toFixed(1)} ± ${(2 * of.sd).toFixed(1)} µm`;
-  const { offsetUm, coreOffsetUm, angleDeg, diameterChangeUm, bubbleUm } = joint;
+  const { offsetUm, coreOffsetUm, angleDeg, diameterChangeUm } = joint;
+  // Beside another fault a dark spot is part of it.
+  const bubbleUm = joint.class === 'bubble' ? joint.bubbleUm : null;
   return [
     um('claddings out of line', { ...offsetUm, value: Math.abs(offsetUm.value) }),
     ...(coreOffsetUm ? [um('cores', { ...coreOffsetUm, value: Math.abs(coreOffsetUm.value) })] : []),

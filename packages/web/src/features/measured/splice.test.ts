@@ -64,7 +64,7 @@ describe('a joint in a picture', () => {
       text: '0.00',
       expanded: '0.01',
     });
-    expect(lossOf({ ...JOINT, lossDb: { value: 31, sd: 9 } })).toEqual({ text: '9.99', expanded: '9.99' });
+    expect(lossOf({ ...JOINT, lossDb: { value: 31, sd: 9 } })).toEqual({ text: '31.00', expanded: '9.99' });
   });
   it('its figures say sizes without a sign, and leave out what is not seen', () => {
     expect(figuresOf(JOINT)).toEqual([
@@ -73,7 +73,14 @@ describe('a joint in a picture', () => {
       'bent 0.20 ± 0.06°',
       'diameter 0.4 ± 0.5 µm',
     ]);
-    const bubble = figuresOf({ ...JOINT, coreOffsetUm: null, bubbleUm: { value: 14, sd: 1 } });
+    const bubble = figuresOf({
+      ...JOINT,
+      class: 'bubble',
+      coreOffsetUm: null,
+      bubbleUm: { value: 14, sd: 1 },
+    });
+    const spot = { ...JOINT, bubbleUm: { value: 14, sd: 1 } };
+    expect(figuresOf(spot)).toEqual(figuresOf(JOINT));
     expect(bubble).not.toContainEqual(expect.stringContaining('cores'));
     expect(bubble).toContain('bubble 14.0 ± 2.0 µm');
   });

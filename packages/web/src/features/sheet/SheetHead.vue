@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { chosenOption } from '@clear-mark/core';
+import { chosenOption, type Entry } from '@clear-mark/core';
 import type { AttemptDocument } from '@clear-mark/contract';
 import { thingWords } from '@clear-mark/words';
 import { computed } from 'vue';
@@ -7,16 +7,17 @@ import { MeasuredPictures } from '../measured/index.ts';
 import { AttemptFaces } from '../faces/index.ts';
 import { AttemptTraces } from '../links/index.ts';
 import RevisionList from './amend/RevisionList.vue';
-import type { PictureValue } from './pictures.model.ts';
+import { measuredIn } from './pictures.model.ts';
 import { isEndFace, isOfTrace } from './sheet.model.ts';
 import { momentWords } from '../../shared/time-words.ts';
 
 const props = defineProps<{
   document: AttemptDocument;
   classId: string;
-  /** Values that were measured in pictures. */
-  measured: readonly PictureValue[];
+  entries: readonly Entry[];
 }>();
+/** Values that were measured in pictures. */
+const measured = computed(() => measuredIn(props.entries));
 const attempt = computed(() => props.document.attempt);
 const practice = computed(() =>
   (props.document.sheet.schools ?? []).map((s) => {

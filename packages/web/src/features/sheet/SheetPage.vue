@@ -19,7 +19,6 @@ import SheetRow from './SheetRow.vue';
 import SplicerLine from './SplicerLine.vue';
 import StepHead from './StepHead.vue';
 import StopNotice from './StopNotice.vue';
-import { measuredIn } from './pictures.model.ts';
 import { isEndFace, openChecks, openSampled, standingDismissals } from './sheet.model.ts';
 import RecordNotices from './RecordNotices.vue';
 import { useGradedFace } from './use-graded-face.ts';
@@ -110,11 +109,7 @@ onMounted(async () => {
   <div v-else-if="sheet.document.value && sheet.outcome.value" class="sheet-grid">
     <BenchRail v-if="classId" ref="railRef" class="rail" :class-id="classId" :attempt-id="attemptId" />
     <section class="work" aria-label="Method sheet">
-      <SheetHead
-        :document="sheet.document.value"
-        :class-id="classId"
-        :measured="measuredIn(sheet.entries.value)"
-      >
+      <SheetHead :document="sheet.document.value" :class-id="classId" :entries="sheet.entries.value">
         <HandCall
           v-if="!sheet.signed.value && sheet.mine.value"
           :hand="sheet.bench.value.hand"
