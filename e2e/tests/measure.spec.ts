@@ -3,9 +3,9 @@ import os from 'node:os';
 import path from 'node:path';
 import { drawCleave, drawSplice, randomCleaveScene, randomSpliceScene, rngFrom } from '@clear-mark/sim';
 import sharp from 'sharp';
-import type { Page } from '@playwright/test';
 import { playing, writeCameraFile } from '../face-pictures.ts';
-import { choose, enterDemo, expect, row, saved, testAlone as test, verdict, violations } from '../world.ts';
+import { begin } from '../begin-piece.ts';
+import { enterDemo, expect, row, saved, testAlone as test, verdict, violations } from '../world.ts';
 
 const rng = rngFrom(12);
 const scene = randomCleaveScene(rng, {
@@ -20,15 +20,6 @@ const scene = randomCleaveScene(rng, {
 });
 const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'clear-mark-cleave-')), 'scope.y4m');
 writeCameraFile(file, drawCleave(scene, rng));
-
-/** A new piece, on its sheet. */
-async function begin(page: Page, method: RegExp): Promise<void> {
-  await page.getByRole('link', { name: 'Today' }).click();
-  await page.locator('[data-trainee="Idris Vanmeer"] button').click();
-  await choose(page.getByLabel('Method', { exact: true }), method);
-  await page.getByRole('button', { name: 'Start the piece' }).click();
-  await page.waitForURL(/\/sheet\//);
-}
 
 test.use({ launchOptions: playing(file) });
 

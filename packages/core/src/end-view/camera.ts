@@ -17,14 +17,18 @@ export interface Camera {
 
 /** Where a place in space is seen. */
 export function project(camera: Camera, [x, y, z]: Place3): PicturePlace {
-  const { turn, shift } = camera;
-  const at = (i: number): number => turn[i]![0]! * x + turn[i]![1]! * y + turn[i]![2]! * z + shift[i]!;
-  const depth = at(2);
-  const u = at(0) / depth;
-  const v = at(1) / depth;
+  const depth = turned(camera, 2, x, y, z);
+  const u = turned(camera, 0, x, y, z) / depth;
+  const v = turned(camera, 1, x, y, z) / depth;
   const r2 = u * u + v * v;
   const d = camera.focal * (1 + r2 * (camera.k1 + r2 * camera.k2));
   return { x: camera.centre.x + d * u, y: camera.centre.y + d * v };
+}
+
+/** One coordinate of a place as the camera has it: right, down, away. */
+function turned({ turn, shift }: Camera, i: 0 | 1 | 2, x: number, y: number, z: number): number {
+  const row = turn[i]!;
+  return row[0]! * x + row[1]! * y + row[2]! * z + shift[i];
 }
 
 /** Where the eye of a camera is, in the card's space: z is negative above the card. */

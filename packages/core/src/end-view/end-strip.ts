@@ -2,7 +2,7 @@ import { middleOf } from '../faces/pixels/quantile.ts';
 import { robustFit } from '../side-view/robust.ts';
 import { type Camera, project } from './camera.ts';
 import type { CameraCard } from './camera-card.ts';
-import { type ColourImage, colourAt } from './colour-image.ts';
+import { type ColourImage, readColours } from './colour-image.ts';
 
 /**
  * The part of a photograph along the axis of its card, as if seen straight from above: how much each place differs from the paper, in three colours.
@@ -19,6 +19,8 @@ export interface EndStrip {
   readonly sign: 1 | -1;
   /** Level against that of the paper there less one: 0 is paper. Three planes, red, green, blue. */
   readonly off: readonly [Float32Array, Float32Array, Float32Array];
+  /** How much each place differs from paper beyond its noise, the most of three colours. */
+  readonly differs: Float32Array;
   /** Share of the places near the axis that are brighter than paper, by column. */
   readonly glaring: Float32Array;
   /** Standard deviation of paper. */
@@ -51,9 +53,7 @@ export function endStrip(image: ColourImage, camera: Camera, card: CameraCard, p
       const b = project(camera, [to / perMm, y, 0]);
       for (let k = from; k < to; k++) {
         const t = (k - from) / (to - from);
-        const x = a.x + (b.x - a.x) * t;
-        const v = a.y + (b.y - a.y) * t;
-        for (let c = 0; c < 3; c++) level[c]![r * columns + k] = colourAt(image, c, x, v);
+        readColours(image, a.x + (b.x - a.x) * t, a.y + (b.y - a.y) * t, level, r * columns + k);
       }
     }
   }
@@ -80,30 +80,30 @@ function againstPaper(
       const v = (2 * r) / rows - 1;
       const flat = light[0]! + v * (light[2]! + v * light[5]!);
       const along = light[1]! + v * light[4]!;
+      const bow = light[3]!;
+      const away = Math.abs(r - half) / perMm;
+      const isPaper = c === 1 && away > PAPER.from && away < PAPER.to;
       for (let k = 0; k < columns; k++) {
         const u = (2 * k) / columns - 1;
-        const behind = flat + u * (along + u * light[3]!);
+        const behind = flat + u * (along + u * bow);
         const own = plane[r * columns + k]!;
-        out[r * columns + k] = Number.isFinite(own) && behind > 8 ? own / behind - 1 : 0;
-        const away = Math.abs(r - half) / perMm;
-        if (c === 1 && away > PAPER.from && away < PAPER.to && Math.abs(out[r * columns + k]!) < 0.15) {
-          squares += out[r * columns + k]! ** 2;
+        const differs = own >= 0 && behind > 8 ? own / behind - 1 : 0;
+        out[r * columns + k] = differs;
+        if (isPaper && Math.abs(differs) < 0.15) {
+          squares += differs * differs;
           count += 1;
         }
       }
     }
     return out;
   });
-  for (let k = 0; k < columns; k++) {
-    let n = 0;
-    let bright = 0;
-    for (let r = 0; r < rows; r++) {
-      if (Math.abs(r - half) / perMm > NEAR_MM) continue;
+  const near = Math.floor(NEAR_MM * perMm);
+  for (let r = half - near; r <= half + near; r++) {
+    for (let k = 0; k < columns; k++) {
       const i = r * columns + k;
-      n += 1;
-      if (Math.min(off[0]![i]!, off[1]![i]!, off[2]![i]!) > BRIGHTER) bright += 1;
+      const isBright = off[0]![i]! > BRIGHTER && off[1]![i]! > BRIGHTER && off[2]![i]! > BRIGHTER;
+      if (isBright) glaring[k]! += 1 / (2 * near + 1);
     }
-    glaring[k] = bright / n;
   }
   const noise = Math.max(0.004, Math.sqrt(squares / Math.max(1, count)));
   return {
@@ -114,9 +114,22 @@ function againstPaper(
     axisMm,
     sign: 1,
     off: [off[0]!, off[1]!, off[2]!],
+    differs: differences(off, noise),
     glaring,
     noise,
   };
+}
+
+function differences(off: readonly Float32Array[], noise: number): Float32Array {
+  const red = off[0]!;
+  const green = off[1]!;
+  const blue = off[2]!;
+  const out = new Float32Array(red.length);
+  // What noise makes of the largest of three.
+  const floor = 0.85 * noise;
+  for (let i = 0; i < out.length; i++)
+    out[i] = Math.max(0, Math.max(Math.abs(red[i]!), Math.abs(green[i]!), Math.abs(blue[i]!)) - floor);
+  return out;
 }
 
 /**
@@ -174,6 +187,7 @@ export function turnedRound(strip: EndStrip): EndStrip {
     startMm: (columns - 1) / strip.perMm,
     sign: -1,
     off: [flip(strip.off[0]), flip(strip.off[1]), flip(strip.off[2])],
+    differs: flip(strip.differs),
     glaring: Float32Array.from(strip.glaring).reverse(),
   };
 }

@@ -7,8 +7,6 @@ export interface Followed {
   readonly middle: Float32Array;
   /** How wide it is, mm, by column; 0 where nothing thick is seen. */
   readonly width: Float32Array;
-  /** How much each place differs from paper, the most of three colours. */
-  readonly differs: Float32Array;
   /** The column from which on it is seen, on the cable's side. */
   readonly start: number;
 }
@@ -27,19 +25,9 @@ const BLOCK_MM = 0.4;
 const BLOCK_THIN_MM = 0.5;
 const THIN_REACH_MM = 4;
 
-export function differences({ off, noise }: EndStrip): Float32Array {
-  const out = new Float32Array(off[0].length);
-  // What noise makes of the largest of three.
-  const floor = 0.85 * noise;
-  for (let i = 0; i < out.length; i++)
-    out[i] = Math.max(0, Math.max(Math.abs(off[0][i]!), Math.abs(off[1][i]!), Math.abs(off[2][i]!)) - floor);
-  return out;
-}
-
 /** Follows the thick part from the end at which it comes in, then the thin one beyond it. */
 export function followCable(strip: EndStrip): Followed | 'no_cable' | 'two_cables' {
-  const { columns, perMm } = strip;
-  const differs = differences(strip);
+  const { columns, perMm, differs } = strip;
   const block = Math.max(2, Math.round(BLOCK_MM * perMm));
   let best: Chain | null = null;
   // At the border of the card something else may lie: where a chain is short the next is begun further in.
@@ -54,7 +42,7 @@ export function followCable(strip: EndStrip): Followed | 'no_cable' | 'two_cable
   const middle = new Float32Array(columns);
   const width = new Float32Array(columns);
   spreadOut(best.links, middle, width, block);
-  return { middle, width, differs, start: Math.floor(best.links[0]!.at) };
+  return { middle, width, start: Math.floor(best.links[0]!.at) };
 }
 /** A chain of blocks of this length is the cable; a shorter one than the other is nothing. */
 const ENOUGH_MM = 12;
@@ -196,8 +184,7 @@ export function followThin(strip: EndStrip, followed: Followed, from: number): F
  * beside it, and bends least, found by dynamic programming (Bellman). It begins where the thicker part points.
  */
 function followFrom(strip: EndStrip, followed: Followed, from: number, halfMm: number): Followed {
-  const { columns, rows, perMm } = strip;
-  const { differs } = followed;
+  const { columns, rows, perMm, differs } = strip;
   const block = Math.max(2, Math.round(BLOCK_THIN_MM * perMm));
   const first = Math.floor(from);
   const count = Math.floor(first / block);
@@ -275,18 +262,18 @@ function sumsOf(profile: Float32Array): Float64Array {
 }
 /** What a box round a row holds in the mean, less half of what lies beside it. */
 function boxScore(sums: Float64Array, row: number, half: number): number {
-  const between = (a: number, b: number): number => {
-    const at = (x: number): number => {
-      const c = Math.max(0, Math.min(sums.length - 1, x));
-      const i = Math.min(sums.length - 2, Math.floor(c));
-      return sums[i]! + (c - i) * (sums[i + 1]! - sums[i]!);
-    };
-    return (at(b) - at(a)) / (b - a);
-  };
   // A level stands for the middle of its row.
   const c = row + 0.5;
-  const beside = (between(c - 1.9 * half, c - 1.25 * half) + between(c + 1.25 * half, c + 1.9 * half)) / 2;
-  return between(c - half, c + half) - 0.5 * beside;
+  const left = meanBetween(sums, c - 1.9 * half, c - 1.25 * half);
+  const right = meanBetween(sums, c + 1.25 * half, c + 1.9 * half);
+  return meanBetween(sums, c - half, c + half) - 0.25 * (left + right);
+}
+const meanBetween = (sums: Float64Array, a: number, b: number): number =>
+  (sumUpTo(sums, b) - sumUpTo(sums, a)) / (b - a);
+function sumUpTo(sums: Float64Array, x: number): number {
+  const c = Math.max(0, Math.min(sums.length - 1, x));
+  const i = Math.min(sums.length - 2, Math.floor(c));
+  return sums[i]! + (c - i) * (sums[i + 1]! - sums[i]!);
 }
 
 function slopeOf(xs: readonly number[], ys: readonly number[]): number {

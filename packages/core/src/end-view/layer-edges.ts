@@ -248,7 +248,7 @@ function thinEdges(strip: EndStrip, followed: Followed, from: number): ThinEdges
 const LEAST_SEEN_MM = 0.004;
 
 /** How much lies across the fiber at a column: mm of what differs wholly from paper. */
-function seenThin({ columns, rows, perMm }: EndStrip, { middle, differs }: Followed, at: number): number {
+function seenThin({ columns, rows, perMm, differs }: EndStrip, { middle }: Followed, at: number): number {
   const reach = Math.max(1, Math.round((GRID_MM * perMm) / 2));
   let own = 0;
   let beside = 0;

@@ -6,7 +6,7 @@ import { printScale } from './card-outline.ts';
 import { type CardPose, type PoseRefusal, poseOf } from './card-pose.ts';
 import { checkColour, type ColourImage, greyOf } from './colour-image.ts';
 import { type EndStrip, endStrip, onCard, turnedRound } from './end-strip.ts';
-import { differences, followCable, type Followed } from './follow-cable.ts';
+import { followCable, type Followed } from './follow-cable.ts';
 import { type LayerEdge, layerEdges } from './layer-edges.ts';
 
 /** Why a photograph shows no end on a card that can be measured. */
@@ -134,7 +134,7 @@ export function measureEnd(image: ColourImage, card: CameraCard): EndReading {
 
 /** Whether the cable comes in from the left: of what is seen, that half is the thicker one. */
 function isTurned(strip: EndStrip): boolean {
-  const differs = differences(strip);
+  const { differs } = strip;
   const { columns, rows, perMm } = strip;
   const border = Math.round(2 * perMm);
   const thick: number[] = [];

@@ -41,6 +41,7 @@ const BUDGET_WORDS = {
     :label="label"
     intro="The end on its card for the camera, lying along the axis: the whole card in the picture, flat, one mark covered at most. Print the card from the method, Put on paper, at 100 %. Wear eye protection; offcuts go to the sharps container."
     simulated-label="Simulated photograph"
+    is-large
     :work="work"
     :refused="refused"
     :value="value"

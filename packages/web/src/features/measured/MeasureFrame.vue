@@ -3,7 +3,7 @@ import type { EntryValue } from '@clear-mark/core';
 import type { UploadFile } from 'element-plus';
 import { computed, type Ref, ref } from 'vue';
 import type { ReadValue } from './cleave.model.ts';
-import { useLivePicture } from './use-live-picture.ts';
+import { LARGE, SMALL, useLivePicture } from './use-live-picture.ts';
 
 /** The frame of a picture that is measured: camera, file or simulated picture above, what was found in the middle, taken into the sheet or refused below. */
 const props = defineProps<{
@@ -27,6 +27,8 @@ const props = defineProps<{
   refused: string | null;
   value: ReadValue | null;
   unitWords: string;
+  /** Whether the picture wants as many pixels as the camera has. */
+  isLarge?: boolean;
   /** What goes into the sheet where the picture cannot be kept. */
   alone: EntryValue | null;
   /** What is taken, where it is not the value itself. */
@@ -34,9 +36,12 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ close: []; value: [value: EntryValue, source: 'instrument' | 'typed'] }>();
 const { shot, busy, failure, isAway } = props.work;
-const camera = useLivePicture(async (frame) => {
-  if (await props.work.look(frame)) camera.close();
-});
+const camera = useLivePicture(
+  async (frame) => {
+    if (await props.work.look(frame)) camera.close();
+  },
+  props.isLarge ? LARGE : SMALL,
+);
 const isLive = ref(false);
 async function openCamera(): Promise<void> {
   props.work.drop();

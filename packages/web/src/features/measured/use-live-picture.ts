@@ -4,10 +4,21 @@ import { cameraWords, NO_SECURE_PAGE } from '../../shared/camera-words.ts';
 
 /** So often a frame is looked at. */
 const LOOK_EVERY_MS = 400;
-const WANTED = { facingMode: 'environment', width: { ideal: 1280 }, height: { ideal: 960 } };
+/** What a camera is asked for, pixels; it gives what it can. */
+export interface WantedPicture {
+  readonly width: number;
+  readonly height: number;
+}
+/** A fiber from the side fills a small picture. */
+export const SMALL: WantedPicture = { width: 1280, height: 960 };
+/** A whole card wants as many pixels as a camera gives while it is live. */
+export const LARGE: WantedPicture = { width: 3840, height: 2880 };
+/** A picture of more pixels is packed as a photograph: losslessly it would be too large to be kept. */
+const MOST_LOSSLESS = 1280 * 960;
+const QUALITY = 0.95;
 
 /** A camera whose frames are handed over one by one, each when the one before was looked at. */
-export function useLivePicture(look: (frame: Blob) => Promise<void>) {
+export function useLivePicture(look: (frame: Blob) => Promise<void>, { width, height }: WantedPicture) {
   const video = ref<HTMLVideoElement | null>(null);
   const stream = shallowRef<MediaStream | null>(null);
   const failure = ref<string | null>(null);
@@ -21,7 +32,10 @@ export function useLivePicture(look: (frame: Blob) => Promise<void>) {
       return;
     }
     try {
-      const opened = await navigator.mediaDevices.getUserMedia({ video: WANTED, audio: false });
+      const opened = await navigator.mediaDevices.getUserMedia({
+        video: { facingMode: 'environment', width: { ideal: width }, height: { ideal: height } },
+        audio: false,
+      });
       stream.value = opened;
       for (const track of opened.getVideoTracks()) track.onended = lost;
       if (video.value) video.value.srcObject = opened;
@@ -49,7 +63,10 @@ export function useLivePicture(look: (frame: Blob) => Promise<void>) {
     try {
       const canvas = new OffscreenCanvas(from.videoWidth, from.videoHeight);
       canvas.getContext('2d')!.drawImage(from, 0, 0);
-      const frame = await canvas.convertToBlob({ type: 'image/png' });
+      const isLarge = canvas.width * canvas.height > MOST_LOSSLESS;
+      const frame = await canvas.convertToBlob(
+        isLarge ? { type: 'image/jpeg', quality: QUALITY } : { type: 'image/png' },
+      );
       if (stream.value) await look(frame);
     } catch {
       failure.value = 'The camera gave no picture. Try again.';
