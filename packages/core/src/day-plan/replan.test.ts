@@ -144,6 +144,19 @@ describe('why a piece is not in a plan', () => {
     ],
     ['a day that is full', { why: 'no_room' }, SPLICE, {}],
   ])('%s', (_, said, steps, more) => expect(why(steps, more)).toEqual(said));
+  it('a piece that has room after all that is planned was not planned with', () => {
+    const day = dayOf([['a', [work('x', 30)]]], {
+      hours: [
+        { from: 0, to: 60 },
+        { from: 90, to: 150 },
+      ],
+    });
+    const piece = day.pieces[0]!;
+    expect(whyLeft(day, piece, 60)).toEqual({ why: 'not_planned' });
+    expect(whyLeft(day, piece, 120)).toEqual({ why: 'not_planned' });
+    expect(whyLeft(day, piece, 121)).toEqual({ why: 'no_room' });
+    expect(whyLeft(day, piece, 150)).toEqual({ why: 'no_room' });
+  });
 });
 
 describe('what would make it fit', () => {

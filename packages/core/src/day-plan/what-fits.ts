@@ -6,13 +6,16 @@ import type { DayPlan, DayWanted, Oven, PieceWanted, Span } from './types.ts';
 export type WhyLeft =
   | { readonly why: 'no_oven'; readonly way: string }
   | { readonly why: 'no_station'; readonly station: string }
-  | { readonly why: 'no_instructor' | 'no_room' }
+  | { readonly why: 'no_instructor' | 'no_room' | 'not_planned' }
   | { readonly why: 'step_too_long'; readonly minutes: number; readonly longest: number }
   | { readonly why: 'too_long'; readonly minutes: number; readonly hours: number }
   | { readonly why: 'used_by'; readonly by: number };
 
-/** What keeps a piece out of the day: what it needs and nobody has, what it takes alone, or only the others. */
-export function whyLeft(day: DayWanted, piece: PieceWanted): WhyLeft {
+/**
+ * What keeps a piece out of the day: what it needs and nobody has, what it takes alone, or only the others. Where it would fit after all that is
+ * planned until `plannedTo`, in minutes, nobody has planned with it yet.
+ */
+export function whyLeft(day: DayWanted, piece: PieceWanted, plannedTo = Infinity): WhyLeft {
   const longest = Math.max(0, ...day.hours.map((h) => h.to - h.from));
   for (const step of piece.steps) {
     if (step.kind === 'cure') {
@@ -36,7 +39,11 @@ export function whyLeft(day: DayWanted, piece: PieceWanted): WhyLeft {
     if (aloneEnd(day, { ...piece, steps: piece.steps.slice(0, until + 1) }) > step.by)
       return { why: 'used_by', by: step.by };
   }
-  return { why: 'no_room' };
+  const after = day.hours
+    .map(({ from, to }) => ({ from: Math.max(from, plannedTo), to }))
+    .filter(({ from, to }) => from < to);
+  const isRoom = after.length > 0 && aloneEnd({ ...day, hours: after }, piece) <= dayEnds;
+  return { why: isRoom ? 'not_planned' : 'no_room' };
 }
 
 /** Something that could be different about a day, the cheapest first. */

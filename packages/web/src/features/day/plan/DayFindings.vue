@@ -33,7 +33,9 @@ const left = computed(() => {
     const piece = props.day.pieces.find((p) => p.id === id);
     if (!piece) continue;
     const short = props.shorts.get(id);
-    const why = short ? shortWords(short) : whyWords(whyLeft(wanted.value, piece), props.clock);
+    const why = short
+      ? shortWords(short)
+      : whyWords(whyLeft(wanted.value, piece, props.day.plan?.endsAt), props.clock);
     const title = props.names.titleOf(piece.methodVersionId);
     const group = groups.get(`${title} ${why}`) ?? { words: why, count: 0, who: new Set<string>(), title };
     group.count += 1;

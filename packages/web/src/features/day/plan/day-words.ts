@@ -21,6 +21,8 @@ export function whyWords(why: WhyLeft, clock: (minute: number) => string): strin
       return `what it glues with is good until ${clock(why.by)} only: open another batch, or begin earlier`;
     case 'no_room':
       return 'the day is full';
+    case 'not_planned':
+      return 'it came after this plan was made: plan anew';
     default:
       return why satisfies never;
   }
