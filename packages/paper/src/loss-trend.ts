@@ -1,17 +1,13 @@
 import type { AttemptRow } from '@clear-mark/contract';
+import { label, TREND, trendSvg } from './trend-drawing.ts';
 
 /** A drawing as the address of an image. */
 export const svgAddress = (svg: string): string => `data:image/svg+xml,${encodeURIComponent(svg)}`;
 
-const WIDTH = 640;
 const HEIGHT = 190;
-const LEFT = 44;
-const RIGHT = 96;
 const TOP = 14;
 const BOTTOM = 26;
-const INK = '#1b1f24';
-const HAIR = '#c9ced4';
-const MARK = '#0b6460';
+const { width: WIDTH, left: LEFT, right: RIGHT, ink: INK, hair: HAIR, mark: MARK } = TREND;
 /** So that good work is not drawn as if it were far apart. */
 const LEAST_TOP_DB = 0.5;
 
@@ -54,7 +50,7 @@ export function lossTrend(pieces: readonly TrendPiece[], limitsDb: readonly numb
     label(LEFT, HEIGHT - 8, measured[0]!.dayWords),
     label(WIDTH - RIGHT, HEIGHT - 8, measured.at(-1)!.dayWords, 'end'),
   ];
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDTH} ${HEIGHT}" width="${WIDTH}" height="${HEIGHT}">${parts.join('')}</svg>`;
+  return trendSvg(HEIGHT, parts);
 }
 
 function scaleOf(top: number, y: (db: number) => number): string[] {
@@ -87,8 +83,3 @@ function keyOf(nm: number, nth: number, of: number): string[] {
   const y = HEIGHT - BOTTOM - 8 - 18 * (of - 1 - nth);
   return [dotOf({ x: WIDTH - RIGHT + 14, y }, nth), label(WIDTH - RIGHT + 24, y + 4, `${nm} nm`)];
 }
-
-const label = (x: number, y: number, text: string, anchor: 'start' | 'end' = 'start'): string =>
-  `<text x="${x}" y="${y.toFixed(1)}" font-family="Latin, sans-serif" font-size="12" fill="${INK}" text-anchor="${anchor}">${escaped(text)}</text>`;
-const escaped = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');

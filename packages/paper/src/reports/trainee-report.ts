@@ -10,6 +10,7 @@ import {
   VERDICT_WORDS,
 } from '@clear-mark/words';
 import { lossTrend } from '../loss-trend.ts';
+import { passTrend } from '../pass-trend.ts';
 import type { Report, ReportBlock, ReportSection } from '../report.ts';
 import {
   causesSection,
@@ -100,6 +101,15 @@ const piecesSection = ({ pieces }: TraineeReportOf): ReportSection =>
     ]),
   );
 
+/** How often each skill was passed, drawn from the oldest of the last pieces to the newest. */
+function rateBlocks({ pieces }: TraineeReportOf): ReportBlock[] {
+  const svg = passTrend([...pieces].reverse());
+  if (svg === null) return [];
+  const words =
+    'Outcomes of the last pieces by skill, the newest to the right: filled passed, crossed through failed; the line is the share that passed of the last five.';
+  return [{ kind: 'drawing', svg, words }];
+}
+
 /** What the losses did, drawn from the oldest of the last pieces to the newest. */
 function trendBlocks({ pieces, results }: TraineeReportOf): ReportBlock[] {
   const svg = lossTrend(
@@ -177,7 +187,7 @@ export function traineeReport(of: TraineeReportOf): Report {
       },
       skillsSection(of),
       ...certificatesSection(of),
-      ratesSection(of.results),
+      withBlocks(ratesSection(of.results), rateBlocks(of)),
       causesSection(of.results.failures),
       withBlocks(lossSection(of.results.losses), trendBlocks(of)),
       ...facesSection(of),
