@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import fits from '../../fixtures/fits.json';
-import { homographyOf, taken } from '../end-view/camera.ts';
+import { homographyOf, taken } from './camera.ts';
 import { fitCircle } from '../faces/cladding/fit-circle.ts';
-import { edgeLevels, edgeSpread } from './edge-shift.ts';
-import type { FiberEdges } from './fiber-edges.ts';
-import { robustFit } from './robust.ts';
+import { edgeLevels, edgeSpread } from '../side-view/edge-shift.ts';
+import type { FiberEdges } from '../side-view/fiber-edges.ts';
+import { robustFit } from '../side-view/robust.ts';
 
 // All by numpy and scipy, fixtures/make-fits.py.
 describe('fits against a reference library', () => {
