@@ -18,6 +18,8 @@ export default defineConfig({
     locale: 'en-GB',
     timezoneId: 'Europe/Lisbon',
     trace: 'off',
+    // What cannot be tapped says which place it was, before the whole test ends.
+    actionTimeout: 120_000,
     contextOptions: { reducedMotion: 'reduce' },
     // It fetches the whole application again for every page; the tests that need it say so.
     serviceWorkers: 'block',

@@ -57,6 +57,8 @@ test('a class report says on paper what Insight says on the screen; a certificat
   const certificates = page.locator('[data-test=certificates]');
   await certificates.locator('.el-select__wrapper').click();
   const option = page.locator('.el-select-dropdown__item:visible');
+  // The list opens after the tap: counted before, it would be empty.
+  await expect(option.first()).toBeVisible();
   const count = await option.count();
   for (let i = 0; i < count; i += 1) {
     await option.nth(i).click();
