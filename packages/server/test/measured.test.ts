@@ -54,6 +54,24 @@ async function sent(mark: string): Promise<string> {
   expect(put.status).toBe(200);
   return sha256;
 }
+/** A piece of the first trainee by a shipped method. */
+async function begun(method: string): Promise<string> {
+  const id = v7();
+  const { status } = await api.post(at('/attempts'), {
+    id,
+    traineeId: detail.trainees[0]!.id,
+    methodVersionId: detail.methods.find((m) => m.methodId === `clear-mark/${method}`)!.versionId,
+    pieceId: v7(),
+    pieceLabel: `Measured, ${method}`,
+    thingIds: [],
+    startedAt: now.toISOString(),
+    deviceId: v7(),
+    sentAt: now.toISOString(),
+    linkId: null,
+  });
+  expect(status).toBe(200);
+  return id;
+}
 const keep = (more: object) => api.post(at(`/attempts/${attemptId}/measured`), more);
 const entry = (value: object) => ({
   id: v7(),
@@ -79,20 +97,7 @@ beforeAll(async () => {
   api = await world.signedIn(me);
   const [id] = await world.db('classes').where({ name: SCENARIO.className }).pluck('id');
   detail = (await api.get(`/classes/${id}`)).body;
-  attemptId = v7();
-  const started = await api.post(at('/attempts'), {
-    id: attemptId,
-    traineeId: detail.trainees[0]!.id,
-    methodVersionId: detail.methods.find((m) => m.methodId === 'clear-mark/bench-cleave')!.versionId,
-    pieceId: v7(),
-    pieceLabel: 'Measured',
-    thingIds: [],
-    startedAt: now.toISOString(),
-    deviceId: v7(),
-    sentAt: now.toISOString(),
-    linkId: null,
-  });
-  expect(started.status).toBe(200);
+  attemptId = await begun('bench-cleave');
 });
 afterAll(() => world.close());
 
@@ -210,20 +215,7 @@ describe('a picture that a value was measured in', () => {
   });
 
   it('a joint is kept at its level with its loss, and graded only as its picture was taken', async () => {
-    const spliceId = v7();
-    const started = await api.post(at('/attempts'), {
-      id: spliceId,
-      traineeId: detail.trainees[0]!.id,
-      methodVersionId: detail.methods.find((m) => m.methodId === 'clear-mark/single-fusion')!.versionId,
-      pieceId: v7(),
-      pieceLabel: 'Joined',
-      thingIds: [],
-      startedAt: now.toISOString(),
-      deviceId: v7(),
-      sentAt: now.toISOString(),
-      linkId: null,
-    });
-    expect(started.status).toBe(200);
+    const spliceId = await begun('single-fusion');
     const criterionId = 'clear-mark/single-fusion/joint';
     const sized = (value: number, sd: number) => ({ value, sd });
     const reading = {

@@ -72,7 +72,7 @@ function key(event: KeyboardEvent): void {
 }
 .tip,
 .chosen {
-  stroke: #ffd24a !important;
-  stroke-width: 3px !important;
+  --stroke: #ffd24a;
+  --stroke-width: 3px;
 }
 </style>

@@ -86,9 +86,9 @@ function key(event: KeyboardEvent, which: 0 | 1, at: { x: number; y: number }): 
   stroke-dasharray: 1 5;
 }
 .face {
-  stroke-width: 2.5px !important;
+  --stroke-width: 2.5px;
 }
 .chosen .face {
-  stroke: #ffd24a !important;
+  --stroke: #ffd24a;
 }
 </style>

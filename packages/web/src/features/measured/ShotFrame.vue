@@ -74,8 +74,8 @@ svg {
 svg :deep(:is(line, polyline, polygon, circle)) {
   vector-effect: non-scaling-stroke;
   fill: none;
-  stroke: #fff;
-  stroke-width: 1.5px;
+  stroke: var(--stroke, #fff);
+  stroke-width: var(--stroke-width, 1.5px);
 }
 svg :deep(.handle) {
   fill: rgb(255 210 74 / 25%);

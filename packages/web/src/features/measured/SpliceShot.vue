@@ -64,7 +64,7 @@ function key(event: KeyboardEvent, joint: PicturePlace): void {
   stroke-dasharray: 1 5;
 }
 .joint {
-  stroke: #ffd24a !important;
-  stroke-width: 2px !important;
+  --stroke: #ffd24a;
+  --stroke-width: 2px;
 }
 </style>

@@ -54,45 +54,38 @@ function pictureValue(value: EntryValue | null): PictureValue | null {
   return null;
 }
 
-type Found = <T>(of: SheetCriterion, pick: (value: EntryValue) => T | null) => T | null;
-/** What the entries that stand for the criteria of a step say, the first that says something. */
-const inStep =
-  (outcomes: ReadonlyMap<string, CriterionOutcome>, entryById: (id: string) => Entry | null): Found =>
-  ({ step }, pick) => {
-    for (const { id } of step.criteria) {
-      for (const entryId of outcomes.get(id)?.entryIds ?? []) {
-        const value = entryById(entryId)?.value;
-        const found = value ? pick(value) : null;
-        if (found !== null) return found;
-      }
-    }
-    return null;
-  };
+/** What a sheet has standing: outcomes by criterion, and the entries that they name. */
+type Outcomes = ReadonlyMap<string, CriterionOutcome>;
+type EntryById = (id: string) => Entry | null;
+/** The values that stand for the criteria of a step. */
+const standingIn = ({ step }: SheetCriterion, outcomes: Outcomes, entryById: EntryById): EntryValue[] =>
+  step.criteria
+    .flatMap(({ id }) => outcomes.get(id)?.entryIds ?? [])
+    .flatMap((id) => entryById(id)?.value ?? []);
 
 /** The loss by the picture of the joint, for the row of the splicer's estimate in the same step. */
 export function lossBeside(
   item: SheetCriterion,
-  outcomes: ReadonlyMap<string, CriterionOutcome>,
-  entryById: (id: string) => Entry | null,
+  outcomes: Outcomes,
+  entryById: EntryById,
 ): JointStamp | null {
   const { criterion, step } = item;
   const isEstimate = step.skill === 'splice' && /^estimates?$/.test(nameOf(criterion));
   if (!isEstimate) return null;
-  return inStep(outcomes, entryById)(item, (v) => (v.kind === 'grade' ? (v.picture ?? null) : null));
+  const [joint] = standingIn(item, outcomes, entryById).flatMap(
+    (v) => (v.kind === 'grade' && v.picture) || [],
+  );
+  return joint ?? null;
 }
 
 /** What the picture of the cleave shows of its face, as a level of a scale of cleaved faces in the same step. */
-export function faceBeside(
-  item: SheetCriterion,
-  outcomes: ReadonlyMap<string, CriterionOutcome>,
-  entryById: (id: string) => Entry | null,
-): string | null {
+export function faceBeside(item: SheetCriterion, outcomes: Outcomes, entryById: EntryById): string | null {
   const { criterion, step } = item;
   if (criterion.kind !== 'grade' || step.skill !== 'cleave') return null;
-  const face = inStep(outcomes, entryById)(item, (v) =>
-    v.kind === 'measure' ? (v.picture?.face ?? null) : null,
+  const [face] = standingIn(item, outcomes, entryById).flatMap(
+    (v) => (v.kind === 'measure' && v.picture?.face) || [],
   );
   // A broken end is chipped.
-  const level = face === 'broken' ? 'chip' : face;
+  const level = face === 'broken' ? 'chip' : (face ?? null);
   return criterion.levels.some((l) => l.id === level) ? level : null;
 }
