@@ -33,7 +33,7 @@ function letGo(): void {
     :style="{
       aspectRatio: `${shot.width} / ${shot.height}`,
       // As high as the dialog has room for, and never out of its proportions: what is drawn lies on it.
-      width: `min(100%, ${(56 * shot.width) / shot.height}vh)`,
+      width: `min(100%, ${(50 * shot.width) / shot.height}vh)`,
     }"
   >
     <img :src="shot.url" alt="The picture that was measured" draggable="false" />
