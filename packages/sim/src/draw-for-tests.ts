@@ -1,4 +1,4 @@
-import { contains, type TrueFeature } from './face-features.ts';
+import { crossingsAt, isInside, type TrueFeature } from './face-features.ts';
 import { normal, type Rng } from './rng.ts';
 
 /** Smooth noise about 0 with the given spread, between random values on a grid. */
@@ -35,8 +35,8 @@ export function shareOf(f: TrueFeature, x: number, y: number, umPerPx: number): 
   if (f.strokeUm === null) {
     let hits = 0;
     for (const dy of [-0.33, 0, 0.33]) {
-      for (const dx of [-0.33, 0, 0.33])
-        if (contains(f.points, x + dx * umPerPx, y + dy * umPerPx)) hits += 1;
+      const line = crossingsAt(f.points, y + dy * umPerPx);
+      for (const dx of [-0.33, 0, 0.33]) if (isInside(line, x + dx * umPerPx)) hits += 1;
     }
     return hits / 9;
   }

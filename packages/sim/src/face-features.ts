@@ -211,12 +211,23 @@ function measured(
   };
 }
 
-/** Whether a place lies within an outline. */
-export function contains(outline: readonly Point[], x: number, y: number): boolean {
+/** Where an outline crosses the level line at `y`, in no order. */
+export function crossingsAt(outline: readonly Point[], y: number): number[] {
+  const found: number[] = [];
+  for (let i = 0; i < outline.length; i++) {
+    const [x1, y1] = outline[i]!;
+    const [x2, y2] = outline[i + 1 === outline.length ? 0 : i + 1]!;
+    if (y1 > y !== y2 > y) found.push(((x2 - x1) * (y - y1)) / (y2 - y1) + x1);
+  }
+  return found;
+}
+
+/** Whether a place lies inside of an outline: an odd number of its crossings lies to the right. */
+export const contains = (outline: readonly Point[], x: number, y: number): boolean =>
+  isInside(crossingsAt(outline, y), x);
+
+export function isInside(crossings: readonly number[], x: number): boolean {
   let inside = false;
-  outline.forEach(([x1, y1], i) => {
-    const [x2, y2] = outline[(i + 1) % outline.length]!;
-    if (y1 > y !== y2 > y && x < ((x2 - x1) * (y - y1)) / (y2 - y1) + x1) inside = !inside;
-  });
+  for (const at of crossings) if (x < at) inside = !inside;
   return inside;
 }

@@ -1,4 +1,4 @@
-import { CLADDING_RADIUS_UM, contains, type TrueFeature } from './face-features.ts';
+import { CLADDING_RADIUS_UM, crossingsAt, isInside, type TrueFeature } from './face-features.ts';
 import { chance, normal, type Rng } from './rng.ts';
 
 /** How a rendered face was taken: light, optics and the make of its end. Lengths in um, levels 0 to 255. */
@@ -164,6 +164,7 @@ function strokeCover(scene: FaceScene, f: TrueFeature): Cover {
   return cover;
 }
 
+const SUB_PLACES = [-0.375, -0.125, 0.125, 0.375] as const;
 function outlineCover(scene: FaceScene, f: TrueFeature): Cover {
   const { width, height, umPerPx, centre } = scene;
   const px = f.points.map(([x, y]) => [centre[0] + x / umPerPx, centre[1] + y / umPerPx] as const);
@@ -174,12 +175,13 @@ function outlineCover(scene: FaceScene, f: TrueFeature): Cover {
   const right = Math.max(...xs) + 1;
   const top = Math.max(0, Math.floor(Math.min(...ys)) - 1);
   const bottom = Math.max(...ys) + 1;
+  // Each pixel at four times four places, a line of them at a time.
   for (let y = top; y <= Math.min(height - 1, bottom); y++) {
+    const lines = SUB_PLACES.map((dy) => crossingsAt(px, y + dy)).filter((line) => line.length > 0);
+    if (lines.length === 0) continue;
     for (let x = left; x <= Math.min(width - 1, right); x++) {
       let hits = 0;
-      for (let s = 0; s < 16; s++) {
-        if (contains(px, x - 0.375 + 0.25 * (s % 4), y - 0.375 + 0.25 * Math.floor(s / 4))) hits += 1;
-      }
+      for (const line of lines) for (const dx of SUB_PLACES) if (isInside(line, x + dx)) hits += 1;
       if (hits > 0) cover.set(y * width + x, hits / 16);
     }
   }
