@@ -2,8 +2,8 @@ import { ensureDatabase, removeCluster, startScratchCluster } from '../cluster.t
 import { benchArchive } from './archive.ts';
 import { benchBundle } from './bundle.ts';
 import { benchClass } from './class.ts';
-import { benchCleaves, benchCleavesOpenCv } from './cleaves.ts';
-import { benchEnds, benchEndsOpenCv } from './ends.ts';
+import { benchCleaves, benchCleavesLive, benchCleavesMemory, benchCleavesOpenCv } from './cleaves.ts';
+import { benchEnds, benchEndsMemory, benchEndsOpenCv } from './ends.ts';
 import { benchDayBound, benchDayPlan, benchDayReplan } from './day-plan.ts';
 import { benchDrain } from './drain.ts';
 import { benchEntries } from './entries.ts';
@@ -60,8 +60,11 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   'faces-opencv': () => benchFacesOpenCv(),
   cleaves: () => Promise.resolve(benchCleaves()),
   'cleaves-opencv': () => benchCleavesOpenCv(),
+  'cleaves-memory': () => benchCleavesMemory(),
+  'cleaves-live': () => Promise.resolve(benchCleavesLive()),
   ends: () => benchEnds(),
   'ends-opencv': () => benchEndsOpenCv(),
+  'ends-memory': () => benchEndsMemory(),
   'faces-memory': () => benchFacesMemory(),
   'faces-batch': () => benchFacesBatch(),
   'faces-page': (url) => benchFacesPage(url),

@@ -1,6 +1,7 @@
 import { type GreyImage, measureCleave } from '@clear-mark/core';
 import { drawCleave, randomCleaveScene, rngFrom } from '@clear-mark/sim';
 import { type Measured, medianOf, sumOf, timed } from './measured.ts';
+import { memoryBench } from './memory.ts';
 import { loadOpenCv } from './opencv-face.ts';
 
 const PICTURES = 8;
@@ -30,6 +31,36 @@ export function benchCleaves(): Measured {
     most: 20,
     unit: 'times',
     detail: `${PICTURES} pictures; median ${measure.toFixed(0)} ms; one pass ${sum.toFixed(2)} ms`,
+  };
+}
+
+/** What a worker takes for it beyond the picture. */
+export const benchCleavesMemory = (): Promise<Measured> => {
+  const rng = rngFrom(907);
+  const [small] = drawn();
+  const large = drawCleave(randomCleaveScene(rng, { width: 2048, height: 1536 }), rng);
+  return memoryBench('cleave', 'Memory of measuring a cleave, bytes a pixel / 24', small!, large);
+};
+
+/** The page looks at a frame of a live camera so often, ms. */
+const LOOK_EVERY_MS = 400;
+
+/** A frame of 720 lines measured, against the time that the page has until the next one. */
+export function benchCleavesLive(): Measured {
+  const frames = Array.from({ length: PICTURES }, (_, i) => {
+    const rng = rngFrom(931 + i);
+    return drawCleave(randomCleaveScene(rng, { width: 1280, height: 720 }), rng);
+  });
+  const times = Array.from({ length: ROUNDS }, () =>
+    frames.map((frame) => timed(() => measureCleave(frame))),
+  );
+  const measure = medianOf(times.slice(2).flat());
+  return {
+    name: 'A cleave in a live frame of 1280x720 measured / the time between two looks',
+    ratio: measure / LOOK_EVERY_MS,
+    most: 1,
+    unit: 'times',
+    detail: `median ${measure.toFixed(0)} ms, ${(1000 / measure).toFixed(0)} frames a second`,
   };
 }
 

@@ -3,6 +3,7 @@ import { drawEnd, randomEndScene, rngFrom } from '@clear-mark/sim';
 import { methodNamed } from '../card-command.ts';
 import { cardPicture } from '../make-ends.ts';
 import { type Measured, medianOf, sumOf, timed } from './measured.ts';
+import { memoryBench } from './memory.ts';
 import { loadOpenCv } from './opencv-face.ts';
 
 const SIZE = { width: 4032, height: 3024 };
@@ -10,13 +11,18 @@ const ROUNDS = 7;
 const sheet = methodNamed('round-cord')!;
 const card = cardOfMethod(sheet);
 
-async function drawn(): Promise<{ readonly colour: ColourImage; readonly grey: GreyImage }> {
+const SMALL = { width: 1280, height: 960 };
+
+async function colourOf(size: typeof SIZE): Promise<ColourImage> {
   const rng = rngFrom(903);
-  const colour = drawEnd(
+  return drawEnd(
     await cardPicture(card, sheet),
-    randomEndScene(rng, { ...SIZE, fault: 'none', tiltDeg: 15, rollDeg: 8 }),
+    randomEndScene(rng, { ...size, fault: 'none', tiltDeg: 15, rollDeg: 8 }),
     rng,
   );
+}
+async function drawn(): Promise<{ readonly colour: ColourImage; readonly grey: GreyImage }> {
+  const colour = await colourOf(SIZE);
   const grey = new Uint8Array(SIZE.width * SIZE.height);
   for (let i = 0; i < grey.length; i++) grey[i] = colour.data[4 * i + 1]!;
   return { colour, grey: { ...SIZE, data: grey } };
@@ -44,6 +50,15 @@ export async function benchEnds(): Promise<Measured> {
     detail: `median ${measure.toFixed(0)} ms; one pass ${sum.toFixed(1)} ms`,
   };
 }
+
+/** What a worker takes for it beyond the picture. */
+export const benchEndsMemory = async (): Promise<Measured> =>
+  memoryBench(
+    'end',
+    'Memory of measuring a prepared end, bytes a pixel / 24',
+    await colourOf(SMALL),
+    await colourOf(SIZE),
+  );
 
 /** The same against OpenCV's WebAssembly build: grey, threshold, contours, homography, the card seen from above, edges. */
 export async function benchEndsOpenCv(): Promise<Measured> {

@@ -6,6 +6,7 @@ import { verifyRecords } from '../src/index.ts';
 import { DEMO_NOW, demoTemplate } from './demo-template.ts';
 import { digestOf, pngOf } from './faces-for-tests.ts';
 import { type Caller, seen, World } from './harness.ts';
+import { unzip } from './unzip.ts';
 
 const now = DEMO_NOW;
 let world: World;
@@ -116,6 +117,14 @@ describe('a picture that a value was measured in', () => {
     await expect(world.db('measured_pictures').update({ value_text: '0.1' })).rejects.toThrow(
       /append only|permission denied/,
     );
+  });
+  it('is in what is held about the trainee, with its bytes', async () => {
+    const reply = await api.bytes('GET', `/accounts/${detail.trainees[0]!.id}/held.zip`);
+    const files = await unzip(reply.body);
+    const { measured } = JSON.parse(files.get('person.json')!.toString());
+    expect(measured[0]).toMatchObject({ criterionId: ANGLE, value: '0.41' });
+    expect(digestOf(files.get(measured[0].file)!)).toBe(measured[0].sha256);
+    expect(files.get('person.html')!.toString()).toContain(measured[0].file);
   });
 
   it('its value is judged with its own uncertainty, and taken only as the picture gives it', async () => {

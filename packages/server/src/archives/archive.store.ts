@@ -276,9 +276,21 @@ export const archiveSink = (trx: Database, classId: string) => {
   };
 };
 
-/** Other programs are not told of what happened long ago. Gives the columns that are arrays, as `table.column`. */
+/**
+ * For this transaction: other programs are not told of what happened long ago; rows that it has just written are found by
+ * their indexes, since the planner knows nothing of them yet; and long texts are pressed the quicker way, where the
+ * database was built with it. Gives the columns that are arrays, as `table.column`.
+ */
 async function begin(trx: Database, classId: string): Promise<ReadonlySet<string>> {
-  await rowsOf(trx, sql`select set_config('clear_mark.taking_archive', ${classId}, true)`);
+  await rowsOf(
+    trx,
+    sql`select set_config('clear_mark.taking_archive', ${classId}, true), set_config('enable_seqscan', 'off', true)`,
+  );
+  await rowsOf(
+    trx,
+    sql`select set_config(name, 'lz4', true) from pg_settings
+         where name = 'default_toast_compression' and 'lz4' = any(enumvals)`,
+  );
   const found = await rowsOf<{ name: string }>(
     trx,
     sql`select c.relname || '.' || a.attname as name

@@ -1,10 +1,11 @@
 import { auditWords, CERTIFICATE_STATE_WORDS, skillWords, VERDICT_WORDS } from '@clear-mark/words';
 import { type Report, reportPage } from '@clear-mark/paper';
-import type { Held, HeldPicture } from './held.store.ts';
+import type { Held, HeldMeasured, HeldPicture } from './held.store.ts';
 
 /** What is held, with the place of each picture beside the page. */
-type HeldWithFiles = Omit<Held, 'pictures'> & {
+type HeldWithFiles = Omit<Held, 'pictures' | 'measured'> & {
   readonly pictures: readonly (HeldPicture & { readonly file: string })[];
+  readonly measured: readonly (HeldMeasured & { readonly file: string })[];
 };
 
 interface Part {
@@ -34,10 +35,13 @@ function heldReport(held: HeldWithFiles, now: Date): Report {
   };
 }
 export const heldPage = (held: HeldWithFiles, now: Date): string =>
-  reportPage(
-    heldReport(held, now),
-    held.pictures.map((p) => ({ file: p.file, words: `${p.label}, ${day(p.takenAt)}` })),
-  );
+  reportPage(heldReport(held, now), [
+    ...held.pictures.map((p) => ({ file: p.file, words: `${p.label}, ${day(p.takenAt)}` })),
+    ...held.measured.map((m) => ({
+      file: m.file,
+      words: `${m.pieceLabel}, ${m.criterionId}, ${m.value}, ${day(m.takenAt)}`,
+    })),
+  ]);
 
 /** Pictures and traces: what was called and read blind, and what lies with the pieces. */
 function seriesPartsOf({ calls, measured, tracesRead, traces }: HeldWithFiles): Part[] {

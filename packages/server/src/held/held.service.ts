@@ -33,12 +33,19 @@ export async function sendHeld(
     },
     { isolationLevel: 'repeatable read' },
   );
-  const files = new Map(held.pictures.map((p) => [p.sha256, archivePictureOf(p.sha256, p.mediaType)]));
-  const pictures = held.pictures.map((p) => ({ ...p, file: files.get(p.sha256)! }));
+  const files = new Map(
+    [...held.pictures, ...held.measured].map((p) => [p.sha256, archivePictureOf(p.sha256, p.mediaType)]),
+  );
+  const withFile = <T extends { readonly sha256: string }>(p: T) => ({ ...p, file: files.get(p.sha256)! });
+  const withFiles = {
+    ...held,
+    pictures: held.pictures.map(withFile),
+    measured: held.measured.map(withFile),
+  };
   const zip = new yazl.ZipFile();
-  const json = JSON.stringify({ format: FORMAT, madeAt: now.toISOString(), ...held, pictures }, null, 2);
+  const json = JSON.stringify({ format: FORMAT, madeAt: now.toISOString(), ...withFiles }, null, 2);
   zip.addBuffer(Buffer.from(`${json}\n`), 'person.json', { mtime: now });
-  zip.addBuffer(Buffer.from(heldPage({ ...held, pictures }, now)), 'person.html', { mtime: now });
+  zip.addBuffer(Buffer.from(heldPage(withFiles, now)), 'person.html', { mtime: now });
   response.set('Content-Type', 'application/zip');
   response.set('Content-Disposition', 'attachment; filename="held-about-a-person.zip"');
   zip.outputStream.pipe(response);

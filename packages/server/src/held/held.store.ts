@@ -51,17 +51,7 @@ export interface Held {
     answers: readonly object[];
   }[];
   /** Pictures that values of sheets were measured in. */
-  readonly measured: readonly {
-    readonly id: string;
-    readonly criterionId: string;
-    readonly sha256: string;
-    readonly mediaType: string;
-    readonly value: string;
-    readonly expanded: string;
-    readonly takenAt: string;
-    readonly takenBy: string;
-    readonly pieceLabel: string;
-  }[];
+  readonly measured: readonly HeldMeasured[];
   readonly tracesRead: readonly {
     series: string;
     className: string;
@@ -105,6 +95,17 @@ export interface HeldPiece {
     readonly reason: string | null;
     readonly hash: string;
   }[];
+}
+export interface HeldMeasured {
+  readonly id: string;
+  readonly criterionId: string;
+  readonly sha256: string;
+  readonly mediaType: string;
+  readonly value: string;
+  readonly expanded: string;
+  readonly takenAt: string;
+  readonly takenBy: string;
+  readonly pieceLabel: string;
 }
 export interface HeldPicture {
   readonly id: string;

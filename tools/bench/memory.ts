@@ -1,0 +1,54 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import os from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { run } from '../database-user.ts';
+import type { Measured } from './measured.ts';
+
+/** The most that measuring may take beyond the picture itself. */
+const BYTES_A_PIXEL = 24;
+const ROUNDS = 3;
+
+/** Levels without a head; one byte a pixel, or four. */
+interface Plain {
+  readonly width: number;
+  readonly height: number;
+  readonly data: Uint8Array | Uint8ClampedArray;
+}
+
+/**
+ * How far a process grows while a worker of it measures a picture, by what the operating system counts, so that heap, buffers
+ * and what was thrown away are all in it. The code was warmed up on a small picture before.
+ */
+export async function memoryBench(
+  kind: 'cleave' | 'end',
+  name: string,
+  small: Plain,
+  large: Plain,
+): Promise<Measured> {
+  const folder = await mkdtemp(path.join(os.tmpdir(), 'clear-mark-bench-'));
+  try {
+    const args: string[] = [];
+    for (const [i, picture] of [small, large].entries()) {
+      const file = path.join(folder, `${i}.levels`);
+      await writeFile(file, picture.data);
+      args.push(file, String(picture.width), String(picture.height));
+    }
+    const child = fileURLToPath(new URL('memory-child.ts', import.meta.url));
+    let least = Infinity;
+    for (let round = 0; round < ROUNDS; round++) {
+      const { stdout } = await run(process.execPath, [...process.execArgv, child, kind, ...args]);
+      least = Math.min(least, Number(stdout.trim()));
+    }
+    const each = least / (large.width * large.height);
+    return {
+      name,
+      ratio: each / BYTES_A_PIXEL,
+      most: 1,
+      unit: 'times',
+      detail: `${each.toFixed(1)} bytes a pixel, ${(least / 1e6).toFixed(0)} MB for ${large.width}x${large.height}`,
+    };
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
