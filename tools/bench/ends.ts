@@ -51,7 +51,7 @@ export async function benchEnds(): Promise<Measured> {
   };
 }
 
-/** What a worker takes for it beyond the picture. */
+/** What measuring takes beyond the picture. */
 export const benchEndsMemory = async (): Promise<Measured> =>
   memoryBench(
     'end',

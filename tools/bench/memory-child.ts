@@ -1,56 +1,38 @@
-import { readFileSync } from 'node:fs';
-import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { cardOfMethod, measureCleave, measureEnd } from '@clear-mark/core';
 import { methodNamed } from '../card-command.ts';
 
 /*
- * A process of its own measures one picture in a worker and says by how many bytes the process has grown at most
- * meanwhile. Arguments: `cleave` or `end`, then name, width and height of a file of plain levels to warm up with, then of the one that counts.
+ * A process of its own measures one picture and says by how many bytes it has grown at most meanwhile, as the kernel of
+ * Linux counts it. Arguments: `cleave` or `end`, then file, width and height of plain levels to warm up with, then of those that count.
  */
 
 interface Plain {
   readonly width: number;
   readonly height: number;
-  readonly data: Uint8Array<SharedArrayBuffer>;
+  readonly data: Uint8Array;
 }
-type Kind = 'cleave' | 'end';
 
-if (isMainThread) await watch();
-else work();
+const [kind, ...files] = process.argv.slice(2);
+const card = cardOfMethod(methodNamed('round-cord')!);
+const [small, large] = [plain(files.slice(0, 3)), plain(files.slice(3, 6))] as const;
 
-async function watch(): Promise<void> {
-  const [kind, ...files] = process.argv.slice(2);
-  const pictures = [plain(files.slice(0, 3)), plain(files.slice(3, 6))];
-  const worker = new Worker(new URL(import.meta.url), { workerData: kind });
-  const told = (): Promise<unknown> => new Promise((resolve) => worker.once('message', resolve));
-  await told();
-  worker.postMessage(pictures[0]);
-  await told();
-  const before = process.memoryUsage.rss();
-  let most = before;
-  const look = (): void => void (most = Math.max(most, process.memoryUsage.rss()));
-  const looking = setInterval(look, 1);
-  worker.postMessage(pictures[1]);
-  await told();
-  look();
-  clearInterval(looking);
-  console.log(most - before);
-  await worker.terminate();
-}
+measured(small);
+// The peak is counted anew from here on (proc(5), clear_refs).
+writeFileSync('/proc/self/clear_refs', '5');
+const before = statusBytes('VmRSS');
+if (!measured(large)) throw new Error('the picture was refused');
+console.log(statusBytes('VmHWM') - before);
 
 function plain([file, width, height]: readonly string[]): Plain {
-  const bytes = readFileSync(file!);
-  const data = new Uint8Array(new SharedArrayBuffer(bytes.length));
-  data.set(bytes);
-  return { width: Number(width), height: Number(height), data };
+  return { width: Number(width), height: Number(height), data: new Uint8Array(readFileSync(file!)) };
 }
 
-function work(): void {
-  const card = cardOfMethod(methodNamed('round-cord')!);
-  parentPort!.on('message', (picture: Plain) => {
-    const found =
-      (workerData as Kind) === 'cleave' ? measureCleave(picture) : measureEnd(picture as never, card);
-    parentPort!.postMessage(found.ok);
-  });
-  parentPort!.postMessage('ready');
+function measured(picture: Plain): boolean {
+  return kind === 'cleave' ? measureCleave(picture).ok : measureEnd(picture, card).ok;
+}
+
+function statusBytes(field: 'VmRSS' | 'VmHWM'): number {
+  const line = new RegExp(`^${field}:\\s+(\\d+) kB$`, 'm').exec(readFileSync('/proc/self/status', 'utf8'));
+  return Number(line![1]) * 1024;
 }

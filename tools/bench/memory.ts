@@ -17,7 +17,7 @@ interface Plain {
 }
 
 /**
- * How far a process grows while a worker of it measures a picture, by what the operating system counts, so that heap, buffers
+ * How far a process grows while it measures a picture, by what the operating system counts, so that heap, buffers
  * and what was thrown away are all in it. The code was warmed up on a small picture before.
  */
 export async function memoryBench(
@@ -35,18 +35,18 @@ export async function memoryBench(
       args.push(file, String(picture.width), String(picture.height));
     }
     const child = fileURLToPath(new URL('memory-child.ts', import.meta.url));
-    let least = Infinity;
+    let most = 0;
     for (let round = 0; round < ROUNDS; round++) {
       const { stdout } = await run(process.execPath, [...process.execArgv, child, kind, ...args]);
-      least = Math.min(least, Number(stdout.trim()));
+      most = Math.max(most, Number(stdout.trim()));
     }
-    const each = least / (large.width * large.height);
+    const each = most / (large.width * large.height);
     return {
       name,
       ratio: each / BYTES_A_PIXEL,
       most: 1,
       unit: 'times',
-      detail: `${each.toFixed(1)} bytes a pixel, ${(least / 1e6).toFixed(0)} MB for ${large.width}x${large.height}`,
+      detail: `${each.toFixed(1)} bytes a pixel, ${(most / 1e6).toFixed(0)} MB for ${large.width}x${large.height}`,
     };
   } finally {
     await rm(folder, { recursive: true, force: true });
