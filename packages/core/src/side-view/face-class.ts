@@ -33,7 +33,7 @@ const RULES = {
   lip: { width: 2, height: 1.7 },
   chip: { width: 6, depth: 2.2 },
   hackle: { rough: 4.2, swing: 2 },
-  mist: { rough: 1.1, narrow: 2.6, ratio: 2 },
+  mist: { rough: 1.1, narrow: 2.6, ratio: 2, depth: 4 },
 };
 
 /** What the rows of a face show. `um` is the length of a pixel. */
@@ -152,8 +152,10 @@ export function classOf(signs: FaceSigns, isNarrow: boolean): CleaveClass {
   if (offShare > RULES.brokenShare) return 'broken';
   if (roughUm > RULES.hackle.rough && swingUm > RULES.hackle.swing) return 'hackle';
   if (lip.heightUm > RULES.lip.height && lip.widthUm > RULES.lip.width) return 'lip';
-  if (chip.depthUm > RULES.chip.depth && chip.widthUm > RULES.chip.width) return 'chip';
   const mist = isNarrow ? RULES.mist.narrow : RULES.mist.rough;
-  if (roughUm > mist && roughUm > RULES.mist.ratio * smoothUm) return 'mist';
-  return 'mirror';
+  const isMisty = roughUm > mist && roughUm > RULES.mist.ratio * smoothUm;
+  // A misty corner lies back a little, a broken one far.
+  const chipped = isMisty ? RULES.mist.depth : RULES.chip.depth;
+  if (chip.depthUm > chipped && chip.widthUm > RULES.chip.width) return 'chip';
+  return isMisty ? 'mist' : 'mirror';
 }

@@ -101,6 +101,13 @@ describe('a cleave from the side', () => {
     else expect(Math.abs(end.angleDeg! - 1)).toBeLessThan(Math.max(0.1, 2 * end.angleSd!));
   });
 
+  it('a misty corner that lies back is no chip and tilts the line by nothing that matters', () => {
+    const outline = (v: number): number => (v > 0.55 ? -0.45 - 0.45 * Math.sin(v * 45) : 0);
+    const { end } = oneEnd(painted({ outline, umPerPx: 0.5, angleDeg: 1 }));
+    expect(end.class).toBe('mist');
+    expect(Math.abs(end.angleDeg! - 1)).toBeLessThan(0.06);
+  });
+
   it('dirt on the face is seen, and moves its angle by nothing that matters', () => {
     const { end } = oneEnd(painted({ outline: (v) => (Math.abs(v - 0.55) < 0.06 ? 5 : 0) }));
     expect(end.isDirty).toBe(true);
