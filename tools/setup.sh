@@ -70,6 +70,10 @@ require_packages() {
   fi
 }
 
+# A server whose database is elsewhere needs no package of Debian's.
+require_packages_of_start() { [ -n "${DATABASE_URL:-}" ] || require_packages database; }
+require_packages_of_setup() { [ "$1" = server ] || require_packages database browser; }
+
 # The package must not make and start a cluster of its own: ours is the only one we touch.
 no_main_cluster() {
   local folder="${CLEAR_MARK_POSTGRES_CONF:-/etc/postgresql-common}"

@@ -95,6 +95,16 @@ describe('Debian packages', () => {
     expect(readFileSync(at('conf/createcluster.conf'), 'utf8')).toBe('create_main_cluster = true\n');
   });
 
+  it('none is needed by a server whose database is elsewhere', async () => {
+    await run('require_packages_of_setup server');
+    await run('require_packages_of_start', { DATABASE_URL: 'postgres://elsewhere/clear_mark' });
+    expect(log()).toBe('');
+    await run('require_packages_of_start');
+    expect(log()).toMatch(/ postgresql$/m);
+    await run('require_packages_of_setup ""');
+    expect(log()).toMatch(/ chromium$/m);
+  });
+
   it('old package lists are brought up to date, then it is tried again', async () => {
     writeFileSync(at('lists-old'), '');
     const { code } = await run('require_packages database');
