@@ -53,6 +53,24 @@ describe('reports of unit tests', () => {
   });
 });
 
+describe('reports of unit tests that took long', () => {
+  it('name the files, the longest first', () => {
+    const of = (name: string, durations: readonly number[]) => ({
+      name: path.join(ROOT, name),
+      assertionResults: durations.map((duration) => ({
+        fullName: 'x',
+        status: 'passed',
+        duration,
+        failureMessages: [],
+      })),
+    });
+    const report = path.join(folder, 'unit.json');
+    const testResults = [of('a.test.ts', [900]), of('b.test.ts', [15_000, 6000]), of('c.test.ts', [40_000])];
+    writeFileSync(report, JSON.stringify({ testResults }));
+    expect(slowest(report)).toEqual(['  40 s: c.test.ts', '  21 s: b.test.ts']);
+  });
+});
+
 describe('reports of browser tests', () => {
   const report = {
     stats: { expected: 1, unexpected: 1, flaky: 0 },

@@ -42,20 +42,30 @@ function browserTests(suite: BrowserSuite): { file: string; title: string; resul
   return [...here, ...(suite.suites ?? []).flatMap(browserTests)];
 }
 
-/** The tests of a browser report that took longest: where to look when the whole takes too long. */
+/** What took longest, of browser tests each, of others by file: where to look when the whole takes too long. */
 export function slowest(report: string): string[] {
-  let tests: ReturnType<typeof browserTests>;
+  let found: { ms: number; what: string }[];
   try {
-    const { suites } = JSON.parse(readFileSync(report, 'utf8')) as BrowserSuite;
-    tests = (suites ?? []).flatMap(browserTests);
+    const { suites, testResults } = JSON.parse(readFileSync(report, 'utf8')) as BrowserSuite & {
+      testResults?: VitestReport['testResults'];
+    };
+    found = [
+      ...(suites ?? []).flatMap(browserTests).map((t) => ({
+        ms: t.results.reduce((sum, r) => sum + r.duration, 0),
+        what: `${t.file}: ${t.title}`,
+      })),
+      ...(testResults ?? []).map((file) => ({
+        ms: file.assertionResults.reduce((sum, t) => sum + (t.duration ?? 0), 0),
+        what: path.relative(ROOT, file.name),
+      })),
+    ];
   } catch {
     return [];
   }
-  return tests
-    .map((t) => ({ ...t, ms: t.results.reduce((sum, r) => sum + r.duration, 0) }))
-    .filter((t) => t.ms > SLOW_MS)
+  return found
+    .filter(({ ms }) => ms > SLOW_MS)
     .sort((one, other) => other.ms - one.ms)
-    .map((t) => `  ${(t.ms / 1000).toFixed(0)} s: ${t.file}: ${t.title}`);
+    .map(({ ms, what }) => `  ${(ms / 1000).toFixed(0)} s: ${what}`);
 }
 
 export interface VitestReport {
@@ -68,6 +78,8 @@ export interface VitestReport {
     readonly assertionResults: readonly {
       readonly fullName: string;
       readonly status: string;
+      /** Milliseconds; none of what was left out. */
+      readonly duration?: number;
       readonly failureMessages: readonly string[];
     }[];
   }[];
