@@ -122,9 +122,12 @@ describe('a picture that a value was measured in', () => {
     const reply = await api.bytes('GET', `/accounts/${detail.trainees[0]!.id}/held.zip`);
     const files = await unzip(reply.body);
     const { measured } = JSON.parse(files.get('person.json')!.toString());
-    expect(measured[0]).toMatchObject({ criterionId: ANGLE, value: '0.41' });
+    expect(measured[0]).toMatchObject({ criterionId: ANGLE, criterion: 'Cleave angle', value: '0.41' });
     expect(digestOf(files.get(measured[0].file)!)).toBe(measured[0].sha256);
-    expect(files.get('person.html')!.toString()).toContain(measured[0].file);
+    const page = files.get('person.html')!.toString();
+    expect(page).toContain(measured[0].file);
+    expect(page).toContain(measured[0].criterion);
+    expect(page).not.toContain(ANGLE);
   });
 
   it('its value is judged with its own uncertainty, and taken only as the picture gives it', async () => {

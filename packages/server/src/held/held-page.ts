@@ -39,7 +39,7 @@ export const heldPage = (held: HeldWithFiles, now: Date): string =>
     ...held.pictures.map((p) => ({ file: p.file, words: `${p.label}, ${day(p.takenAt)}` })),
     ...held.measured.map((m) => ({
       file: m.file,
-      words: `${m.pieceLabel}, ${m.criterionId}, ${m.value}, ${day(m.takenAt)}`,
+      words: `${m.pieceLabel}, ${m.criterion}, ${m.value}, ${day(m.takenAt)}`,
     })),
   ]);
 
@@ -51,7 +51,7 @@ function seriesPartsOf({ calls, measured, tracesRead, traces }: HeldWithFiles): 
       heads: ['Piece', 'What', 'Value', 'Taken', 'By'],
       rows: measured.map((m) => [
         m.pieceLabel,
-        m.criterionId,
+        m.criterion,
         `${m.value} ± ${m.expanded}`,
         moment(m.takenAt),
         m.takenBy,

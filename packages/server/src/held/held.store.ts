@@ -99,6 +99,8 @@ export interface HeldPiece {
 export interface HeldMeasured {
   readonly id: string;
   readonly criterionId: string;
+  /** What it is called on the sheet. */
+  readonly criterion: string;
   readonly sha256: string;
   readonly mediaType: string;
   readonly value: string;
@@ -177,10 +179,13 @@ const PICTURES = (id: string): Sql => sql`
    where coalesce(f.trainee_id, a.trainee_id) = ${id} order by f.taken_at, f.id`;
 
 const MEASURED = (id: string): Sql => sql`
-  select m.id, m.criterion_id as "criterionId", m.sha256, q.media_type as "mediaType", m.value_text as value, m.expanded,
+  select m.id, m.criterion_id as "criterionId",
+         coalesce((select c ->> 'label' from jsonb_path_query(v.sheet, '$.steps[*].criteria[*]') c
+                    where c ->> 'id' = m.criterion_id limit 1), m.criterion_id) as criterion, m.sha256, q.media_type as "mediaType", m.value_text as value, m.expanded,
          m.taken_at as "takenAt", w.name as "takenBy", i.label as "pieceLabel"
     from measured_pictures m join pictures q on q.sha256 = m.sha256 join attempts a on a.id = m.attempt_id
     join pieces i on i.id = a.piece_id join people w on w.id = m.taken_by
+    join method_versions v on v.id = a.method_version_id
    where a.trainee_id = ${id} order by m.taken_at, m.id`;
 
 const CALLS = (id: string): Sql => sql`
