@@ -1,5 +1,5 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { cardOfMethod, measureCleave, measureEnd } from '@clear-mark/core';
+import { cardOfMethod, type GreyImage, measureCleave, measureEnd } from '@clear-mark/core';
 import { methodNamed } from '../card-command.ts';
 
 /*
@@ -7,15 +7,10 @@ import { methodNamed } from '../card-command.ts';
  * Linux counts it. Arguments: `cleave` or `end`, then file, width and height of plain levels to warm up with, then of those that count.
  */
 
-interface Plain {
-  readonly width: number;
-  readonly height: number;
-  readonly data: Uint8Array;
-}
-
 const [kind, ...files] = process.argv.slice(2);
 const card = cardOfMethod(methodNamed('round-cord')!);
-const [small, large] = [plain(files.slice(0, 3)), plain(files.slice(3, 6))] as const;
+const small = plain(files.slice(0, 3));
+const large = plain(files.slice(3, 6));
 
 measured(small);
 // The peak is counted anew from here on (proc(5), clear_refs).
@@ -24,11 +19,11 @@ const before = statusBytes('VmRSS');
 if (!measured(large)) throw new Error('the picture was refused');
 console.log(statusBytes('VmHWM') - before);
 
-function plain([file, width, height]: readonly string[]): Plain {
+function plain([file, width, height]: readonly string[]): GreyImage {
   return { width: Number(width), height: Number(height), data: new Uint8Array(readFileSync(file!)) };
 }
 
-function measured(picture: Plain): boolean {
+function measured(picture: GreyImage): boolean {
   return kind === 'cleave' ? measureCleave(picture).ok : measureEnd(picture, card).ok;
 }
 

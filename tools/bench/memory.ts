@@ -2,19 +2,13 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import type { ColourImage, GreyImage } from '@clear-mark/core';
 import { run } from '../database-user.ts';
 import type { Measured } from './measured.ts';
 
 /** The most that measuring may take beyond the picture itself. */
 const BYTES_A_PIXEL = 24;
 const ROUNDS = 3;
-
-/** Levels without a head; one byte a pixel, or four. */
-interface Plain {
-  readonly width: number;
-  readonly height: number;
-  readonly data: Uint8Array | Uint8ClampedArray;
-}
 
 /**
  * How far a process grows while it measures a picture, by what the operating system counts, so that heap, buffers
@@ -23,8 +17,8 @@ interface Plain {
 export async function memoryBench(
   kind: 'cleave' | 'end',
   name: string,
-  small: Plain,
-  large: Plain,
+  small: GreyImage | ColourImage,
+  large: GreyImage | ColourImage,
 ): Promise<Measured> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'clear-mark-bench-'));
   try {

@@ -33,7 +33,7 @@ const REACH = { out: 0.55, in: 0.45 };
 const FITTED = 0.92;
 /** Share of the rows that has to show an end. */
 const LEAST_SEEN = 0.35;
-/** Nearer than this no edge is read, in pixels and in micrometres of the fiber: what is smaller is noise of the picture. */
+/** Nearer than this no edge is read, in pixels and in micrometres of the fiber (house, by practice pictures). */
 const LEAST_SPREAD = { px: 0.12, um: 0.08 };
 /** Half of the 125 µm of a fiber. */
 const HALF_UM = 62.5;

@@ -33,15 +33,17 @@ export async function sendHeld(
     },
     { isolationLevel: 'repeatable read' },
   );
-  const files = new Map(
-    [...held.pictures, ...held.measured].map((p) => [p.sha256, archivePictureOf(p.sha256, p.mediaType)]),
-  );
-  const withFile = <T extends { readonly sha256: string }>(p: T) => ({ ...p, file: files.get(p.sha256)! });
+  const withFile = <T extends { readonly sha256: string; readonly mediaType: string }>(p: T) => ({
+    ...p,
+    file: archivePictureOf(p.sha256, p.mediaType),
+  });
   const withFiles = {
     ...held,
     pictures: held.pictures.map(withFile),
     measured: held.measured.map(withFile),
   };
+  // One that was measured twice lies there once.
+  const files = new Map([...withFiles.pictures, ...withFiles.measured].map((p) => [p.sha256, p.file]));
   const zip = new yazl.ZipFile();
   const json = JSON.stringify({ format: FORMAT, madeAt: now.toISOString(), ...withFiles }, null, 2);
   zip.addBuffer(Buffer.from(`${json}\n`), 'person.json', { mtime: now });

@@ -181,7 +181,8 @@ const PICTURES = (id: string): Sql => sql`
 const MEASURED = (id: string): Sql => sql`
   select m.id, m.criterion_id as "criterionId",
          coalesce((select c ->> 'label' from jsonb_path_query(v.sheet, '$.steps[*].criteria[*]') c
-                    where c ->> 'id' = m.criterion_id limit 1), m.criterion_id) as criterion, m.sha256, q.media_type as "mediaType", m.value_text as value, m.expanded,
+                    where c ->> 'id' = m.criterion_id limit 1), m.criterion_id) as criterion,
+         m.sha256, q.media_type as "mediaType", m.value_text as value, m.expanded,
          m.taken_at as "takenAt", w.name as "takenBy", i.label as "pieceLabel"
     from measured_pictures m join pictures q on q.sha256 = m.sha256 join attempts a on a.id = m.attempt_id
     join pieces i on i.id = a.piece_id join people w on w.id = m.taken_by
