@@ -22,7 +22,8 @@ import {
   table,
   Whole,
 } from './archive-shapes.ts';
-import { ATTEMPT_STATES, AttemptEntry, EntryValueShape, NOTICE_CAUSES, REVISION_KINDS } from './attempts.ts';
+import { ATTEMPT_STATES, AttemptEntry, NOTICE_CAUSES, REVISION_KINDS } from './attempts.ts';
+import { EntryValueShape } from './entry-value.ts';
 import { Day, Id, oneOf, ROLES, SkillShape } from './common.ts';
 import { Sha256 } from './faces.ts';
 import { AttemptLinkShape, LinkPlanShape, LossSettingsShape } from './links.ts';
