@@ -2,7 +2,7 @@ import type { GreyImage } from '../faces/pixels/image.ts';
 import { firstFall, levelsAlong } from './edge-profile.ts';
 import { type FiberEdges, middleAt } from './fiber-edges.ts';
 import { CORRELATED } from './robust.ts';
-import { brightAt, bulgeAt, lineOfRows } from './line-fit.ts';
+import { brightAt, bulgeAt, lineOfRows, type RowsCount } from './line-fit.ts';
 
 /** The end of a fiber as it is seen across it. Lengths in pixels, along the axis (u, outwards) and across it (v, upwards). */
 export interface FaceLine {
@@ -64,11 +64,12 @@ export function fitFaceLine(
   return lineThrough(rows, half, bright);
 }
 
-/** The line through rows across a fiber of that half width; `bright` as in `lineOfRows`. */
+/** The line through rows across a fiber of that half width; `bright` and `count` as in `lineOfRows`. */
 export function lineThrough(
   rows: readonly Omit<FaceRow, 'off'>[],
   half: number,
   bright: number,
+  count: RowsCount = 'alike',
 ): FaceLine | null {
   const inside = rows.filter((r) => Math.abs(r.v) < FITTED * half);
   const used = inside.filter((r) => r.u !== null);
@@ -79,6 +80,7 @@ export function lineThrough(
     us,
     Math.max(LEAST_SPREAD.px, (LEAST_SPREAD.um * half) / HALF_UM),
     bright,
+    count,
   );
   if (!line) return null;
   const slope = line.slope / half;

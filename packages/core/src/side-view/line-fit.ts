@@ -8,10 +8,15 @@ const WINDOWS: readonly (readonly [number, number])[] = [-1, -0.7, -0.4, -0.1, 0
   [-0.2, 0.1, 0.4, 0.7, 1].flatMap((to): [number, number][] => (to - from >= 0.59 ? [[from, to]] : [])),
 );
 /** A bulge is part of the line where it saves so much of the cost, and so much a row. */
-const SAVES = { share: 0.25, aRow: 0.15 };
+const SAVES = { share: 0.02, aRow: 0.02 };
 
-/** Of terms that the rows say nothing of, so many rows say that they are 0. */
-const RIDGE = 0.3;
+/**
+ * Of a term that the rows say nothing of, so many rows say that it is 0. A face may be tilted by a few degrees, which is many times what a row
+ * is read to; rows in the bright middle are moved by little more than that.
+ */
+const RIDGE = { bright: 0.3, bulge: 0.015 };
+/** Scatter less than this share of what is believed of a row is chance. */
+const SEEN_AT_LEAST = 0.4;
 
 export interface LineOfRows extends Pick<RobustFit, 'spread'> {
   readonly at: number;
@@ -32,40 +37,50 @@ export const bulgeAt = (v: number): number => Math.sqrt(Math.max(0, 1 - v * v)) 
  * The line on which most rows lie, by how much they differ from each other as noise makes them: the cheapest of lines through parts of the
  * face, then a biweight round what it found. `vs` from -1
  * to 1 across the fiber, `us` in any unit, `least` the smallest standard deviation that is
- * believed, `bright` how far from its middle a fiber is bright. Null where there are too few rows.
+ * believed, `bright` how far from its middle a fiber is bright, `count` what rough rows count. Null where there are too few rows.
  */
 export function lineOfRows(
   vs: readonly number[],
   us: readonly number[],
   least: number,
   bright: number,
+  count: RowsCount = 'alike',
 ): LineOfRows | null {
   const sd = Math.max(least, noiseOf(us));
+  const shares = count === 'alike' ? us.map(() => 1) : shareOfRows(vs, us, sd);
   const flat = cheapest(
     vs.map((v) => [1, v, brightAt(v, bright)]),
     vs,
     us,
     sd,
+    shares,
   );
   const curved = cheapest(
     vs.map((v) => [1, v, brightAt(v, bright), bulgeAt(v)]),
     vs,
     us,
     sd,
+    shares,
   );
   if (!flat) return null;
   const isCurved =
-    curved !== null && flat.cost - curved.cost > Math.max(SAVES.share * flat.cost, SAVES.aRow * us.length);
+    curved !== null &&
+    flat.cost - curved.cost > Math.max(SAVES.share * flat.cost, SAVES.aRow * us.length) &&
+    curved.coefficients[3]! > 0;
   const terms = vs.map((v) =>
     isCurved ? [1, v, brightAt(v, bright), bulgeAt(v)] : [1, v, brightAt(v, bright)],
   );
   const start = (isCurved ? curved : flat).coefficients;
-  const fit = robustFit(terms, us, {
-    start,
-    least: sd,
-    most: 1.5 * sd,
-    ridge: [0, 0, RIDGE, RIDGE].slice(0, terms[0]!.length),
-  });
+  const fit = robustFit(
+    scaled(terms, shares),
+    us.map((u, i) => u * shares[i]!),
+    {
+      start,
+      least: sd,
+      most: 1.5 * sd,
+      ridge: [0, 0, RIDGE.bright, RIDGE.bulge].slice(0, terms[0]!.length),
+    },
+  );
   if (!fit) return null;
   const c = fit.coefficients;
   return {
@@ -73,10 +88,21 @@ export function lineOfRows(
     slope: c[1]!,
     step: c[2]!,
     bulge: isCurved ? c[3]! : 0,
-    slopeSd: fit.spread * Math.sqrt(fit.inverse[1]![1]!),
+    slopeSd: Math.max(seenSpread(fit), SEEN_AT_LEAST * least) * Math.sqrt(fit.inverse[1]![1]!),
     spread: fit.spread,
     weights: fit.weights,
   };
+}
+
+/** Root mean square of what rows lie off a line, by their weights. */
+function seenSpread({ weights, left }: RobustFit): number {
+  let sum = 0;
+  let all = 0;
+  for (let i = 0; i < left.length; i++) {
+    sum += weights[i]! * left[i]! ** 2;
+    all += weights[i]!;
+  }
+  return all > 0 ? Math.sqrt(sum / all) : 0;
 }
 
 /** Of lines through parts of the face the one that costs least over all of it. */
@@ -85,6 +111,7 @@ function cheapest(
   vs: readonly number[],
   us: readonly number[],
   sd: number,
+  shares: readonly number[],
 ): { readonly coefficients: readonly number[]; readonly cost: number } | null {
   const n = terms[0]!.length;
   let best: { coefficients: readonly number[]; cost: number } | null = null;
@@ -99,12 +126,17 @@ function cheapest(
     );
     const start = [line[0], line[1], ...Array<number>(n - 2).fill(0)];
     const fit = robustFit(
-      at.map((i) => terms[i]!),
-      at.map((i) => us[i]!),
-      { start, least: sd, rounds: 3, ridge: [0, 0, RIDGE, RIDGE].slice(0, n) },
+      at.map((i) => terms[i]!.map((t) => t * shares[i]!)),
+      at.map((i) => us[i]! * shares[i]!),
+      {
+        ...(n > 3 ? {} : { start }),
+        least: sd,
+        rounds: n > 3 ? 6 : 3,
+        ridge: [0, 0, RIDGE.bright, RIDGE.bulge].slice(0, n),
+      },
     );
     if (!fit) continue;
-    const cost = costOf(terms, us, fit.coefficients, sd);
+    const cost = costOf(terms, us, fit.coefficients, sd, shares);
     if (!best || cost < best.cost) best = { coefficients: fit.coefficients, cost };
   }
   return best;
@@ -115,14 +147,37 @@ const costOf = (
   us: readonly number[],
   c: readonly number[],
   sd: number,
+  shares: readonly number[],
 ): number =>
   us.reduce((sum, u, i) => {
-    const off = (u - terms[i]!.reduce((s, t, k) => s + t * c[k]!, 0)) / sd;
+    const off = ((u - terms[i]!.reduce((s, t, k) => s + t * c[k]!, 0)) / sd) * shares[i]!;
     return sum + Math.min(CUT * CUT, off * off);
   }, 0);
 
 /** Standard deviation of the differences of neighbouring rows, as free noise would make them: what is rough is rougher. */
-export function noiseOf(us: readonly number[]): number {
-  const steps = us.slice(1).map((u, i) => Math.abs(u - us[i]!));
-  return steps.length === 0 ? 0 : (1.4826 * middleOf(Float32Array.from(steps))) / Math.SQRT2;
+export const noiseOf = (us: readonly number[]): number => noiseOfSteps(us.slice(1).map((u, i) => u - us[i]!));
+
+const noiseOfSteps = (steps: readonly number[]): number =>
+  steps.length === 0 ? 0 : (1.4826 * middleOf(Float32Array.from(steps, Math.abs))) / Math.SQRT2;
+
+const scaled = (terms: readonly (readonly number[])[], shares: readonly number[]): number[][] =>
+  terms.map((t, i) => t.map((x) => x * shares[i]!));
+
+/** Rows count by how rough the face is near them: all of them alike, or what is rougher than the quiet ones less. */
+export type RowsCount = 'alike' | 'by roughness';
+/** Roughness is looked for so far from a row, in half widths. */
+const NEAR_ROW = 0.12;
+const LEAST_NEAR = 3;
+
+/** What each row counts, up to 1: quiet noise over the noise of the rows near it. */
+function shareOfRows(vs: readonly number[], us: readonly number[], sd: number): number[] {
+  const between = vs.slice(1).map((v, i) => (v + vs[i]!) / 2);
+  return vs.map((v) => {
+    const steps: number[] = [];
+    between.forEach((at, i) => {
+      if (Math.abs(at - v) <= NEAR_ROW) steps.push(us[i + 1]! - us[i]!);
+    });
+    if (steps.length < LEAST_NEAR) return 1;
+    return Math.min(1, sd / noiseOfSteps(steps));
+  });
 }

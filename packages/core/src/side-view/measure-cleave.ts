@@ -39,7 +39,7 @@ const MOST_BLUR = 0.15;
 const LEAST_CONTRAST = 0.08;
 const LEAST_LEVEL = 12;
 /** What is not free noise: lens, pixels, the light; degrees. */
-const FLOOR_DEG = 0.025;
+const FLOOR_DEG = 0.02;
 const SIDE_DIRT_UM = 1.3;
 
 /** One fiber as it is worked on. */
@@ -159,7 +159,7 @@ function endOf(fiber: WorkedFiber, first: FaceLine): CleavedEnd {
   const signs = signsOf(first, um);
   const isClose = isNarrow(fiber.rough.gap, fiber.blur);
   const look = classOf(signs, isClose);
-  const line = ROUGH_LOOKS.has(look) ? (smoothPart(first, signs, fiber.bright) ?? first) : first;
+  const line = lineOfLook(first, look, signs, fiber.bright);
   const isBroken = look === 'broken';
   const angle = degrees(line.slope);
   const frame = frameAt(edges);
@@ -170,7 +170,7 @@ function endOf(fiber: WorkedFiber, first: FaceLine): CleavedEnd {
   return {
     side: edges.side,
     angleDeg: isBroken ? null : angle,
-    angleSd: isBroken ? null : angleSd(fiber, line, signs, LOOK_DEG[look]),
+    angleSd: isBroken ? null : angleSd(fiber, line, signs, look),
     class: look,
     signs,
     isDirty: !isBroken && (signs.hasDirt || hasDirtBeside(fiber)),
@@ -180,8 +180,16 @@ function endOf(fiber: WorkedFiber, first: FaceLine): CleavedEnd {
   };
 }
 
-/** Faces whose rough side says nothing of their angle. */
-const ROUGH_LOOKS: ReadonlySet<CleaveClass> = new Set(['hackle']);
+/**
+ * The line of a face that looks so: the rough side of hackle says nothing of it, and mist, seen or not, less than what is smooth. What is broken off
+ * or sticks out is left out by the fit itself.
+ */
+function lineOfLook(first: FaceLine, look: CleaveClass, signs: FaceSigns, bright: number): FaceLine {
+  if (look === 'hackle') return smoothPart(first, signs, bright) ?? first;
+  if (look === 'mist' || look === 'mirror')
+    return lineThrough(first.rows, first.half, bright, 'by roughness') ?? first;
+  return first;
+}
 /** From here on, in half widths, the rough side is left out. */
 const ROUGH_FROM = 0.22;
 /** The line through the rows of the smooth side and of the middle alone. */
@@ -201,7 +209,7 @@ function angleSd(
   { edges, rough, blur }: WorkedFiber,
   line: FaceLine,
   signs: FaceSigns,
-  look: number,
+  look: CleaveClass,
 ): number {
   const missing = Math.max(0, 1 - line.onLine);
   const roughness = Math.max(0, signs.roughUm - 2 * signs.smoothUm) * ROUGH_DEG;
@@ -212,16 +220,17 @@ function angleSd(
     scatter * (1 + 2 * missing),
     degrees(edges.slopeSd),
     roughness,
-    missing * MISSING_DEG,
+    missing * (look === 'mirror' ? MISSING_DEG.mirror : MISSING_DEG.other),
     bend,
     narrow,
-    look,
+    LOOK_DEG[look],
     FLOOR_DEG,
   );
 }
 /** Degrees for each µm that rows go to and fro. */
 const ROUGH_DEG = 0.065;
-const MISSING_DEG = 0.5;
+/** Degrees where the whole face is missing: of a mirror what hides it says nothing of its line. */
+const MISSING_DEG = { mirror: 0.35, other: 0.5 };
 /** What a face leaves open beyond what its rows tell, degrees; by practice pictures. */
 const LOOK_DEG: Readonly<Record<CleaveClass, number>> = {
   mirror: 0,
