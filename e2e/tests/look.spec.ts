@@ -1,27 +1,9 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { faceWith, pngOf, speck } from '../face-pictures.ts';
-import { enterDemo, expect, test, tooWide } from '../world.ts';
+import { audit, enterDemo, expect, test, tooWide, violations } from '../world.ts';
 
 // Each view by itself, so that both workers are busy to the end.
 test.describe.configure({ mode: 'parallel' });
-
-/** What axe finds against WCAG 2.2 AA, or of the contrast of colours alone. */
-async function audit(page: Page, of: 'all' | 'contrast' = 'all', inside?: string): Promise<string[]> {
-  // Nothing here is in a frame: axe puts its results together on the page itself, without another one.
-  const axe = new AxeBuilder({ page }).setLegacyMode();
-  if (inside !== undefined) axe.include(inside);
-  if (of === 'all') axe.withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']);
-  else axe.withRules(['color-contrast']);
-  const found = await axe.analyze();
-  return found.violations.map(
-    (v) =>
-      `${v.id}: ${v.nodes
-        .map((n) => n.target.join(' '))
-        .slice(0, 3)
-        .join(' | ')}`,
-  );
-}
 
 const openSheet = async (page: Page): Promise<void> => {
   await page.locator('article.working button').first().click();
@@ -147,18 +129,11 @@ async function backToBoard(page: Page, url: string): Promise<void> {
   await expect(page.locator('article.working').first()).toBeVisible();
 }
 async function look(page: Page, name: string, inside?: string): Promise<void> {
-  expect.soft(await audit(page, 'all', inside), name).toEqual([]);
   const wide = await tooWide(page);
   expect.soft(wide, `${name}: scrolls sideways`).toBeLessThanOrEqual(0);
-  await page.evaluate(() => {
-    document.documentElement.dataset['theme'] = 'dark';
-  });
-  // Colours that fade would be caught half-way.
-  await page.waitForTimeout(400);
-  expect.soft(await audit(page, 'contrast', inside), `${name}, by night`).toEqual([]);
+  expect.soft(await violations(page, inside), name).toEqual([]);
 }
 
-// The two themes differ in their colours alone, by the tokens that `data-theme` chooses: by night only these are looked at again.
 const TOGETHER = 6;
 for (let first = 0; first < VIEWS.length; first += TOGETHER) {
   const some = VIEWS.slice(first, first + TOGETHER);
