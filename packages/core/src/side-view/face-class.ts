@@ -18,7 +18,7 @@ export interface FaceSigns {
   readonly smoothUm: number;
   /** How far apart the rows of the rougher side lie at the most, without what is off at the corner. */
   readonly swingUm: number;
-  /** Something lies on the face: it sticks out where no lip is. */
+  /** Something lies on the face: it sticks out where no lip is, and the face is not rough itself. */
   readonly hasDirt: boolean;
 }
 
@@ -44,7 +44,8 @@ export function signsOf(line: FaceLine, um: number): FaceSigns {
     .filter((r) => Math.abs(r.off) < (Math.abs(r.v) > MOST_OFF.corner ? MOST_OFF.cornerUm : MOST_OFF.um));
   const offs = rows.map((r) => r.off);
   const far = offs.filter((o) => Math.abs(o) > FAR_UM).length / Math.max(1, offs.length);
-  const bump = bumpInside(rows, um);
+  const bumps = bumpsInside(rows, um);
+  const bump = new Set(bumps.flatMap((b) => b.rows));
   const below = cornerRun(offs, um);
   const above = cornerRun([...offs].reverse(), um);
   const corners = [below, above];
@@ -72,7 +73,7 @@ export function signsOf(line: FaceLine, um: number): FaceSigns {
     roughSide: upper.rough > lower.rough ? 'up' : 'down',
     smoothUm: both[1]!.rough,
     swingUm: both[0]!.swing,
-    hasDirt: bump.size > 0,
+    hasDirt: both[0]!.rough < DIRT.rough && bumps.some(isDirt),
   };
 }
 
@@ -113,12 +114,22 @@ function cornerRun(offs: readonly number[], um: number): CornerRun {
 }
 
 const BUMP_UM = { off: 1.4, least: 2.5, most: 22, beside: 3, inside: 0.85, count: 2 };
-/** Rows of what sticks out of the face away from its corners, with what is beside it. */
-function bumpInside(
+/** Something that sticks out of the face away from its corners. */
+interface Bump {
+  /** Its rows, with what is beside it. */
+  readonly rows: readonly number[];
+  readonly widthUm: number;
+  readonly heightUm: number;
+}
+/** A speck stands out no further than it is wide, and is wider than the flanks of the bright band move; nobody tells it on a rough face. */
+const DIRT = { least: 5, rough: 2 };
+const isDirt = ({ widthUm, heightUm }: Bump): boolean => widthUm >= DIRT.least && heightUm <= widthUm;
+
+function bumpsInside(
   rows: readonly { readonly v: number; readonly off: number }[],
   um: number,
-): ReadonlySet<number> {
-  const found: number[][] = [];
+): readonly Bump[] {
+  const found: Bump[] = [];
   const beside = Math.ceil(BUMP_UM.beside / um);
   let from = -1;
   rows.forEach(({ v, off }, i) => {
@@ -128,11 +139,15 @@ function bumpInside(
     const run = (i - from) * um;
     const isInside = Math.abs(rows[from]!.v) < BUMP_UM.inside && Math.abs(v) < BUMP_UM.inside;
     if (isInside && run > BUMP_UM.least && run < BUMP_UM.most)
-      found.push(Array.from({ length: i - from + 2 * beside }, (_, k) => from - beside + k));
+      found.push({
+        rows: Array.from({ length: i - from + 2 * beside }, (_, k) => from - beside + k),
+        widthUm: run,
+        heightUm: Math.max(...rows.slice(from, i).map((r) => r.off)),
+      });
     from = -1;
   });
   // One lies there by chance; where there are several the face itself is rough.
-  return new Set(found.length > BUMP_UM.count ? [] : found.flat());
+  return found.length > BUMP_UM.count ? [] : found;
 }
 
 /** Without what is narrower than a line that is drawn over the picture. */

@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { GreyImage } from '../faces/pixels/image.ts';
 import { angleOfLine } from './angle-of-line.ts';
 import { firstFall } from './edge-profile.ts';
+import { signsOf } from './face-class.ts';
+import type { FaceLine } from './face-line.ts';
 import { lineOfRows, noiseOf } from './line-fit.ts';
 import { measureCleave } from './measure-cleave.ts';
 import { middleLine, robustFit } from './robust.ts';
@@ -171,6 +173,35 @@ describe('the angle of a line', () => {
     expect(angleOfLine(face(-1), axis(-1), 'right')).toBeCloseTo(5, 9);
     const turned = [face(1)[1], face(1)[0]] as const;
     expect(angleOfLine(turned, axis(1), 'left')).toBeCloseTo(5, 9);
+  });
+});
+
+describe('dirt on a face', () => {
+  /** A flat face of 125 rows of 1 µm, off by so much over so many rows from a place on. */
+  const faceWith = (rows: number, offUm: number, wave = 0): FaceLine => ({
+    slope: 0,
+    slopeSd: 0,
+    at: 0,
+    bulge: 0,
+    spread: 0.1,
+    half: 62.5,
+    onLine: 1,
+    rows: Array.from({ length: 125 }, (_, i) => ({
+      v: i - 62,
+      u: 0,
+      off: i >= 80 && i < 80 + rows ? offUm : i < 50 ? wave * (i % 6 < 3 ? 1 : -1) : 0,
+    })),
+  });
+  it('is as wide as it is high at least', () => {
+    expect(signsOf(faceWith(9, 4), 1).hasDirt).toBe(true);
+    expect(signsOf(faceWith(6, 7), 1).hasDirt).toBe(false);
+  });
+  it('is not what the flank of the bright band leaves beside another end', () => {
+    expect(signsOf(faceWith(4, 2.5), 1).hasDirt).toBe(false);
+  });
+  it('cannot be told on a face that is rough itself', () => {
+    expect(signsOf(faceWith(9, 4, 0.1), 1).hasDirt).toBe(true);
+    expect(signsOf(faceWith(9, 4, 1.3), 1).hasDirt).toBe(false);
   });
 });
 
