@@ -2,7 +2,7 @@ import type { GreyImage } from '../faces/pixels/image.ts';
 import { firstFall, levelsAlong } from './edge-profile.ts';
 import { type FiberEdges, middleAt } from './fiber-edges.ts';
 import { CORRELATED } from './robust.ts';
-import { brightAt, bulgeAt, lineOfRows, type RowsCount } from './line-fit.ts';
+import { brightAt, bulgeAt, lineOfRows, shareOfRows } from './line-fit.ts';
 
 /** The end of a fiber as it is seen across it. Lengths in pixels, along the axis (u, outwards) and across it (v, upwards). */
 export interface FaceLine {
@@ -64,24 +64,48 @@ export function fitFaceLine(
   return lineThrough(rows, half, bright);
 }
 
-/** The line through rows across a fiber of that half width; `bright` and `count` as in `lineOfRows`. */
-export function lineThrough(
-  rows: readonly Omit<FaceRow, 'off'>[],
-  half: number,
-  bright: number,
-  count: RowsCount = 'alike',
-): FaceLine | null {
+type Rows = readonly Omit<FaceRow, 'off'>[];
+
+/** The line through rows across a fiber of that half width; `bright` as in `lineOfRows`. */
+export function lineThrough(rows: Rows, half: number, bright: number): FaceLine | null {
+  const used = usedOf(rows, half);
+  return used && fitted(rows, half, bright, used);
+}
+
+/** A line fitted again with rows that count less the rougher the face is near them; itself where it is as smooth everywhere. */
+export function lineByRoughness(line: FaceLine, bright: number): FaceLine {
+  const used = usedOf(line.rows, line.half);
+  if (!used) return line;
+  const shares = shareOfRows(used.vs, used.us, leastSpread(line.half));
+  if (shares.every((share) => share === 1)) return line;
+  return fitted(line.rows, line.half, bright, used, shares) ?? line;
+}
+
+interface UsedRows {
+  /** Across the fiber in half widths, and where its end is seen there. */
+  readonly vs: readonly number[];
+  readonly us: readonly number[];
+  /** How many rows there could be. */
+  readonly of: number;
+}
+/** The rows that a line is fitted to; null where too few show an end. */
+function usedOf(rows: Rows, half: number): UsedRows | null {
   const inside = rows.filter((r) => Math.abs(r.v) < FITTED * half);
   const used = inside.filter((r) => r.u !== null);
   if (used.length < 8 || used.length < LEAST_SEEN * inside.length) return null;
-  const us = used.map((r) => r.u!);
-  const line = lineOfRows(
-    used.map((r) => r.v / half),
-    us,
-    Math.max(LEAST_SPREAD.px, (LEAST_SPREAD.um * half) / HALF_UM),
-    bright,
-    count,
-  );
+  return { vs: used.map((r) => r.v / half), us: used.map((r) => r.u!), of: inside.length };
+}
+
+const leastSpread = (half: number): number => Math.max(LEAST_SPREAD.px, (LEAST_SPREAD.um * half) / HALF_UM);
+
+function fitted(
+  rows: Rows,
+  half: number,
+  bright: number,
+  { vs, us, of }: UsedRows,
+  shares?: readonly number[],
+): FaceLine | null {
+  const line = lineOfRows(vs, us, leastSpread(half), bright, shares);
   if (!line) return null;
   const slope = line.slope / half;
   const on = (v: number): number =>
@@ -94,7 +118,7 @@ export function lineThrough(
     rows: rows.map((r) => ({ ...r, off: r.u === null ? 0 : r.u - on(r.v) })),
     spread: line.spread,
     half,
-    onLine: line.weights.reduce((sum, w) => sum + (w > 0.2 ? 1 : 0), 0) / inside.length,
+    onLine: line.weights.reduce((sum, w) => sum + (w > 0.2 ? 1 : 0), 0) / of,
   };
 }
 

@@ -37,17 +37,16 @@ export const bulgeAt = (v: number): number => Math.sqrt(Math.max(0, 1 - v * v)) 
  * The line on which most rows lie, by how much they differ from each other as noise makes them: the cheapest of lines through parts of the
  * face, then a biweight round what it found. `vs` from -1
  * to 1 across the fiber, `us` in any unit, `least` the smallest standard deviation that is
- * believed, `bright` how far from its middle a fiber is bright, `count` what rough rows count. Null where there are too few rows.
+ * believed, `bright` how far from its middle a fiber is bright, `shares` what each row counts, 0 to 1. Null where there are too few rows.
  */
 export function lineOfRows(
   vs: readonly number[],
   us: readonly number[],
   least: number,
   bright: number,
-  count: RowsCount = 'alike',
+  shares: readonly number[] = us.map(() => 1),
 ): LineOfRows | null {
   const sd = Math.max(least, noiseOf(us));
-  const shares = count === 'alike' ? us.map(() => 1) : shareOfRows(vs, us, sd);
   const flat = cheapest(
     vs.map((v) => [1, v, brightAt(v, bright)]),
     vs,
@@ -163,21 +162,19 @@ const noiseOfSteps = (steps: readonly number[]): number =>
 const scaled = (terms: readonly (readonly number[])[], shares: readonly number[]): number[][] =>
   terms.map((t, i) => t.map((x) => x * shares[i]!));
 
-/** Rows count by how rough the face is near them: all of them alike, or what is rougher than the quiet ones less. */
-export type RowsCount = 'alike' | 'by roughness';
-/** Roughness is looked for so far from a row, in half widths. */
-const NEAR_ROW = 0.12;
-const LEAST_NEAR = 3;
+/** Roughness is looked for so far from a row, in half widths; up to so many times the noise a row counts whole. */
+const ROUGHNESS = { near: 0.12, least: 3, whole: 1.5 };
 
-/** What each row counts, up to 1: quiet noise over the noise of the rows near it. */
-function shareOfRows(vs: readonly number[], us: readonly number[], sd: number): number[] {
+/** What each row counts, up to 1, by how rough the face is near it. `least` as in `lineOfRows`. */
+export function shareOfRows(vs: readonly number[], us: readonly number[], least: number): readonly number[] {
+  const sd = Math.max(least, noiseOf(us));
   const between = vs.slice(1).map((v, i) => (v + vs[i]!) / 2);
   return vs.map((v) => {
     const steps: number[] = [];
     between.forEach((at, i) => {
-      if (Math.abs(at - v) <= NEAR_ROW) steps.push(us[i + 1]! - us[i]!);
+      if (Math.abs(at - v) <= ROUGHNESS.near) steps.push(us[i + 1]! - us[i]!);
     });
-    if (steps.length < LEAST_NEAR) return 1;
-    return Math.min(1, sd / noiseOfSteps(steps));
+    if (steps.length < ROUGHNESS.least) return 1;
+    return Math.min(1, (ROUGHNESS.whole * sd) / noiseOfSteps(steps));
   });
 }

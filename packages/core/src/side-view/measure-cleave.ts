@@ -2,7 +2,7 @@ import { checkImage, type GreyImage } from '../faces/pixels/image.ts';
 import { crossProfile, isCoated } from './cross-profile.ts';
 import { edgeSpread } from './edge-shift.ts';
 import { type CleaveClass, classOf, type FaceSigns, signsOf } from './face-class.ts';
-import { type FaceLine, fitFaceLine, frameAt, lineThrough } from './face-line.ts';
+import { type FaceLine, fitFaceLine, frameAt, lineByRoughness, lineThrough } from './face-line.ts';
 import { type FiberEdges, fitFiberEdges, middleAt } from './fiber-edges.ts';
 import { findFibers, type FoundFibers, type RoughFiber, type SideRefusal } from './find-fibers.ts';
 import { isNarrow, rowsOfNarrowGap } from './narrow-gap.ts';
@@ -186,8 +186,7 @@ function endOf(fiber: WorkedFiber, first: FaceLine): CleavedEnd {
  */
 function lineOfLook(first: FaceLine, look: CleaveClass, signs: FaceSigns, bright: number): FaceLine {
   if (look === 'hackle') return smoothPart(first, signs, bright) ?? first;
-  if (look === 'mist' || look === 'mirror')
-    return lineThrough(first.rows, first.half, bright, 'by roughness') ?? first;
+  if (look === 'mist' || look === 'mirror') return lineByRoughness(first, bright);
   return first;
 }
 /** From here on, in half widths, the rough side is left out. */

@@ -4,7 +4,7 @@ import { angleOfLine } from './angle-of-line.ts';
 import { firstFall } from './edge-profile.ts';
 import { signsOf } from './face-class.ts';
 import type { FaceLine } from './face-line.ts';
-import { lineOfRows, noiseOf } from './line-fit.ts';
+import { lineOfRows, noiseOf, shareOfRows } from './line-fit.ts';
 import { measureCleave } from './measure-cleave.ts';
 import { middleLine, robustFit } from './robust.ts';
 
@@ -200,7 +200,7 @@ describe('dirt on a face', () => {
     expect(signsOf(faceWith(4, 2.5), 1).hasDirt).toBe(false);
   });
   it('cannot be told on a face that is rough itself', () => {
-    expect(signsOf(faceWith(9, 4, 0.1), 1).hasDirt).toBe(true);
+    expect(signsOf(faceWith(9, 4, 0.05), 1).hasDirt).toBe(true);
     expect(signsOf(faceWith(9, 4, 1.3), 1).hasDirt).toBe(false);
   });
 });
@@ -238,7 +238,9 @@ describe('the fits', () => {
     // Half of an ellipse 2 px high; the lowest fifth goes to and fro by half a pixel, round where it would be.
     const vs = Array.from({ length: 67 }, (_, i) => (i - 33) / 33.5);
     const us = vs.map((v, i) => 2 * Math.sqrt(1 - v * v) + (v < -0.6 ? [0.4, 0.5, -0.4, -0.5][i % 4]! : 0));
-    const line = lineOfRows(vs.slice(3, -3), us.slice(3, -3), 0.12, 0.3, 'by roughness')!;
+    const across = vs.slice(3, -3);
+    const ends = us.slice(3, -3);
+    const line = lineOfRows(across, ends, 0.12, 0.3, shareOfRows(across, ends, 0.12))!;
     expect(line.bulge).toBeCloseTo(2, 0);
     expect(Math.abs(line.slope)).toBeLessThan(0.03);
   });
