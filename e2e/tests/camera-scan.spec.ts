@@ -1,9 +1,6 @@
-import { mkdtempSync } from 'node:fs';
-import os from 'node:os';
-import path from 'node:path';
 import { LC_WEDGE_LOCATOR } from '@clear-mark/methods';
 import qrcode from 'qrcode-generator';
-import { playing, writeCameraFile } from '../face-pictures.ts';
+import { playing, writeCameraFile } from '../camera-file.ts';
 import { enterDemo, expect, test } from '../world.ts';
 
 const WIDTH = 640;
@@ -31,11 +28,10 @@ function labelBefore(text: string): { width: number; height: number; data: Uint8
   return { width: WIDTH, height: HEIGHT, data };
 }
 
-const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'clear-mark-scan-')), 'label.y4m');
 const { id, version, title } = LC_WEDGE_LOCATOR;
-writeCameraFile(file, labelBefore(`clear-mark:method:${id}:${version}`));
+const label = `clear-mark:method:${id}:${version}`;
 
-test.use({ launchOptions: playing(file) });
+test.use({ launchOptions: playing((file) => writeCameraFile(file, labelBefore(label))) });
 
 test('a card that is held before the camera opens its method', async ({ page, demo, context, problems }) => {
   await context.grantPermissions(['camera'], { origin: demo.url });

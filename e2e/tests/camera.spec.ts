@@ -1,13 +1,8 @@
-import { mkdtempSync } from 'node:fs';
-import os from 'node:os';
-import path from 'node:path';
-import { faceWith, speck, playing, writeCameraFile } from '../face-pictures.ts';
+import { playing, writeCameraFile } from '../camera-file.ts';
+import { faceWith, speck } from '../face-pictures.ts';
 import { enterDemo, expect, test } from '../world.ts';
 
-const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'clear-mark-camera-')), 'scope.y4m');
-writeCameraFile(file, faceWith([speck(7, -30, 14)]));
-
-test.use({ launchOptions: playing(file) });
+test.use({ launchOptions: playing((file) => writeCameraFile(file, faceWith([speck(7, -30, 14)]))) });
 
 test('a picture is taken from a live video microscope and graded', async ({ page, demo, context }) => {
   await context.grantPermissions(['camera'], { origin: demo.url });

@@ -1,12 +1,9 @@
-import { mkdtempSync } from 'node:fs';
-import os from 'node:os';
-import path from 'node:path';
 import { cardOfMethod } from '@clear-mark/core';
 import { SHIPPED_METHODS } from '@clear-mark/methods';
 import { drawEnd, randomEndScene, rngFrom } from '@clear-mark/sim';
 import { cardPicture } from '../../tools/make-ends.ts';
 import { begin } from '../begin-piece.ts';
-import { playing, writeColourCameraFile } from '../face-pictures.ts';
+import { playing, writeColourCameraFile } from '../camera-file.ts';
 import { enterDemo, expect, row, saved, testAlone as test } from '../world.ts';
 
 const SHEET = SHIPPED_METHODS.find((m) => m.id === 'clear-mark/bench-cleave')!;
@@ -20,10 +17,10 @@ const scene = randomEndScene(rng, {
   fills: 0.85,
   covered: -1,
 });
-const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'clear-mark-end-')), 'hand.y4m');
-writeColourCameraFile(file, drawEnd(await cardPicture(cardOfMethod(SHEET), SHEET), scene, rng));
+const drawHand = async (file: string): Promise<void> =>
+  writeColourCameraFile(file, drawEnd(await cardPicture(cardOfMethod(SHEET), SHEET), scene, rng));
 
-test.use({ launchOptions: playing(file) });
+test.use({ launchOptions: playing(drawHand) });
 
 test('a length of an end before the camera appears by itself and is signed with the piece', async ({
   page,

@@ -1,9 +1,6 @@
-import { mkdtempSync } from 'node:fs';
-import os from 'node:os';
-import path from 'node:path';
 import { drawCleave, drawSplice, randomCleaveScene, randomSpliceScene, rngFrom } from '@clear-mark/sim';
 import sharp from 'sharp';
-import { playing, writeCameraFile } from '../face-pictures.ts';
+import { playing, writeCameraFile } from '../camera-file.ts';
 import { begin } from '../begin-piece.ts';
 import { enterDemo, expect, row, saved, testAlone as test, verdict, violations } from '../world.ts';
 
@@ -18,10 +15,7 @@ const scene = randomCleaveScene(rng, {
   noise: 1.5,
   ends: [{ side: 'left', look: 'mirror', angleDeg: 0.4, axisDeg: 1, edge: 'up', sizeUm: 8 }],
 });
-const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'clear-mark-cleave-')), 'scope.y4m');
-writeCameraFile(file, drawCleave(scene, rng));
-
-test.use({ launchOptions: playing(file) });
+test.use({ launchOptions: playing((file) => writeCameraFile(file, drawCleave(scene, rng))) });
 
 test('a cleave is held before the camera, its value appears, and a line set by hand is taken instead', async ({
   page,
