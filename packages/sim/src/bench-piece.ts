@@ -1,4 +1,4 @@
-import { bothDirections, type Direction, jointLoss } from '@clear-mark/core';
+import { bothDirections, type Direction, GLASS_INDEX, jointLoss } from '@clear-mark/core';
 import { normal, type Rng } from './rng.ts';
 
 export interface CleavedEnd {
@@ -115,7 +115,7 @@ function fuse(piece: BenchPiece, rng: Rng): SplicedJoint {
     intoRadiusUm: 4.6 + normal(rng, 0, 0.08),
     offsetUm: 0.12 + Math.abs(normal(rng, 0, 0.1)) + 0.18 * angles + 0.5 * rough,
     tiltDeg: 0.12 * angles,
-    index: 1.468,
+    index: GLASS_INDEX,
     wavelengthNm: 1310,
   };
   const { lossDb } = jointLoss(joint);

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import VChart from 'vue-echarts';
-import { type ChartTable, download, fileName, tableCsv } from './chart-file.ts';
+import { type ChartTable, tableCsv } from './chart-file.ts';
+import { download, fileName } from '../shared/save-file.ts';
 import { useChartLook } from './chart-look.ts';
 import { chartPlaces, placeAfter } from './chart-walk.ts';
 import { withZoom } from './chart-zoom.ts';

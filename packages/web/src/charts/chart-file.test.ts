@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fileName, tableCsv } from './chart-file.ts';
+import { tableCsv } from './chart-file.ts';
 
 describe('a chart as a file', () => {
   it('quotes what needs it, and leaves no formula to a spreadsheet', () => {
@@ -12,9 +12,5 @@ describe('a chart as a file', () => {
     };
     expect(tableCsv(table)).toBe('who,dB\r\n"Marl, ""the"" 2nd",0.25\r\n\'=cmd(),\r\n');
     expect(tableCsv({ head: ['a'], rows: [] })).toBe('a\r\n');
-  });
-  it('is named by its title', () => {
-    expect(fileName('Losses at 1310 nm, A to B', 'png')).toBe('losses-at-1310-nm-a-to-b.png');
-    expect(fileName(' Café ', 'csv')).toBe('caf.csv');
   });
 });

@@ -6,6 +6,7 @@ import type { Queued } from '../storage/device-store.ts';
 import { useQueue } from '../storage/queue.ts';
 import { mendable } from '../storage/queue.model.ts';
 import { useSession } from '../session/session.ts';
+import { download } from '../shared/save-file.ts';
 import { timeOfDay } from '../shared/time-words.ts';
 
 const queue = useQueue();
@@ -50,11 +51,7 @@ function exportFile(list: readonly Queued[], name: string): void {
     null,
     2,
   );
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
+  download(name, new Blob([text], { type: 'application/json' }));
 }
 
 const wordsFor = (q: Queued): string =>

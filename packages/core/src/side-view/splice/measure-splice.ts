@@ -1,5 +1,6 @@
 import { checkImage, type GreyImage } from '../../faces/pixels/image.ts';
 import { jointLoss } from '../../physics/joint-loss.ts';
+import { GLASS_INDEX } from '../../physics/reflection.ts';
 import { crossProfile, isCoated } from '../cross-profile.ts';
 import { edgeSpread } from '../edge-shift.ts';
 import type { FiberEdges } from '../fiber-edges.ts';
@@ -59,7 +60,7 @@ export interface SpliceOptions {
 
 /** Mode field diameter at 1310 nm where none is given, µm (ITU-T G.652 allows 8.6 to 9.2 nominal, from memory). */
 const MODE_FIELD_UM = 9.2;
-const LOSS = { index: 1.468, wavelengthNm: 1310 };
+const LOSS = { index: GLASS_INDEX, wavelengthNm: 1310 };
 /** From these on a joint is called by its fault; house. */
 const FAULTY = { changeUm: 3, offsetUm: 2.5, angleDeg: 0.8 };
 /** A core lies off the middle of its cladding; standard deviation of the difference of two, µm (IEC 60793-2-50 allows 0.6 each, from memory). */

@@ -7,7 +7,7 @@ import { v7 } from 'uuid';
 import { computed, ref } from 'vue';
 import { request, ROUTES } from '../../api/client.ts';
 import { useAct } from '../../api/queries.ts';
-import { download, fileName } from '../../charts/chart-file.ts';
+import { download, fileName } from '../../shared/save-file.ts';
 import { pdfOf } from '../../print/render-pdf.ts';
 import { useSession } from '../../session/session.ts';
 import { dayText } from '../../shared/day-range.model.ts';

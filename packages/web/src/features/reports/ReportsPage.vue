@@ -4,7 +4,7 @@ import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ROUTES } from '../../api/client.ts';
 import { useAct, useReply } from '../../api/queries.ts';
-import { download, fileName } from '../../charts/chart-file.ts';
+import { download, fileName } from '../../shared/save-file.ts';
 import { pdfOf } from '../../print/render-pdf.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
 import BatchPanel from './BatchPanel.vue';

@@ -15,7 +15,7 @@ import { useAct } from '../../api/queries.ts';
 import { useLiveOutcomes } from '../../classroom/live-outcomes.ts';
 import { useClassroom } from '../../classroom/use-classroom.ts';
 import { labelOfPiece } from '../../shared/initials.ts';
-import { download, fileName } from '../../charts/chart-file.ts';
+import { download, fileName } from '../../shared/save-file.ts';
 import { pdfOf } from '../../print/render-pdf.ts';
 import ChoiceField from '../../shared/ChoiceField.vue';
 

@@ -4,7 +4,7 @@ import { PackOrder, ROUTES } from '@clear-mark/contract';
 import { computed, ref, watch } from 'vue';
 import { request } from '../../api/client.ts';
 import { useReply } from '../../api/queries.ts';
-import { download, fileName } from '../../charts/chart-file.ts';
+import { download, fileName } from '../../shared/save-file.ts';
 import CheckedForm from '../../shared/CheckedForm.vue';
 import { useForm } from '../../shared/use-form.ts';
 

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue';
 import { request, ROUTES } from '../../../api/client.ts';
 import { useAct, useReply } from '../../../api/queries.ts';
 import NumberField from '../../../shared/NumberField.vue';
+import { download } from '../../../shared/save-file.ts';
 import { itemOf, itemWords } from '../stock/stock.model.ts';
 import MethodWorkDialog from './MethodWorkDialog.vue';
 import { linesFor, piecesLeft, shoppingCsv } from './shopping.model.ts';
@@ -51,13 +52,8 @@ const takes = (m: CourseMethod): string => {
   return words.length === 0 ? 'nothing that is counted' : words.join(', ');
 };
 const print = (): void => window.print();
-function save(): void {
-  const text = shoppingCsv(lines.value, items.value);
-  const url = URL.createObjectURL(new Blob([text], { type: 'text/csv' }));
-  const link = Object.assign(document.createElement('a'), { href: url, download: 'shopping-list.csv' });
-  link.click();
-  URL.revokeObjectURL(url);
-}
+const save = (): void =>
+  download('shopping-list.csv', new Blob([shoppingCsv(lines.value, items.value)], { type: 'text/csv' }));
 </script>
 
 <template>

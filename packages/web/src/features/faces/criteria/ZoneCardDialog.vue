@@ -3,7 +3,7 @@ import type { FaceCriteria } from '@clear-mark/core';
 import { type Paper, PAPERS, shapesDocument, ZONE_CARD_SCALE, zoneCard } from '@clear-mark/paper';
 import { ref } from 'vue';
 import { useAct } from '../../../api/queries.ts';
-import { download, fileName } from '../../../charts/chart-file.ts';
+import { download, fileName } from '../../../shared/save-file.ts';
 import { pdfOf } from '../../../print/render-pdf.ts';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 

@@ -3,6 +3,7 @@ import {
   faceReflectance,
   gapLossDb,
   gapReflectionDb,
+  GLASS_INDEX,
   jointLoss,
   multimodeMismatch,
   returnLossDb,
@@ -11,14 +12,13 @@ import { computed, reactive } from 'vue';
 
 /** What costs what: the physics of a joint to be moved by hand, for teaching. */
 defineProps<{ classId: string }>();
-const GLASS = 1.468;
 /** Usual field radii, um, by wavelength; typical of today's fiber, from memory. */
 const RADIUS: Readonly<Record<1310 | 1550, number>> = { 1310: 4.6, 1550: 5.2 };
 
 const set = reactive({ nm: 1310 as 1310 | 1550, offset: 1, tilt: 0.5, other: 0, gap: 0, gel: false });
 const from = computed(() => RADIUS[set.nm]);
 const into = computed(() => from.value + set.other);
-const index = computed(() => (set.gap > 0 && !set.gel ? 1 : GLASS));
+const index = computed(() => (set.gap > 0 && !set.gel ? 1 : GLASS_INDEX));
 const joint = computed(() =>
   jointLoss({
     fromRadiusUm: from.value,
@@ -30,7 +30,7 @@ const joint = computed(() =>
   }),
 );
 const gapDb = computed(() => (set.gap > 0 ? gapLossDb(set.gap, from.value, index.value, set.nm) : 0));
-const faces = computed(() => (set.gap > 0 && !set.gel ? gapReflectionDb(GLASS, 1, true) : 0));
+const faces = computed(() => (set.gap > 0 && !set.gel ? gapReflectionDb(GLASS_INDEX, 1, true) : 0));
 const causes = computed(() => [
   { name: 'Cores side by side', formula: 'exp(−2 d² / (w₁² + w₂²))', db: joint.value.offsetDb },
   { name: 'Axes at an angle', formula: 'exp(−2 (π n θ w₁ w₂ / λ)² / (w₁² + w₂²))', db: joint.value.tiltDb },
@@ -40,7 +40,7 @@ const causes = computed(() => [
 ]);
 const total = computed(() => causes.value.reduce((sum, c) => sum + c.db, 0));
 const scale = computed(() => Math.max(0.5, total.value));
-const back = computed(() => (set.gap > 0 && !set.gel ? returnLossDb(faceReflectance(GLASS, 1)) : null));
+const back = computed(() => (set.gap > 0 && !set.gel ? returnLossDb(faceReflectance(GLASS_INDEX, 1)) : null));
 const curve = computed(() => {
   const at = (d: number): number =>
     jointLoss({
@@ -48,7 +48,7 @@ const curve = computed(() => {
       intoRadiusUm: into.value,
       offsetUm: d,
       tiltDeg: 0,
-      index: GLASS,
+      index: GLASS_INDEX,
       wavelengthNm: set.nm,
     }).offsetDb;
   return Array.from(
@@ -131,7 +131,7 @@ const SLIDERS = [
         </div>
       </dl>
       <p v-if="back !== null" class="small">
-        Each open face sends {{ (faceReflectance(GLASS, 1) * 100).toFixed(1) }} % back: return loss
+        Each open face sends {{ (faceReflectance(GLASS_INDEX, 1) * 100).toFixed(1) }} % back: return loss
         {{ back.toFixed(1) }} dB.
       </p>
       <p class="small soft">

@@ -14,7 +14,7 @@ import { computed, onMounted, ref, shallowRef } from 'vue';
 import { request, ROUTES } from '../../../api/client.ts';
 import { useAct } from '../../../api/queries.ts';
 import { fetchTrace, traceUrl } from '../../../api/trace-files.ts';
-import { download } from '../../../charts/chart-file.ts';
+import { download } from '../../../shared/save-file.ts';
 import ActMenu from '../../../shared/ActMenu.vue';
 import ReadingSection from './ReadingSection.vue';
 import TraceAboutForm from './TraceAboutForm.vue';

@@ -15,7 +15,7 @@ import {
 } from '@clear-mark/paper';
 import { computed, ref } from 'vue';
 import { useAct } from '../../../api/queries.ts';
-import { download, fileName } from '../../../charts/chart-file.ts';
+import { download, fileName } from '../../../shared/save-file.ts';
 import { useClassroom } from '../../../classroom/use-classroom.ts';
 import ChoiceField from '../../../shared/ChoiceField.vue';
 import { limitWords } from '../../../shared/limit-words.ts';
