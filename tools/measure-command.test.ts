@@ -57,6 +57,24 @@ describe('measure-cleave', () => {
     expect(turned.side).toBe(upright.side);
     expect(Math.abs(turned.angle_deg! - upright.angle_deg!)).toBeLessThan(0.1);
   });
+  it('believes less of what its manifest says was taken from a screen', async () => {
+    const straight = of('cleave-0001.png').fibers![0]!.u_deg!;
+    const manifest = path.join(folder, 'manifest.json');
+    const elsewhere = path.join(folder, 'of-screen.json');
+    writeFileSync(
+      manifest,
+      JSON.stringify({ pictures: [{ file: 'images/cleave-0001.png', of_screen: true }] }),
+    );
+    try {
+      expect(await runMeasure('cleave', [folder, '--out', elsewhere])).toBe(0);
+    } finally {
+      rmSync(manifest);
+    }
+    const { pictures } = JSON.parse(readFileSync(elsewhere, 'utf8')) as { pictures: MeasuredFile[] };
+    const uOf = (name: string): number => pictures.find((p) => p.file === name)!.fibers![0]!.u_deg!;
+    expect(uOf('cleave-0001.png')).toBeCloseTo(Math.hypot(straight, 0.1), 3);
+    expect(uOf('cleave-0002.png')).toBe(of('cleave-0002.png').fibers![0]!.u_deg!);
+  });
   it('has a CSV beside it, a line a fiber or a refusal', () => {
     const lines = readFileSync(path.join(folder, 'results.csv'), 'utf8').trim().split('\r\n');
     expect(lines[0]).toBe('file,ok,reason,scale_um_per_px,side,angle_deg,u_deg,class,dirty');

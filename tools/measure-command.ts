@@ -24,8 +24,15 @@ export async function runMeasure(kind: MeasuredKind, args: readonly string[]): P
   const measured = await onAllCores<MeasuredFile>(
     './measure-worker.ts',
     files.map((name): MeasureOrder => {
-      const views = told.pictures.find((p) => path.basename(p.file) === name)?.views;
-      return { kind, file: path.join(folder, name), views, modeFieldUm: told.mode_field_um_1310, card };
+      const own = told.pictures.find((p) => path.basename(p.file) === name);
+      return {
+        kind,
+        file: path.join(folder, name),
+        views: own?.views,
+        ofScreen: own?.of_screen,
+        modeFieldUm: told.mode_field_um_1310,
+        card,
+      };
     }),
   );
   measured.sort((a, b) => (a.file < b.file ? -1 : 1));
@@ -42,7 +49,13 @@ const picturesIn = (folder: string): string[] =>
 
 const Manifest = z.object({
   mode_field_um_1310: z.number().positive().optional(),
-  pictures: z.array(z.object({ file: z.string(), views: z.union([z.literal(1), z.literal(2)]).optional() })),
+  pictures: z.array(
+    z.object({
+      file: z.string(),
+      views: z.union([z.literal(1), z.literal(2)]).optional(),
+      of_screen: z.boolean().optional(),
+    }),
+  ),
 });
 type Manifest = z.infer<typeof Manifest>;
 

@@ -19,6 +19,8 @@ export interface MeasureOrder {
   /** What is known of a joint beforehand. */
   readonly views?: 1 | 2 | undefined;
   readonly modeFieldUm?: number | undefined;
+  /** Whether a hand-held camera took a cleave from a screen. */
+  readonly ofScreen?: boolean | undefined;
   /** The card that an end lies on. */
   readonly card?: CameraCard | undefined;
 }
@@ -80,12 +82,12 @@ export async function measureFile(order: MeasureOrder): Promise<MeasuredFile> {
   }
   const grey = await greyPicture(order.file);
   if ('refused' in grey) return { file: name, ok: false, reason: grey.refused };
-  return { file: name, ...(order.kind === 'cleave' ? cleaveIn(grey) : spliceIn(grey, order)) };
+  return { file: name, ...(order.kind === 'cleave' ? cleaveIn(grey, order) : spliceIn(grey, order)) };
 }
 
 type Found = Omit<MeasuredFile, 'file'>;
-function cleaveIn(grey: GreyImage): Found {
-  const found = measureCleave(grey);
+function cleaveIn(grey: GreyImage, { ofScreen = false }: MeasureOrder): Found {
+  const found = measureCleave(grey, { ofScreen });
   if (!found.ok) return found;
   return { ok: true, ...scaleOf(found), fibers: found.ends.map(fiberOf) };
 }

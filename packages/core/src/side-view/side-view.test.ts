@@ -81,6 +81,29 @@ describe('a cleave from the side', () => {
     expect(angleOfLine(end.face, end.axis, side)).toBeCloseTo(end.angleDeg!, 6);
   });
 
+  it('photographed from a screen is believed as a camera that is 4° askew turns right angles', () => {
+    const image = painted({ angleDeg: 1 });
+    const straight = oneEnd(image).end;
+    const found = measureCleave(image, { ofScreen: true });
+    const end = found.ok ? found.ends[0]! : null;
+    expect(end!.angleDeg).toBe(straight.angleDeg);
+    const added = Math.sqrt(end!.angleSd! ** 2 - straight.angleSd! ** 2);
+    // Closed form: the screen shortened to cos 4° along every direction, root mean square of what two lines at right angles turn by.
+    const turns = Array.from({ length: 180 }, (_, deg) => {
+      const n = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)] as const;
+      const short = 1 - Math.cos((4 * Math.PI) / 180);
+      const seen = (x: number, y: number): readonly [number, number] => {
+        const along = short * (x * n[0] + y * n[1]);
+        return [x - along * n[0], y - along * n[1]];
+      };
+      const a = seen(1, 0);
+      const b = seen(0, 1);
+      return (
+        (Math.acos((a[0] * b[0] + a[1] * b[1]) / Math.hypot(...a) / Math.hypot(...b)) * 180) / Math.PI - 90
+      );
+    });
+    expect(added).toBeCloseTo(Math.sqrt(turns.reduce((sum, t) => sum + t * t, 0) / turns.length), 2);
+  });
   it('has its scale from the 125 µm of the glass', () => {
     for (const umPerPx of [0.5, 0.9, 1.6]) {
       const found = oneEnd(painted({ umPerPx, angleDeg: 0.5 }));

@@ -15,7 +15,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ close: []; value: [value: EntryValue, source: 'instrument' | 'typed'] }>();
 const work = useMeasured(() => props);
-const { shot, ends, end, side, dragged, value, live } = work;
+const { shot, ends, end, side, dragged, ofScreen, value, live } = work;
 const alone = computed(
   (): EntryValue | null => value.value && { kind: 'measure', text: value.value.text, unit: 'deg' },
 );
@@ -66,6 +66,13 @@ const refused = computed(() => {
         {{ CLASS_WORDS[end.class] }}{{ end.isDirty ? ', something lies on it' : ''
         }}{{ dragged ? ', line set by hand' : '' }}
       </p>
+      <el-checkbox
+        :model-value="ofScreen"
+        size="large"
+        data-test="of-screen"
+        @update:model-value="work.setOfScreen($event === true)"
+        >Photographed from a screen</el-checkbox
+      >
     </template>
   </MeasureFrame>
 </template>

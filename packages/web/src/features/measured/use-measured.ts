@@ -1,10 +1,14 @@
 import type { CleavedEnd, CleaveReading, EntryValue } from '@clear-mark/core';
 import { computed, onUnmounted, ref, shallowRef } from 'vue';
+import { deviceSettings } from '../../storage/device-settings.ts';
 import { draggedTo, isStill, type Line, valueOf } from './cleave.model.ts';
 import type { PieceCriterion } from './keep-measured.ts';
 import { cleaveClient, cleaveStandInClient } from './measure-clients.ts';
 import { answerOf } from './measure-orders.ts';
 import { usePicture } from './use-picture.ts';
+
+/** Who photographs a screen once does so all day: the device keeps it. */
+const OF_SCREEN = 'cleave-of-screen';
 
 /** A cleave in a picture: its ends, which of them is meant, its face line dragged where it is wrong. */
 export function useMeasured(of: () => PieceCriterion) {
@@ -12,8 +16,9 @@ export function useMeasured(of: () => PieceCriterion) {
   const standIn = cleaveStandInClient();
   const side = ref<'left' | 'right'>('left');
   const dragged = shallowRef<Line | null>(null);
+  const ofScreen = ref(deviceSettings.read(OF_SCREEN) === 'yes');
   const picture = usePicture<CleaveReading>(of, {
-    measured: (blob) => answerOf(worker, { picture: blob }),
+    measured: (blob) => answerOf(worker, { picture: blob, ofScreen: ofScreen.value }),
     isStill,
     begin: (reading) => {
       dragged.value = null;
@@ -43,6 +48,11 @@ export function useMeasured(of: () => PieceCriterion) {
     side.value = next;
     dragged.value = null;
   }
+  async function setOfScreen(next: boolean): Promise<void> {
+    ofScreen.value = next;
+    deviceSettings.write(OF_SCREEN, next ? 'yes' : 'no');
+    await picture.again();
+  }
   const keep = (): Promise<EntryValue | null> =>
     picture.keep(
       value.value,
@@ -54,5 +64,5 @@ export function useMeasured(of: () => PieceCriterion) {
         picture: { id, expanded: value.value!.expanded, face: end.value!.class },
       }),
     );
-  return { ...picture, ends, end, side, dragged, value, simulate, drag, choose, keep };
+  return { ...picture, ends, end, side, dragged, ofScreen, value, simulate, drag, choose, setOfScreen, keep };
 }
