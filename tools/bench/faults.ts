@@ -9,7 +9,7 @@ import {
   startCluster,
   startScratchCluster,
 } from '../cluster.ts';
-import { loadDemo } from '../load-demo.ts';
+import { loadDemoInOwnProcess } from '../load-demo-process.ts';
 import { chainsHoldIn, DEVICES, sendOnce, startPieces, wrongIn } from './devices.ts';
 import { oneEntry } from './entries.ts';
 import type { Measured } from './measured.ts';
@@ -46,8 +46,8 @@ export async function faultSchool(): Promise<School & { end: () => Promise<void>
   const db = openDatabase(cluster.url(DATABASE), 2);
   await migrate(db);
   await syncShippedMethods(db);
-  await loadDemo(db, { seed: 7, story: true, now: new Date() });
   await db.destroy();
+  await loadDemoInOwnProcess(cluster.url(DATABASE), { seed: 7, story: true, now: new Date(), faces: false });
   const school = { cluster, home: cluster.home, server: await startServerOf(cluster) };
   const end = async (): Promise<void> => {
     school.server.child.kill('SIGKILL');

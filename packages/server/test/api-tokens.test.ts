@@ -13,11 +13,13 @@ beforeAll(async () => {
   world = await World.make(() => new Date(clock));
 });
 afterAll(() => world.close());
-beforeEach(async () => {
+
+/** A teacher who is signed in, with a class: for what asks the server of tokens, not for what is read off a table. */
+async function newTeacher(): Promise<void> {
   teacher = await world.person('instructor');
   api = await world.signedIn(teacher);
   room = await world.classOf([teacher], [await world.person('trainee')]);
-});
+}
 
 const make = async (rights: readonly string[], more: object = {}): Promise<{ id: string; token: string }> => {
   const id = v7();
@@ -29,6 +31,7 @@ const as = (token: string, path: string, method = 'GET', body?: unknown): Promis
   world.caller().call(method, path, body, { Authorization: `Bearer ${token}` });
 
 describe('a token for scripts', () => {
+  beforeEach(newTeacher);
   it('does what its maker may, within its rights, and nothing else', async () => {
     const { token } = await make(['results']);
     expect((await as(token, `/classes/${room.id}/results`)).status).toBe(200);
@@ -109,6 +112,7 @@ describe('a token for scripts', () => {
 });
 
 describe('a file', () => {
+  beforeAll(newTeacher);
   it.each(Object.entries(FILES))(
     '%s is given to those whom its line lets in, and to nobody else',
     async (_, file) => {
