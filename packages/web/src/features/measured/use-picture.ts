@@ -26,6 +26,8 @@ export function usePicture<R>(of: () => PieceCriterion, work: PictureWork<R>) {
   /** The newest reading of a live picture, before one is held still. */
   const live = shallowRef<R | null>(null);
   let id = v7();
+  /** Counts what was asked for: an answer to what came before the last of it is none. */
+  let asked = 0;
   onUnmounted(drop);
 
   function drop(): void {
@@ -34,6 +36,8 @@ export function usePicture<R>(of: () => PieceCriterion, work: PictureWork<R>) {
     live.value = null;
     failure.value = null;
     isAway.value = false;
+    busy.value = false;
+    asked += 1;
     id = v7();
     work.begin(null);
   }
@@ -67,12 +71,20 @@ export function usePicture<R>(of: () => PieceCriterion, work: PictureWork<R>) {
     if (still) show(frame, found, 'camera');
     return still;
   }
-  /** Measures the same picture anew, by what somebody set in it. */
+  /** Measures the same picture anew, by what somebody set in it. What was set last counts; until it has been measured nothing is kept. */
   async function again(): Promise<void> {
     const own = shot.value;
     if (!own) return;
-    const found = await work.measured(own.picture);
-    if ('reading' in found && shot.value === own) shot.value = { ...own, reading: found.reading };
+    const mine = ++asked;
+    busy.value = true;
+    try {
+      const found = await work.measured(own.picture);
+      if (mine === asked && 'reading' in found) shot.value = { ...own, reading: found.reading };
+    } catch {
+      if (mine === asked) failure.value = 'The picture could not be measured there. Try once more.';
+    } finally {
+      if (mine === asked) busy.value = false;
+    }
   }
 
   /** Keeps the picture with the piece, then gives the value; null where it could not be kept. */
