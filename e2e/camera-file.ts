@@ -5,24 +5,16 @@ import path from 'node:path';
 import type { RenderedFace } from '@clear-mark/sim';
 import type { test } from '@playwright/test';
 
+type Picture = Pick<RenderedFace, 'width' | 'height' | 'data'>;
+
 /** A file that the browser's fake camera plays over and over: raw frames, 4:2:0, of one grey picture. */
-export function writeCameraFile(
-  file: string,
-  { width, height, data }: Pick<RenderedFace, 'width' | 'height' | 'data'>,
-  frames = 8,
-): void {
+export function writeCameraFile(file: string, { width, height, data }: Picture): void {
   const colour = Buffer.alloc((width / 2) * (height / 2) * 2, 128);
-  const frame = Buffer.concat([Buffer.from('FRAME\n'), Buffer.from(data), colour]);
-  const head = Buffer.from(`YUV4MPEG2 W${width} H${height} F15:1 Ip A1:1 C420jpeg\n`);
-  writeFileSync(file, Buffer.concat([head, ...Array.from({ length: frames }, () => frame)]));
+  writeFrames(file, { width, height, aSecond: 15, frames: 8 }, [Buffer.from(data), colour]);
 }
 
 /** The same of a photograph in colour: red, green, blue and one byte more a pixel (ITU-R BT.601, full range). */
-export function writeColourCameraFile(
-  file: string,
-  { width, height, data }: Pick<RenderedFace, 'width' | 'height' | 'data'>,
-  frames = 3,
-): void {
+export function writeColourCameraFile(file: string, { width, height, data }: Picture): void {
   const luma = Buffer.alloc(width * height);
   for (let i = 0; i < luma.length; i++)
     luma[i] = Math.round(0.299 * data[4 * i]! + 0.587 * data[4 * i + 1]! + 0.114 * data[4 * i + 2]!);
@@ -37,9 +29,17 @@ export function writeColourCameraFile(
       red[y * (width / 2) + x] = level(data[4 * i]!, 0.713);
     }
   }
-  const frame = Buffer.concat([Buffer.from('FRAME\n'), luma, blue, red]);
-  const head = Buffer.from(`YUV4MPEG2 W${width} H${height} F5:1 Ip A1:1 C420jpeg\n`);
-  writeFileSync(file, Buffer.concat([head, ...Array.from({ length: frames }, () => frame)]));
+  writeFrames(file, { width, height, aSecond: 5, frames: 3 }, [luma, blue, red]);
+}
+
+function writeFrames(
+  file: string,
+  of: { readonly width: number; readonly height: number; readonly aSecond: number; readonly frames: number },
+  planes: readonly Buffer[],
+): void {
+  const frame = Buffer.concat([Buffer.from('FRAME\n'), ...planes]);
+  const head = Buffer.from(`YUV4MPEG2 W${of.width} H${of.height} F${of.aSecond}:1 Ip A1:1 C420jpeg\n`);
+  writeFileSync(file, Buffer.concat([head, ...Array.from({ length: of.frames }, () => frame)]));
 }
 
 type Launch = Parameters<typeof test.use>[0]['launchOptions'];

@@ -1,5 +1,6 @@
 import path from 'node:path';
 import {
+  angleSdOfScreen,
   type CameraCard,
   type CleavedEnd,
   type ColourImage,
@@ -87,18 +88,18 @@ export async function measureFile(order: MeasureOrder): Promise<MeasuredFile> {
 
 type Found = Omit<MeasuredFile, 'file'>;
 function cleaveIn(grey: GreyImage, { ofScreen = false }: MeasureOrder): Found {
-  const found = measureCleave(grey, { ofScreen });
+  const found = measureCleave(grey);
   if (!found.ok) return found;
-  return { ok: true, ...scaleOf(found), fibers: found.ends.map(fiberOf) };
+  return { ok: true, ...scaleOf(found), fibers: found.ends.map((end) => fiberOf(end, ofScreen)) };
 }
 const scaleOf = ({ umPerPx, umPerPxSd }: { umPerPx: number; umPerPxSd: number }): Partial<Found> => ({
   scale_um_per_px: round(umPerPx, 5),
   u_scale_um_per_px: round(umPerPxSd, 5),
 });
-const fiberOf = (end: CleavedEnd): MeasuredFiber => ({
+const fiberOf = (end: CleavedEnd, ofScreen: boolean): MeasuredFiber => ({
   side: end.side,
   angle_deg: orNull(end.angleDeg, 4),
-  u_deg: orNull(end.angleSd, 4),
+  u_deg: orNull(end.angleSd !== null && ofScreen ? angleSdOfScreen(end.angleSd) : end.angleSd, 4),
   class: end.class,
   dirty: end.isDirty,
 });

@@ -1,8 +1,8 @@
 import { requirePositive } from './joint-loss.ts';
 
 /**
- * Index of the glass of single-mode fiber at 1310 nm as typical data sheets state it: the group index, of which the phase index is 1.5 % less. No unit;
- * from memory.
+ * Index of the glass of single-mode fiber at 1310 nm as typical data sheets state it: the group index; the phase index is some 1 % less.
+ * No unit; from memory.
  */
 export const GLASS_INDEX = 1.468;
 

@@ -121,10 +121,14 @@ interface Bump {
   readonly widthUm: number;
   readonly heightUm: number;
 }
-/** A speck stands out no further than it is wide, and is wider than the flanks of the bright band move; nobody tells it on a rough face. */
+/**
+ * A speck stands out no further than it is wide, and is wider than the flanks of the bright band move; nobody tells it on a rough face. µm, house:
+ * by what the practice pictures show.
+ */
 const DIRT = { least: 5, rough: 2 };
 const isDirt = ({ widthUm, heightUm }: Bump): boolean => widthUm >= DIRT.least && heightUm <= widthUm;
 
+/** What sticks out of the face between its corners. */
 function bumpsInside(
   rows: readonly { readonly v: number; readonly off: number }[],
   um: number,

@@ -1,5 +1,6 @@
 export { angleOfLine } from './angle-of-line.ts';
 export * from './measure-cleave.ts';
+export { angleSdOfScreen } from './of-screen.ts';
 export { CLEAVE_CLASSES, type CleaveClass, type FaceSigns } from './face-class.ts';
 export { SIDE_REFUSALS, type SideRefusal } from './find-fibers.ts';
 export type { PicturePlace } from './picture-scale.ts';

@@ -47,28 +47,16 @@ export function lineOfRows(
   shares: readonly number[] = us.map(() => 1),
 ): LineOfRows | null {
   const sd = Math.max(least, noiseOf(us));
-  const flat = cheapest(
-    vs.map((v) => [1, v, brightAt(v, bright)]),
-    vs,
-    us,
-    sd,
-    shares,
-  );
-  const curved = cheapest(
-    vs.map((v) => [1, v, brightAt(v, bright), bulgeAt(v)]),
-    vs,
-    us,
-    sd,
-    shares,
-  );
+  const flatTerms = vs.map((v) => [1, v, brightAt(v, bright)]);
+  const curvedTerms = vs.map((v) => [1, v, brightAt(v, bright), bulgeAt(v)]);
+  const flat = cheapest(flatTerms, vs, us, sd, shares);
+  const curved = cheapest(curvedTerms, vs, us, sd, shares);
   if (!flat) return null;
   const isCurved =
     curved !== null &&
     flat.cost - curved.cost > Math.max(SAVES.share * flat.cost, SAVES.aRow * us.length) &&
     curved.coefficients[3]! > 0;
-  const terms = vs.map((v) =>
-    isCurved ? [1, v, brightAt(v, bright), bulgeAt(v)] : [1, v, brightAt(v, bright)],
-  );
+  const terms = isCurved ? curvedTerms : flatTerms;
   const start = (isCurved ? curved : flat).coefficients;
   const fit = robustFit(
     scaled(terms, shares),

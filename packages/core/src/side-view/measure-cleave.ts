@@ -30,11 +30,6 @@ export interface MeasuredCleave {
   readonly umPerPxSd: number;
   readonly ends: readonly CleavedEnd[];
 }
-/** What is known of a picture beforehand. */
-export interface CleaveOptions {
-  /** A hand-held camera took it from a screen: it was held a little askew. */
-  readonly ofScreen?: boolean;
-}
 export type CleaveReading = MeasuredCleave | { readonly ok: false; readonly reason: SideRefusal };
 
 /** Beside a fiber the light is what it is elsewhere, within this share of its contrast: where it is not, the edge reaches that far. */
@@ -62,7 +57,7 @@ interface WorkedFiber {
  * axis by its edges near the end, the line of the end face, the angle between them, and what the face looks like. Says why where it cannot.
  * Error: `face.bad_image`.
  */
-export function measureCleave(image: GreyImage, { ofScreen = false }: CleaveOptions = {}): CleaveReading {
+export function measureCleave(image: GreyImage): CleaveReading {
   checkImage(image);
   const found = findFibers(image);
   if (typeof found === 'string') return { ok: false, reason: found };
@@ -77,7 +72,7 @@ export function measureCleave(image: GreyImage, { ofScreen = false }: CleaveOpti
   const lines = faceLines(image, found, worked);
   const ends = worked.flatMap((fiber, i): CleavedEnd[] => {
     const line = lines[i];
-    return line ? [endOf(fiber, line, ofScreen ? SCREEN_DEG : 0)] : [];
+    return line ? [endOf(fiber, line)] : [];
   });
   if (ends.length === 0) return { ok: false, reason: 'no_face' };
   const n = worked.length;
@@ -159,7 +154,7 @@ function faceLines(
   });
 }
 
-function endOf(fiber: WorkedFiber, first: FaceLine, askew: number): CleavedEnd {
+function endOf(fiber: WorkedFiber, first: FaceLine): CleavedEnd {
   const { edges, um } = fiber;
   const signs = signsOf(first, um);
   const isClose = isNarrow(fiber.rough.gap, fiber.blur);
@@ -175,7 +170,7 @@ function endOf(fiber: WorkedFiber, first: FaceLine, askew: number): CleavedEnd {
   return {
     side: edges.side,
     angleDeg: isBroken ? null : angle,
-    angleSd: isBroken ? null : Math.hypot(angleSd(fiber, line, signs, look), askew),
+    angleSd: isBroken ? null : angleSd(fiber, line, signs, look),
     class: look,
     signs,
     isDirty: !isBroken && (signs.hasDirt || hasDirtBeside(fiber)),
@@ -231,11 +226,6 @@ function angleSd(
     FLOOR_DEG,
   );
 }
-/**
- * A camera that is t askew shortens a screen to cos t along one direction, and turns lines that were at right angles by up to 1 - cos t: 0.1 degree, as a
- * standard deviation over directions, at some 4 degrees askew (common practice for a camera held by hand).
- */
-const SCREEN_DEG = 0.1;
 /** Degrees for each µm that rows go to and fro. */
 const ROUGH_DEG = 0.065;
 /** Degrees where the whole face is missing: of a mirror what hides it says nothing of its line. */

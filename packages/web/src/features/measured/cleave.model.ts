@@ -1,5 +1,6 @@
 import {
   angleOfLine,
+  angleSdOfScreen,
   type CleavedEnd,
   type CleaveClass,
   type CleaveReading,
@@ -37,11 +38,15 @@ export interface ReadValue {
 const HAND = 0.3;
 const MOST_EXPANDED = 9.99;
 
-/** What an end gives: its angle without its sign. A broken end gives none, unless somebody drags a line over it. */
-export function valueOf(end: CleavedEnd, dragged: Line | null): ReadValue | null {
+/**
+ * What an end gives: its angle without its sign, believed less closely where the picture was taken from a screen. A broken end gives none, unless
+ * somebody drags a line over it.
+ */
+export function valueOf(end: CleavedEnd, dragged: Line | null, ofScreen: boolean): ReadValue | null {
   const angle = dragged ? angleOfLine(dragged, end.axis, end.side) : end.angleDeg;
   if (angle === null) return null;
-  const expanded = dragged ? Math.max(HAND, 2 * (end.angleSd ?? 0)) : 2 * end.angleSd!;
+  const sd = ofScreen ? angleSdOfScreen(end.angleSd ?? 0) : (end.angleSd ?? 0);
+  const expanded = dragged ? Math.max(HAND, 2 * sd) : 2 * sd;
   return { text: Math.abs(angle).toFixed(2), expanded: Math.min(MOST_EXPANDED, expanded).toFixed(2) };
 }
 

@@ -10,8 +10,6 @@ export type MeasureNews<R> =
 /** An order to measure the ends in a picture from the side. */
 export interface CleaveOrder {
   readonly picture: Blob;
-  /** Whether the camera was held before a screen. */
-  readonly ofScreen: boolean;
 }
 export type CleaveNews = MeasureNews<CleaveReading>;
 /** An order to measure a prepared end in a photograph of it on its card. */

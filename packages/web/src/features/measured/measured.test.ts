@@ -36,14 +36,20 @@ const reading = (end: Partial<CleavedEnd> = {}): CleaveReading => ({
 
 describe('a value of a picture', () => {
   it('is the angle without its sign, with its expanded uncertainty', () => {
-    expect(valueOf(END, null)).toEqual({ text: '0.44', expanded: '0.12' });
-    expect(valueOf({ ...END, angleDeg: null, angleSd: null }, null)).toBeNull();
+    expect(valueOf(END, null, false)).toEqual({ text: '0.44', expanded: '0.12' });
+    expect(valueOf({ ...END, angleDeg: null, angleSd: null }, null, false)).toBeNull();
+  });
+  it('of a picture that was taken from a screen is believed less closely', () => {
+    expect(valueOf(END, null, true)).toEqual({ text: '0.44', expanded: '0.23' });
+    expect(valueOf({ ...END, angleDeg: null, angleSd: null }, null, true)).toBeNull();
+    const dragged = draggedTo(END.face, 1, { x: 304, y: 200 });
+    expect(valueOf({ ...END, angleSd: 0.2 }, dragged, true)!.expanded).toBe('0.45');
   });
   it('of a line that was dragged is that of the line, believed less closely', () => {
     const dragged = draggedTo(END.face, 1, { x: 304, y: 200 });
     // 4 across 80 are 2.86 degrees.
-    expect(valueOf(END, dragged)).toEqual({ text: '2.86', expanded: '0.30' });
-    expect(valueOf({ ...END, angleDeg: null, angleSd: null }, dragged)!.text).toBe('2.86');
+    expect(valueOf(END, dragged, false)).toEqual({ text: '2.86', expanded: '0.30' });
+    expect(valueOf({ ...END, angleDeg: null, angleSd: null }, dragged, false)!.text).toBe('2.86');
     expect(draggedTo(END.face, 0, { x: 1, y: 2 })[1]).toEqual(END.face[1]);
   });
 });

@@ -18,7 +18,7 @@ export function useMeasured(of: () => PieceCriterion) {
   const dragged = shallowRef<Line | null>(null);
   const ofScreen = ref(deviceSettings.read(OF_SCREEN) === 'yes');
   const picture = usePicture<CleaveReading>(of, {
-    measured: (blob) => answerOf(worker, { picture: blob, ofScreen: ofScreen.value }),
+    measured: (blob) => answerOf(worker, { picture: blob }),
     isStill,
     begin: (reading) => {
       dragged.value = null;
@@ -32,7 +32,7 @@ export function useMeasured(of: () => PieceCriterion) {
   const { shot } = picture;
   const ends = computed((): readonly CleavedEnd[] => (shot.value?.reading.ok ? shot.value.reading.ends : []));
   const end = computed(() => ends.value.find((e) => e.side === side.value) ?? null);
-  const value = computed(() => end.value && valueOf(end.value, dragged.value));
+  const value = computed(() => end.value && valueOf(end.value, dragged.value, ofScreen.value));
 
   const simulate = async (): Promise<void> => {
     const { png } = await answerOf(standIn, { seed: Math.floor(Math.random() * 1e6) });
@@ -48,10 +48,9 @@ export function useMeasured(of: () => PieceCriterion) {
     side.value = next;
     dragged.value = null;
   }
-  async function setOfScreen(next: boolean): Promise<void> {
+  function setOfScreen(next: boolean): void {
     ofScreen.value = next;
     deviceSettings.write(OF_SCREEN, next ? 'yes' : 'no');
-    await picture.again();
   }
   const keep = (): Promise<EntryValue | null> =>
     picture.keep(
