@@ -1,7 +1,7 @@
-import { type GreyImage, sampleAt } from '../faces/pixels/image.ts';
 import { middleOf } from '../faces/pixels/quantile.ts';
 import { type Camera, project } from './camera.ts';
 import type { CameraCard } from './camera-card.ts';
+import { type ColourImage, greyAt } from './colour-image.ts';
 
 /** How large the print is against the card that was cut to its size: 1 where it is true. */
 export interface PrintScale {
@@ -26,7 +26,7 @@ const SIDE_SD = 0.12;
 const UNKNOWN: PrintScale = { scale: 1, sd: 0.005 };
 
 /** The print of a card against its cut edges: the marks say how large the print is, the edges how large the card. */
-export function printScale(image: GreyImage, camera: Camera, card: CameraCard): PrintScale {
+export function printScale(image: ColourImage, camera: Camera, card: CameraCard): PrintScale {
   const { widthMm: w, heightMm: h } = card;
   const left = edgeAt(image, camera, (t, d) => [-d, t * h]);
   const right = edgeAt(image, camera, (t, d) => [w + d, t * h]);
@@ -50,7 +50,7 @@ export function printScale(image: GreyImage, camera: Camera, card: CameraCard): 
 
 /** How far outside of its place an edge lies, mm by the marks; null where it is not seen. */
 function edgeAt(
-  image: GreyImage,
+  image: ColourImage,
   camera: Camera,
   place: (along: number, out: number) => readonly [number, number],
 ): number | null {
@@ -62,7 +62,7 @@ function edgeAt(
     for (let i = 0; i < n; i++) {
       const on = place(k / PLACES, i * STEP_MM - IN_MM);
       const p = project(camera, [on[0], on[1], 0]);
-      levels.push(sampleAt(image, p.x, p.y) ?? Number.NaN);
+      levels.push(greyAt(image, p.x, p.y) ?? Number.NaN);
     }
     const at = steepest(levels, both);
     if (at !== null) found.push(at * STEP_MM - IN_MM);

@@ -1,5 +1,3 @@
-import type { GreyImage } from '../faces/pixels/image.ts';
-import { sampleAt } from '../faces/pixels/image.ts';
 import type { PicturePlace } from '../side-view/picture-scale.ts';
 import {
   type Camera,
@@ -11,6 +9,7 @@ import {
   taken,
 } from './camera.ts';
 import { type CameraCard, DOT_RADIUS_MM } from './camera-card.ts';
+import { type ColourImage, greyAt } from './colour-image.ts';
 import { darkMiddle, findMarks, type FoundMark } from './find-marks.ts';
 
 /** A card as it lies before the camera. */
@@ -42,7 +41,7 @@ const MOST_BLUR_MM = 0.48;
 const CODE = { least: 0.5, right: 0.85 };
 
 /** Finds a card in a photograph and how it lies before the camera, or says why not. */
-export function poseOf(image: GreyImage, card: CameraCard): CardPose | PoseRefusal {
+export function poseOf(image: ColourImage, card: CameraCard): CardPose | PoseRefusal {
   const found = findMarks(image);
   if (found.mirrored > found.marks.length) return 'mirrored';
   const known = found.marks.flatMap((m) => {
@@ -92,17 +91,22 @@ export function poseOf(image: GreyImage, card: CameraCard): CardPose | PoseRefus
 }
 
 /** Whether the steepest edges of a whole picture are no steeper than blur leaves them. */
-function isBlurred({ width, height, data }: GreyImage): boolean {
+function isBlurred({ width, height, data }: ColourImage): boolean {
   const counts = new Uint32Array(256);
   let n = 0;
   let least = 255;
   let most = 0;
+  const grey = (x: number, y: number): number => {
+    const i = 4 * (y * width + x);
+    return (data[i]! + data[i + 1]!) >> 1;
+  };
   for (let y = 1; y < height - 1; y += 3) {
     for (let x = 2; x < width - 2; x += 2) {
-      counts[Math.abs(data[y * width + x + 1]! - data[y * width + x - 1]!)]! += 1;
+      counts[Math.abs(grey(x + 1, y) - grey(x - 1, y))]! += 1;
       n += 1;
-      least = Math.min(least, data[y * width + x]!);
-      most = Math.max(most, data[y * width + x]!);
+      const own = grey(x, y);
+      least = Math.min(least, own);
+      most = Math.max(most, own);
     }
   }
   // A picture of nothing has no edges either.
@@ -163,7 +167,7 @@ function nearest(marks: readonly FoundMark[], p: PicturePlace): FoundMark {
 }
 
 function dotAt(
-  image: GreyImage,
+  image: ColourImage,
   camera: Camera,
   dot: { readonly xMm: number; readonly yMm: number },
   marks: readonly FoundMark[],
@@ -178,7 +182,7 @@ function dotAt(
   }
   const pxPerMm = Math.sqrt(perMm[0] * perMm[2] - perMm[1] ** 2);
   if (Math.hypot(at.x - p.x, at.y - p.y) > Math.max(2.5, 0.8 * pxPerMm)) return null;
-  const level = sampleAt(image, at.x, at.y);
+  const level = greyAt(image, at.x, at.y);
   if (level === null || level > dark + 0.5 * (light - dark)) return null;
   return sightingOf(dot, at, SD_PX.dot);
 }
@@ -190,7 +194,7 @@ function robustRms({ off }: CameraFit): number {
 }
 
 function isSameCard(
-  image: GreyImage,
+  image: ColourImage,
   camera: Camera,
   card: CameraCard,
   marks: readonly FoundMark[],
@@ -199,7 +203,7 @@ function isSameCard(
   let right = 0;
   for (const cell of card.cells) {
     const p = project(camera, [cell.xMm, cell.yMm, 0]);
-    const level = sampleAt(image, p.x, p.y);
+    const level = greyAt(image, p.x, p.y);
     if (level === null) continue;
     const { light, dark } = nearest(marks, p);
     const share = (light - level) / (light - dark);

@@ -2,7 +2,7 @@ import { middleOf } from '../faces/pixels/quantile.ts';
 import { robustFit } from '../side-view/robust.ts';
 import { type Camera, project } from './camera.ts';
 import type { CameraCard } from './camera-card.ts';
-import { type ColourImage, readColours } from './colour-image.ts';
+import { type ColourImage, type Planes, readRow } from './colour-image.ts';
 
 /**
  * The part of a photograph along the axis of its card, as if seen straight from above: how much each place differs from the paper, in three colours.
@@ -18,7 +18,7 @@ export interface EndStrip {
   readonly axisMm: number;
   readonly sign: 1 | -1;
   /** Level against that of the paper there less one: 0 is paper. Three planes, red, green, blue. */
-  readonly off: readonly [Float32Array, Float32Array, Float32Array];
+  readonly off: Planes;
   /** How much each place differs from paper beyond its noise, the most of three colours. */
   readonly differs: Float32Array;
   /** Share of the places near the axis that are brighter than paper, by column. */
@@ -42,7 +42,8 @@ export function endStrip(image: ColourImage, camera: Camera, card: CameraCard, p
   const half = Math.floor(HALF_MM * perMm);
   const rows = 2 * half + 1;
   const axisMm = (card.axis.from.yMm + card.axis.to.yMm) / 2;
-  const level = [0, 1, 2].map(() => new Float32Array(rows * columns));
+  const plane = (): Float32Array => new Float32Array(rows * columns);
+  const level: Planes = [plane(), plane(), plane()];
   // Places between are drawn as lines run between places some mm apart: a lens bends nothing within them.
   const every = Math.max(1, Math.round(perMm * 1));
   for (let r = 0; r < rows; r++) {
@@ -51,17 +52,15 @@ export function endStrip(image: ColourImage, camera: Camera, card: CameraCard, p
       const to = Math.min(columns, from + every);
       const a = project(camera, [from / perMm, y, 0]);
       const b = project(camera, [to / perMm, y, 0]);
-      for (let k = from; k < to; k++) {
-        const t = (k - from) / (to - from);
-        readColours(image, a.x + (b.x - a.x) * t, a.y + (b.y - a.y) * t, level, r * columns + k);
-      }
+      readRow(image, a, b, to - from, level, r * columns + from);
     }
   }
   return againstPaper(level, { columns, rows, half, perMm, axisMm });
 }
 
+/** Levels become what they differ from paper by, in the same planes. */
 function againstPaper(
-  level: readonly Float32Array[],
+  level: Planes,
   {
     columns,
     rows,
@@ -70,42 +69,22 @@ function againstPaper(
     axisMm,
   }: { columns: number; rows: number; half: number; perMm: number; axisMm: number },
 ): EndStrip {
+  const light = lightOf(level, columns, rows, perMm);
+  const most = new Float32Array(rows * columns);
+  level.forEach((plane, c) => takePaper(plane, light[c]!, columns, rows, most));
+  const [red, green, blue] = level;
   const glaring = new Float32Array(columns);
-  let squares = 0;
-  let count = 0;
-  const off = level.map((plane, c) => {
-    const light = lightOf(plane, columns, rows, perMm);
-    const out = new Float32Array(plane.length);
-    for (let r = 0; r < rows; r++) {
-      const v = (2 * r) / rows - 1;
-      const flat = light[0]! + v * (light[2]! + v * light[5]!);
-      const along = light[1]! + v * light[4]!;
-      const bow = light[3]!;
-      const away = Math.abs(r - half) / perMm;
-      const isPaper = c === 1 && away > PAPER.from && away < PAPER.to;
-      for (let k = 0; k < columns; k++) {
-        const u = (2 * k) / columns - 1;
-        const behind = flat + u * (along + u * bow);
-        const own = plane[r * columns + k]!;
-        const differs = own >= 0 && behind > 8 ? own / behind - 1 : 0;
-        out[r * columns + k] = differs;
-        if (isPaper && Math.abs(differs) < 0.15) {
-          squares += differs * differs;
-          count += 1;
-        }
-      }
-    }
-    return out;
-  });
   const near = Math.floor(NEAR_MM * perMm);
   for (let r = half - near; r <= half + near; r++) {
-    for (let k = 0; k < columns; k++) {
-      const i = r * columns + k;
-      const isBright = off[0]![i]! > BRIGHTER && off[1]![i]! > BRIGHTER && off[2]![i]! > BRIGHTER;
+    for (let k = 0, i = r * columns; k < columns; k++, i++) {
+      const isBright = red[i]! > BRIGHTER && green[i]! > BRIGHTER && blue[i]! > BRIGHTER;
       if (isBright) glaring[k]! += 1 / (2 * near + 1);
     }
   }
-  const noise = Math.max(0.004, Math.sqrt(squares / Math.max(1, count)));
+  const noise = noiseOf(green, { columns, rows, half, perMm });
+  // What noise makes of the largest of three.
+  const floor = 0.85 * noise;
+  for (let i = 0; i < most.length; i++) most[i] = Math.max(0, most[i]! - floor);
   return {
     perMm,
     columns,
@@ -113,35 +92,68 @@ function againstPaper(
     startMm: 0,
     axisMm,
     sign: 1,
-    off: [off[0]!, off[1]!, off[2]!],
-    differs: differences(off, noise),
+    off: level,
+    differs: most,
     glaring,
     noise,
   };
 }
 
-function differences(off: readonly Float32Array[], noise: number): Float32Array {
-  const red = off[0]!;
-  const green = off[1]!;
-  const blue = off[2]!;
-  const out = new Float32Array(red.length);
-  // What noise makes of the largest of three.
-  const floor = 0.85 * noise;
-  for (let i = 0; i < out.length; i++)
-    out[i] = Math.max(0, Math.max(Math.abs(red[i]!), Math.abs(green[i]!), Math.abs(blue[i]!)) - floor);
-  return out;
+/** Levels of one colour become what they differ from the light on the paper by; `most` keeps the largest of the colours. */
+function takePaper(
+  plane: Float32Array,
+  light: readonly number[],
+  columns: number,
+  rows: number,
+  most: Float32Array,
+): void {
+  const bow = light[3]!;
+  for (let r = 0; r < rows; r++) {
+    const v = (2 * r) / rows - 1;
+    const flat = light[0]! + v * (light[2]! + v * light[5]!);
+    const along = light[1]! + v * light[4]!;
+    for (let k = 0, i = r * columns; k < columns; k++, i++) {
+      const u = (2 * k) / columns - 1;
+      const behind = flat + u * (along + u * bow);
+      const own = plane[i]!;
+      const differs = own >= 0 && behind > 8 ? own / behind - 1 : 0;
+      plane[i] = differs;
+      const size = Math.abs(differs);
+      if (size > most[i]!) most[i] = size;
+    }
+  }
+}
+
+/** Standard deviation of the paper on both sides of the axis. */
+function noiseOf(
+  green: Float32Array,
+  { columns, rows, half, perMm }: { columns: number; rows: number; half: number; perMm: number },
+): number {
+  let squares = 0;
+  let count = 0;
+  for (let r = 0; r < rows; r++) {
+    const away = Math.abs(r - half) / perMm;
+    if (away <= PAPER.from || away >= PAPER.to) continue;
+    for (let i = r * columns; i < (r + 1) * columns; i++) {
+      const differs = green[i]!;
+      if (Math.abs(differs) >= 0.15) continue;
+      squares += differs * differs;
+      count += 1;
+    }
+  }
+  return Math.max(0.004, Math.sqrt(squares / Math.max(1, count)));
 }
 
 /**
  * The light on the paper: a surface of the second degree through most of it, by squares of some size; cable, shadow and glare are the lesser part. Its
  * coefficients of 1, u, v, u², uv and v², which go from -1 to 1 along and across.
  */
-function lightOf(plane: Float32Array, columns: number, rows: number, perMm: number): readonly number[] {
+function lightOf(level: Planes, columns: number, rows: number, perMm: number): readonly (readonly number[])[] {
   const by = Math.max(1, Math.round(SQUARE_MM * perMm));
   // Without the border of the card, where the desk may lie.
   const first = Math.round(BORDER_MM * perMm);
   const terms: number[][] = [];
-  const levels: number[] = [];
+  const means: readonly number[][] = level.map(() => []);
   const termsAt = (k: number, r: number): number[] => {
     const u = (2 * k) / columns - 1;
     const v = (2 * r) / rows - 1;
@@ -149,24 +161,31 @@ function lightOf(plane: Float32Array, columns: number, rows: number, perMm: numb
   };
   for (let top = 0; top + by <= rows; top += by) {
     for (let left = first; left + by <= columns - first; left += by) {
-      let sum = 0;
-      let n = 0;
-      for (let r = top; r < top + by; r++) {
-        for (let k = left; k < left + by; k++) {
-          const value = plane[r * columns + k]!;
-          if (!Number.isFinite(value)) continue;
-          sum += value;
-          n += 1;
-        }
-      }
-      if (n < (by * by) / 2) continue;
+      const found = level.map((plane) => meanOf(plane, columns, left, top, by));
+      if (found.some(Number.isNaN)) continue;
       terms.push(termsAt(left + by / 2, top + by / 2));
-      levels.push(sum / n);
+      found.forEach((mean, c) => means[c]!.push(mean));
     }
   }
-  const usual = levels.length === 0 ? 0 : middleOf(Float32Array.from(levels));
-  const fit = robustFit(terms, levels, { start: [usual, 0, 0, 0, 0, 0], least: 2, most: 0.05 * usual + 2 });
-  return fit?.coefficients ?? [usual, 0, 0, 0, 0, 0];
+  return means.map((levels) => {
+    const usual = levels.length === 0 ? 0 : middleOf(Float32Array.from(levels));
+    const flat = [usual, 0, 0, 0, 0, 0];
+    return robustFit(terms, levels, { start: flat, least: 2, most: 0.05 * usual + 2 })?.coefficients ?? flat;
+  });
+}
+/** The mean of a square, NaN where half of it or more lies outside of the picture. */
+function meanOf(plane: Float32Array, columns: number, left: number, top: number, by: number): number {
+  let sum = 0;
+  let n = 0;
+  for (let r = top; r < top + by; r++) {
+    for (let i = r * columns + left; i < r * columns + left + by; i++) {
+      const value = plane[i]!;
+      if (!(value >= 0)) continue;
+      sum += value;
+      n += 1;
+    }
+  }
+  return n < (by * by) / 2 ? Number.NaN : sum / n;
 }
 /** Side of a square whose mean is taken, and what is left out at both ends of the strip, mm. */
 const SQUARE_MM = 1;

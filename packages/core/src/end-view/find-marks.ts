@@ -1,6 +1,6 @@
-import { type GreyImage, sampleAt, shrink } from '../faces/pixels/image.ts';
 import type { PicturePlace } from '../side-view/picture-scale.ts';
 import { MARK, MARK_SECTORS } from './camera-card.ts';
+import { type ColourImage, greyAt, shrunkGrey } from './colour-image.ts';
 
 /** A mark as it was found. */
 export interface FoundMark {
@@ -46,7 +46,7 @@ interface Blob {
 }
 
 /** Finds the marks of a card in a photograph, each by its own sectors. */
-export function findMarks(image: GreyImage): FoundMarks {
+export function findMarks(image: ColourImage): FoundMarks {
   let best: FoundMarks = { marks: [], mirrored: 0 };
   for (const side of SIDES) {
     const by = Math.max(1, Math.round(Math.max(image.width, image.height) / side));
@@ -58,8 +58,8 @@ export function findMarks(image: GreyImage): FoundMarks {
 }
 const ENOUGH = 7;
 
-function marksAt(image: GreyImage, by: number): FoundMarks {
-  const small = shrink(image, by);
+function marksAt(image: ColourImage, by: number): FoundMarks {
+  const small = shrunkGrey(image, by);
   const blobs = blobsOf(darkOf(small.level, small.width, small.height), small.width, small.height);
   const dots = blobs.filter((b) => isDot(b));
   const byId = new Map<number, FoundMark & { readonly agrees: number }>();
@@ -79,31 +79,27 @@ function marksAt(image: GreyImage, by: number): FoundMarks {
   return { marks: [...byId.values()], mirrored };
 }
 
-/** What is darker than its surroundings. */
+/** What is darker than its surroundings: than the mean of a square round it. */
 function darkOf(level: Float32Array, width: number, height: number): Uint8Array {
   const r = Math.max(6, Math.round(Math.max(width, height) * ROUND));
-  const sums = new Float64Array((width + 1) * (height + 1));
-  for (let y = 0; y < height; y++) {
-    let row = 0;
-    for (let x = 0; x < width; x++) {
-      row += level[y * width + x]!;
-      sums[(y + 1) * (width + 1) + x + 1] = sums[y * (width + 1) + x + 1]! + row;
-    }
-  }
   const dark = new Uint8Array(width * height);
+  // Sums of the columns over the rows that a square has, moved on row by row.
+  const columns = new Float64Array(width);
+  const add = (y: number, sign: 1 | -1): void => {
+    for (let x = 0, i = y * width; x < width; x++, i++) columns[x]! += sign * level[i]!;
+  };
+  for (let y = 0; y < Math.min(r, height); y++) add(y, 1);
   for (let y = 0; y < height; y++) {
-    const y0 = Math.max(0, y - r);
-    const y1 = Math.min(height, y + r + 1);
-    for (let x = 0; x < width; x++) {
-      const x0 = Math.max(0, x - r);
-      const x1 = Math.min(width, x + r + 1);
-      const sum =
-        sums[y1 * (width + 1) + x1]! -
-        sums[y0 * (width + 1) + x1]! -
-        sums[y1 * (width + 1) + x0]! +
-        sums[y0 * (width + 1) + x0]!;
-      const mean = sum / ((y1 - y0) * (x1 - x0));
-      dark[y * width + x] = level[y * width + x]! < DARKER * mean ? 1 : 0;
+    if (y + r < height) add(y + r, 1);
+    if (y - r > 0) add(y - r - 1, -1);
+    const rows = Math.min(height, y + r + 1) - Math.max(0, y - r);
+    let sum = 0;
+    for (let x = 0; x < Math.min(r, width); x++) sum += columns[x]!;
+    for (let x = 0, i = y * width; x < width; x++, i++) {
+      if (x + r < width) sum += columns[x + r]!;
+      if (x - r > 0) sum -= columns[x - r - 1]!;
+      const across = Math.min(width, x + r + 1) - Math.max(0, x - r);
+      dark[i] = level[i]! * rows * across < DARKER * sum ? 1 : 0;
     }
   }
   return dark;
@@ -142,16 +138,10 @@ function blobsOf(dark: Uint8Array, width: number, height: number): Blob[] {
       if (x > right) right = x;
       if (y < top) top = y;
       if (y > bottom) bottom = y;
-      for (const j of [
-        x > 0 ? i - 1 : -1,
-        x < width - 1 ? i + 1 : -1,
-        i - width,
-        y < height - 1 ? i + width : -1,
-      ]) {
-        if (j < 0 || dark[j] !== 1) continue;
-        dark[j] = 2;
-        open[n++] = j;
-      }
+      if (x > 0 && dark[i - 1] === 1) dark[(open[n++] = i - 1)] = 2;
+      if (x < width - 1 && dark[i + 1] === 1) dark[(open[n++] = i + 1)] = 2;
+      if (y > 0 && dark[i - width] === 1) dark[(open[n++] = i - width)] = 2;
+      if (y < height - 1 && dark[i + width] === 1) dark[(open[n++] = i + width)] = 2;
     }
     if (area < DOT.least) continue;
     const x = sx / area;
@@ -207,7 +197,7 @@ function ringRound(dot: Blob, blobs: readonly Blob[]): Blob | null {
 const RING_MOMENT = (MARK.ring[0] ** 2 + MARK.ring[1] ** 2) / 4;
 
 function readMark(
-  image: GreyImage,
+  image: ColourImage,
   ring: Blob,
   by: number,
 ): (FoundMark & { readonly agrees: number; readonly isMirrored: boolean }) | null {
@@ -224,7 +214,7 @@ function readMark(
     let n = 0;
     for (let k = 0; k < 24; k++) {
       const p = place(at, radius, (k * Math.PI) / 12);
-      const level = sampleAt(image, p.x, p.y);
+      const level = greyAt(image, p.x, p.y);
       if (level === null) continue;
       sum += level;
       n += 1;
@@ -271,7 +261,7 @@ function rootOf(xx: number, xy: number, yy: number, by: number): readonly [numbe
 
 /** The middle of dot and ring, by how much light they take. */
 function middleOfMark(
-  image: GreyImage,
+  image: ColourImage,
   rough: PicturePlace,
   perMm: readonly [number, number, number],
   light: number,
@@ -286,7 +276,7 @@ const REACH_MM = (MARK.ring[1] + MARK.sectors[0]) / 2;
 
 /** The middle of what is dark within an ellipse of so many mm. Null where nothing is. */
 export function darkMiddle(
-  image: GreyImage,
+  image: ColourImage,
   at: PicturePlace,
   [a, b, d]: readonly [number, number, number],
   reachMm: number,
@@ -294,26 +284,29 @@ export function darkMiddle(
   dark: number,
 ): PicturePlace | null {
   const det = a * d - b * b;
-  const reachX = Math.ceil(reachMm * Math.hypot(a, b));
+  // The ellipse: along x² + 2 skew x y + across y² is no more than the square of the reach.
+  const along = (d * d + b * b) / det ** 2;
+  const skew = (-b * (a + d)) / det ** 2;
+  const across = (a * a + b * b) / det ** 2;
   const reachY = Math.ceil(reachMm * Math.hypot(b, d));
+  const { width, height, data } = image;
   let sum = 0;
   let sx = 0;
   let sy = 0;
-  const x0 = Math.round(at.x);
   const y0 = Math.round(at.y);
-  for (let y = y0 - reachY; y <= y0 + reachY; y++) {
-    if (y < 0 || y >= image.height) continue;
-    for (let x = x0 - reachX; x <= x0 + reachX; x++) {
-      if (x < 0 || x >= image.width) continue;
-      const dx = x - at.x;
-      const dy = y - at.y;
-      const u = (d * dx - b * dy) / det;
-      const v = (a * dy - b * dx) / det;
-      const r = Math.hypot(u, v);
-      if (r > reachMm) continue;
-      const share = Math.max(0, Math.min(1, (light - image.data[y * image.width + x]!) / (light - dark)));
+  for (let y = Math.max(0, y0 - reachY); y <= Math.min(height - 1, y0 + reachY); y++) {
+    const dy = y - at.y;
+    const middle = -(skew * dy) / along;
+    const square = (reachMm ** 2 - across * dy * dy) / along + middle * middle;
+    if (square < 0) continue;
+    const half = Math.sqrt(square);
+    const last = Math.min(width - 1, Math.floor(at.x + middle + half));
+    for (let x = Math.max(0, Math.ceil(at.x + middle - half)); x <= last; x++) {
+      const i = 4 * (y * width + x);
+      const level = 0.5 * (data[i]! + data[i + 1]!);
+      const share = Math.max(0, Math.min(1, (light - level) / (light - dark)));
       sum += share;
-      sx += share * dx;
+      sx += share * (x - at.x);
       sy += share * dy;
     }
   }
@@ -322,12 +315,12 @@ export function darkMiddle(
 
 /** Whether the sectors are dark, at so many angles round the mark. */
 function sectorsAt(
-  image: GreyImage,
+  image: ColourImage,
   places: (angle: number) => readonly PicturePlace[],
   middle: number,
 ): boolean[] {
   return Array.from({ length: TURNS }, (_, k) => {
-    const levels = places((2 * Math.PI * k) / TURNS).map((p) => sampleAt(image, p.x, p.y) ?? 255);
+    const levels = places((2 * Math.PI * k) / TURNS).map((p) => greyAt(image, p.x, p.y) ?? 255);
     return levels.reduce((sum, l) => sum + l, 0) / levels.length < middle;
   });
 }

@@ -4,7 +4,7 @@ import { eyeOf, project } from './camera.ts';
 import type { CameraCard } from './camera-card.ts';
 import { printScale } from './card-outline.ts';
 import { type CardPose, type PoseRefusal, poseOf } from './card-pose.ts';
-import { checkColour, type ColourImage, greyOf } from './colour-image.ts';
+import { checkColour, type ColourImage } from './colour-image.ts';
 import { type EndStrip, endStrip, onCard, turnedRound } from './end-strip.ts';
 import { followCable, type Followed } from './follow-cable.ts';
 import { type LayerEdge, layerEdges } from './layer-edges.ts';
@@ -83,10 +83,9 @@ const CURVE = 0.15;
  */
 export function measureEnd(image: ColourImage, card: CameraCard): EndReading {
   checkColour(image);
-  const grey = greyOf(image);
-  const pose = poseOf(grey, card);
+  const pose = poseOf(image, card);
   if (typeof pose === 'string') return { ok: false, reason: pose satisfies PoseRefusal };
-  const print = printScale(grey, pose.camera, card);
+  const print = printScale(image, pose.camera, card);
   if (Math.abs(print.scale - 1) > MOST_PRINT) return { ok: false, reason: 'print_scale' };
   const seen = endStrip(image, pose.camera, card, pose.pxPerMm);
   const strip = isTurned(seen) ? turnedRound(seen) : seen;
