@@ -7,7 +7,9 @@ import { memoryBench } from './memory.ts';
 import { loadOpenCv } from './opencv-face.ts';
 
 const SIZE = { width: 4032, height: 3024 };
-const ROUNDS = 7;
+/** The first of them warm the machine up, of both sides. */
+const ROUNDS = 11;
+const WARMING = 6;
 const sheet = methodNamed('round-cord')!;
 const card = cardOfMethod(sheet);
 
@@ -34,7 +36,7 @@ function measuredIn(colour: ColourImage): number {
       if (!found.ok) throw new Error(found.reason);
     }),
   );
-  return medianOf(times.slice(2));
+  return medianOf(times.slice(WARMING));
 }
 
 /** Measuring a photograph of 12 megapixels against one plain pass over its pixels. */
@@ -65,7 +67,9 @@ export async function benchEndsOpenCv(): Promise<Measured> {
   const { colour } = await drawn();
   const { cv } = await loadOpenCv();
   const measure = measuredIn(colour);
-  const other = medianOf(Array.from({ length: ROUNDS }, () => timed(() => plainSteps(cv, colour))).slice(2));
+  const other = medianOf(
+    Array.from({ length: ROUNDS }, () => timed(() => plainSteps(cv, colour))).slice(WARMING),
+  );
   return {
     name: 'A prepared end of 12 megapixels measured / the steps by OpenCV’s WebAssembly build',
     ratio: measure / other,

@@ -35,7 +35,10 @@ export function drawEnd(card: CardPicture, scene: EndScene, rng: Rng): EndPhoto 
       const i = 3 * (y * width + x);
       const middle = rayOf(lens, seenX, y);
       if (!isNearCable(card, scene, lens, middle)) {
-        line.set(seenBy(card, scene, lens, middle, details), i);
+        const c = seenBy(card, scene, lens, middle, details);
+        line[i] = c[0];
+        line[i + 1] = c[1];
+        line[i + 2] = c[2];
         continue;
       }
       // A fiber is thinner than a pixel: near it each is seen by several rays.
@@ -53,8 +56,9 @@ export function drawEnd(card: CardPicture, scene: EndScene, rng: Rng): EndPhoto 
   const blur = fault === 'blurred' ? Math.max(6, width / 200) : scene.blurPx;
   const soft = spread3(line, width, height, blur);
   for (let i = 0, k = 0; i < soft.length; i += 3, k += 4) {
+    // Rounded as whole bytes are: what lies between is cut off.
     for (let c = 0; c < 3; c++)
-      data[k + c] = Math.max(0, Math.min(255, Math.round(soft[i + c]! + scene.noise * normal(rng))));
+      data[k + c] = Math.max(0, Math.min(255, soft[i + c]! + scene.noise * normal(rng) + 0.5));
     data[k + 3] = 255;
   }
   return { scene, width, height, data };
@@ -227,37 +231,39 @@ function shaded(colour: Colour, place: number, { light }: EndScene): Colour {
   return [colour[0] * lit + shine, colour[1] * lit + shine, colour[2] * lit + shine];
 }
 
+/** Three planes in one, blurred along the rows and then along the columns; beyond the border it goes on as it ends. */
 function spread3(from: Float32Array, width: number, height: number, sigma: number): Float32Array {
   const reach = Math.max(1, Math.ceil(2.6 * sigma));
-  const weights = Array.from({ length: 2 * reach + 1 }, (_, k) =>
+  const weights = Float64Array.from({ length: 2 * reach + 1 }, (_, k) =>
     Math.exp(-((k - reach) ** 2) / (2 * sigma * sigma)),
   );
   const sum = weights.reduce((a, b) => a + b, 0);
-  const pass = (source: Float32Array, isAlong: boolean): Float32Array => {
-    const to = new Float32Array(source.length);
-    const step = isAlong ? 3 : 3 * width;
-    const last = (isAlong ? width : height) - 1;
-    for (let y = 0; y < height; y++) {
-      for (let x = 0; x < width; x++) {
-        const at = isAlong ? x : y;
-        const i = 3 * (y * width + x);
-        let r = 0;
-        let g = 0;
-        let b = 0;
-        for (let k = -reach; k <= reach; k++) {
-          const along = at + k < 0 ? -at : at + k > last ? last - at : k;
-          const j = i + along * step;
-          const w = weights[k + reach]!;
-          r += w * source[j]!;
-          g += w * source[j + 1]!;
-          b += w * source[j + 2]!;
-        }
-        to[i] = r / sum;
-        to[i + 1] = g / sum;
-        to[i + 2] = b / sum;
-      }
+  const long = 3 * width;
+  const along = new Float32Array(from.length);
+  const padded = new Float32Array(long + 6 * reach);
+  const row = new Float64Array(long);
+  for (let y = 0; y < height; y++) {
+    padded.set(from.subarray(y * long, (y + 1) * long), 3 * reach);
+    for (let i = 0; i < 3 * reach; i++) {
+      padded[i] = padded[3 * reach + (i % 3)]!;
+      padded[long + 3 * reach + i] = padded[long + 3 * reach - 3 + (i % 3)]!;
     }
-    return to;
-  };
-  return pass(pass(from, true), false);
+    row.fill(0);
+    weights.forEach((w, k) => addRow(row, padded.subarray(3 * k, 3 * k + long), w));
+    for (let i = 0; i < long; i++) along[y * long + i] = row[i]! / sum;
+  }
+  const to = new Float32Array(from.length);
+  for (let y = 0; y < height; y++) {
+    row.fill(0);
+    weights.forEach((w, k) => {
+      const source = Math.max(0, Math.min(height - 1, y + k - reach)) * long;
+      addRow(row, along.subarray(source, source + long), w);
+    });
+    for (let i = 0; i < long; i++) to[y * long + i] = row[i]! / sum;
+  }
+  return to;
+}
+
+function addRow(row: Float64Array, source: Float32Array, weight: number): void {
+  for (let i = 0; i < row.length; i++) row[i]! += weight * source[i]!;
 }

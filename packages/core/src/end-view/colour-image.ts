@@ -28,8 +28,8 @@ export function greyAt({ width, height, data }: ColourImage, x: number, y: numbe
   return 0.5 * (top * (1 - fy) + bottom * fy);
 }
 
-/** The photograph in grey and smaller by a whole factor: the mean of each block of pixels, what is left over at the edges dropped. */
-export function shrunkGrey(
+/** The green of a photograph, smaller by a whole factor: the mean of each block of pixels, what is left over at the edges dropped. */
+export function shrunkGreen(
   image: ColourImage,
   factor: number,
 ): { readonly width: number; readonly height: number; readonly level: Float32Array } {
@@ -37,14 +37,13 @@ export function shrunkGrey(
   const height = Math.floor(image.height / factor);
   const level = new Float32Array(width * height);
   const { data } = image;
-  const share = 1 / (2 * factor * factor);
+  const share = 1 / (factor * factor);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       let sum = 0;
-      let row = 4 * (y * factor * image.width + x * factor);
+      let row = 4 * (y * factor * image.width + x * factor) + 1;
       for (let j = 0; j < factor; j++) {
-        const end = row + 4 * factor;
-        for (let i = row; i < end; i += 4) sum += data[i]! + data[i + 1]!;
+        for (let i = row; i < row + 4 * factor; i += 4) sum += data[i]!;
         row += 4 * image.width;
       }
       level[y * width + x] = sum * share;

@@ -84,7 +84,10 @@ function againstPaper(
   const noise = noiseOf(green, { columns, rows, half, perMm });
   // What noise makes of the largest of three.
   const floor = 0.85 * noise;
-  for (let i = 0; i < most.length; i++) most[i] = Math.max(0, most[i]! - floor);
+  for (let i = 0; i < most.length; i++) {
+    const beyond = most[i]! - floor;
+    most[i] = beyond > 0 ? beyond : 0;
+  }
   return {
     perMm,
     columns,
@@ -148,7 +151,12 @@ function noiseOf(
  * The light on the paper: a surface of the second degree through most of it, by squares of some size; cable, shadow and glare are the lesser part. Its
  * coefficients of 1, u, v, u², uv and v², which go from -1 to 1 along and across.
  */
-function lightOf(level: Planes, columns: number, rows: number, perMm: number): readonly (readonly number[])[] {
+function lightOf(
+  level: Planes,
+  columns: number,
+  rows: number,
+  perMm: number,
+): readonly (readonly number[])[] {
   const by = Math.max(1, Math.round(SQUARE_MM * perMm));
   // Without the border of the card, where the desk may lie.
   const first = Math.round(BORDER_MM * perMm);

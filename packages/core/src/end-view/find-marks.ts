@@ -1,6 +1,6 @@
 import type { PicturePlace } from '../side-view/picture-scale.ts';
 import { MARK, MARK_SECTORS } from './camera-card.ts';
-import { type ColourImage, greyAt, shrunkGrey } from './colour-image.ts';
+import { type ColourImage, greyAt, shrunkGreen } from './colour-image.ts';
 
 /** A mark as it was found. */
 export interface FoundMark {
@@ -59,7 +59,7 @@ export function findMarks(image: ColourImage): FoundMarks {
 const ENOUGH = 7;
 
 function marksAt(image: ColourImage, by: number): FoundMarks {
-  const small = shrunkGrey(image, by);
+  const small = shrunkGreen(image, by);
   const blobs = blobsOf(darkOf(small.level, small.width, small.height), small.width, small.height);
   const dots = blobs.filter((b) => isDot(b));
   const byId = new Map<number, FoundMark & { readonly agrees: number }>();
@@ -79,27 +79,32 @@ function marksAt(image: ColourImage, by: number): FoundMarks {
   return { marks: [...byId.values()], mirrored };
 }
 
-/** What is darker than its surroundings: than the mean of a square round it. */
+/** What is darker than its surroundings: than the mean of a square round it, as far as the picture goes. */
 function darkOf(level: Float32Array, width: number, height: number): Uint8Array {
   const r = Math.max(6, Math.round(Math.max(width, height) * ROUND));
   const dark = new Uint8Array(width * height);
-  // Sums of the columns over the rows that a square has, moved on row by row.
-  const columns = new Float64Array(width);
-  const add = (y: number, sign: 1 | -1): void => {
-    for (let x = 0, i = y * width; x < width; x++, i++) columns[x]! += sign * level[i]!;
+  // Sums of the columns over the rows that a square has, moved on row by row; nothing lies beyond the borders.
+  const columns = new Float64Array(width + 2 * r + 1);
+  const across = Float64Array.from(
+    { length: width },
+    (_, x) => Math.min(width, x + r + 1) - Math.max(0, x - r),
+  );
+  const add = (y: number): void => {
+    for (let x = 0, i = y * width; x < width; x++, i++) columns[x + r + 1]! += level[i]!;
   };
-  for (let y = 0; y < Math.min(r, height); y++) add(y, 1);
+  const takeAway = (y: number): void => {
+    for (let x = 0, i = y * width; x < width; x++, i++) columns[x + r + 1]! -= level[i]!;
+  };
+  for (let y = 0; y < Math.min(r, height); y++) add(y);
   for (let y = 0; y < height; y++) {
-    if (y + r < height) add(y + r, 1);
-    if (y - r > 0) add(y - r - 1, -1);
-    const rows = Math.min(height, y + r + 1) - Math.max(0, y - r);
+    if (y + r < height) add(y + r);
+    if (y - r > 0) takeAway(y - r - 1);
+    const rows = (Math.min(height, y + r + 1) - Math.max(0, y - r)) / DARKER;
     let sum = 0;
-    for (let x = 0; x < Math.min(r, width); x++) sum += columns[x]!;
+    for (let x = 0; x < 2 * r + 1; x++) sum += columns[x]!;
     for (let x = 0, i = y * width; x < width; x++, i++) {
-      if (x + r < width) sum += columns[x + r]!;
-      if (x - r > 0) sum -= columns[x - r - 1]!;
-      const across = Math.min(width, x + r + 1) - Math.max(0, x - r);
-      dark[i] = level[i]! * rows * across < DARKER * sum ? 1 : 0;
+      sum += columns[x + 2 * r + 1]! - columns[x]!;
+      dark[i] = level[i]! * rows * across[x]! < sum ? 1 : 0;
     }
   }
   return dark;
