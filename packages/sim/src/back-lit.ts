@@ -1,3 +1,4 @@
+import { gaussian, inByte } from './light.ts';
 import { normal, type Rng } from './rng.ts';
 
 /** How a picture of a fiber before a lamp is taken. */
@@ -25,10 +26,10 @@ export const clamp = (t: number): number => Math.max(0, Math.min(1, t));
  */
 export function seenBackLit(share: Float32Array, optics: Optics, rng: Rng): Uint8Array {
   const { width, height, umPerPx, blurUm, lightLevel, noise } = optics;
-  const amplitude = share.map(Math.sqrt);
-  const sharp = spread(amplitude, width, height, blurUm / umPerPx);
-  const wide = spread(amplitude, width, height, (2.2 * blurUm) / umPerPx);
-  const even = spread(share, width, height, blurUm / umPerPx);
+  const amplitude = share.map((s) => Math.sqrt(s));
+  const sharp = gaussian(amplitude, width, height, blurUm / umPerPx);
+  const wide = gaussian(amplitude, width, height, (2.2 * blurUm) / umPerPx);
+  const even = gaussian(share, width, height, blurUm / umPerPx);
   const lean = between(rng, -0.12, 0.12);
   const hollow = between(rng, 0, 0.25);
   const data = new Uint8Array(width * height);
@@ -41,7 +42,7 @@ export function seenBackLit(share: Float32Array, optics: Optics, rng: Rng): Uint
       // A lens passes fine detail a little stronger than coarse: beside an edge the light rises over itself.
       const field = sharp[i]! + FRINGE * (sharp[i]! - wide[i]!);
       const seen = COHERENT * field * field + (1 - COHERENT) * even[i]!;
-      data[i] = Math.max(0, Math.min(255, Math.round(light * seen + noise * normal(rng))));
+      data[i] = inByte(light * seen + noise * normal(rng));
     }
   }
   return data;
@@ -52,34 +53,4 @@ export function glassAt(place: number, darkShare: number): number {
   const middle = 0.82 + 0.35 * Math.exp(-((place / 0.07) ** 2));
   const edge = 1 / (1 + Math.exp((place - 0.36) / 0.035));
   return darkShare + (middle - darkShare) * edge + 0.04 * place;
-}
-
-/** Gaussian spread, columns after rows. */
-function spread(from: Float32Array, width: number, height: number, sigma: number): Float32Array {
-  const reach = Math.max(1, Math.ceil(3 * sigma));
-  const weights = Array.from({ length: 2 * reach + 1 }, (_, k) =>
-    Math.exp(-((k - reach) ** 2) / (2 * sigma * sigma)),
-  );
-  const sum = weights.reduce((a, b) => a + b, 0);
-  const pass = (
-    source: Float32Array,
-    step: number,
-    length: number,
-    other: number,
-    skip: number,
-  ): Float32Array => {
-    const to = new Float32Array(source.length);
-    for (let o = 0; o < other; o++) {
-      for (let i = 0; i < length; i++) {
-        let total = 0;
-        for (let k = -reach; k <= reach; k++) {
-          const at = Math.max(0, Math.min(length - 1, i + k));
-          total += weights[k + reach]! * source[o * skip + at * step]!;
-        }
-        to[o * skip + i * step] = total / sum;
-      }
-    }
-    return to;
-  };
-  return pass(pass(from, 1, width, height, width), width, height, width, 1);
 }

@@ -1,6 +1,7 @@
 import { between, clamp } from './back-lit.ts';
 import { type Lens, lensOf, rayOf } from './end-lens.ts';
 import type { CardPicture, Colour, EndScene } from './end-scene.ts';
+import { gaussian, inByte } from './light.ts';
 import { normal, type Rng } from './rng.ts';
 
 export interface EndPhoto {
@@ -54,11 +55,9 @@ export function drawEnd(card: CardPicture, scene: EndScene, rng: Rng): EndPhoto 
     }
   }
   const blur = fault === 'blurred' ? Math.max(6, width / 200) : scene.blurPx;
-  const soft = spread3(line, width, height, blur);
+  const soft = gaussian(line, width, height, blur, 3);
   for (let i = 0, k = 0; i < soft.length; i += 3, k += 4) {
-    // Rounded as whole bytes are: what lies between is cut off.
-    for (let c = 0; c < 3; c++)
-      data[k + c] = Math.max(0, Math.min(255, soft[i + c]! + scene.noise * normal(rng) + 0.5));
+    for (let c = 0; c < 3; c++) data[k + c] = inByte(soft[i + c]! + scene.noise * normal(rng));
     data[k + 3] = 255;
   }
   return { scene, width, height, data };
@@ -229,41 +228,4 @@ function shaded(colour: Colour, place: number, { light }: EndScene): Colour {
   const lit = (light / 230) * (0.45 + 0.6 * face);
   const shine = 35 * Math.exp(-(((place + 0.35) / 0.12) ** 2));
   return [colour[0] * lit + shine, colour[1] * lit + shine, colour[2] * lit + shine];
-}
-
-/** Three planes in one, blurred along the rows and then along the columns; beyond the border it goes on as it ends. */
-function spread3(from: Float32Array, width: number, height: number, sigma: number): Float32Array {
-  const reach = Math.max(1, Math.ceil(2.6 * sigma));
-  const weights = Float64Array.from({ length: 2 * reach + 1 }, (_, k) =>
-    Math.exp(-((k - reach) ** 2) / (2 * sigma * sigma)),
-  );
-  const sum = weights.reduce((a, b) => a + b, 0);
-  const long = 3 * width;
-  const along = new Float32Array(from.length);
-  const padded = new Float32Array(long + 6 * reach);
-  const row = new Float64Array(long);
-  for (let y = 0; y < height; y++) {
-    padded.set(from.subarray(y * long, (y + 1) * long), 3 * reach);
-    for (let i = 0; i < 3 * reach; i++) {
-      padded[i] = padded[3 * reach + (i % 3)]!;
-      padded[long + 3 * reach + i] = padded[long + 3 * reach - 3 + (i % 3)]!;
-    }
-    row.fill(0);
-    weights.forEach((w, k) => addRow(row, padded.subarray(3 * k, 3 * k + long), w));
-    for (let i = 0; i < long; i++) along[y * long + i] = row[i]! / sum;
-  }
-  const to = new Float32Array(from.length);
-  for (let y = 0; y < height; y++) {
-    row.fill(0);
-    weights.forEach((w, k) => {
-      const source = Math.max(0, Math.min(height - 1, y + k - reach)) * long;
-      addRow(row, along.subarray(source, source + long), w);
-    });
-    for (let i = 0; i < long; i++) to[y * long + i] = row[i]! / sum;
-  }
-  return to;
-}
-
-function addRow(row: Float64Array, source: Float32Array, weight: number): void {
-  for (let i = 0; i < row.length; i++) row[i]! += weight * source[i]!;
 }

@@ -1,4 +1,5 @@
 import { CLADDING_RADIUS_UM, crossingsAt, isInside, type TrueFeature } from './face-features.ts';
+import { gaussian, inBytes } from './light.ts';
 import { chance, normal, type Rng } from './rng.ts';
 
 /** How a rendered face was taken: light, optics and the make of its end. Lengths in um, levels 0 to 255. */
@@ -65,11 +66,8 @@ export function renderFace(scene: FaceScene, features: readonly TrueFeature[], r
     const cover = feature.strokeUm === null ? outlineCover(scene, feature) : strokeCover(scene, feature);
     add(scene, level, feature, cover);
   }
-  const blurred = blur(level, width, height, scene.blurPx);
-  const data = new Uint8Array(width * height);
-  for (let i = 0; i < data.length; i++) {
-    data[i] = Math.max(0, Math.min(255, Math.round(blurred[i]! + normal(rng, 0, scene.noise))));
-  }
+  const blurred = gaussian(level, width, height, scene.blurPx);
+  const data = inBytes(blurred, scene.noise, rng);
   return { width, height, data, scene, features };
 }
 
@@ -104,7 +102,7 @@ function baseOf(scene: FaceScene, level: Float32Array, rng: Rng): void {
 function coarseNoise(width: number, height: number, rng: Rng): Float32Array {
   const raw = new Float32Array(width * height);
   for (let i = 0; i < raw.length; i++) raw[i] = 2 * rng() - 1;
-  const soft = blur(raw, width, height, 1.6);
+  const soft = gaussian(raw, width, height, 1.6);
   // Back to unit spread after the blur took most of it.
   for (let i = 0; i < soft.length; i++) soft[i]! *= 9;
   return soft;
@@ -129,7 +127,7 @@ function add({ width, height, umPerPx }: FaceScene, level: Float32Array, f: True
   const h = Math.max(...ys) + reach - top + 1;
   const patch = new Float32Array(w * h);
   for (const [at, share] of cover) patch[(Math.floor(at / width) - top) * w + (at % width) - left] = share;
-  blur(patch, w, h, f.softUm / umPerPx).forEach((share, i) => {
+  gaussian(patch, w, h, f.softUm / umPerPx).forEach((share, i) => {
     const x = left + (i % w);
     const y = top + Math.floor(i / w);
     if (x >= 0 && y >= 0 && x < width && y < height) level[y * width + x]! += f.contrast * share;
@@ -186,51 +184,4 @@ function outlineCover(scene: FaceScene, f: TrueFeature): Cover {
     }
   }
   return cover;
-}
-
-/** Separable Gaussian, edges repeated. */
-function blur(from: Float32Array, width: number, height: number, sigma: number): Float32Array {
-  const reach = Math.max(1, Math.ceil(3 * sigma));
-  const kernel = Float64Array.from({ length: 2 * reach + 1 }, (_, i) =>
-    Math.exp(-((i - reach) ** 2) / (2 * sigma * sigma)),
-  );
-  const total = kernel.reduce((a, b) => a + b, 0);
-  for (let k = 0; k < kernel.length; k++) kernel[k]! /= total;
-  return weighDown(weighAlong(from, width, height, kernel), width, height, kernel);
-}
-
-/** Each row weighed by a kernel along it. */
-function weighAlong(from: Float32Array, width: number, height: number, kernel: Float64Array): Float32Array {
-  const reach = (kernel.length - 1) / 2;
-  const out = new Float32Array(from.length);
-  const row = new Float64Array(width + 2 * reach);
-  for (let y = 0; y < height; y++) {
-    const start = y * width;
-    for (let i = 0; i < row.length; i++) {
-      row[i] = from[start + Math.max(0, Math.min(width - 1, i - reach))]!;
-    }
-    for (let x = 0; x < width; x++) {
-      let sum = 0;
-      for (let k = 0; k < kernel.length; k++) sum += kernel[k]! * row[x + k]!;
-      out[start + x] = sum;
-    }
-  }
-  return out;
-}
-
-/** Each column weighed by a kernel down it, a row of the picture at a time. */
-function weighDown(from: Float32Array, width: number, height: number, kernel: Float64Array): Float32Array {
-  const reach = (kernel.length - 1) / 2;
-  const out = new Float32Array(from.length);
-  const sums = new Float64Array(width);
-  for (let y = 0; y < height; y++) {
-    sums.fill(0);
-    for (let k = 0; k < kernel.length; k++) {
-      const weight = kernel[k]!;
-      const start = Math.max(0, Math.min(height - 1, y + k - reach)) * width;
-      for (let x = 0; x < width; x++) sums[x]! += weight * from[start + x]!;
-    }
-    out.set(sums, y * width);
-  }
-  return out;
 }

@@ -1,5 +1,6 @@
 import { boxOf, cloudsOf, discBlur, shareOf } from './draw-for-tests.ts';
 import { CLADDING_RADIUS_UM, type TrueFeature } from './face-features.ts';
+import { inByte } from './light.ts';
 import type { OtherFace } from './other-face-for-tests.ts';
 import { FACE_STATES, randomFeatures } from './random-face.ts';
 import { chance, normal, pick, type Rng } from './rng.ts';
@@ -120,14 +121,19 @@ function surfaceOf(rng: Rng, level: number, coarse: boolean): Field {
   const within = (at: number, d: number): number => Math.max(0, Math.min(1, (at - d) / 0.25 + 0.5));
   return (x, y) => {
     const r = Math.sqrt(x * x + y * y);
-    const inRing = within(CLADDING_RADIUS_UM + ring.widthUm, Math.sqrt((x - offX) ** 2 + (y - offY) ** 2));
-    let v = outside * (1 + grain(x, y));
-    if (ring.widthUm > 0) v += inRing * (ring.level - v);
+    const inGlass = within(CLADDING_RADIUS_UM, r);
+    let v = 0;
+    if (inGlass < 1) {
+      v = outside * (1 + grain(x, y));
+      const fromRing = Math.sqrt((x - offX) ** 2 + (y - offY) ** 2);
+      if (ring.widthUm > 0) v += within(CLADDING_RADIUS_UM + ring.widthUm, fromRing) * (ring.level - v);
+    }
+    if (inGlass === 0) return v;
     const across = -x * Math.sin(brushed.way) + y * Math.cos(brushed.way);
     const along = x * Math.cos(brushed.way) + y * Math.sin(brushed.way);
     const brush = brushed.by > 0 ? brushed.by * marks(across, along / 40) : 0;
     const here = (level + core(x, y)) * (1 + glass(x, y) + brush);
-    return v + within(CLADDING_RADIUS_UM, r) * (here - v);
+    return v + inGlass * (here - v);
   };
 }
 
@@ -183,7 +189,7 @@ function sensed(
   for (let i = 0; i < data.length; i++) {
     if (i % width === 0) row = rows === 0 ? 0 : rows * normal(rng);
     const v = Math.max(0, level[i]!);
-    data[i] = Math.max(0, Math.min(255, Math.round(v + row + Math.sqrt(read + gain * v) * normal(rng))));
+    data[i] = inByte(v + row + Math.sqrt(read + gain * v) * normal(rng));
   }
   return data;
 }
@@ -205,11 +211,10 @@ function inBlocks(data: Uint8Array, width: number, height: number, step: number)
       transform(block, half, false);
       for (let i = 0; i < 64; i++) {
         const each = step * (0.6 + 0.25 * ((i >> 3) + (i & 7)));
-        block[i] = Math.round(block[i]! / each) * each;
+        block[i] = Math.floor(block[i]! / each + 0.5) * each;
       }
       transform(block, half, true);
-      for (let i = 0; i < 64; i++)
-        out[(top + (i >> 3)) * width + left + (i & 7)] = Math.max(0, Math.min(255, Math.round(block[i]!)));
+      for (let i = 0; i < 64; i++) out[(top + (i >> 3)) * width + left + (i & 7)] = inByte(block[i]!);
     }
   }
   return out;

@@ -1,5 +1,6 @@
 import type { GreyImage } from '@clear-mark/core';
 import { cloudsOf } from './draw-for-tests.ts';
+import { inByte } from './light.ts';
 import { normal, type Rng } from './rng.ts';
 
 type Shade = (x: number, y: number) => number;
@@ -87,7 +88,7 @@ export function notFace(kind: string, rng: Rng, width = 640, height = 480): Grey
       let sum = 0;
       for (const dy of [-0.5, 0, 0.5])
         for (const dx of [-0.5, 0, 0.5]) sum += shade(x - cx + 1.6 * dx, y - cy + 1.6 * dy);
-      data[y * width + x] = Math.max(0, Math.min(255, Math.round(sum / 9 + 2 * normal(rng))));
+      data[y * width + x] = inByte(sum / 9 + 2 * normal(rng));
     }
   }
   return { width, height, data };

@@ -6,6 +6,7 @@ import {
   randomScratch,
   type TrueFeature,
 } from './face-features.ts';
+import { inByte } from './light.ts';
 import { chance, normal, type Rng } from './rng.ts';
 
 /**
@@ -56,9 +57,11 @@ export function otherFace(rng: Rng, width = 1280, height = 960, umPerPx = 0.25 +
     }
   }
   const soft = discBlur(picture, width, height, 0.9 + 1.3 * rng());
-  const data = Uint8Array.from(soft, (v) =>
-    Math.max(0, Math.min(255, Math.round(v + normal(rng, 0, Math.sqrt(1 + GAIN * Math.max(0, v)))))),
-  );
+  const data = new Uint8Array(soft.length);
+  for (let i = 0; i < data.length; i++) {
+    const v = soft[i]!;
+    data[i] = inByte(v + Math.sqrt(1 + GAIN * Math.max(0, v)) * normal(rng));
+  }
   return { width, height, data, umPerPx, centre, noise, features };
 }
 
@@ -83,6 +86,9 @@ function otherFeatures(rng: Rng, noise: number): TrueFeature[] {
 
 const polar = (t: number, r: number, flat = 1): [number, number] => [r * Math.cos(t), flat * r * Math.sin(t)];
 
+/** Beyond this of the cladding's edge there is the ferrule alone, um. */
+const FAR_UM = 4;
+
 function surfaceOf(rng: Rng, level: number): (x: number, y: number, umPerPx: number) => number {
   const multimode = chance(rng, 0.3);
   const core = multimode ? 25 : 4.1;
@@ -94,6 +100,7 @@ function surfaceOf(rng: Rng, level: number): (x: number, y: number, umPerPx: num
   const marks = { way: Math.PI * rng(), pitch: 2 + 2 * rng(), by: 0.003 * level };
   return (x, y, umPerPx) => {
     const r = Math.sqrt(x * x + y * y);
+    if (r > CLADDING_RADIUS_UM + FAR_UM) return ferrule;
     const edge = CLADDING_RADIUS_UM * (1 + flat * Math.cos(2 * (Math.atan2(y, x) - lean)));
     const inside = (at: number): number => Math.max(0, Math.min(1, (at - r) / umPerPx + 0.5));
     let v = ferrule;
