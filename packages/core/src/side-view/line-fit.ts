@@ -1,4 +1,4 @@
-import { middleOf } from '../faces/pixels/quantile.ts';
+import { middleSize } from '../faces/pixels/quantile.ts';
 import { middleLine, robustFit, type RobustFit } from './robust.ts';
 
 /** Deviations of so many standard deviations cost no more than larger ones (Torr and Zisserman 2000). */
@@ -145,7 +145,7 @@ const costOf = (
 export const noiseOf = (us: readonly number[]): number => noiseOfSteps(us.slice(1).map((u, i) => u - us[i]!));
 
 const noiseOfSteps = (steps: readonly number[]): number =>
-  steps.length === 0 ? 0 : (1.4826 * middleOf(Float32Array.from(steps, Math.abs))) / Math.SQRT2;
+  steps.length === 0 ? 0 : (1.4826 * middleSize(steps)) / Math.SQRT2;
 
 const scaled = (terms: readonly (readonly number[])[], shares: readonly number[]): number[][] =>
   terms.map((t, i) => t.map((x) => x * shares[i]!));

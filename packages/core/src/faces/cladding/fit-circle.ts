@@ -1,5 +1,5 @@
 import type { Circle } from '../pixels/enclosing-circle.ts';
-import { middleOf } from '../pixels/quantile.ts';
+import { middleSize } from '../pixels/quantile.ts';
 import { solve } from '../pixels/solve.ts';
 
 /**
@@ -22,22 +22,42 @@ export function fitCircle(
       const dy = ys[i]! - y;
       residuals[i] = Math.sqrt(dx * dx + dy * dy) - r;
     }
-    spread = 1.4826 * middleOf(Float32Array.from(residuals, Math.abs));
+    spread = 1.4826 * middleSize(residuals);
     const cut = 4.685 * Math.max(spread, 0.05);
-    // Normal equations of the step in x, y and r: the residual falls by the direction cosines and by one.
-    const a = [new Float64Array(3), new Float64Array(3), new Float64Array(3)];
-    const b = new Float64Array(3);
+    // Normal equations of the step in x, y and r: the residual falls by the direction cosines u and v and by one.
+    let uu = 0;
+    let uv = 0;
+    let u1 = 0;
+    let vv = 0;
+    let v1 = 0;
+    let n = 0;
+    let ue = 0;
+    let ve = 0;
+    let e1 = 0;
     for (let i = 0; i < xs.length; i++) {
       const e = residuals[i]!;
       if (Math.abs(e) >= cut) continue;
-      const weight = (1 - (e / cut) ** 2) ** 2;
-      const d = Math.hypot(xs[i]! - x, ys[i]! - y) || 1;
-      const row = [(x - xs[i]!) / d, (y - ys[i]!) / d, -1];
-      for (let k = 0; k < 3; k++) {
-        b[k]! -= weight * row[k]! * e;
-        for (let l = 0; l < 3; l++) a[k]![l]! += weight * row[k]! * row[l]!;
-      }
+      const near = 1 - (e / cut) ** 2;
+      const weight = near * near;
+      const d = e + r || 1;
+      const u = (xs[i]! - x) / d;
+      const v = (ys[i]! - y) / d;
+      uu += weight * u * u;
+      uv += weight * u * v;
+      u1 += weight * u;
+      vv += weight * v * v;
+      v1 += weight * v;
+      n += weight;
+      ue += weight * u * e;
+      ve += weight * v * e;
+      e1 += weight * e;
     }
+    const a = [
+      [uu, uv, u1],
+      [uv, vv, v1],
+      [u1, v1, n],
+    ];
+    const b = [ue, ve, e1];
     const step = solve(a, b);
     if (!step) return null;
     x += step[0]!;

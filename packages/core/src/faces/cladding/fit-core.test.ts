@@ -64,7 +64,8 @@ describe('the core', () => {
     const face = faceOf(together(core(4.5, 0.5, 25), pit));
     const found = fitCore(face, MIDDLE, MIDDLE, UM_PER_PX, FACE_SETTINGS)!;
     const left = (x: number, y: number): number =>
-      face.level[(y + MIDDLE) * face.side + x + MIDDLE]! - coreAt(found, x, y);
+      face.level[(y + MIDDLE) * face.side + x + MIDDLE]! -
+      coreAt(found, Math.hypot(x - found.x, y - found.y));
     const mean = (cx: number): number => {
       let sum = 0;
       for (let y = -2; y <= 2; y++) for (let x = -2; x <= 2; x++) sum += left(cx + x, y) / 25;

@@ -1,7 +1,7 @@
 import type { FaceSettings } from '../settings.ts';
 import type { FlatFace } from './flat-face.ts';
 import { phi } from '../pixels/line-profile.ts';
-import { middleOf } from '../pixels/quantile.ts';
+import { middleOf, middleSize } from '../pixels/quantile.ts';
 import { solve } from '../pixels/solve.ts';
 
 /**
@@ -80,11 +80,9 @@ const ROUNDS = 12;
 /** The share of its height that a core shows at a distance from its middle. */
 const shareAt = (d: number, r: number, soft: number): number => phi((r - d) / soft);
 
-/** Levels that a core adds at a place; pixels from the fiber's centre. */
-export function coreAt(core: CoreFit, x: number, y: number): number {
-  const d = Math.hypot(x - core.x, y - core.y);
-  return shareAt(d, core.r, core.soft) * (core.height + core.fall * (d / core.r) ** 2);
-}
+/** Levels that a core adds so far from its middle, pixels. */
+export const coreAt = ({ r, soft, height, fall }: CoreFit, d: number): number =>
+  shareAt(d, r, soft) * (height + (fall * d * d) / (r * r));
 
 /** What the middle of a multimode core adds, once that core is taken out; null where it shows nothing of its own. */
 export function fitMiddle(
@@ -143,7 +141,7 @@ function sampled({ level, inside, side }: FlatFace, fx: number, fy: number, reac
   for (let y = Math.ceil(fy - reach); y <= fy + reach; y += step) {
     for (let x = Math.ceil(fx - reach); x <= fx + reach; x += step) {
       const i = y * side + x;
-      if (inside[i] !== 1 || Math.hypot(x - fx, y - fy) > reach) continue;
+      if (inside[i] !== 1 || (x - fx) ** 2 + (y - fy) ** 2 > reach * reach) continue;
       xs.push(x - fx);
       ys.push(y - fy);
       levels.push(level[i]!);
@@ -165,11 +163,12 @@ function descend(samples: Samples, kind: Kind, startPx: number, umPerPx: number)
   const px = 1 / umPerPx;
   let shape: Shape = [0, 0, startPx, Math.max(1, 0.8 * px)];
   const weights = new Float64Array(samples.level.length).fill(1);
-  let best = levelsOf(samples, shape, weights, kind.falls);
+  let shares = sharesOf(samples, shape, kind.falls);
+  let best = levelsOf(samples, shares, weights);
   if (!best) return null;
   for (let round = 0; round < ROUNDS; round++) {
     weigh(best, weights);
-    const now = levelsOf(samples, shape, weights, kind.falls);
+    const now = levelsOf(samples, shares, weights);
     if (!now) return null;
     const step = stepOf(samples, shape, now, weights);
     if (!step) break;
@@ -180,10 +179,12 @@ function descend(samples: Samples, kind: Kind, startPx: number, umPerPx: number)
         kind,
         px,
       );
-      const tried = levelsOf(samples, next, weights, kind.falls);
+      const there = sharesOf(samples, next, kind.falls);
+      const tried = levelsOf(samples, there, weights);
       if (!tried || !(tried.misfit < now.misfit)) continue;
       moved = now.misfit - tried.misfit > 1e-5 * now.misfit;
       shape = next;
+      shares = there;
       best = tried;
       break;
     }
@@ -208,8 +209,7 @@ function held(shape: readonly number[], kind: Kind, px: number): Shape {
   ];
 }
 
-const spreadOf = (off: Float64Array): number =>
-  Math.max(0.05, 1.4826 * middleOf(Float32Array.from(off, Math.abs)));
+const spreadOf = (off: Float64Array): number => Math.max(0.05, 1.4826 * middleSize(off));
 
 /** Where the edge still lies wrong it is off by a share of the height, which no noise is: that is kept in the fit. */
 function weigh({ off, height }: Levels, weights: Float64Array): void {
@@ -227,46 +227,80 @@ interface Levels {
   readonly misfit: number;
 }
 
-/** Ground, height and fall that fit best to a shape. */
-function levelsOf(
-  { x, y, level }: Samples,
-  [cx, cy, r, soft]: Shape,
-  weights: Float64Array,
-  falls: boolean,
-): Levels | null {
-  const size = falls ? 3 : 2;
-  const a = Array.from({ length: size }, () => new Float64Array(size));
-  const b = new Float64Array(size);
-  const shares = new Float64Array(level.length);
-  const falling = new Float64Array(falls ? level.length : 0);
-  const row = new Float64Array(3);
-  row[0] = 1;
-  for (let i = 0; i < level.length; i++) {
+/** What a core of a shape shows of its height at each place, and of its fall where it has one. */
+interface Shares {
+  readonly height: Float64Array;
+  readonly fall: Float64Array | null;
+}
+function sharesOf({ x, y }: Samples, [cx, cy, r, soft]: Shape, falls: boolean): Shares {
+  const height = new Float64Array(x.length);
+  const fall = falls ? new Float64Array(x.length) : null;
+  for (let i = 0; i < height.length; i++) {
     const dx = x[i]! - cx;
     const dy = y[i]! - cy;
-    const d2 = dx * dx + dy * dy;
-    const z = (r - Math.sqrt(d2)) / soft;
-    const share = z > 6 ? 1 : z < -6 ? 0 : phi(z);
-    shares[i] = share;
-    row[1] = share;
-    if (falls) row[2] = falling[i] = (share * d2) / (r * r);
+    const square = dx * dx + dy * dy;
+    const share = phi((r - Math.sqrt(square)) / soft);
+    height[i] = share;
+    if (fall) fall[i] = (share * square) / (r * r);
+  }
+  return { height, fall };
+}
+
+/** Ground, height and fall that fit best to a shape. */
+function levelsOf({ level }: Samples, { height, fall }: Shares, weights: Float64Array): Levels | null {
+  let n = 0;
+  let h = 0;
+  let hh = 0;
+  let f = 0;
+  let hf = 0;
+  let ff = 0;
+  let l = 0;
+  let hl = 0;
+  let fl = 0;
+  for (let i = 0; i < level.length; i++) {
     const w = weights[i]!;
     if (w === 0) continue;
-    for (let k = 0; k < size; k++) {
-      b[k]! += w * row[k]! * level[i]!;
-      for (let l = 0; l < size; l++) a[k]![l]! += w * row[k]! * row[l]!;
-    }
+    const wh = w * height[i]!;
+    const wl = w * level[i]!;
+    n += w;
+    h += wh;
+    hh += wh * height[i]!;
+    l += wl;
+    hl += wl * height[i]!;
+    if (!fall) continue;
+    f += w * fall[i]!;
+    hf += wh * fall[i]!;
+    ff += w * fall[i]! * fall[i]!;
+    fl += wl * fall[i]!;
   }
-  const solved = solve(a, b);
+  const solved = fall
+    ? solve(
+        [
+          [n, h, f],
+          [h, hh, hf],
+          [f, hf, ff],
+        ],
+        [l, hl, fl],
+      )
+    : solve(
+        [
+          [n, h],
+          [h, hh],
+        ],
+        [l, hl],
+      );
   if (!solved) return null;
+  const ground = solved[0]!;
+  const byHeight = solved[1]!;
+  const byFall = fall ? solved[2]! : 0;
   const off = new Float64Array(level.length);
   let misfit = 0;
-  for (let i = 0; i < level.length; i++) {
-    const rest = level[i]! - solved[0]! - solved[1]! * shares[i]! - (falls ? solved[2]! * falling[i]! : 0);
+  for (let i = 0; i < off.length; i++) {
+    const rest = level[i]! - ground - byHeight * height[i]! - (fall ? byFall * fall[i]! : 0);
     off[i] = rest;
     misfit += weights[i]! * rest * rest;
   }
-  return { height: solved[1]!, fall: falls ? solved[2]! : 0, off, misfit };
+  return { height: byHeight, fall: byFall, off, misfit };
 }
 
 /** Step of the shape by its derivatives, the levels held. */
@@ -298,11 +332,16 @@ function stepOf(
     row[2] = bell * level - (share * 2 * fall * d * d) / (r * r * r);
     row[3] = -z * bell * level;
     for (let k = 0; k < 4; k++) {
-      b[k]! += w * row[k]! * off[i]!;
-      for (let l = 0; l < 4; l++) a[k]![l]! += w * row[k]! * row[l]!;
+      const v = w * row[k]!;
+      const line = a[k]!;
+      b[k]! += v * off[i]!;
+      for (let l = 0; l <= k; l++) line[l]! += v * row[l]!;
     }
   }
-  for (let k = 0; k < 4; k++) a[k]![k]! *= 1.01;
+  for (let k = 0; k < 4; k++) {
+    for (let l = k + 1; l < 4; l++) a[k]![l] = a[l]![k]!;
+    a[k]![k]! *= 1.01;
+  }
   return solve(a, b);
 }
 
@@ -316,7 +355,7 @@ function isAllRound({ x, y, level }: Samples, core: CoreFit, spread: number, cha
   for (let i = 0; i < level.length; i++) {
     const dx = x[i]! - core.x;
     const dy = y[i]! - core.y;
-    const d = Math.hypot(dx, dy);
+    const d = Math.sqrt(dx * dx + dy * dy);
     const side = (dx > 0 ? 1 : 0) + (dy > 0 ? 2 : 0);
     if (d < Math.max(core.r - 0.5 * core.soft, 0.8 * core.r)) within[side]!.push(level[i]!);
     else if (d > core.r + 2 * core.soft) beyond[side]!.push(level[i]!);

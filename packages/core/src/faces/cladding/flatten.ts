@@ -67,11 +67,9 @@ function subtract(
       if (!inside[i]) continue;
       const dx = x - fx - core.x;
       const dy = y - fy - core.y;
-      const d = Math.hypot(dx, dy) || 1;
-      const ox = (0.5 * dx) / d;
-      const oy = (0.5 * dy) / d;
-      level[i]! -= coreAt(core, x - fx, y - fy);
-      const steep = coreAt(core, x - fx + ox, y - fy + oy) - coreAt(core, x - fx - ox, y - fy - oy);
+      const d = Math.sqrt(dx * dx + dy * dy);
+      level[i]! -= coreAt(core, d);
+      const steep = coreAt(core, d + 0.5) - coreAt(core, Math.abs(d - 0.5));
       doubt[i]! += 0.5 * Math.abs(steep);
     }
   }

@@ -1,8 +1,8 @@
 import type { FaceSettings } from '../settings.ts';
 import type { Circle } from '../pixels/enclosing-circle.ts';
 import { type GreyImage, sampleAt } from '../pixels/image.ts';
-import { middleOf, selectNth } from '../pixels/quantile.ts';
-import { fitLight, lightAt } from './light.ts';
+import { middleOf, middleSize, selectNth } from '../pixels/quantile.ts';
+import { fitLight, lightOfRow } from './light.ts';
 import { roughnessOf, rougherOutside } from './roughness.ts';
 
 /** Directions in which the rim is compared with what it is all round, and rays that are averaged for each. */
@@ -113,36 +113,72 @@ function surfaceOf(
   const light = fitLight(image, circle, from, to, degree);
   if (!light) return null;
   const { x: cx, y: cy, r } = circle;
-  const side = r / 6;
-  const blocks = new Map<number, number[]>();
-  const rings = new Map<number, number[]>();
-  const off: number[] = [];
-  let level = 0;
   const step = Math.max(1, Math.round(r / 60));
-  for (let y = Math.max(0, Math.ceil(cy - to * r)); y < Math.min(image.height, cy + to * r); y += step) {
-    for (let x = Math.max(0, Math.ceil(cx - to * r)); x < Math.min(image.width, cx + to * r); x += step) {
-      const d = Math.hypot(x - cx, y - cy) / r;
+  const top = Math.max(0, Math.ceil(cy - to * r));
+  const left = Math.max(0, Math.ceil(cx - to * r));
+  const bottom = Math.min(image.height, cy + to * r);
+  const row = new Float32Array(Math.max(0, Math.ceil(Math.min(image.width, cx + to * r)) - left));
+  // Blocks of a sixth of the radius, rings of a twenty-fifth.
+  const side = r / 6;
+  const half = Math.ceil(6 * to);
+  const wide = 2 * half + 1;
+  const blocks = { sum: new Float64Array(wide * wide), count: new Uint32Array(wide * wide) };
+  const most = Math.ceil(row.length / step) * Math.ceil(Math.max(0, bottom - top) / step);
+  const off = new Float32Array(most);
+  const ringOf = new Uint8Array(most);
+  let n = 0;
+  let level = 0;
+  for (let y = top; y < bottom; y += step) {
+    lightOfRow(light, y, left, row);
+    const across = half + Math.floor((y - cy) / side);
+    for (let k = 0; k < row.length; k += step) {
+      const dx = left + k - cx;
+      const d = Math.sqrt(dx * dx + (y - cy) ** 2) / r;
       if (d < from || d > to) continue;
-      const seen = image.data[y * image.width + x]!;
-      const v = seen - lightAt(light, x, y);
+      const seen = image.data[y * image.width + left + k]!;
+      const v = seen - row[k]!;
       level += seen;
-      off.push(v);
-      const block = Math.floor((x - cx) / side) * 1000 + Math.floor((y - cy) / side);
-      (blocks.get(block) ?? blocks.set(block, []).get(block)!).push(v);
-      const ring = Math.floor(d / 0.04);
-      (rings.get(ring) ?? rings.set(ring, []).get(ring)!).push(v);
+      ringOf[n] = d / RING;
+      off[n++] = v;
+      const block = across * wide + half + Math.floor(dx / side);
+      blocks.sum[block]! += v;
+      blocks.count[block]! += 1;
     }
   }
-  if (off.length < 200) return null;
+  if (n < 200) return null;
   const full = (0.5 * side * side) / (step * step);
-  const means = [...blocks.values()]
-    .filter((b) => b.length > full)
-    .map((b) => Math.abs(b.reduce((s, v) => s + v, 0) / b.length));
-  const medians = [...rings.values()].filter((v) => v.length > 20).map((v) => middleOf(Float32Array.from(v)));
+  const means: number[] = [];
+  blocks.count.forEach((count, k) => {
+    if (count > full) means.push(Math.abs(blocks.sum[k]! / count));
+  });
+  const medians = mediansByRing(off.subarray(0, n), ringOf);
   return {
-    level: level / off.length,
-    spread: 1.4826 * middleOf(Float32Array.from(off, Math.abs)),
+    level: level / n,
+    spread: 1.4826 * middleSize(off.subarray(0, n)),
     blocks: Float32Array.from(means),
     rings: Math.max(...medians) - Math.min(...medians),
   };
+}
+/** Width of a ring, share of the radius, and more than so many places must lie in it. */
+const RING = 0.04;
+const LEAST_IN_RING = 20;
+
+/** The middles of what lies in each ring. */
+function mediansByRing(off: Float32Array, ringOf: Uint8Array): number[] {
+  const ends = new Uint32Array(257);
+  for (let i = 0; i < off.length; i++) ends[ringOf[i]! + 1]! += 1;
+  for (let k = 1; k < ends.length; k++) ends[k]! += ends[k - 1]!;
+  const sorted = new Float32Array(off.length);
+  const next = ends.slice();
+  for (let i = 0; i < off.length; i++) {
+    const ring = ringOf[i]!;
+    sorted[next[ring]!] = off[i]!;
+    next[ring]! += 1;
+  }
+  const medians: number[] = [];
+  for (let k = 0; k < 256; k++) {
+    const inRing = sorted.subarray(ends[k]!, ends[k + 1]!);
+    if (inRing.length > LEAST_IN_RING) medians.push(middleOf(inRing));
+  }
+  return medians;
 }

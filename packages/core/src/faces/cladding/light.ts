@@ -69,13 +69,6 @@ export function fitLight(
   return { circle, degree, weights };
 }
 
-/** The light at a place of the picture. */
-export function lightAt(light: Light, x: number, y: number): number {
-  const out = new Float32Array(1);
-  lightOfRow(light, y, x, out);
-  return out[0]!;
-}
-
 /** The light along one row of the picture, from `left` on, written to `out`. */
 export function lightOfRow(
   { circle, degree, weights }: Light,

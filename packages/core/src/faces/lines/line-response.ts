@@ -150,12 +150,17 @@ class Sheared {
   private readonly sums: Float32Array;
   private readonly counts: Uint16Array;
   private readonly shift: Int32Array;
+  /** Of each column: from the place in a sheared row to that in the square, and from the row's number in the square to the place. */
+  private readonly fromRow: Int32Array;
+  private readonly intoRow: Int32Array;
   private readonly wide: number;
   constructor(private readonly side: number) {
     this.wide = side + 1;
     this.sums = new Float32Array(2 * side * this.wide);
     this.counts = new Uint16Array(2 * side * this.wide);
     this.shift = new Int32Array(side);
+    this.fromRow = new Int32Array(side);
+    this.intoRow = new Int32Array(side);
   }
 
   /**
@@ -163,9 +168,13 @@ class Sheared {
    * spreads of one half by chance.
    */
   respond(square: Square, slope: number, reach: LineReach, w: number): void {
-    const { side, wide, shift, sums } = this;
+    const { side, wide, shift, sums, fromRow, intoRow } = this;
     const half = side >> 1;
-    for (let x = 0; x < side; x++) shift[x] = Math.round((x - half) * slope);
+    for (let x = 0; x < side; x++) {
+      shift[x] = Math.round((x - half) * slope);
+      fromRow[x] = (shift[x]! - half) * side + x;
+      intoRow[x] = (half - shift[x]!) * wide + x;
+    }
     this.fill(square, slope);
     const stretch = Math.hypot(1, slope);
     const along = Math.max(2, Math.round(reach.arm / stretch));
@@ -180,7 +189,7 @@ class Sheared {
       const x = columns[c]!;
       const y = rows[c]!;
       if (x < along || x >= side - along || y < across || y >= side - across) continue;
-      const at = (y - shift[x]! + half) * wide + x;
+      const at = y * wide + intoRow[x]!;
       let v = 0;
       if (deep[i] === 0) v = this.weaker(at, along, lift) * scale;
       else {
@@ -219,8 +228,7 @@ class Sheared {
 
   /** Spread of one half by chance, over a sample of the pixels. */
   private noise({ deep }: Square, along: number, across: number): number {
-    const { side, wide, shift, sums } = this;
-    const half = side >> 1;
+    const { side, wide, intoRow, sums } = this;
     const lift = across * wide;
     const halves = new Float32Array(Math.ceil(deep.length / SAMPLED));
     let n = 0;
@@ -228,7 +236,7 @@ class Sheared {
       if (deep[i] === 0) continue;
       const y = Math.floor(i / side);
       const x = i % side;
-      const at = (y - shift[x]! + half) * wide + x;
+      const at = y * wide + intoRow[x]!;
       const start = at - along;
       const end = at + along + 1;
       const around = sums[end + lift]! - sums[start + lift]! + sums[end - lift]! - sums[start - lift]!;
@@ -238,7 +246,7 @@ class Sheared {
   }
 
   private fill({ level, inside }: Square, slope: number): void {
-    const { side, wide, shift, sums, counts } = this;
+    const { side, wide, shift, fromRow, sums, counts } = this;
     const half = side >> 1;
     const rising = slope >= 0;
     // The columns at which a row lies in the square: one stretch, since rows rise or fall all the way.
@@ -259,7 +267,7 @@ class Sheared {
       let sum = 0;
       let count = 0;
       for (let x = left, to = row + left + 1; x < right; x++, to++) {
-        const i = (k - half + shift[x]!) * side + x;
+        const i = k * side + fromRow[x]!;
         sum += level[i]!;
         count += inside[i]!;
         sums[to] = sum;

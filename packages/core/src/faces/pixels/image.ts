@@ -41,13 +41,13 @@ export function shrink(
   const level = new Float32Array(width * height);
   const { data } = image;
   const share = 1 / (factor * factor);
-  for (let y = 0; y < height * factor; y++) {
-    const to = Math.floor(y / factor) * width;
-    let at = y * image.width;
+  for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       let sum = 0;
-      for (let k = 0; k < factor; k++) sum += data[at++]!;
-      level[to + x]! += sum * share;
+      let row = y * factor * image.width + x * factor;
+      for (let j = 0; j < factor; j++, row += image.width)
+        for (let i = row; i < row + factor; i++) sum += data[i]!;
+      level[y * width + x] = sum * share;
     }
   }
   return { width, height, level };

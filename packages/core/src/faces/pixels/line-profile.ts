@@ -10,6 +10,9 @@ export interface BarFit {
 
 /** Normal distribution function by the logistic-like rational of Abramowitz and Stegun 7.1.26, error under 1.5e-7. */
 export function phi(z: number): number {
+  // Beyond six deviations a thousand millionth is left.
+  if (z > 6) return 1;
+  if (z < -6) return 0;
   const x = Math.abs(z) / Math.SQRT2;
   const t = 1 / (1 + 0.3275911 * x);
   const poly =

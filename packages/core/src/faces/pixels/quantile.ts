@@ -28,3 +28,10 @@ export function selectNth(values: Float32Array, k: number): number {
 
 /** The middle of an ascending order (the upper of two), 0 of nothing; the array is rearranged. */
 export const middleOf = (values: Float32Array): number => selectNth(values, values.length >> 1);
+
+/** The middle of the sizes of numbers of either sign, 0 of nothing. */
+export function middleSize(values: ArrayLike<number>): number {
+  const sizes = new Float32Array(values.length);
+  for (let i = 0; i < sizes.length; i++) sizes[i] = Math.abs(values[i]!);
+  return middleOf(sizes);
+}

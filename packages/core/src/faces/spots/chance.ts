@@ -77,6 +77,24 @@ const MOST_LOOKED_AT = 60_000;
 /** No neighbour of a pixel stands out more than it does, of either sign. */
 export function isPeak(level: Float32Array, side: number, i: number): boolean {
   const v = Math.abs(level[i]!);
+  // Those beside it first: they tell most that are none.
+  if (Math.abs(level[i - 1]!) > v || Math.abs(level[i + 1]!) > v) return false;
+  const above = i - side;
+  const below = i + side;
+  if (above < 1 || below + 1 >= level.length) return isPeakAtBorder(level, side, i);
+  return !(
+    Math.abs(level[above]!) > v ||
+    Math.abs(level[below]!) > v ||
+    Math.abs(level[above - 1]!) > v ||
+    Math.abs(level[above + 1]!) > v ||
+    Math.abs(level[below - 1]!) > v ||
+    Math.abs(level[below + 1]!) > v
+  );
+}
+
+/** Beyond the border nothing stands out. */
+function isPeakAtBorder(level: Float32Array, side: number, i: number): boolean {
+  const v = Math.abs(level[i]!);
   for (let row = i - side; row <= i + side; row += side) {
     for (let at = row - 1; at <= row + 1; at++) if (Math.abs(level[at] ?? 0) > v) return false;
   }
