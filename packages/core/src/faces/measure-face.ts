@@ -80,7 +80,8 @@ export function measureFace(
   onStep?.('contact_zone');
   const rimEnd = circle.r + edge.cladding.ringPx + settings.cladding.rimBlurs * blurPx + 1;
   const outside = findOutside(image, circle, umPerPx, rimEnd, blurPx, settings);
-  const onFerrule = outside.features.map(placed({ left: 0, top: 0 }, circle, umPerPx, blurUm));
+  const searchedUm = umPerPx * outside.factor;
+  const onFerrule = outside.features.map(placed({ left: 0, top: 0 }, circle, umPerPx, blurUm, searchedUm));
   const rimUm = (rimEnd - circle.r) * umPerPx;
   const features = joinAcrossRim(onGlass, onFerrule, rimUm, settings);
   return {
@@ -137,10 +138,15 @@ const EDGE_OF_BLUR = { defect: 0.85, scratch: 0.25 };
 /** The tips of a jagged outline, by which its circle is drawn, are thinner than can be seen: a share of its size; house. */
 const TIPS = { defect: 0.008, scratch: 0 };
 
-/** Of a size, expanded (k = 2), um: the pixel, the blur, the noise on its edges, and the scale. */
-function uncertaintyOf({ kind, size, contrast }: FoundFeature, umPerPx: number, blurUm: number): number {
+/** Of a size, expanded (k = 2), um: the pixel that was searched by, the blur, the noise on its edges, and the scale. */
+function uncertaintyOf(
+  { kind, size, contrast }: FoundFeature,
+  umPerPx: number,
+  blurUm: number,
+  searchedUm: number,
+): number {
   const parts = [
-    umPerPx / Math.sqrt(12),
+    searchedUm / Math.sqrt(12),
     EDGE_OF_BLUR[kind] * blurUm,
     blurUm / Math.max(1, contrast),
     Math.hypot(SCALE_UNCERTAINTY, TIPS[kind]) * size * umPerPx,
@@ -149,7 +155,13 @@ function uncertaintyOf({ kind, size, contrast }: FoundFeature, umPerPx: number, 
 }
 
 const placed =
-  (flat: { readonly left: number; readonly top: number }, circle: Circle, umPerPx: number, blurUm: number) =>
+  (
+    flat: { readonly left: number; readonly top: number },
+    circle: Circle,
+    umPerPx: number,
+    blurUm: number,
+    searchedUm = umPerPx,
+  ) =>
   (f: FoundFeature): MeasuredFeature => {
     const at = (x: number, y: number): readonly [number, number] => [
       (flat.left + x - circle.x) * umPerPx,
@@ -167,7 +179,7 @@ const placed =
       farthestUm: f.farthest * umPerPx,
       ...(f.kind === 'scratch' ? { lengthUm: f.length * umPerPx } : {}),
       areaUm2: f.area * umPerPx ** 2,
-      uncertaintyUm: uncertaintyOf(f, umPerPx, blurUm),
+      uncertaintyUm: uncertaintyOf(f, umPerPx, blurUm, searchedUm),
       contrast: f.contrast,
       outlineUm: f.points
         .filter((_, i) => i % every === 0 || i === f.points.length - 1)

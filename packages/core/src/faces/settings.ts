@@ -419,7 +419,7 @@ export const FACE_SETTINGS: FaceSettings = {
     touchUm: 1.5,
   },
   outside: {
-    copyUm: 0.62,
+    copyUm: 0.8,
   },
   compare: {
     apartUm: 2.5,
