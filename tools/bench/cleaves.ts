@@ -39,7 +39,7 @@ export const benchCleavesMemory = (): Promise<Measured> => {
   const rng = rngFrom(907);
   const small = drawCleave(randomCleaveScene(rng, { width: 512, height: 384 }), rng);
   const large = drawCleave(randomCleaveScene(rng, { width: 2048, height: 1536 }), rng);
-  return memoryBench('cleave', 'Memory of measuring a cleave, bytes a pixel / 24', small, large);
+  return memoryBench('cleave', 'Memory of measuring a cleave, bytes a pixel / 24', 24, small, large);
 };
 
 /** The page looks at a frame of a live camera so often, ms. */

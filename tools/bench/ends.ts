@@ -58,6 +58,7 @@ export const benchEndsMemory = async (): Promise<Measured> =>
   memoryBench(
     'end',
     'Memory of measuring a prepared end, bytes a pixel / 24',
+    24,
     await colourOf(SMALL),
     await colourOf(SIZE),
   );

@@ -1,8 +1,7 @@
-import { setFlagsFromString } from 'node:v8';
-import { runInNewContext } from 'node:vm';
 import { type GreyImage, faceCriteria, measureFace } from '@clear-mark/core';
 import { FACE_STATES, randomFace, rngFrom } from '@clear-mark/sim';
 import { type Measured, medianOf, sumOf, timed } from './measured.ts';
+import { memoryBench } from './memory.ts';
 import { openCv } from './opencv-face.ts';
 
 const FACES = 8;
@@ -57,35 +56,12 @@ export async function benchFacesOpenCv(): Promise<Measured> {
   };
 }
 
-const BYTES_A_PIXEL = 16;
-
-/**
- * Memory that measuring takes beyond the picture, per pixel of it: how far heap and buffers have grown at the steps and at
- * the end when nothing is collected in between, so that what is thrown away counts as well.
- */
-export async function benchFacesMemory(): Promise<Measured> {
-  setFlagsFromString('--expose-gc');
-  const collect = runInNewContext('gc') as () => void;
-  const [face] = drawn(401);
-  measureFace(face!, PC);
-  collect();
-  await new Promise((done) => setTimeout(done, 50));
-  collect();
-  const held = (): number => {
-    const { heapUsed, arrayBuffers } = process.memoryUsage();
-    return heapUsed + arrayBuffers;
-  };
-  const before = held();
-  let most = 0;
-  const look = (): void => void (most = Math.max(most, held() - before));
-  measureFace(face!, PC, look);
-  look();
-  const pixels = face!.width * face!.height;
-  return {
-    name: 'Memory of measuring a face, bytes a pixel / 16',
-    ratio: most / pixels / BYTES_A_PIXEL,
-    most: 1,
-    unit: 'times',
-    detail: `${(most / pixels).toFixed(1)} bytes a pixel, what was thrown away included`,
-  };
-}
+/** What measuring takes beyond the picture. */
+export const benchFacesMemory = (): Promise<Measured> =>
+  memoryBench(
+    'face',
+    'Memory of measuring a face, bytes a pixel / 16',
+    16,
+    randomFace(rngFrom(401), { width: 640, height: 480, umPerPx: 0.62 }),
+    drawn(401)[0]!,
+  );

@@ -1,14 +1,22 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { cardOfMethod, type GreyImage, measureCleave, measureEnd } from '@clear-mark/core';
+import {
+  cardOfMethod,
+  faceCriteria,
+  type GreyImage,
+  measureCleave,
+  measureEnd,
+  measureFace,
+} from '@clear-mark/core';
 import { methodNamed } from '../card-command.ts';
 
 /*
  * A process of its own measures one picture and says by how many bytes it has grown at most meanwhile, as the kernel of
- * Linux counts it. Arguments: `cleave` or `end`, then file, width and height of plain levels to warm up with, then of those that count.
+ * Linux counts it. Arguments: `cleave`, `end` or `face`, then file, width and height of plain levels to warm up with, then of those that count.
  */
 
 const [kind, ...files] = process.argv.slice(2);
 const card = cardOfMethod(methodNamed('round-cord')!);
+const criteria = faceCriteria('sm-pc')!;
 const small = plain(files.slice(0, 3));
 const large = plain(files.slice(3, 6));
 
@@ -24,7 +32,8 @@ function plain([file, width, height]: readonly string[]): GreyImage {
 }
 
 function measured(picture: GreyImage): boolean {
-  return kind === 'cleave' ? measureCleave(picture).ok : measureEnd(picture, card).ok;
+  if (kind === 'cleave') return measureCleave(picture).ok;
+  return kind === 'end' ? measureEnd(picture, card).ok : measureFace(picture, criteria).ok;
 }
 
 function statusBytes(field: 'VmRSS' | 'VmHWM'): number {

@@ -6,17 +6,17 @@ import type { ColourImage, GreyImage } from '@clear-mark/core';
 import { run } from '../database-user.ts';
 import type { Measured } from './measured.ts';
 
-/** The most that measuring may take beyond the picture itself. */
-const BYTES_A_PIXEL = 24;
 const ROUNDS = 3;
 
 /**
  * How far a process grows while it measures a picture, by what the operating system counts, so that heap, buffers
- * and what was thrown away are all in it. The code was warmed up on a small picture before.
+ * and what was thrown away are all in it. The code was warmed up on a small picture before. `bytesAPixel` may be taken beyond the
+ * picture itself.
  */
 export async function memoryBench(
-  kind: 'cleave' | 'end',
+  kind: 'cleave' | 'end' | 'face',
   name: string,
+  bytesAPixel: number,
   small: GreyImage | ColourImage,
   large: GreyImage | ColourImage,
 ): Promise<Measured> {
@@ -37,7 +37,7 @@ export async function memoryBench(
     const each = most / (large.width * large.height);
     return {
       name,
-      ratio: each / BYTES_A_PIXEL,
+      ratio: each / bytesAPixel,
       most: 1,
       unit: 'times',
       detail: `${each.toFixed(1)} bytes a pixel, ${(most / 1e6).toFixed(0)} MB for ${large.width}x${large.height}`,

@@ -1,7 +1,7 @@
 import { FACE_SETTINGS, type FaceSettings } from '../settings.ts';
 import type { Circle } from '../pixels/enclosing-circle.ts';
 import { fitCircle } from './fit-circle.ts';
-import { type GreyImage, sampleAt } from '../pixels/image.ts';
+import { type GreyImage, sampleAt, sampleRay } from '../pixels/image.ts';
 import { middleOf } from '../pixels/quantile.ts';
 import { isFace } from './is-face.ts';
 import { fitPart, fitRimProfile, type RimProfile, WIDEST } from './rim-profile.ts';
@@ -112,13 +112,13 @@ function edgePoints(
     let at: number | null = null;
     // Along the radius every half pixel: the steepest rise or fall over three pixels.
     const from = r - reach - 1.5;
-    for (let k = 0; k < levels.length; k++) {
-      const d = from + k * 0.5;
-      levels[k] = sampleAt(image, x + d * ux, y + d * uy) ?? NaN;
-    }
+    sampleRay(image, x, y, ux, uy, from, 0.5, levels);
     for (let k = 6; k < levels.length; k++) {
       const steep = Math.abs(levels[k]! - levels[k - 6]!);
-      if (steep > best) [best, at] = [steep, from + (k - 3) * 0.5];
+      if (steep > best) {
+        best = steep;
+        at = from + (k - 3) * 0.5;
+      }
       if (quiet !== null && best > quiet) break;
     }
     if (at === null || best < (quiet ?? LEAST_STEEP)) continue;
@@ -167,23 +167,31 @@ function rimProfile(
     const t = (from + ((a + 0.5) / angles) * share) * 2 * Math.PI;
     return { ux: Math.cos(t), uy: Math.sin(t) };
   });
-  const lights = Float32Array.from(ways, ({ ux, uy }) => {
-    let sum = 0;
-    for (const share of [0.8, 0.84, 0.88, 0.92])
-      sum += sampleAt(image, x + share * r * ux, y + share * r * uy) ?? 0;
-    return sum / 4;
+  const glass = new Float64Array(4);
+  const lights = new Float32Array(angles);
+  ways.forEach(({ ux, uy }, a) => {
+    sampleRay(image, x, y, ux, uy, 0.8 * r, 0.04 * r, glass);
+    for (const value of glass) lights[a]! += (value >= 0 ? value : 0) / 4;
   });
   const middle = middleOf(lights.slice());
+  // The light's unevenness is taken out by the cladding's own level at each angle.
+  const count = Math.floor((last - first) / 0.5) + 1;
+  const seen = new Float32Array(count * angles).fill(Number.NaN);
+  const ray = new Float64Array(count);
+  ways.forEach(({ ux, uy }, a) => {
+    if (!(lights[a]! > 1)) return;
+    sampleRay(image, x, y, ux, uy, first, 0.5, ray);
+    for (let k = 0; k < count; k++) seen[k * angles + a] = (ray[k]! * middle) / lights[a]!;
+  });
   const values = new Float32Array(angles);
-  for (let d = first; d <= last; d += 0.5) {
+  for (let k = 0; k < count; k++) {
     let n = 0;
-    for (let a = 0; a < angles; a++) {
-      const value = sampleAt(image, x + d * ways[a]!.ux, y + d * ways[a]!.uy);
-      // The light's unevenness is taken out by the cladding's own level at that angle.
-      if (value !== null && lights[a]! > 1) values[n++] = (value * middle) / lights[a]!;
+    for (let i = k * angles; i < (k + 1) * angles; i++) {
+      const value = seen[i]!;
+      if (value >= 0) values[n++] = value;
     }
     if (n < angles / 2) continue;
-    at.push(d);
+    at.push(first + 0.5 * k);
     level.push(middleOf(values.subarray(0, n)));
   }
   return { at, level };

@@ -5,7 +5,7 @@ import { type CoreFit, coreAt, fitCore, fitMiddle } from './fit-core.ts';
 import { type FlatFace, spansOf } from './flat-face.ts';
 import { fitLight, type Light, lightOfRow } from './light.ts';
 import { middleOf } from '../pixels/quantile.ts';
-import { joined, ringsOf } from '../pixels/rings.ts';
+import { joined, ringsOf, ringsRound } from '../pixels/rings.ts';
 
 /** A flattened face with its core, which was taken out; null where none is lit. */
 export interface FlattenedFace extends FlatFace {
@@ -153,16 +153,10 @@ export function takeRings(
 function mediansOf(rings: readonly Float32Array[], settings: FaceSettings, pooledPx: number): Float32Array {
   const pooled = Math.min(rings.length, Math.ceil(pooledPx * BINS_PER_PX));
   const inner = pooled > 0 ? middleOf(joined(rings.slice(0, pooled))) : 0;
-  return Float32Array.from(rings, (_, d) => {
-    if (d < pooled) return inner;
-    let reach = 0;
-    let values = rings[d]!;
-    while (values.length < settings.light.leastOfRing && reach < 16) {
-      reach += 1;
-      values = joined(rings.slice(Math.max(0, d - reach), d + reach + 1));
-    }
-    return middleOf(values.slice());
-  });
+  const medians = new Float32Array(rings.length).fill(inner, 0, pooled);
+  for (let d = pooled; d < rings.length; d++)
+    medians[d] = middleOf(ringsRound(rings, d, 16, settings.light.leastOfRing));
+  return medians;
 }
 
 /** Between the middles of two rings in proportion. */

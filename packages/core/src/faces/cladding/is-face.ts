@@ -1,6 +1,6 @@
 import type { FaceSettings } from '../settings.ts';
 import type { Circle } from '../pixels/enclosing-circle.ts';
-import { type GreyImage, sampleAt } from '../pixels/image.ts';
+import { type GreyImage, sampleRay } from '../pixels/image.ts';
 import { middleOf, middleSize, selectNth } from '../pixels/quantile.ts';
 import { fitLight, lightOfRow } from './light.ts';
 import { roughnessOf, rougherOutside } from './roughness.ts';
@@ -54,14 +54,13 @@ function rimAllRound(
   const reach = Math.max(4, 3 * blurPx + 2, 0.04 * r);
   const step = 0.5;
   const places = Math.ceil((2 * reach + ringPx) / step);
+  const ray = new Float64Array(places);
   const profiles = Array.from({ length: DIRECTIONS }, (_, way) => {
     const profile = new Float64Array(places);
-    for (let ray = 0; ray < RAYS; ray++) {
-      const t = ((way + ray / RAYS) / DIRECTIONS) * 2 * Math.PI;
-      for (let k = 0; k < places; k++) {
-        const d = r - reach + k * step;
-        profile[k]! += (sampleAt(image, x + d * Math.cos(t), y + d * Math.sin(t)) ?? NaN) / RAYS;
-      }
+    for (let n = 0; n < RAYS; n++) {
+      const t = ((way + n / RAYS) / DIRECTIONS) * 2 * Math.PI;
+      sampleRay(image, x, y, Math.cos(t), Math.sin(t), r - reach, step, ray);
+      for (let k = 0; k < places; k++) profile[k]! += ray[k]! / RAYS;
     }
     return profile;
   });

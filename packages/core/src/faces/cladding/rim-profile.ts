@@ -19,8 +19,11 @@ interface Sampled {
 
 /** Parameters: radius, blur, level inside, level outside, ring's width, ring's level. */
 type Parameters = readonly [number, number, number, number, number, number];
-function modelOf([r, s, inside, outside, width, ring]: Parameters, at: Float64Array): Float64Array {
-  const out = new Float64Array(at.length);
+function modelOf(
+  [r, s, inside, outside, width, ring]: Parameters,
+  at: Float64Array,
+  out: Float64Array,
+): Float64Array {
   const far = 6 * s;
   for (let i = 0; i < at.length; i++) {
     // Most of a profile lies far from its edges.
@@ -138,10 +141,13 @@ function descend(
   free: readonly boolean[],
   doubt: number,
 ): { parameters: Parameters; misfit: number } {
-  const at = Float64Array.from(profile.at);
+  const at = new Float64Array(profile.at);
+  const level = new Float64Array(profile.level);
+  const model = new Float64Array(at.length);
+  const off = new Float64Array(at.length);
   const misfitOf = (p: Parameters): number => {
-    const off = modelOf(p, at);
-    for (let i = 0; i < off.length; i++) off[i]! -= profile.level[i]!;
+    modelOf(p, at, off);
+    for (let i = 0; i < off.length; i++) off[i]! -= level[i]!;
     return dot(off, off) + COST * doubt * unlikely(p) ** 2;
   };
   /** How many spreads the ring's level is off that of adhesive. */
@@ -155,17 +161,17 @@ function descend(
   let misfit = misfitOf(start);
   let damping = 1e-2;
   const which = free.flatMap((f, i) => (f ? [i] : []));
+  const gradient = which.map(() => new Float64Array(at.length));
   for (let round = 0; round < ROUNDS; round++) {
-    const model = modelOf(parameters, at);
-    const gradient = which.map((k) => {
+    modelOf(parameters, at, model);
+    which.forEach((k, j) => {
       const moved = parameters.map((v, i) => (i === k ? v + steps[i]! : v)) as unknown as Parameters;
-      const column = modelOf(moved, at);
+      const column = modelOf(moved, at, gradient[j]!);
       for (let i = 0; i < column.length; i++) column[i] = (column[i]! - model[i]!) / steps[k]!;
-      return column;
     });
-    const residual = model.map((v, i) => profile.level[i]! - v);
+    for (let i = 0; i < off.length; i++) off[i] = level[i]! - model[i]!;
     const a = which.map((_, i) => which.map((__, j) => dot(gradient[i]!, gradient[j]!)));
-    const b = which.map((_, i) => dot(gradient[i]!, residual));
+    const b = which.map((_, i) => dot(gradient[i]!, off));
     const ringAt = which.indexOf(5);
     if (doubt > 0 && ringAt >= 0) {
       const least = Math.max(10, Math.min(parameters[2], parameters[3]));

@@ -1,7 +1,7 @@
 import type { FaceSettings } from '../settings.ts';
 import type { FlatFace } from './flat-face.ts';
 import { middleOf } from '../pixels/quantile.ts';
-import { joined, ringsOf } from '../pixels/rings.ts';
+import { ringsOf, ringsRound } from '../pixels/rings.ts';
 
 /** Beyond so many standard deviations lies less than half a percent of a Gaussian. */
 const REACH = 2.8;
@@ -15,7 +15,8 @@ export function smooth(level: Float32Array, side: number, sigma: number, spans?:
   const half = Float32Array.from({ length: reach + 1 }, (_, i) => Math.exp(-(i * i) / (2 * sigma * sigma)));
   const total = half.reduce((a, b) => a + 2 * b, 0) - half[0]!;
   for (let k = 0; k <= reach; k++) half[k]! /= total;
-  const across = new Float32Array(level.length);
+  if (between.length < level.length) between = new Float32Array(level.length);
+  const across = between.subarray(0, level.length).fill(0);
   const padded = new Float32Array(side + 2 * reach);
   for (let y = 0; y < side; y++) {
     const row = y * side;
@@ -32,6 +33,9 @@ export function smooth(level: Float32Array, side: number, sigma: number, spans?:
   }
   return out;
 }
+
+/** What lies between the two passes: the same memory for every picture, as large as the largest. */
+let between = new Float32Array(0);
 
 /** One row of the result from the rows above and below it, edges repeated. */
 function weighDown(
@@ -163,12 +167,9 @@ export function spreadByDistance(
   for (const ring of rings) for (let i = 0; i < ring.length; i++) ring[i] = Math.abs(ring[i]!);
   const spreads = Float32Array.from({ length: rings.length + 2 }, () => overall);
   for (let d = settings.noise.nearCentrePx; d < spreads.length; d++) {
-    let values: Float32Array = rings[d] ?? new Float32Array(0);
     // Far out a ring has enough of its own, and the rim's noise is not that of the glass beside it.
-    for (let reach = 1; values.length < settings.noise.leastOfRing && reach < 6; reach++) {
-      values = joined(rings.slice(Math.max(0, d - reach), d + reach + 1));
-    }
-    spreads[d] = Math.max(overall, 1.4826 * middleOf(values.slice()));
+    const values = ringsRound(rings, d, 5, settings.noise.leastOfRing);
+    spreads[d] = Math.max(overall, 1.4826 * middleOf(values));
   }
   return spreads;
 }

@@ -145,6 +145,9 @@ function transposed<T extends Float32Array | Uint8Array>(from: T, side: number):
   return out;
 }
 
+/** Room for running sums: the same for every square, as large as the largest; each direction fills it anew. */
+let room = { sums: new Float32Array(0), counts: new Uint16Array(0) };
+
 /** Running sums along rows that slope: the sum of any piece of a line is then one difference. */
 class Sheared {
   private readonly sums: Float32Array;
@@ -156,8 +159,10 @@ class Sheared {
   private readonly wide: number;
   constructor(private readonly side: number) {
     this.wide = side + 1;
-    this.sums = new Float32Array(2 * side * this.wide);
-    this.counts = new Uint16Array(2 * side * this.wide);
+    const places = 2 * side * this.wide;
+    if (room.sums.length < places) room = { sums: new Float32Array(places), counts: new Uint16Array(places) };
+    this.sums = room.sums;
+    this.counts = room.counts;
     this.shift = new Int32Array(side);
     this.fromRow = new Int32Array(side);
     this.intoRow = new Int32Array(side);

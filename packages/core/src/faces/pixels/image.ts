@@ -31,6 +31,39 @@ export function sampleAt(image: GreyImage, x: number, y: number): number | null 
   return top * (1 - fy) + bottom * fy;
 }
 
+/**
+ * Bilinear values along a ray: from `from` pixels on, each `step` further, as many as `out` takes; NaN outside the picture.
+ * `ux` and `uy` are its direction.
+ */
+export function sampleRay(
+  { width, height, data }: GreyImage,
+  x: number,
+  y: number,
+  ux: number,
+  uy: number,
+  from: number,
+  step: number,
+  out: Float64Array,
+): void {
+  for (let k = 0; k < out.length; k++) {
+    const d = from + k * step;
+    const px = x + d * ux;
+    const py = y + d * uy;
+    if (!(px >= 0 && py >= 0 && px < width - 1 && py < height - 1)) {
+      out[k] = Number.NaN;
+      continue;
+    }
+    const x0 = px | 0;
+    const y0 = py | 0;
+    const fx = px - x0;
+    const fy = py - y0;
+    const at = y0 * width + x0;
+    const top = data[at]! * (1 - fx) + data[at + 1]! * fx;
+    const bottom = data[at + width]! * (1 - fx) + data[at + width + 1]! * fx;
+    out[k] = top * (1 - fy) + bottom * fy;
+  }
+}
+
 /** The picture made smaller by a whole factor: the mean of each block of pixels, what is left over at the edges dropped. */
 export function shrink(
   image: GreyImage,
@@ -39,16 +72,10 @@ export function shrink(
   const width = Math.floor(image.width / factor);
   const height = Math.floor(image.height / factor);
   const level = new Float32Array(width * height);
-  const { data } = image;
   const share = 1 / (factor * factor);
   for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      let sum = 0;
-      let row = y * factor * image.width + x * factor;
-      for (let j = 0; j < factor; j++, row += image.width)
-        for (let i = row; i < row + factor; i++) sum += data[i]!;
-      level[y * width + x] = sum * share;
-    }
+    const row = y * factor * image.width;
+    for (let x = 0; x < width; x++) level[y * width + x] = blockSum(image, row + x * factor, factor) * share;
   }
   return { width, height, level };
 }
@@ -106,20 +133,33 @@ export function doubled(image: GreyImage): GreyImage {
   return { width: w, height: h, data: out };
 }
 
-/** The part of a picture within reach of a place, and where it begins. */
+/** The part of a picture within reach of a place, smaller by a whole factor, and where it begins. */
 export function partRound(
   image: GreyImage,
   { x, y }: { readonly x: number; readonly y: number },
   reach: number,
-): [number, number, GreyImage] {
+  factor = 1,
+): [left: number, top: number, part: GreyImage] {
   const left = Math.max(0, Math.floor(x - reach));
   const top = Math.max(0, Math.floor(y - reach));
-  const width = Math.min(image.width, Math.ceil(x + reach) + 1) - left;
-  const height = Math.min(image.height, Math.ceil(y + reach) + 1) - top;
+  const width = Math.floor((Math.min(image.width, Math.ceil(x + reach) + 1) - left) / factor);
+  const height = Math.floor((Math.min(image.height, Math.ceil(y + reach) + 1) - top) / factor);
   const data = new Uint8Array(width * height);
+  const share = 1 / (factor * factor);
   for (let row = 0; row < height; row++) {
-    const from = (top + row) * image.width + left;
-    data.set(image.data.subarray(from, from + width), row * width);
+    const from = (top + row * factor) * image.width + left;
+    if (factor === 1) data.set(image.data.subarray(from, from + width), row * width);
+    else
+      for (let k = 0; k < width; k++)
+        data[row * width + k] = blockSum(image, from + k * factor, factor) * share + 0.5;
   }
   return [left, top, { width, height, data }];
+}
+
+/** The sum of a square of pixels that begins at a place. */
+function blockSum({ width, data }: GreyImage, from: number, side: number): number {
+  let sum = 0;
+  for (let j = 0, row = from; j < side; j++, row += width)
+    for (let i = row; i < row + side; i++) sum += data[i]!;
+  return sum;
 }

@@ -33,3 +33,20 @@ export function joined(parts: readonly Float32Array[]): Float32Array {
   }
   return all;
 }
+
+/** A copy of a ring with so many on both sides of it, `most` at the most, that there are `enough` values. */
+export function ringsRound(
+  rings: readonly Float32Array[],
+  d: number,
+  most: number,
+  enough: number,
+): Float32Array {
+  const has = (k: number): number => rings[k]?.length ?? 0;
+  let reach = 0;
+  let count = has(d);
+  while (count < enough && reach < most) {
+    reach += 1;
+    count += has(d - reach) + has(d + reach);
+  }
+  return joined(rings.slice(Math.max(0, d - reach), d + reach + 1));
+}

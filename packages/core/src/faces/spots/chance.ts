@@ -58,7 +58,8 @@ function reachByChance(
 ): number {
   const n = heights.length;
   if (n < settings.spots.tellingPeaks) return settings.spots.leastPeak;
-  const squares = Float32Array.from(heights, (h) => h * h);
+  const squares = new Float32Array(n);
+  for (let i = 0; i < n; i++) squares[i] = heights[i]! * heights[i]!;
   const at = (share: number): number => selectNth(squares, Math.floor(share * n));
   const half = at(0.5);
   // From the half to the tenth that is higher the exceedance falls to a fifth.

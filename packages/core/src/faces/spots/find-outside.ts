@@ -2,7 +2,7 @@ import { FACE_SETTINGS, type FaceSettings } from '../settings.ts';
 import type { Circle } from '../pixels/enclosing-circle.ts';
 import { findFeatures, type FoundFeature } from '../find-features.ts';
 import { squareOf, takeLight, takeRings } from '../cladding/flatten.ts';
-import { type GreyImage, inGrey, partRound, shrink } from '../pixels/image.ts';
+import { type GreyImage, partRound } from '../pixels/image.ts';
 import { fitLight } from '../cladding/light.ts';
 
 export interface Outside {
@@ -32,8 +32,7 @@ export function findOutside(
   settings: FaceSettings = FACE_SETTINGS,
 ): Outside {
   const factor = Math.max(1, Math.floor(settings.outside.copyUm / umPerPx));
-  const [left, top, part] = partRound(image, circle, TO * circle.r + 2 * factor);
-  const copy = factor === 1 ? part : inGrey(shrink(part, factor));
+  const [left, top, copy] = partRound(image, circle, TO * circle.r + 2 * factor, factor);
   const middle = (factor - 1) / 2;
   const centre = {
     x: (circle.x - left - middle) / factor,
