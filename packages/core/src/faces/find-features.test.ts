@@ -1,6 +1,16 @@
 import { FACE_SETTINGS } from './settings.ts';
 import { describe, expect, it } from 'vitest';
-import { BLUR, disc, faceOf, mark, type Paint, SIDE, together, zigzag } from './cladding/faces-for-tests.ts';
+import {
+  BLUR,
+  bump,
+  disc,
+  faceOf,
+  mark,
+  type Paint,
+  SIDE,
+  together,
+  zigzag,
+} from './cladding/faces-for-tests.ts';
 import { findFeatures, type FoundFeature } from './find-features.ts';
 import { circleOf, edgeOf, elongation } from './spots/spot-shape.ts';
 import { findSpots, joinThin, spotGround } from './spots/find-spots.ts';
@@ -34,6 +44,12 @@ describe('what stands out of a face', () => {
     expect(Math.abs(spot!.size - 2 * r)).toBeLessThan(1.6);
     expect(spot!.nearest).toBeGreaterThan(25 - r - 2);
     expect(spot!.farthest).toBeLessThan(25 + r + 2);
+  });
+  it('what is sharper than the lens is noise, unless it stands out plainly', () => {
+    expect(found(bump(0.7, -14))).toEqual([]);
+    expect(kinds(found(bump(0.7, -25)))).toEqual(['defect']);
+    // As wide as the blur leaves a point it may be as faint.
+    expect(kinds(found(bump(1.3, -14)))).toEqual(['defect']);
   });
   it('a bright one as well as a dark one', () => {
     expect(kinds(found(together(disc(-40, 0, 5, 40), disc(40, 0, 5, -40))))).toEqual(['defect', 'defect']);

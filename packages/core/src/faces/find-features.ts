@@ -83,7 +83,9 @@ export function findFeatures(
       return !bar;
     })
     .map((spot) => defectOf(ground, spot, blurPx, settings))
-    .filter((defect) => defect.nearest < rim);
+    .filter((defect) => defect.nearest < rim)
+    // Sharper than the lens lets anything be, and hardly more than noise.
+    .filter((defect) => defect.size > 0 || defect.contrast >= settings.features.pointContrast);
   return [...[...merged, ...bars].map((line) => scratchOf(face, line, before.spread)), ...defects];
 }
 

@@ -1,4 +1,4 @@
-import { BLUR, disc, faceOf, mark, SIDE, soft, together } from './cladding/faces-for-tests.ts';
+import { BLUR, bump, disc, faceOf, mark, SIDE, soft, together } from './cladding/faces-for-tests.ts';
 import { findCladding } from './cladding/find-cladding.ts';
 import { coreOf } from './cladding/find-core.ts';
 import { RIM, slanting } from './cladding/grain-for-tests.ts';
@@ -257,6 +257,7 @@ export const CASES: Readonly<Record<string, Case>> = {
   'spots.seedAtRim': spotsOf(disc(93, 3, 2, 6.5), [2]),
   'features.thickPx': features(mark(20, 50, 16, 30), mark(20, 50, 2, 20, [0, 16])),
   'features.rimPx': features(disc(94, 0, 1, 80)),
+  'features.pointContrast': features(bump(0.9, -14)),
   'features.faintPx': features(mark(30, 31, 1.5, 5)),
   'ahead.reachUm': acrossRim(piece('scratch', 20, 60), piece('scratch', 78, 100)),
   'ahead.asideUm': acrossRim(piece('scratch', 20, 60), aside(2.6, piece('scratch', 64, 90))),

@@ -39,6 +39,7 @@ it('the shipped settings find what they found', () => {
         "features.bendSeenFromUm": "defect",
         "features.faintPx": "scratch 3.0",
         "features.leastBendUm": "scratch",
+        "features.pointContrast": "defect 0.0",
         "features.rimPx": "defect 2.7",
         "features.rimUm": "scratch",
         "features.thickPx": "scratch 15.6, defect 101.1",

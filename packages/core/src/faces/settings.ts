@@ -231,6 +231,8 @@ export interface FaceSettings {
     readonly shortLineElongation: number;
     /** A short line that stands out less than this over the noise is a chance row of it; spreads. */
     readonly faintContrast: number;
+    /** What is no wider than the blur leaves of a point stands out by this at least: noise is sharper than any lens; spreads. */
+    readonly pointContrast: number;
     /** A line longer than this is no chance row; px. */
     readonly faintPx: number;
     /** A line longer than this is none of a crack's straight pieces; px. */
@@ -401,6 +403,7 @@ export const FACE_SETTINGS: FaceSettings = {
     roundedOff: 0.28,
     shortLineElongation: 5,
     faintContrast: 4,
+    pointContrast: 8,
     faintPx: 60,
     longestCrackPiecePx: 100,
     madeOfLines: 0.65,

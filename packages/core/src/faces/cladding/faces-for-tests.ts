@@ -59,6 +59,12 @@ export const disc =
   (x, y) =>
     height * soft(Math.hypot(x - px, y - py), 2 * r, BLUR);
 
+/** A Gaussian of a spread, in pixels; narrower than the blur there is nothing that a lens shows. */
+export const bump =
+  (spread: number, height: number, [px, py] = [20, 10]): Paint =>
+  (x, y) =>
+    height * Math.exp(-((x - px) ** 2 + (y - py) ** 2) / (2 * spread * spread));
+
 /** Short straight pieces that turn this way and that, as a crack does. */
 export const zigzag =
   (steps: number, step: number, turnDeg: number, width: number, height: number): Paint =>
