@@ -266,7 +266,7 @@ export interface FaceSettings {
   };
   /** The ferrule round the cladding. */
   readonly outside: {
-    /** A picture whose pixels are half of this or less is searched on a coarser copy; um. */
+    /** A copy that is searched is no coarser than this: only what is large counts there; um. */
     readonly copyUm: number;
   };
   readonly compare: {

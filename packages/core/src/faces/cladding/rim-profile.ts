@@ -42,14 +42,24 @@ function modelOf(
   return out;
 }
 
+/** What a ring beside glass and ferrule mostly is, against the darker of them or the brighter, give or take. */
+interface Usual {
+  readonly of: (a: number, b: number) => number;
+  readonly level: number;
+  readonly spread: number;
+}
 /**
- * A line of adhesive is about so dark beside glass and ferrule, give or take; house, and it only decides where the blur is
- * wider than the line, so that width and darkness cannot be told apart.
+ * A line of adhesive is about so dark, a rim that throws light back about so bright; house, and it only decides where the blur is
+ * wider than the line, so that width and level cannot be told apart.
  */
-const ADHESIVE = { level: 0.4, spread: 0.15 };
+const ADHESIVE: Usual = { of: Math.min, level: 0.4, spread: 0.15 };
+const BRIGHT_RIM: Usual = { of: Math.max, level: 1.4, spread: 0.12 };
 
 /** A ring has at most this share of the level of the darker of glass and ferrule: less of a difference is the ferrule's. */
 const MOST_OF_DARKER = 0.85;
+
+/** A bright ring has at least so many times the level of the brighter: blur leaves little of a thin one. */
+const LEAST_OF_BRIGHTER = 1.06;
 
 /** Levels that a rim differs by at least, so that it is one. */
 const LEAST_CONTRAST = 4;
@@ -76,7 +86,7 @@ export function fitRimProfile(profile: Sampled, guess: number): RimProfile | nul
   const fits = [step, ...rings];
   // What stands out lies beyond either side of it.
   const standsOut = ([, , a, b, , ring]: Parameters): boolean =>
-    isDark ? ring < MOST_OF_DARKER * Math.min(a, b) : MOST_OF_DARKER * ring > Math.max(a, b);
+    isDark ? ring < MOST_OF_DARKER * Math.min(a, b) : ring > LEAST_OF_BRIGHTER * Math.max(a, b);
   const best = fits
     .filter((f) => f === step || standsOut(f.parameters))
     .reduce((a, b) => (b.misfit < (a === step ? 0.9 : 1) * a.misfit ? b : a));
@@ -111,12 +121,12 @@ export function fitPart(profile: Sampled, whole: RimProfile): { radius: number; 
   return Math.abs(r - radius) > 0.05 * radius || !(s > 0) ? null : { radius: r, blur: s };
 }
 
-/** With a ring; a dark one is held to what adhesive is as far as the profile leaves that open. */
+/** With a ring, held to what such rings are as far as the profile leaves that open. */
 function withRing(profile: Sampled, start: Parameters, isDark: boolean): ReturnType<typeof descend> {
   const free = descend(profile, start, ALL, 0);
-  // What a deviation of one spread of the adhesive's level costs: as much as the misfit of a few places.
+  // What a deviation of one spread of the usual level costs: as much as the misfit of a few places.
   const doubt = Math.max(0.25, free.misfit / profile.at.length);
-  return isDark ? descend(profile, free.parameters, ALL, doubt) : free;
+  return descend(profile, free.parameters, ALL, doubt, isDark ? ADHESIVE : BRIGHT_RIM);
 }
 
 const STEP_ONLY = [true, true, true, true, false, false];
@@ -132,7 +142,7 @@ const LEAST_BLUR = 0.3;
 const ROUNDS = 30;
 /** A ring is no wider than this share of the radius: three micrometres. */
 export const WIDEST = 0.05;
-/** A spread of the adhesive's level off costs as much as the misfit of so many places. */
+/** A spread of the usual level off costs as much as the misfit of so many places. */
 const COST = 6;
 
 function descend(
@@ -140,6 +150,7 @@ function descend(
   start: Parameters,
   free: readonly boolean[],
   doubt: number,
+  usual = ADHESIVE,
 ): { parameters: Parameters; misfit: number } {
   const at = new Float64Array(profile.at);
   const level = new Float64Array(profile.level);
@@ -150,11 +161,9 @@ function descend(
     for (let i = 0; i < off.length; i++) off[i]! -= level[i]!;
     return dot(off, off) + COST * doubt * unlikely(p) ** 2;
   };
-  /** How many spreads the ring's level is off that of adhesive. */
-  const unlikely = ([, , inside, outside, , ring]: Parameters): number => {
-    const least = Math.max(10, Math.min(inside, outside));
-    return (ring / least - ADHESIVE.level) / ADHESIVE.spread;
-  };
+  /** How many spreads the ring's level is off the usual. */
+  const unlikely = ([, , inside, outside, , ring]: Parameters): number =>
+    (ring / Math.max(10, usual.of(inside, outside)) - usual.level) / usual.spread;
   const steps = [0.01, 0.01, 0.1, 0.1, 0.01, 0.1];
   const widest = WIDEST * start[0];
   let parameters = start;
@@ -174,8 +183,7 @@ function descend(
     const b = which.map((_, i) => dot(gradient[i]!, off));
     const ringAt = which.indexOf(5);
     if (doubt > 0 && ringAt >= 0) {
-      const least = Math.max(10, Math.min(parameters[2], parameters[3]));
-      const each = 1 / (least * ADHESIVE.spread);
+      const each = 1 / (Math.max(10, usual.of(parameters[2], parameters[3])) * usual.spread);
       a[ringAt]![ringAt]! += COST * doubt * each * each;
       b[ringAt]! -= COST * doubt * each * unlikely(parameters);
     }
