@@ -24,17 +24,7 @@ function modelOf(
   at: Float64Array,
   out: Float64Array,
 ): Float64Array {
-  const far = 6 * s;
   for (let i = 0; i < at.length; i++) {
-    // Most of a profile lies far from its edges.
-    if (at[i]! < r - far) {
-      out[i] = inside;
-      continue;
-    }
-    if (at[i]! > r + width + far) {
-      out[i] = outside;
-      continue;
-    }
     const first = phi((at[i]! - r) / s);
     const second = width > 0 ? phi((at[i]! - r - width) / s) : first;
     out[i] = inside * (1 - first) + ring * (first - second) + outside * second;

@@ -75,28 +75,12 @@ function reachByChance(
 /** Of a square of more pixels every second or third row is looked at for what noise does. */
 const MOST_LOOKED_AT = 60_000;
 
-/** No neighbour of a pixel stands out more than it does, of either sign. */
+/** No neighbour of a pixel stands out more than it does, of either sign; beyond the border nothing does. */
 export function isPeak(level: Float32Array, side: number, i: number): boolean {
   const v = Math.abs(level[i]!);
   // Those beside it first: they tell most that are none.
-  if (Math.abs(level[i - 1]!) > v || Math.abs(level[i + 1]!) > v) return false;
-  const above = i - side;
-  const below = i + side;
-  if (above < 1 || below + 1 >= level.length) return isPeakAtBorder(level, side, i);
-  return !(
-    Math.abs(level[above]!) > v ||
-    Math.abs(level[below]!) > v ||
-    Math.abs(level[above - 1]!) > v ||
-    Math.abs(level[above + 1]!) > v ||
-    Math.abs(level[below - 1]!) > v ||
-    Math.abs(level[below + 1]!) > v
-  );
-}
-
-/** Beyond the border nothing stands out. */
-function isPeakAtBorder(level: Float32Array, side: number, i: number): boolean {
-  const v = Math.abs(level[i]!);
-  for (let row = i - side; row <= i + side; row += side) {
+  if (Math.abs(level[i - 1] ?? 0) > v || Math.abs(level[i + 1] ?? 0) > v) return false;
+  for (let row = i - side; row <= i + side; row += 2 * side) {
     for (let at = row - 1; at <= row + 1; at++) if (Math.abs(level[at] ?? 0) > v) return false;
   }
   return true;
