@@ -131,11 +131,14 @@ export interface CameraFit {
   readonly rmsPx: number;
 }
 
-/** What is known of cameras beforehand: focal length in long sides of the picture (a phone’s main camera: 26 mm of 36, common practice), distortion. */
-const KNOWN = { focal: 0.82, focalSd: 0.25, k1Sd: 0.15, k2Sd: 0.15 };
+/**
+ * What is known of cameras beforehand: focal length in long sides of the picture (a phone’s main camera: 26 mm of 36, common practice), distortion, and
+ * how far the middle of what the lens draws lies off the middle of the picture, in long sides (a lens that is held still, a frame that is cut).
+ */
+const KNOWN = { focal: 0.82, focalSd: 0.25, k1Sd: 0.15, k2Sd: 0.15, centreSd: 0.01 };
 
 /**
- * The camera by what it saw of a flat card: Levenberg and Marquardt on focal length, distortion, turn and shift, from a camera that is nearly right or from
+ * The camera by what it saw of a flat card: Levenberg and Marquardt on focal length, distortion, middle, turn and shift, from a camera that is nearly right or from
  * three that follow from a homography. Null where no camera sees it so.
  */
 export function fitCamera(
@@ -154,7 +157,7 @@ export function fitCamera(
   const starts = nearly ? [nearly] : STARTS.flatMap((share) => cameraBy(h, share * long, centre) ?? []);
   let best: { camera: Camera; cost: number } | null = null;
   for (const start of starts) {
-    const found = refined(start, sightings, long);
+    const found = refined(start, sightings, long, centre);
     if (!best || found.cost < best.cost) best = found;
   }
   if (!best) return null;
@@ -194,10 +197,13 @@ const unit = (v: readonly number[]): number[] => {
   return v.map((c) => c / size);
 };
 
-const PARAMETERS = 9;
+const PARAMETERS = 11;
 function moved(camera: Camera, by: readonly number[]): Camera {
   return {
-    ...camera,
+    centre: {
+      x: camera.centre.x + by[9]! * camera.focal,
+      y: camera.centre.y + by[10]! * camera.focal,
+    },
     focal: camera.focal * Math.exp(by[0]!),
     k1: camera.k1 + by[1]!,
     k2: camera.k2 + by[2]!,
@@ -214,11 +220,14 @@ function refined(
   start: Camera,
   sightings: readonly Sighting[],
   long: number,
+  middle: PicturePlace,
 ): { readonly camera: Camera; readonly cost: number } {
   const known = (c: Camera): number[] => [
     Math.log(c.focal / (KNOWN.focal * long)) / KNOWN.focalSd,
     c.k1 / KNOWN.k1Sd,
     c.k2 / KNOWN.k2Sd,
+    (c.centre.x - middle.x) / (KNOWN.centreSd * long),
+    (c.centre.y - middle.y) / (KNOWN.centreSd * long),
   ];
   const offOf = (c: Camera, s: Sighting): [number, number] => {
     const p = project(c, [s.xMm, s.yMm, 0]);

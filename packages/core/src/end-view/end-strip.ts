@@ -21,7 +21,7 @@ export interface EndStrip {
   readonly off: Planes;
   /** How much each place differs from paper beyond its noise, the most of three colours. */
   readonly differs: Float32Array;
-  /** Share of the places near the axis that are brighter than paper, by column. */
+  /** Share of the places near the axis that are brighter than paper or as good as white, by column. */
   readonly glaring: Float32Array;
   /** Standard deviation of paper. */
   readonly noise: number;
@@ -33,6 +33,8 @@ const PAPER = { from: 6, to: 10.6 } as const;
 const MOST_PER_MM = 22;
 /** Brighter than paper by this share in every colour is light thrown back; it is counted so near to the axis, mm. */
 const BRIGHTER = 0.07;
+/** A level that is as good as white, of 255. */
+const WHITE = 251;
 const NEAR_MM = 3.5;
 
 /** Draws the strip. `pxPerMm`: pixels a mm on the card. */
@@ -69,18 +71,15 @@ function againstPaper(
     axisMm,
   }: { columns: number; rows: number; half: number; perMm: number; axisMm: number },
 ): EndStrip {
+  const near = Math.floor(NEAR_MM * perMm);
+  const nearAxis = { columns, from: half - near, to: half + near };
+  // Before levels become differences: what the camera could not tell from white.
+  const glaring = shareOver(level, WHITE, nearAxis);
   const light = lightOf(level, columns, rows, perMm);
   const most = new Float32Array(rows * columns);
   level.forEach((plane, c) => takePaper(plane, light[c]!, columns, rows, most));
-  const [red, green, blue] = level;
-  const glaring = new Float32Array(columns);
-  const near = Math.floor(NEAR_MM * perMm);
-  for (let r = half - near; r <= half + near; r++) {
-    for (let k = 0, i = r * columns; k < columns; k++, i++) {
-      const isBright = red[i]! > BRIGHTER && green[i]! > BRIGHTER && blue[i]! > BRIGHTER;
-      if (isBright) glaring[k]! += 1 / (2 * near + 1);
-    }
-  }
+  const green = level[1];
+  shareOver(level, BRIGHTER, nearAxis).forEach((share, k) => (glaring[k] = Math.max(glaring[k]!, share)));
   const noise = noiseOf(green, { columns, rows, half, perMm });
   // What noise makes of the largest of three.
   const floor = 0.85 * noise;
@@ -100,6 +99,21 @@ function againstPaper(
     glaring,
     noise,
   };
+}
+
+/** Share of the rows given that lie over a value in every colour, by column. */
+function shareOver(
+  [red, green, blue]: Planes,
+  value: number,
+  { columns, from, to }: { columns: number; from: number; to: number },
+): Float32Array {
+  const share = new Float32Array(columns);
+  for (let r = from; r <= to; r++) {
+    for (let k = 0, i = r * columns; k < columns; k++, i++) {
+      if (red[i]! > value && green[i]! > value && blue[i]! > value) share[k]! += 1 / (to - from + 1);
+    }
+  }
+  return share;
 }
 
 /** Levels of one colour become what they differ from the light on the paper by; `most` keeps the largest of the colours. */

@@ -5,9 +5,10 @@ import type { CameraCard } from './camera-card.ts';
 import { printScale } from './card-outline.ts';
 import { type CardPose, type PoseRefusal, poseOf } from './card-pose.ts';
 import { checkColour, type ColourImage } from './colour-image.ts';
-import { type EndStrip, endStrip, onCard, turnedRound } from './end-strip.ts';
-import { followCable, type Followed } from './follow-cable.ts';
-import { type LayerEdge, layerEdges } from './layer-edges.ts';
+import { type EndStrip, endStrip, onCard } from './end-strip.ts';
+import { findCable } from './cable-path.ts';
+import type { LayerEdge } from './fine-edge.ts';
+import { layerEdges } from './layer-edges.ts';
 
 /** Why a photograph shows no end on a card that can be measured. */
 export const END_REFUSALS = [
@@ -74,6 +75,8 @@ const MOST_PRINT = 0.0135;
 const GLARE = { share: 0.35, mm: 2.5 };
 /** The end stands off the paper by the radius of its cable, and that is known to this share of it. */
 const HEIGHT_KNOWN = 0.25;
+/** Of a cable without a jacket (common practice: 900 µm). */
+const BUFFER_MM = 0.9;
 /** Of a length that is measured along a curve this share is left open. */
 const CURVE = 0.15;
 
@@ -88,19 +91,16 @@ export function measureEnd(image: ColourImage, card: CameraCard): EndReading {
   const print = printScale(image, pose.camera, card);
   if (Math.abs(print.scale - 1) > MOST_PRINT) return { ok: false, reason: 'print_scale' };
   const seen = endStrip(image, pose.camera, card, pose.pxPerMm);
-  const strip = isTurned(seen) ? turnedRound(seen) : seen;
   // Anywhere along the axis: under it the fiber may go on.
-  if (hasGlare(strip)) return { ok: false, reason: 'glare' };
-  const followed = followCable(strip);
-  if (typeof followed === 'string') return { ok: false, reason: followed };
-  const layers = layerEdges(strip, followed);
+  if (hasGlare(seen)) return { ok: false, reason: 'glare' };
+  const found = findCable(seen);
+  if (typeof found === 'string') return { ok: false, reason: found };
+  const { path, strip } = found;
+  const eye = eyeOf(pose.camera);
+  const leanAt = (column: number): number => (eye[0] - onCard(strip, column, 0).xMm) / Math.abs(eye[2]);
+  const layers = layerEdges(strip, path, leanAt);
   if (!layers) return { ok: false, reason: 'no_layers' };
-  const way = new Way(
-    strip,
-    layers.followed,
-    pose,
-    (layers.jacketWidthMm ?? layers.bufferWidthMm ?? 0.9) / 2,
-  );
+  const way = new Way(strip, layers.middle, pose, (layers.jacketWidthMm ?? BUFFER_MM) / 2);
   // Where the end of the glass is not seen nothing is said of what is counted from it.
   const tip = layers.isTipSeen ? layers.tip : null;
   const length = (edge: LayerEdge | null): EndLength | null => tip && edge && way.length(tip, edge, print);
@@ -131,27 +131,6 @@ export function measureEnd(image: ColourImage, card: CameraCard): EndReading {
   };
 }
 
-/** Whether the cable comes in from the left: of what is seen, that half is the thicker one. */
-function isTurned(strip: EndStrip): boolean {
-  const { differs } = strip;
-  const { columns, rows, perMm } = strip;
-  const border = Math.round(2 * perMm);
-  const thick: number[] = [];
-  for (let k = border; k < columns - border; k += 2) {
-    let n = 0;
-    for (let r = 0; r < rows; r++) if (differs[r * columns + k]! > 0.12) n += 1;
-    thick.push(n / perMm);
-  }
-  const first = thick.findIndex((t) => t > SEEN_MM);
-  const last = thick.length - 1 - [...thick].reverse().findIndex((t) => t > SEEN_MM);
-  if (first < 0) return false;
-  const middle = (first + last) >> 1;
-  const sum = (from: number, to: number): number => thick.slice(from, to).reduce((a, t) => a + t, 0);
-  return sum(first, middle) > sum(middle, last + 1);
-}
-/** Thinner than this is dirt, mm. */
-const SEEN_MM = 0.1;
-
 function hasGlare({ glaring, perMm, columns }: EndStrip): boolean {
   const border = Math.round(2 * perMm);
   let run = 0;
@@ -168,12 +147,12 @@ class Way {
   private readonly rows: Float32Array;
   constructor(
     private readonly strip: EndStrip,
-    followed: Followed,
+    middle: Float32Array,
     private readonly pose: CardPose,
     private readonly aboveMm: number,
   ) {
     this.eye = eyeOf(pose.camera);
-    this.rows = smoothed(followed.middle, Math.round(2 * strip.perMm));
+    this.rows = smoothed(middle, Math.round(2 * strip.perMm));
   }
 
   /** What is seen at a column lies above the paper: along the ray to the eye, so far up. */
