@@ -57,9 +57,25 @@ export function findCable(given: EndStrip): FoundCable | 'no_cable' | 'two_cable
     }
   }
   if (!best || best.cableBlocks * edges.blockMm < LEAST_MM) return 'no_cable';
-  const second = wayThrough(withoutNear(edges, best));
+  const rest = withoutNear(edges, best);
+  const second = showsEdges(rest) ? wayThrough(rest) : null;
   if (second && second.score > SECOND.share * best.score) return 'two_cables';
   return { path: inColumns(strip, edges, best), strip };
+}
+/** Whether enough blocks show two edges as far apart as those of a cable. */
+function showsEdges({ blocks, cells, blockMm, cellMm, step }: BlockEdges): boolean {
+  let long = 0;
+  for (let b = 0; b < blocks; b++) {
+    let first = -1;
+    let last = -1;
+    for (let c = 0; c < cells; c++) {
+      if (step[b * cells + c]! < LIKELY) continue;
+      if (first < 0) first = c;
+      last = c;
+    }
+    if ((last - first) * cellMm > JACKET_MM.least - 2 * cellMm) long += blockMm;
+  }
+  return long > 2 * LEAST_MM;
 }
 /** Whether a way goes over something thin to a jacket that leaves at the last columns: then nothing comes in from the first. */
 function isWhole({ layer }: Way, blockMm: number): boolean {

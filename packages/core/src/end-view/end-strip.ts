@@ -30,7 +30,7 @@ export interface EndStrip {
 export const HALF_MM = 11;
 /** The paper is read on both sides of the axis between these, mm. */
 const PAPER = { from: 6, to: 10.6 } as const;
-const MOST_PER_MM = 22;
+const MOST_PER_MM = 17;
 /** Brighter than paper by this share in every colour is light thrown back; it is counted so near to the axis, mm. */
 const BRIGHTER = 0.07;
 /** A level that is as good as white, of 255. */
@@ -101,16 +101,17 @@ function againstPaper(
   };
 }
 
-/** Share of the rows given that lie over a value in every colour, by column. */
+/** Share of every second of the rows given that lies over a value in every colour, by column. */
 function shareOver(
   [red, green, blue]: Planes,
   value: number,
   { columns, from, to }: { columns: number; from: number; to: number },
 ): Float32Array {
   const share = new Float32Array(columns);
-  for (let r = from; r <= to; r++) {
+  const each = 1 / (Math.floor((to - from) / 2) + 1);
+  for (let r = from; r <= to; r += 2) {
     for (let k = 0, i = r * columns; k < columns; k++, i++) {
-      if (red[i]! > value && green[i]! > value && blue[i]! > value) share[k]! += 1 / (to - from + 1);
+      if (green[i]! > value && red[i]! > value && blue[i]! > value) share[k]! += each;
     }
   }
   return share;
