@@ -4,6 +4,7 @@ import { benchBundle } from './bundle.ts';
 import { benchClass } from './class.ts';
 import { benchCleaves, benchCleavesLive, benchCleavesMemory, benchCleavesOpenCv } from './cleaves.ts';
 import { benchEnds, benchEndsMemory, benchEndsOpenCv } from './ends.ts';
+import { benchEndsDrawn } from './ends-drawn.ts';
 import { benchDayBound, benchDayPlan, benchDayReplan } from './day-plan.ts';
 import { benchDrain } from './drain.ts';
 import { benchEntries } from './entries.ts';
@@ -65,6 +66,7 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   ends: () => benchEnds(),
   'ends-opencv': () => benchEndsOpenCv(),
   'ends-memory': () => benchEndsMemory(),
+  'ends-drawn': () => benchEndsDrawn(),
   'faces-memory': () => benchFacesMemory(),
   'faces-batch': () => benchFacesBatch(),
   'faces-page': (url) => benchFacesPage(url),

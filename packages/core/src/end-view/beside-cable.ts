@@ -83,4 +83,4 @@ export function biggestChange(
 /** Where another place changes by this share of the biggest change it is not known which is the edge. */
 const RIVAL = 0.5;
 /** What light on one layer varies by at least, share of the paper's. */
-const VARIES = 0.03;
+const VARIES = 0.06;

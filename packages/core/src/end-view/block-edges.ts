@@ -128,6 +128,6 @@ const PEAK = 0.8;
 function inUsual(values: Float32Array): void {
   const some: number[] = [];
   for (let i = 0; i < values.length; i += 7) if (values[i]! > 0) some.push(values[i]!);
-  const usual = some.length === 0 ? 1 : Math.max(1e-4, 1.48 * middleOf(Float32Array.from(some)));
+  const usual = some.length === 0 ? 1 : Math.max(0.006, 1.48 * middleOf(Float32Array.from(some)));
   for (let i = 0; i < values.length; i++) values[i]! /= usual;
 }

@@ -90,9 +90,9 @@ describe('a camera fitted to a card', () => {
     turn: turnBy([0.5, -0.25, 0.3]),
     shift: [-60, -30, 190],
   };
-  const seenBy = (noise: (i: number) => number): Sighting[] =>
+  const seenBy = (noise: (i: number) => number, by = camera): Sighting[] =>
     [...card.marks, ...card.dots].map((m, i) => {
-      const p = project(camera, [m.xMm, m.yMm, 0]);
+      const p = project(by, [m.xMm, m.yMm, 0]);
       return { xMm: m.xMm, yMm: m.yMm, seen: { x: p.x + noise(i), y: p.y - noise(i + 7) }, sdPx: 0.1 };
     });
   it('is the camera that saw it', () => {
@@ -106,6 +106,17 @@ describe('a camera fitted to a card', () => {
     expect(fit.camera.k1).toBeCloseTo(camera.k1, 1);
     const eye = eyeOf(fit.camera);
     eyeOf(camera).forEach((v, i) => expect(Math.abs(eye[i]! - v)).toBeLessThan(2));
+  });
+  it('whose lens does not stand over the middle of the picture lies off nothing either', () => {
+    const aside = { ...camera, centre: { x: 815.5 + 16, y: 611.5 - 12 } };
+    const fit = fitCamera(
+      seenBy(() => 0, aside),
+      1632,
+      1224,
+    )!;
+    expect(fit.rmsPx).toBeLessThan(0.05);
+    expect(fit.camera.centre.x - 815.5).toBeGreaterThan(8);
+    expect(fit.camera.centre.y - 611.5).toBeLessThan(-6);
   });
   it('says how far places lie off', () => {
     const fit = fitCamera(

@@ -68,7 +68,7 @@ export function layerEdges(
   return {
     middle,
     tip: thin ? edge(thin.tip, SD_MM.thin, thin.sdMm) : { column: thinFrom, sdMm: 0.5 },
-    glass: thin && edge(thin.glass, SD_MM.thin, thin.glassSdMm),
+    glass: thin === null || thin.glass === null ? null : edge(thin.glass, SD_MM.thin, thin.glassSdMm),
     buffer: buffer?.rival === null ? edge(buffer.column, SD_MM.buffer, buffer.sdMm) : null,
     jacket: jacket?.rival === null ? edge(jacket.column, SD_MM.jacket, jacket.sdMm) : null,
     jacketWidthMm: path.jacketMm,
@@ -76,21 +76,24 @@ export function layerEdges(
   };
 }
 
-/** The thin fiber from where it comes out. Where it may come out elsewhere too it is only seen if its end is the same from there. */
+/** The thin fiber from where it comes out. Where it may come out elsewhere too only that is seen of it which is the same from there. */
 function thinPart(
   strip: EndStrip,
   path: CablePath,
   from: number,
   rival: number | null,
-): { readonly middle: Float32Array; readonly thin: ThinEdges | null } {
+): { readonly middle: Float32Array; readonly thin: PartSeen | null } {
   const middle = followThin(strip, path, from);
   const thin = thinEdges(strip, middle, from);
   if (rival === null || thin === null) return { middle, thin };
   const other = thinEdges(strip, followThin(strip, path, rival), rival);
-  const isSame = other !== null && Math.abs(other.tip - thin.tip) < SAME_MM * strip.perMm;
-  return { middle, thin: isSame ? thin : null };
+  const isSame = (one: number, two: number): boolean => Math.abs(one - two) < SAME_MM * strip.perMm;
+  if (other === null || !isSame(other.tip, thin.tip)) return { middle, thin: null };
+  return { middle, thin: { ...thin, glass: isSame(other.glass, thin.glass) ? thin.glass : null } };
 }
 const SAME_MM = 0.4;
+/** What is seen of a thin fiber; the end of its coating only where it is certain. */
+type PartSeen = Omit<ThinEdges, 'glass'> & { readonly glass: number | null };
 
 interface Sought {
   readonly from: number;
