@@ -145,7 +145,10 @@ describe('the layers of an end', () => {
     // A second buffer's edge: the coating grows as thick as a buffer for some mm before it.
     for (const plane of strip.off)
       for (let r = MIDDLE - 4; r <= MIDDLE + 4; r++) plane.fill(-0.3, r * COLUMNS + 240, r * COLUMNS + 270);
-    const edges = layerEdges(strip, pathOf(strip), () => 0)!;
+    const path = pathOf(strip);
+    // The path knows that it goes on from there; without its word it is not said.
+    within(layerEdges(strip, path, () => 0)!.buffer!.column, FROM.buffer - 0.5, 1);
+    const edges = layerEdges(strip, { ...path, buffer: FROM.glass }, () => 0)!;
     expect(edges.buffer).toBeNull();
     expect(edges.jacket).not.toBeNull();
   });

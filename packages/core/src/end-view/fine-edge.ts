@@ -43,7 +43,7 @@ export function fineEdge(
     if (found.length < 2) return null;
     at = Math.round(middleOf(Float32Array.from(found.map((f) => f.place))));
   }
-  const { place, sd } = atAxis(found, lean, 0.06 * perMm);
+  const { place, sd } = atAxis(found, lean * perMm, LINE_SD_MM * perMm);
   return { column: from + place, sdMm: sd / perMm };
 }
 
@@ -84,7 +84,12 @@ function crossingOf(
   return best === null ? null : { place: best, weight: Math.min(1, square) };
 }
 
-/** The line through places against depth, with a slope no steeper than the ray to the eye is likely to lean; in columns. */
+/** The slope is never held firmer than this, columns a mm. */
+const LEAST_LEAN = 0.02;
+/** What one line leaves open at least, mm. */
+const LINE_SD_MM = 0.06;
+
+/** The line through places against depth, in columns, with a slope no steeper than is likely; `lean` and `leastSd` are in columns too. */
 function atAxis(
   found: readonly { readonly place: number; readonly depth: number; readonly weight: number }[],
   lean: number,
@@ -94,8 +99,7 @@ function atAxis(
   const scatter = 1.48 * middleOf(Float32Array.from(found, (f) => Math.abs(f.place - start)));
   const lineSd = Math.max(leastSd, scatter);
   const kept = found.filter((f) => Math.abs(f.place - start) < 4 * lineSd);
-  const perMm = leastSd / 0.06;
-  const prior = 1 / Math.max(0.02, lean * perMm) ** 2;
+  const prior = 1 / Math.max(LEAST_LEAN, lean) ** 2;
   const weights = kept.map((f) => f.weight);
   const total = weights.reduce((a, b) => a + b, 0);
   if (total === 0) return { place: start, sd: 2 * lineSd };

@@ -48,6 +48,7 @@ export function layerEdges(
           to: Math.min(path.last, path.jacket + BEYOND_YARN_MM * perMm),
           band: [BESIDE_BUFFER, Math.max(BESIDE_BUFFER + 0.15, path.jacketMm / 2 - 0.12)],
           radiusMm: path.jacketMm / 2,
+          byPath: path.jacket,
           leanAt,
         });
   const buffer =
@@ -58,6 +59,7 @@ export function layerEdges(
           to: (jacket?.column ?? path.jacket ?? path.last) - 0.4 * perMm,
           band: BESIDE_COATING,
           radiusMm: BUFFER_RADIUS_MM,
+          byPath: path.buffer,
           leanAt,
         });
   const thinFrom = buffer?.column ?? (jacket === null ? null : jacket.column - 0.5 * perMm);
@@ -101,12 +103,14 @@ interface Sought {
   /** Rows that are read on both sides, mm from the middle. */
   readonly band: readonly [near: number, far: number];
   readonly radiusMm: number;
+  /** Where the path says that the layer begins. */
+  readonly byPath: number;
   readonly leanAt: (column: number) => number;
 }
 /** Where a layer begins within some columns: where what lies beside the middle changes most, then to a part of a column. */
 function edgeOfLayer(strip: EndStrip, middle: Float32Array, sought: Sought): FoundEdge | null {
   const { perMm } = strip;
-  const { from, to, band, radiusMm, leanAt } = sought;
+  const { from, to, band, radiusMm, byPath, leanAt } = sought;
   const every = Math.max(1, Math.round(0.1 * perMm));
   const coarse = besideOf(
     strip,
@@ -121,13 +125,16 @@ function edgeOfLayer(strip: EndStrip, middle: Float32Array, sought: Sought): Fou
   if (change === null) return null;
   const near = Math.round(from) + change.at * every;
   const edge = fineEdge(strip, middle, near, band, radiusMm, Math.abs(leanAt(near)));
+  // Two ways to tell it that agree are enough.
+  const isSure = change.rival === null || Math.abs(near - byPath) < AGREES_MM * perMm;
   return {
     ...(edge ?? { column: near, sdMm: UNSURE_MM }),
-    rival: change.rival === null ? null : Math.round(from) + change.rival * every,
+    rival: isSure ? null : Math.round(from) + change.rival! * every,
   };
 }
 /** Where an edge is not found line by line it is known to so much. */
 const UNSURE_MM = 0.3;
+const AGREES_MM = 0.5;
 /** An edge, and the column of another place that changes nearly as much, if there is one. */
 interface FoundEdge extends LayerEdge {
   readonly rival: number | null;

@@ -26,6 +26,9 @@ const refused = computed(() => {
   return reading && !reading.ok ? END_REFUSAL_WORDS[reading.reason] : null;
 });
 const isTipSeen = computed(() => end.value?.seen.some((s) => s.of === 'tip') ?? true);
+const isUnset = computed(
+  () => dragged.value === null && end.value !== null && end.value[props.layer] === null,
+);
 const budget = computed(() => (dragged.value === null ? end.value?.[props.layer]?.budget : null));
 const BUDGET_WORDS = {
   edges: 'edges',
@@ -56,6 +59,9 @@ const BUDGET_WORDS = {
     <template #found>
       <p class="soft">{{ LAYER_WORDS[layer] }}{{ dragged === null ? '' : ', edge set by hand' }}</p>
       <p v-if="!isTipSeen" class="soft">The end of the glass is not seen: a plainer light, or nearer.</p>
+      <p v-else-if="isUnset" class="soft">
+        This edge is not told apart for certain. Move the ring to it along the cable, or take a plainer light.
+      </p>
       <details v-if="budget" class="soft budget">
         <summary>What the ± is made of</summary>
         <ul>

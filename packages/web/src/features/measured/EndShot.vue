@@ -14,12 +14,15 @@ const props = defineProps<{
 const emit = defineEmits<{ drag: [to: { x: number; y: number }] }>();
 const points = (places: readonly { x: number; y: number }[]): string =>
   places.map((p) => `${p.x},${p.y}`).join(' ');
-/** Where the edge lies that is asked for. */
-const at = computed(() => {
+/** How far from the tip the handle stands: at the edge that is asked for, or half-way along the cable where that is not certain. */
+const handleMm = computed((): number | null => {
   if (!props.end) return null;
-  const mm = props.dragged ?? props.end[props.layer]?.mm ?? null;
-  return mm === null ? null : placeAlong(props.end.path, mm);
+  const half = props.end.seen.some((s) => s.of === 'tip') ? (props.end.path.at(-1)?.mm ?? 0) / 2 : null;
+  return props.dragged ?? props.end[props.layer]?.mm ?? half;
 });
+const at = computed(() =>
+  props.end && handleMm.value !== null ? placeAlong(props.end.path, handleMm.value) : null,
+);
 function key(event: KeyboardEvent): void {
   const way = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
   if (way === 0 || !at.value) return;
@@ -46,10 +49,11 @@ function key(event: KeyboardEvent): void {
       <circle
         v-if="at"
         class="handle"
+        :class="{ unset: dragged === null && !end[layer] }"
         tabindex="0"
         role="slider"
         aria-label="The edge along the cable"
-        :aria-valuenow="Math.round((dragged ?? end[layer]?.mm ?? 0) * 10) / 10"
+        :aria-valuenow="Math.round((handleMm ?? 0) * 10) / 10"
         :cx="at.x"
         :cy="at.y"
         :r="shot.width / 60"
@@ -69,6 +73,9 @@ function key(event: KeyboardEvent): void {
 .path {
   opacity: 0.6;
   stroke-dasharray: 1 5;
+}
+.unset {
+  stroke-dasharray: 6 6;
 }
 .tip,
 .chosen {

@@ -100,10 +100,15 @@ describe('the photograph with what was found', () => {
     expect(onDrag).toHaveBeenCalledTimes(1);
     expect(onDrag.mock.calls[0]![0].x).toBeCloseTo(450, 0);
   });
-  it('has the handle where somebody set it, and none where the layer is not seen', async () => {
+  it('has the handle where somebody set it, half-way where the layer is not certain, and none where the tip is not seen', async () => {
     const set = await opened({ dragged: 20 });
     expect(Number(set.get('[data-test=edge-handle]').attributes('cx'))).toBeCloseTo(300, 9);
-    expect((await opened({ layer: 'glass' })).find('[data-test=edge-handle]').exists()).toBe(false);
+    const open = await opened({ layer: 'glass' });
+    const along = END.path.at(-1)!.mm / 2;
+    expect(open.get('[data-test=edge-handle]').attributes('aria-valuenow')).toBe(String(along));
+    expect(open.get('[data-test=edge-handle]').classes()).toContain('unset');
+    const hidden = await opened({ layer: 'glass', end: { ...END, seen: [] } });
+    expect(hidden.find('[data-test=edge-handle]').exists()).toBe(false);
   });
   it('shows the picture alone where nothing was found', async () => {
     expect((await opened({ end: null })).findAll('svg *')).toHaveLength(0);
