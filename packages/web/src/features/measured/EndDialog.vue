@@ -60,7 +60,8 @@ const BUDGET_WORDS = {
       <p class="soft">{{ LAYER_WORDS[layer] }}{{ dragged === null ? '' : ', edge set by hand' }}</p>
       <p v-if="!isTipSeen" class="soft">The end of the glass is not seen: a plainer light, or nearer.</p>
       <p v-else-if="isUnset" class="soft">
-        This edge is not told apart for certain. Move the ring to it along the cable, or take a plainer light.
+        It is not certain where this edge lies. Move the ring to it along the cable, or photograph it in
+        plainer light.
       </p>
       <details v-if="budget" class="soft budget">
         <summary>What the ± is made of</summary>
