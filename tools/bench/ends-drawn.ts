@@ -1,4 +1,10 @@
-import { type CameraCard, cardOfMethod, type ColourImage, measureEnd } from '@clear-mark/core';
+import {
+  type CameraCard,
+  cardOfMethod,
+  type ColourImage,
+  measureEnd,
+  quantileOfSorted,
+} from '@clear-mark/core';
 import { type CardPicture, drawEnd, randomEndScene, rngFrom } from '@clear-mark/sim';
 import type { PreparedEnd } from '../../packages/sim/src/end-scene.ts';
 import { otherEnd } from '../../packages/sim/src/other-end-for-tests.ts';
@@ -78,7 +84,8 @@ function tallied(
     covered: within / Math.max(1, all.length),
   };
 }
-function at95(errors: readonly number[]): number {
-  const rising = [...errors].sort((a, b) => a - b);
-  return rising[Math.max(0, Math.ceil(0.95 * rising.length) - 1)] ?? Infinity;
-}
+const at95 = (errors: readonly number[]): number =>
+  quantileOfSorted(
+    [...errors].sort((a, b) => a - b),
+    0.95,
+  );

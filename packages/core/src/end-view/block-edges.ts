@@ -19,9 +19,10 @@ export interface BlockEdges {
   readonly line: Float32Array;
 }
 
+/** Length of a block, height of a cell, and how far from the axis they are read, mm. */
 const BLOCK_MM = 0.5;
-const REACH_MM = 10.6;
 const CELL_MM = 0.09;
+const REACH_MM = 10.6;
 /** A step so many times the usual one is an edge as likely as not. */
 const HALF_SURE = 8;
 /** Across a thin fiber: half of its width, and what is taken for paper beside it, mm. */
@@ -124,10 +125,12 @@ function peaksOf(steep: Float32Array, blocks: number, cells: number): Float32Arr
 }
 const PEAK = 0.8;
 
+/** A picture with hardly any noise has no edges in it for that, share of the paper's light. */
+const LEAST_USUAL = 0.006;
 /** In units of the median of what is not nothing, as a normal deviate would have it; every seventh value says it. */
 function inUsual(values: Float32Array): void {
   const some: number[] = [];
   for (let i = 0; i < values.length; i += 7) if (values[i]! > 0) some.push(values[i]!);
-  const usual = some.length === 0 ? 1 : Math.max(0.006, 1.48 * middleOf(Float32Array.from(some)));
+  const usual = some.length === 0 ? 1 : Math.max(LEAST_USUAL, 1.48 * middleOf(Float32Array.from(some)));
   for (let i = 0; i < values.length; i++) values[i]! /= usual;
 }

@@ -5,22 +5,6 @@ import type { EndStrip } from './end-strip.ts';
 const BLOCK_THIN_MM = 0.5;
 const THIN_REACH_MM = 4;
 
-function profileOf(
-  differs: Float32Array,
-  columns: number,
-  rows: number,
-  from: number,
-  to: number,
-): Float32Array {
-  const out = new Float32Array(rows);
-  for (let r = 0; r < rows; r++) {
-    let sum = 0;
-    for (let k = from; k <= to; k++) sum += differs[r * columns + k]!;
-    out[r] = sum / (to - from + 1);
-  }
-  return out;
-}
-
 /** Radius of what a thin fiber is looked for by, mm. */
 const THIN_MM = 0.13;
 /** More than this counts no more: a bright thing is no more a fiber than another. */
@@ -31,8 +15,8 @@ const BEND = 6;
 const DIRECTION_MM = 12;
 
 /**
- * The middle of the thin fiber from the buffer's edge on towards its end, by column: the way over the blocks that meets most of what differs from paper, less what lies
- * beside it, and bends least, found by dynamic programming (Bellman). It begins where the thicker part points.
+ * The middle of the thin fiber from the buffer's edge on towards its end, by column: the way over the blocks that meets most of what differs from paper,
+ * less what lies beside it, and bends least, found by dynamic programming (Bellman). It begins where the thicker part points.
  */
 export function followThin(strip: EndStrip, path: CablePath, from: number): Float32Array {
   const { columns, rows, perMm, differs } = strip;
@@ -84,6 +68,22 @@ export function followThin(strip: EndStrip, path: CablePath, from: number): Floa
     middle[k] = before + (after - before) * (b - i);
   }
   return middle;
+}
+
+function profileOf(
+  differs: Float32Array,
+  columns: number,
+  rows: number,
+  from: number,
+  to: number,
+): Float32Array {
+  const out = new Float32Array(rows);
+  for (let r = 0; r < rows; r++) {
+    let sum = 0;
+    for (let k = from; k <= to; k++) sum += differs[r * columns + k]!;
+    out[r] = sum / (to - from + 1);
+  }
+  return out;
 }
 
 function directionOf(

@@ -1,5 +1,6 @@
 import { besideOf, biggestChange } from './beside-cable.ts';
 import type { CablePath } from './cable-path.ts';
+import { BUFFER_RADIUS_MM } from './cable-way.ts';
 import type { EndStrip } from './end-strip.ts';
 import { fineEdge, type LayerEdge } from './fine-edge.ts';
 import { followThin } from './follow-thin.ts';
@@ -12,6 +13,8 @@ export interface LayerEdges {
   readonly buffer: LayerEdge | null;
   readonly jacket: LayerEdge | null;
   readonly jacketWidthMm: number | null;
+  /** How far the axis of the cable stands off the paper. */
+  readonly radiusMm: number;
   /** Whether the thin fiber is seen well enough to say where it ends. */
   readonly isTipSeen: boolean;
 }
@@ -20,8 +23,6 @@ export interface LayerEdges {
 const BESIDE_BUFFER = 0.56;
 const BESIDE_COATING = [0.22, 0.42] as const;
 const SD_MM = { jacket: 0.07, buffer: 0.06, thin: 0.07 };
-/** Radius of a tight buffer (common practice: 900 µm). */
-const BUFFER_RADIUS_MM = 0.45;
 /** A layer goes on for so many mm at least behind its edge, and paper before it. */
 const GOES_ON_MM = 1.5;
 /** So far from where a path says it begins a jacket does begin: yarn over the buffer may be taken for one, mm. */
@@ -74,6 +75,7 @@ export function layerEdges(
     buffer: buffer?.rival === null ? edge(buffer.column, SD_MM.buffer, buffer.sdMm) : null,
     jacket: jacket?.rival === null ? edge(jacket.column, SD_MM.jacket, jacket.sdMm) : null,
     jacketWidthMm: path.jacketMm,
+    radiusMm: path.jacketMm === null ? BUFFER_RADIUS_MM : path.jacketMm / 2,
     isTipSeen: thin !== null,
   };
 }
@@ -132,12 +134,13 @@ function edgeOfLayer(strip: EndStrip, middle: Float32Array, sought: Sought): Fou
     rival: isSure ? null : Math.round(from) + change.rival! * every,
   };
 }
+/** Lines a mm beside the middle are enough to see about where it is. */
+const COARSE_LINES = 10;
 /** Where an edge is not found line by line it is known to so much. */
 const UNSURE_MM = 0.3;
+/** A place that changes most and the path's own are the same within this, mm. */
 const AGREES_MM = 0.5;
 /** An edge, and the column of another place that changes nearly as much, if there is one. */
 interface FoundEdge extends LayerEdge {
   readonly rival: number | null;
 }
-
-const COARSE_LINES = 10;

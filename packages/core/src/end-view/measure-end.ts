@@ -75,8 +75,6 @@ const MOST_PRINT = 0.0135;
 const GLARE = { share: 0.35, mm: 2.5 };
 /** The end stands off the paper by the radius of its cable, and that is known to this share of it. */
 const HEIGHT_KNOWN = 0.25;
-/** Of a cable without a jacket (common practice: 900 µm). */
-const BUFFER_MM = 0.9;
 /** Of a length that is measured along a curve this share is left open. */
 const CURVE = 0.15;
 
@@ -100,7 +98,7 @@ export function measureEnd(image: ColourImage, card: CameraCard): EndReading {
   const leanAt = (column: number): number => (eye[0] - onCard(strip, column, 0).xMm) / Math.abs(eye[2]);
   const layers = layerEdges(strip, path, leanAt);
   if (!layers) return { ok: false, reason: 'no_layers' };
-  const way = new Way(strip, layers.middle, pose, (layers.jacketWidthMm ?? BUFFER_MM) / 2);
+  const way = new Way(strip, layers.middle, pose, layers.radiusMm);
   // Where the end of the glass is not seen nothing is said of what is counted from it.
   const tip = layers.isTipSeen ? layers.tip : null;
   const length = (edge: LayerEdge | null): EndLength | null => tip && edge && way.length(tip, edge, print);

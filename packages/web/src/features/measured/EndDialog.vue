@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { CameraCard, EndLayer, EntryValue } from '@clear-mark/core';
 import { computed } from 'vue';
-import { END_REFUSAL_WORDS, LAYER_WORDS } from './end.model.ts';
+import { END_REFUSAL_WORDS, hintOf, LAYER_WORDS } from './end.model.ts';
 import EndShot from './EndShot.vue';
 import MeasureFrame from './MeasureFrame.vue';
 import { useEnd } from './use-end.ts';
@@ -25,10 +25,7 @@ const refused = computed(() => {
   const reading = shot.value?.reading ?? live.value;
   return reading && !reading.ok ? END_REFUSAL_WORDS[reading.reason] : null;
 });
-const isTipSeen = computed(() => end.value?.seen.some((s) => s.of === 'tip') ?? true);
-const isUnset = computed(
-  () => dragged.value === null && end.value !== null && end.value[props.layer] === null,
-);
+const hint = computed(() => end.value && hintOf(end.value, props.layer, dragged.value));
 const budget = computed(() => (dragged.value === null ? end.value?.[props.layer]?.budget : null));
 const BUDGET_WORDS = {
   edges: 'edges',
@@ -58,11 +55,7 @@ const BUDGET_WORDS = {
     </template>
     <template #found>
       <p class="soft">{{ LAYER_WORDS[layer] }}{{ dragged === null ? '' : ', edge set by hand' }}</p>
-      <p v-if="!isTipSeen" class="soft">The end of the glass is not seen: a plainer light, or nearer.</p>
-      <p v-else-if="isUnset" class="soft">
-        It is not certain where this edge lies. Move the ring to it along the cable, or photograph it in
-        plainer light.
-      </p>
+      <p v-if="hint" class="soft">{{ hint }}</p>
       <details v-if="budget" class="soft budget">
         <summary>What the ± is made of</summary>
         <ul>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { type EndLayer, type EndReading, type MeasuredEnd, placeAlong } from '@clear-mark/core';
 import { computed } from 'vue';
+import { isTipSeen } from './end.model.ts';
 import type { Shot } from './keep-measured.ts';
 import ShotFrame from './ShotFrame.vue';
 
@@ -17,7 +18,7 @@ const points = (places: readonly { x: number; y: number }[]): string =>
 /** How far from the tip the handle stands: at the edge that is asked for, or half-way along the cable where that is not certain. */
 const handleMm = computed((): number | null => {
   if (!props.end) return null;
-  const half = props.end.seen.some((s) => s.of === 'tip') ? (props.end.path.at(-1)?.mm ?? 0) / 2 : null;
+  const half = isTipSeen(props.end) ? (props.end.path.at(-1)?.mm ?? 0) / 2 : null;
   return props.dragged ?? props.end[props.layer]?.mm ?? half;
 });
 const at = computed(() =>

@@ -43,6 +43,15 @@ export function lengthOf(end: MeasuredEnd, layer: EndLayer, dragged: number | nu
   return { text: mm.toFixed(2), expanded: Math.min(MOST_EXPANDED, expanded).toFixed(2) };
 }
 
+/** Whether the end of the glass is seen, from which all lengths are counted. */
+export const isTipSeen = (end: MeasuredEnd): boolean => end.seen.some((s) => s.of === 'tip');
+/** What to do where a photograph gives no length of a layer, or null where it does. */
+export function hintOf(end: MeasuredEnd, layer: EndLayer, dragged: number | null): string | null {
+  if (!isTipSeen(end)) return 'The end of the glass is not seen: a plainer light, or nearer.';
+  if (dragged !== null || end[layer] !== null) return null;
+  return 'It is not certain where this edge lies. Move the ring to it along the cable, or photograph it in plainer light.';
+}
+
 /** How far from the tip an edge is dragged, along the cable. */
 export const edgeDragged = (end: MeasuredEnd, to: PicturePlace): number => mmAlong(end.path, to);
 

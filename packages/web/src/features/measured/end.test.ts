@@ -2,7 +2,7 @@
 import type { EndReading, MeasuredEnd } from '@clear-mark/core';
 import { describe, expect, it, vi } from 'vitest';
 import { freshPages, openPage } from '../../../test/page.ts';
-import { edgeDragged, END_REFUSAL_WORDS, isEndStill, lengthOf } from './end.model.ts';
+import { edgeDragged, END_REFUSAL_WORDS, hintOf, isEndStill, lengthOf } from './end.model.ts';
 import EndShot from './EndShot.vue';
 import type { Shot } from './keep-measured.ts';
 
@@ -74,6 +74,19 @@ describe('a length of an end in a picture', () => {
   });
   it('that cannot be measured says why, in sentences', () => {
     for (const words of Object.values(END_REFUSAL_WORDS)) expect(words).toMatch(/^[A-Z].*\.$/);
+  });
+});
+
+describe('what to do where there is no length', () => {
+  it('is to move the ring where the edge is not certain, until somebody did', () => {
+    expect(hintOf(END, 'glass', null)).toMatch(/Move the ring/);
+    expect(hintOf(END, 'glass', 8)).toBeNull();
+    expect(hintOf(END, 'jacket', null)).toBeNull();
+  });
+  it('is to photograph it anew where the end of the glass is not seen, whatever else is', () => {
+    const blind: MeasuredEnd = { ...END, seen: END.seen.filter((s) => s.of !== 'tip') };
+    expect(hintOf(blind, 'jacket', null)).toMatch(/end of the glass is not seen/);
+    expect(hintOf(blind, 'glass', 8)).toMatch(/end of the glass is not seen/);
   });
 });
 
