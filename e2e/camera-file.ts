@@ -4,6 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { RenderedFace } from '@clear-mark/sim';
 import type { test } from '@playwright/test';
+import { WHOLE } from './browsers.ts';
 
 type Picture = Pick<RenderedFace, 'width' | 'height' | 'data'>;
 
@@ -55,6 +56,7 @@ export const playing =
       await draw(file);
       await use({
         ...launchOptions,
+        executablePath: WHOLE,
         args: [
           ...(launchOptions.args ?? []),
           '--use-fake-device-for-media-stream',

@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { WITHOUT_WINDOWS } from './browsers.ts';
 
 export default defineConfig({
   testDir: './tests',
@@ -24,7 +25,7 @@ export default defineConfig({
     // It fetches the whole application again for every page; the tests that need it say so.
     serviceWorkers: 'block',
     launchOptions: {
-      executablePath: process.env['CLEAR_MARK_CHROMIUM'] ?? '/usr/bin/chromium',
+      executablePath: WITHOUT_WINDOWS,
       args: [
         '--no-sandbox',
         '--disable-gpu',

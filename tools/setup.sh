@@ -34,7 +34,8 @@ missing_packages() {
   for need in "$@"; do
     case "$need" in
       database) postgres_there || printf 'postgresql ' ;;
-      browser) chromium_there || printf 'chromium ' ;;
+      # The second is the same browser without windows: most browser tests run in it in less time.
+      browser) chromium_there || printf 'chromium chromium-headless-shell ' ;;
       nodes) nodes_there || printf 'patroni etcd-server haproxy ' ;;
     esac
   done

@@ -15,7 +15,7 @@ export interface EdgeSpread {
  * memory; the quarter as a threshold for line widths: Nyyssonen 1977), a half in incoherent light or far out of focus. The fringe beside an edge tells
  * which: it rises over the light where light is coherent. Between the two by practice pictures.
  */
-const AT_EDGE = { coherent: 0.25, blurred: 0.45, fringe: 0.03, sd: 0.04 };
+const AT_EDGE = { coherent: 0.25, blurred: 0.45, fringe: 0.03, sd: 0.06 };
 /** Where the light is clipped no fringe is seen, nor where half of it is. */
 const CLIPPED = { level: 252, share: 0.42, sd: 0.13 };
 const BINS = 4;

@@ -6,8 +6,9 @@ export type CleaveClass = (typeof CLEAVE_CLASSES)[number];
 
 /** What speaks for a class. Lengths in µm, across the face and along the axis. */
 export interface FaceSigns {
-  /** Share of the rows that lie far off the line. */
+  /** Share of the rows that lie far off the line, of all and of the smoother side. */
   readonly offShare: number;
+  readonly smoothOffShare: number;
   /** Material that sticks out at a corner, and that is missing there: how wide and how far. */
   readonly lip: { readonly widthUm: number; readonly heightUm: number };
   readonly chip: { readonly widthUm: number; readonly depthUm: number };
@@ -18,6 +19,8 @@ export interface FaceSigns {
   readonly smoothUm: number;
   /** How far apart the rows of the rougher side lie at the most, without what is off at the corner. */
   readonly swingUm: number;
+  /** How often the rows of the rougher side turn, out or in, by a clear step. */
+  readonly turns: number;
   /** Something lies on the face: it sticks out where no lip is, and the face is not rough itself. */
   readonly hasDirt: boolean;
 }
@@ -33,6 +36,10 @@ const RULES = {
   lip: { width: 2, height: 1.7 },
   chip: { width: 6, depth: 2.2 },
   hackle: { rough: 4.2, swing: 2 },
+  /** Few large steps: hackle that is coarser. */
+  steps: { turns: 2, rough: 1.1, swing: 3, offShare: 0.1 },
+  /** The other half of what is broken is no face either. */
+  half: { offShare: 0.05, rough: 2 },
   mist: { rough: 1.1, narrow: 2.6, ratio: 2, depth: 4 },
 };
 
@@ -43,7 +50,8 @@ export function signsOf(line: FaceLine, um: number): FaceSigns {
     .map((r) => ({ v: r.v / line.half, off: r.off * um }))
     .filter((r) => Math.abs(r.off) < (Math.abs(r.v) > MOST_OFF.corner ? MOST_OFF.cornerUm : MOST_OFF.um));
   const offs = rows.map((r) => r.off);
-  const far = offs.filter((o) => Math.abs(o) > FAR_UM).length / Math.max(1, offs.length);
+  const farOf = (of: readonly number[]): number =>
+    of.filter((o) => Math.abs(o) > FAR_UM).length / Math.max(1, of.length);
   const bumps = bumpsInside(rows, um);
   const bump = new Set(bumps.flatMap((b) => b.rows));
   const below = cornerRun(offs, um);
@@ -52,37 +60,70 @@ export function signsOf(line: FaceLine, um: number): FaceSigns {
   const lips = corners.filter((c) => c.most > 0).sort((a, b) => b.most - a.most);
   const chips = corners.filter((c) => c.most < 0).sort((a, b) => a.most - b.most);
   const side = (sign: number, corner: CornerRun): SideSigns => {
+    const all = rows.filter((r) => r.v * sign > 0).map((r) => r.off);
     const own = rows
       .filter((r, i) => r.v * sign > SIDE.from && r.v * sign < SIDE.to && !bump.has(i))
       .map((r) => r.off);
     const ordered = sign > 0 ? own.reverse() : own;
     // What is off at the corner is a lip or a chip, where it is smooth.
-    return sideSigns(
-      smoothed(withoutSpikes(ordered, um)),
-      Math.min(Math.round(corner.width / um), Math.floor(ordered.length / 2)),
-    );
+    return {
+      ...sideSigns(
+        smoothed(withoutSpikes(ordered, um)),
+        Math.min(Math.round(corner.width / um), Math.floor(ordered.length / 2)),
+      ),
+      off: farOf(all),
+      turns: turnsOf(withoutSpikes(all, um)),
+    };
   };
   const upper = side(1, above);
   const lower = side(-1, below);
   const both = [upper, lower].sort((a, b) => b.rough - a.rough);
   return {
-    offShare: far,
+    offShare: farOf(offs),
+    smoothOffShare: both[1]!.off,
     lip: { widthUm: lips[0]?.width ?? 0, heightUm: lips[0]?.most ?? 0 },
     chip: { widthUm: chips[0]?.width ?? 0, depthUm: -(chips[0]?.most ?? 0) },
     roughUm: both[0]!.rough,
     roughSide: upper.rough > lower.rough ? 'up' : 'down',
     smoothUm: both[1]!.rough,
     swingUm: both[0]!.swing,
+    turns: both[0]!.turns,
     hasDirt: both[0]!.rough < DIRT.rough && bumps.some(isDirt),
   };
 }
 
-interface SideSigns {
+interface Roughness {
   readonly rough: number;
   readonly swing: number;
 }
+interface SideSigns extends Roughness {
+  readonly off: number;
+  readonly turns: number;
+}
+/** How often rows turn from going out to going in and back, counting only what goes on for `TURN_UM`. */
+function turnsOf(offs: readonly number[]): number {
+  let turns = 0;
+  let way = 0;
+  let least = offs[0] ?? 0;
+  let most = least;
+  for (const off of offs) {
+    least = Math.min(least, off);
+    most = Math.max(most, off);
+    const now = off - least > TURN_UM ? 1 : most - off > TURN_UM ? -1 : 0;
+    if (now === 0 || now === way) {
+      if (way > 0) least = most = Math.max(most, off);
+      if (way < 0) least = most = Math.min(least, off);
+      continue;
+    }
+    if (way !== 0) turns += 1;
+    way = now;
+    least = most = off;
+  }
+  return turns;
+}
+const TURN_UM = 1.2;
 /** How much rows go to and fro beyond what takes them from the first to the last, and how far apart they lie past a corner. */
-function sideSigns(offs: readonly number[], corner: number): SideSigns {
+function sideSigns(offs: readonly number[], corner: number): Roughness {
   if (offs.length < 4) return { rough: 0, swing: 0 };
   let there = 0;
   for (let i = 1; i < offs.length; i++) there += Math.abs(offs[i]! - offs[i - 1]!);
@@ -168,8 +209,9 @@ const SPIKE_UM = 3;
 /** The class for which most speaks, the gravest first. Ends that nearly touch are read less finely. */
 export function classOf(signs: FaceSigns, isNarrow: boolean): CleaveClass {
   const { offShare, lip, chip, roughUm, smoothUm, swingUm } = signs;
-  if (offShare > RULES.brokenShare) return 'broken';
+  if (offShare > RULES.brokenShare) return isHalfAFace(signs) ? 'hackle' : 'broken';
   if (roughUm > RULES.hackle.rough && swingUm > RULES.hackle.swing) return 'hackle';
+  if (!isNarrow && isStepped(signs)) return 'hackle';
   if (lip.heightUm > RULES.lip.height && lip.widthUm > RULES.lip.width) return 'lip';
   const mist = isNarrow ? RULES.mist.narrow : RULES.mist.rough;
   const isMisty = roughUm > mist && roughUm > RULES.mist.ratio * smoothUm;
@@ -178,3 +220,12 @@ export function classOf(signs: FaceSigns, isNarrow: boolean): CleaveClass {
   if (chip.depthUm > chipped && chip.widthUm > RULES.chip.width) return 'chip';
   return isMisty ? 'mist' : 'mirror';
 }
+
+const isStepped = ({ turns, roughUm, swingUm, offShare, hasDirt }: FaceSigns): boolean =>
+  turns >= RULES.steps.turns &&
+  roughUm > RULES.steps.rough &&
+  (swingUm > RULES.steps.swing || offShare > RULES.steps.offShare) &&
+  !hasDirt;
+
+const isHalfAFace = ({ turns, smoothOffShare, smoothUm }: FaceSigns): boolean =>
+  turns >= RULES.steps.turns && smoothOffShare < RULES.half.offShare && smoothUm < RULES.half.rough;

@@ -1,6 +1,7 @@
 import { type GreyImage, shrink } from '../faces/pixels/image.ts';
 import { middleOf } from '../faces/pixels/quantile.ts';
 import { type Background, fitBackground } from './background.ts';
+import { isElectrode, piecesOf } from './dark-pieces.ts';
 import { darkPlaces, findStrips, type Strip } from './find-strips.ts';
 
 /** A fiber as it was found, roughly; in pixels of the whole picture. */
@@ -41,6 +42,10 @@ const SMALL_WIDTH = 400;
 const AT_BORDER = 0.06;
 /** Bands of a fiber that are dark: from the middle, in widths. */
 const BANDS = { from: 0.36, to: 0.47 };
+/** Beside a fiber is what lies further from its middle than so many of its widths. */
+const BESIDE = 0.62;
+/** A block is as dark as that from top to bottom, and takes no more of the width. */
+const BLOCK = { dark: 0.97, most: 0.25 };
 /** Dark places beside the fibers, to the fibers' own, from which another fiber crosses. */
 const CROSSING = 0.3;
 const DARK_FIELD = 45;
@@ -60,11 +65,12 @@ export function findFibers(image: GreyImage): FoundFibers | SideRefusal {
   const dark = darkPlaces(small, light);
   const strips = findStrips(dark, small.width, small.height);
   if (strips.length === 0) return 'no_fiber';
+  const open = openColumns(dark, small.width, small.height);
   const edge = AT_BORDER * small.width;
-  const atLeft = strips.filter((s) => s.from <= edge);
-  const atRight = strips.filter((s) => s.to >= small.width - 1 - edge);
+  const atLeft = strips.filter((s) => s.from <= open.from + edge);
+  const atRight = strips.filter((s) => s.to >= open.to - edge);
   if (atLeft.length + atRight.length === 0) return 'no_fiber';
-  if (isCrossed(dark, small.width, small.height, strips)) return 'crossing';
+  if (isCrossed(dark, small.width, small.height, open, strips)) return 'crossing';
   const place = new Place(image, light, shrunk);
   // On the side where a fiber comes in; an end lies within the picture anyway.
   const from = atLeft.length === 0 ? 0 : Math.min(...atLeft.map((s) => s.from)) * shrunk;
@@ -105,23 +111,51 @@ function fibersOf(
   ];
 }
 
+interface Columns {
+  readonly from: number;
+  readonly to: number;
+}
+/** The columns between blocks that hold the fibers, which are dark from top to bottom; all of them where none is seen. */
+function openColumns(dark: Uint8Array, width: number, height: number): Columns {
+  const isBlock = (x: number): boolean => {
+    let n = 0;
+    for (let y = 0; y < height; y++) n += dark[y * width + x]!;
+    return n > BLOCK.dark * height;
+  };
+  const most = BLOCK.most * width;
+  let from = 0;
+  let to = width - 1;
+  while (from < most && isBlock(from)) from += 1;
+  while (width - 1 - to < most && isBlock(to)) to -= 1;
+  // What goes on further is no block.
+  return { from: from < most ? from : 0, to: width - 1 - to < most ? to : width - 1 };
+}
+
 /** Whether there is much beside the strips that is dark and reaches from one border to the other. */
-function isCrossed(dark: Uint8Array, width: number, height: number, strips: readonly Strip[]): boolean {
-  let beside = 0;
+function isCrossed(
+  dark: Uint8Array,
+  width: number,
+  height: number,
+  open: Columns,
+  strips: readonly Strip[],
+): boolean {
+  const beside = new Uint8Array(dark.length);
   let within = 0;
-  for (let x = 0; x < width; x += 2) {
+  for (let x = 0; x < width; x++) {
     for (let y = 0; y < height; y++) {
       if (!dark[y * width + x]) continue;
       const isWithin = strips.some(
-        (s) => Math.abs(y - s.middle - s.slope * x) < s.height * 0.62 && x > s.from - 20 && x < s.to + 20,
+        (s) => Math.abs(y - s.middle - s.slope * x) < s.height * BESIDE && x > s.from - 20 && x < s.to + 20,
       );
       // Bars and frames lie at the borders.
-      const isFrame = y < 0.06 * height || y > 0.92 * height || x < 0.04 * width || x > 0.96 * width;
+      const isFrame =
+        y < 0.06 * height || y > 0.92 * height || x < open.from + 0.04 * width || x > open.to - 0.04 * width;
       if (isWithin) within += 1;
-      else if (!isFrame) beside += 1;
+      else if (!isFrame) beside[y * width + x] = 1;
     }
   }
-  return beside > CROSSING * within;
+  const crossing = piecesOf(beside, width, height).filter((piece) => !isElectrode(piece, strips));
+  return crossing.reduce((sum, piece) => sum + piece.size, 0) > CROSSING * within;
 }
 
 /** Looks along strips in the whole picture. */

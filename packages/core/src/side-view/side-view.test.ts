@@ -58,6 +58,14 @@ function painted({
   }
   return { width, height, data };
 }
+/** A picture in which something dark lies before the light. */
+function covered({ width, height, data }: GreyImage, isDark: (x: number, y: number) => boolean): GreyImage {
+  return {
+    width,
+    height,
+    data: data.map((level, i) => (isDark(i % width, Math.floor(i / width)) ? 14 : level)),
+  };
+}
 function oneEnd(image: GreyImage) {
   const found = measureCleave(image);
   if (!found.ok) throw new Error(found.reason);
@@ -100,6 +108,16 @@ describe('a cleave from the side', () => {
     const turned = Math.sqrt(turns.reduce((sum, t) => sum + t * t, 0) / turns.length);
     expect(angleSdOfScreen(0)).toBeCloseTo(turned, 2);
     expect(angleSdOfScreen(0.2)).toBeCloseTo(Math.hypot(0.2, turned), 2);
+  });
+  it('is found between blocks that hold it, and beside the points of electrodes', () => {
+    const held = covered(painted({ angleDeg: 1.2 }), (x) => x < 55 || x > 595);
+    expect(oneEnd(held).end.angleDeg).toBeCloseTo(1.2, 1);
+    const tip = (x: number, y: number): boolean => Math.abs(x - 352) < 0.4 * (Math.abs(y - 240) - 115);
+    expect(oneEnd(covered(painted({ angleDeg: 1.2 }), tip)).end.angleDeg).toBeCloseTo(1.2, 1);
+  });
+  it('is refused where another fiber goes across it', () => {
+    const across = covered(painted({ angleDeg: 1.2 }), (x, y) => Math.abs(x - 150 - 0.5 * y) < 62);
+    expect(measureCleave(across)).toEqual({ ok: false, reason: 'crossing' });
   });
   it('has its scale from the 125 µm of the glass', () => {
     for (const umPerPx of [0.5, 0.9, 1.6]) {

@@ -1,0 +1,59 @@
+import { measureCleave } from '@clear-mark/core';
+import { describe, expect, it } from 'vitest';
+import { otherCleave } from './other-cleave-for-tests.ts';
+import { rngFrom } from './rng.ts';
+
+const COUNT = 36;
+const SEED = 60_000;
+const at = (list: readonly number[], share: number): number =>
+  [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) * share)]!;
+const share = (list: readonly boolean[]): number => list.filter(Boolean).length / list.length;
+
+/** Cleaves drawn by rays, with blocks and electrodes in the picture: what is tuned to the look of the first way fails here. */
+describe('cleaves of the second way to draw them', () => {
+  const clean: number[] = [];
+  const hard: number[] = [];
+  const inside: boolean[] = [];
+  const scales: number[] = [];
+  const classes: boolean[] = [];
+  const refused: string[] = [];
+  let withBlocks = 0;
+  let withTips = 0;
+  for (let i = 0; i < COUNT; i++) {
+    const view = otherCleave(rngFrom(SEED + i), 640);
+    withBlocks += view.optics.blocks[0] > 0 ? 1 : 0;
+    withTips += view.optics.tips ? 1 : 0;
+    const found = measureCleave(view);
+    if (!found.ok) {
+      refused.push(`${SEED + i}: ${found.reason}`);
+      continue;
+    }
+    scales.push(Math.abs(found.umPerPx / view.optics.umPerPx - 1));
+    for (const truth of view.ends) {
+      const end = found.ends.find((e) => e.side === truth.side);
+      classes.push(end?.class === truth.look);
+      if (!end || truth.look === 'broken' || end.angleDeg === null) continue;
+      const off = Math.abs(end.angleDeg - truth.angleDeg);
+      (truth.look === 'mirror' ? clean : hard).push(off);
+      inside.push(off <= 2 * end.angleSd!);
+    }
+  }
+
+  it('are measured, all of them, between blocks and below electrodes too', () => {
+    expect(refused).toEqual([]);
+    expect(withBlocks).toBeGreaterThan(2);
+    expect(withTips).toBeGreaterThan(2);
+  });
+  it('have angles within 0.03° in the middle and 0.15° at 95 % where the face is smooth', () => {
+    expect(at(clean, 0.5)).toBeLessThan(0.03);
+    expect(at(clean, 0.95)).toBeLessThan(0.15);
+  });
+  it('have angles within 0.1° in the middle where it is not', () => expect(at(hard, 0.5)).toBeLessThan(0.1));
+  it('have uncertainties of their angles that hold', () =>
+    expect(share(inside)).toBeGreaterThanOrEqual(0.93));
+  it('have scales within 0.6 % in the middle and 1.5 % at 95 %', () => {
+    expect(at(scales, 0.5)).toBeLessThan(0.006);
+    expect(at(scales, 0.95)).toBeLessThan(0.015);
+  });
+  it('are called what they are', () => expect(share(classes)).toBeGreaterThanOrEqual(0.85));
+});
