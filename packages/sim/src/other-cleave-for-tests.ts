@@ -158,7 +158,7 @@ function shapeOf(end: OtherCleave, radius: number, rng: Rng): { outline: Float32
     outline[i] = bow * (1 - (v / radius) ** 2);
     if (end.look === 'mist' && fromEdge < reach) {
       const grows = 1 - fromEdge / reach;
-      outline[i]! += grain[i]! * (0.5 + 0.8 * grows);
+      outline[i]! += grain[i]! * (0.3 + 0.5 * grows);
       rough[i] = 1 + 5 * grows;
     }
     if (end.look === 'hackle' && fromEdge < reach) {

@@ -5,8 +5,8 @@ import { type FiberEdges, middleAt } from './fiber-edges.ts';
 export interface CrossProfile {
   readonly levels: Float64Array;
   readonly at: (place: number) => number;
-  /** How far from the middle, in half widths, it is brighter than half-way from its dark sides to the light. */
-  readonly bright: number;
+  /** How bright it is at a place across, upwards positive, in half widths: 0 as its dark sides, 1 as the light beside it. */
+  readonly bright: (v: number) => number;
 }
 
 const OUTSIDE = 1.5;
@@ -14,7 +14,6 @@ const PLACES = 240;
 /** Columns that are taken: widths of the fiber from its end. */
 const COLUMNS = { from: 0.35, to: 2.2 };
 const SIDES = { from: 0.72, to: 0.9 };
-const BRIGHT = { least: 0.2, most: 0.55 };
 
 /** The mean profile across a fiber behind its end. */
 export function crossProfile(image: GreyImage, fiber: FiberEdges): CrossProfile {
@@ -54,14 +53,12 @@ export function crossProfile(image: GreyImage, fiber: FiberEdges): CrossProfile 
     return n === 0 ? Number.NaN : sum / n;
   };
   const dark = mean(SIDES.from, SIDES.to);
-  const halfway = (dark + fiber.light) / 2;
-  let bright = 0;
-  for (let p = SIDES.to; p > 0; p -= 0.02) {
-    if (Math.max(at(p), at(-p)) < halfway) continue;
-    bright = p;
-    break;
-  }
-  return { levels, at, bright: Math.max(BRIGHT.least, Math.min(BRIGHT.most, bright * 1.1)) };
+  const bright = (v: number): number => {
+    const level = at(-v);
+    if (!Number.isFinite(level) || !(fiber.light > dark)) return 0;
+    return Math.max(0, Math.min(1, (level - dark) / (fiber.light - dark)));
+  };
+  return { levels, at, bright };
 }
 
 const GLASS = { from: 0.4, to: 0.62 };

@@ -2,7 +2,7 @@ import type { GreyImage } from '../faces/pixels/image.ts';
 import { firstFall, levelsAlong } from './edge-profile.ts';
 import { type FiberEdges, middleAt } from './fiber-edges.ts';
 import { CORRELATED } from './robust.ts';
-import { brightAt, bulgeAt, lineOfRows, shareOfRows } from './line-fit.ts';
+import { type Bright, bulgeAt, lineOfRows, shareOfRows } from './line-fit.ts';
 
 /** The end of a fiber as it is seen across it. Lengths in pixels, along the axis (u, outwards) and across it (v, upwards). */
 export interface FaceLine {
@@ -45,7 +45,7 @@ export function fitFaceLine(
   fiber: FiberEdges,
   gap: number,
   least: number,
-  bright: number,
+  bright: Bright,
 ): FaceLine | null {
   const half = fiber.width / 2;
   const frame = frameAt(fiber);
@@ -67,13 +67,13 @@ export function fitFaceLine(
 type Rows = readonly Omit<FaceRow, 'off'>[];
 
 /** The line through rows across a fiber of that half width; `bright` as in `lineOfRows`. */
-export function lineThrough(rows: Rows, half: number, bright: number): FaceLine | null {
+export function lineThrough(rows: Rows, half: number, bright: Bright): FaceLine | null {
   const used = usedOf(rows, half);
   return used && fitted(rows, half, bright, used);
 }
 
 /** A line fitted again with rows that count less the rougher the face is near them; itself where it is as smooth everywhere. */
-export function lineByRoughness(line: FaceLine, bright: number): FaceLine {
+export function lineByRoughness(line: FaceLine, bright: Bright): FaceLine {
   const used = usedOf(line.rows, line.half);
   if (!used) return line;
   const shares = shareOfRows(used.vs, used.us, leastSpread(line.half));
@@ -101,7 +101,7 @@ const leastSpread = (half: number): number => Math.max(LEAST_SPREAD.px, (LEAST_S
 function fitted(
   rows: Rows,
   half: number,
-  bright: number,
+  bright: Bright,
   { vs, us, of }: UsedRows,
   shares?: readonly number[],
 ): FaceLine | null {
@@ -109,7 +109,7 @@ function fitted(
   if (!line) return null;
   const slope = line.slope / half;
   const on = (v: number): number =>
-    line.at + slope * v + line.step * brightAt(v / half, bright) + line.bulge * bulgeAt(v / half);
+    line.at + slope * v + line.step * bright(v / half) + line.bulge * bulgeAt(v / half);
   return {
     at: line.at,
     slope,

@@ -14,7 +14,7 @@ const SAVES = { share: 0.02, aRow: 0.02 };
  * Of a term that the rows say nothing of, so many rows say that it is 0. A face may be tilted by a few degrees, which is many times what a row
  * is read to; rows in the bright middle are moved by little more than that.
  */
-const RIDGE = { bright: 0.3, bulge: 0.015 };
+const RIDGE = { bright: 0.1, bulge: 0.015 };
 /** Scatter less than this share of what is believed of a row is chance. */
 const SEEN_AT_LEAST = 0.4;
 
@@ -28,8 +28,8 @@ export interface LineOfRows extends Pick<RobustFit, 'spread'> {
   readonly weights: Float64Array;
 }
 
-/** The bright middle of a fiber, where its end is seen as a thin line and not as a step. */
-export const brightAt = (v: number, bright: number): number => Math.exp(-((v / bright) ** 2));
+/** How bright a fiber is at a place across it, 0 to 1: where it is bright its end is seen as a thin line and not as a step. */
+export type Bright = (v: number) => number;
 /** Half an ellipse across a fiber of unit half width, its mean taken off. */
 export const bulgeAt = (v: number): number => Math.sqrt(Math.max(0, 1 - v * v)) - Math.PI / 4;
 
@@ -37,18 +37,18 @@ export const bulgeAt = (v: number): number => Math.sqrt(Math.max(0, 1 - v * v)) 
  * The line on which most rows lie, by how much they differ from each other as noise makes them: the cheapest of lines through parts of the
  * face, then a biweight round what it found. `vs` from -1
  * to 1 across the fiber, `us` in any unit, `least` the smallest standard deviation that is
- * believed, `bright` how far from its middle a fiber is bright, `shares` what each row counts, 0 to 1. Null where there are too few rows.
+ * believed, `bright` how bright the fiber is there, `shares` what each row counts, 0 to 1. Null where there are too few rows.
  */
 export function lineOfRows(
   vs: readonly number[],
   us: readonly number[],
   least: number,
-  bright: number,
+  bright: Bright,
   shares: readonly number[] = us.map(() => 1),
 ): LineOfRows | null {
   const sd = Math.max(least, noiseOf(us));
-  const flatTerms = vs.map((v) => [1, v, brightAt(v, bright)]);
-  const curvedTerms = vs.map((v) => [1, v, brightAt(v, bright), bulgeAt(v)]);
+  const flatTerms = vs.map((v) => [1, v, bright(v)]);
+  const curvedTerms = vs.map((v) => [1, v, bright(v), bulgeAt(v)]);
   const flat = cheapest(flatTerms, vs, us, sd, shares);
   const curved = cheapest(curvedTerms, vs, us, sd, shares);
   if (!flat) return null;

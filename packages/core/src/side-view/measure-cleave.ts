@@ -5,6 +5,7 @@ import { type CleaveClass, classOf, type FaceSigns, signsOf } from './face-class
 import { type FaceLine, fitFaceLine, frameAt, lineByRoughness, lineThrough } from './face-line.ts';
 import { type FiberEdges, fitFiberEdges, middleAt } from './fiber-edges.ts';
 import { findFibers, type FoundFibers, type RoughFiber, type SideRefusal } from './find-fibers.ts';
+import type { Bright } from './line-fit.ts';
 import { isNarrow, rowsOfNarrowGap } from './narrow-gap.ts';
 import { DIAMETER, type PicturePlace } from './picture-scale.ts';
 
@@ -46,7 +47,7 @@ const SIDE_DIRT_UM = 1.3;
 interface WorkedFiber {
   readonly rough: RoughFiber;
   readonly edges: FiberEdges;
-  readonly bright: number;
+  readonly bright: Bright;
   readonly blur: number;
   readonly um: number;
   readonly umSd: number;
@@ -184,7 +185,7 @@ function endOf(fiber: WorkedFiber, first: FaceLine): CleavedEnd {
  * The line of a face that looks so: the rough side of hackle says nothing of it, and mist, seen or not, less than what is smooth. What is broken off
  * or sticks out is left out by the fit itself.
  */
-function lineOfLook(first: FaceLine, look: CleaveClass, signs: FaceSigns, bright: number): FaceLine {
+function lineOfLook(first: FaceLine, look: CleaveClass, signs: FaceSigns, bright: Bright): FaceLine {
   if (look === 'hackle') return smoothPart(first, signs, bright) ?? first;
   if (look === 'mist' || look === 'mirror') return lineByRoughness(first, bright);
   return first;
@@ -192,7 +193,7 @@ function lineOfLook(first: FaceLine, look: CleaveClass, signs: FaceSigns, bright
 /** From here on, in half widths, the rough side is left out. */
 const ROUGH_FROM = 0.22;
 /** The line through the rows of the smooth side and of the middle alone. */
-function smoothPart(line: FaceLine, { roughSide }: FaceSigns, bright: number): FaceLine | null {
+function smoothPart(line: FaceLine, { roughSide }: FaceSigns, bright: Bright): FaceLine | null {
   const sign = roughSide === 'up' ? 1 : -1;
   const rows = line.rows.filter((r) => (r.v * sign) / line.half < ROUGH_FROM);
   return lineThrough(rows, line.half, bright);

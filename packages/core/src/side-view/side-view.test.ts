@@ -243,6 +243,9 @@ describe('dirt on a face', () => {
   });
 });
 
+/** A narrow bright middle. */
+const middleBright = (v: number): number => Math.exp(-((v / 0.3) ** 2));
+
 describe('the fits', () => {
   it('of an edge is half-way between its light and its dark', () => {
     const levels = Float64Array.from([200, 200, 200, 200, 150, 50, 40, 40, 60]);
@@ -272,20 +275,35 @@ describe('the fits', () => {
     )!;
     expect(fit.coefficients[1]).toBeCloseTo(-0.5, 2);
   });
+  it('of a face is not turned by a bright band that lies to one side, of any width', () => {
+    // Closed form: rows on a line, those in the band read further out by as much as the fiber is bright there.
+    for (const [from, to] of [
+      [-0.75, 0.3],
+      [-0.1, 0.2],
+      [0.2, 0.6],
+    ] as const) {
+      const inBand = (v: number): number => (v > from && v < to ? 0.9 : 0);
+      const vs = Array.from({ length: 101 }, (_, i) => i / 50 - 1);
+      const us = vs.map((v, i) => 0.4 * v + 0.7 * inBand(v) + (i % 2 ? 0.03 : -0.03));
+      const line = lineOfRows(vs, us, 0.05, inBand)!;
+      expect(line.slope).toBeCloseTo(0.4, 1);
+      expect(Math.abs(line.slope - 0.4)).toBeLessThan(0.01);
+    }
+  });
   it('of a face tilted towards the eye is not turned by a rough corner', () => {
     // Half of an ellipse 2 px high; the lowest fifth goes to and fro by half a pixel, round where it would be.
     const vs = Array.from({ length: 67 }, (_, i) => (i - 33) / 33.5);
     const us = vs.map((v, i) => 2 * Math.sqrt(1 - v * v) + (v < -0.6 ? [0.4, 0.5, -0.4, -0.5][i % 4]! : 0));
     const across = vs.slice(3, -3);
     const ends = us.slice(3, -3);
-    const line = lineOfRows(across, ends, 0.12, 0.3, shareOfRows(across, ends, 0.12))!;
+    const line = lineOfRows(across, ends, 0.12, middleBright, shareOfRows(across, ends, 0.12))!;
     expect(line.bulge).toBeCloseTo(2, 0);
     expect(Math.abs(line.slope)).toBeLessThan(0.03);
   });
   it('of the rows of a face is that of the part that is straight', () => {
     const vs = Array.from({ length: 101 }, (_, i) => (i - 50) / 50);
     const us = vs.map((v, i) => 0.8 * v + 0.03 * Math.sin(i * 2) + (v > 0.45 ? -(v - 0.45) * 30 : 0));
-    const line = lineOfRows(vs, us, 0.05, 0.3)!;
+    const line = lineOfRows(vs, us, 0.05, middleBright)!;
     expect(line.slope).toBeCloseTo(0.8, 1);
     expect(line.weights.filter((w) => w < 0.2).length).toBeGreaterThan(20);
     expect(noiseOf([0, 0.1, 0, 0.1, 0])).toBeGreaterThan(0.05);
