@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { otherCleave } from './other-cleave-for-tests.ts';
 import { rngFrom } from './rng.ts';
 
-const COUNT = 36;
+const COUNT = 30;
 const SEED = 60_000;
 const at = (list: readonly number[], share: number): number =>
   [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) * share)]!;

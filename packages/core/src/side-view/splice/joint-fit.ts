@@ -131,27 +131,33 @@ const inPicture = (a: Axis, umPerPx: number): AxisInPicture => ({
   bend: a.bend * umPerPx,
 });
 
-/** A neck or a bulge that nobody can miss says where the joint is: the middle of what differs from the usual width. */
+/**
+ * A neck or a bulge that nobody can miss says where the joint is: the middle of what differs from the usual width. Dirt on one edge is passed over,
+ * and so is what lies at the border of the picture.
+ */
 function bumpOf(bins: readonly Bin[], umPerPx: number): JointHint | null {
   const usual = middleOf(Float32Array.from(bins, (b) => b.width));
-  const off = bins.map((_, i) => {
-    const three = bins.slice(Math.max(0, i - 1), i + 2);
-    return middleOf(Float32Array.from(three, (b) => b.width)) - usual;
-  });
-  const at = off.reduce((b, o, i) => (Math.abs(o) > Math.abs(off[b]!) ? i : b), 0);
-  const peak = off[at]!;
-  if (Math.abs(peak) < BUMP.leastUm) return null;
-  let from = at;
-  let to = at;
-  while (from > 0 && off[from - 1]! / peak > 0.5) from -= 1;
-  while (to < bins.length - 1 && off[to + 1]! / peak > 0.5) to += 1;
-  const long = bins[to]!.u - bins[from]!.u;
-  if (long < BUMP.leastLongUm || long > BUMP.mostLongUm) return null;
-  // Dirt on one edge takes the middle along.
-  const before = bins[Math.max(0, from - 3)]!.middle;
-  const after = bins[Math.min(bins.length - 1, to + 3)]!.middle;
-  if (Math.abs(bins[at]!.middle - (before + after) / 2) > BUMP.oneSided * Math.abs(peak)) return null;
-  return { at: (bins[from]!.u + bins[to]!.u) / 2, sdUm: Math.max(2, umPerPx) };
+  const ofThree = (i: number, of: 'width' | 'middle'): number =>
+    middleOf(Float32Array.from(bins.slice(Math.max(0, i - 1), i + 2), (b) => b[of]));
+  const off = bins.map((_, i) => ofThree(i, 'width') - usual);
+  const isLeft = bins.map((_, i) => Math.min(i, bins.length - 1 - i) >= INSIDE * (bins.length - 1));
+  for (;;) {
+    const at = off.reduce((b, o, i) => (isLeft[i] && (b < 0 || Math.abs(o) > Math.abs(off[b]!)) ? i : b), -1);
+    if (at < 0 || Math.abs(off[at]!) < BUMP.leastUm) return null;
+    const peak = off[at]!;
+    let from = at;
+    let to = at;
+    while (from > 0 && off[from - 1]! / peak > 0.5) from -= 1;
+    while (to < bins.length - 1 && off[to + 1]! / peak > 0.5) to += 1;
+    const long = bins[to]!.u - bins[from]!.u;
+    const before = bins[Math.max(0, from - 3)]!.middle;
+    const after = bins[Math.min(bins.length - 1, to + 3)]!.middle;
+    const isOneSided =
+      Math.abs(ofThree(at, 'middle') - (before + after) / 2) > BUMP.oneSided * Math.abs(peak);
+    if (!isOneSided && long >= BUMP.leastLongUm && long <= BUMP.mostLongUm)
+      return { at: (bins[from]!.u + bins[to]!.u) / 2, sdUm: Math.max(2, umPerPx) };
+    isLeft.fill(false, Math.max(0, from - 3), to + 4);
+  }
 }
 const BUMP = { leastUm: 3, leastLongUm: 5, mostLongUm: 130, oneSided: 0.3 };
 
@@ -201,7 +207,8 @@ function placeOf(
       ),
     );
     const centred = ((at - first) / span - 0.5) / CENTRED;
-    const hinted = hint === null ? 0 : Math.min(HINT_COUNTS, ((at - hint.at) / hint.sdUm) ** 2);
+    const off = hint === null ? 0 : Math.abs(at - hint.at) / hint.sdUm;
+    const hinted = off > HINT_REACHES ? HINT_COUNTS : off * off;
     return { at, cost: ofMiddle + ofWidth + centred ** 2 + hinted };
   };
   const least = (tried: readonly Tried[]): Tried => tried.reduce((a, b) => (b.cost < a.cost ? b : a));
@@ -227,7 +234,8 @@ interface Tried {
   readonly at: number;
   readonly cost: number;
 }
-/** A hint weighs at most so much, as a cost: more than all that a joint elsewhere could save. */
+/** Further from a hint, in its standard deviations, no joint is looked for: it costs more than all that one there could save. */
+const HINT_REACHES = 4;
 const HINT_COUNTS = 5000;
 
 const after = (d: number): number => 1 / (1 + Math.exp(-Math.max(-40, Math.min(40, d / DRAWN_OUT_UM))));

@@ -186,7 +186,7 @@ function workedView({ image, from }: JointView, jointAt: number | undefined): Wo
   const blurUm = (whole.reduce((sum, s) => sum + s.blur, 0) / whole.length) * umPerPx;
   const half = fiber.width / 2;
   const flat = drawnStraight(image, first, half, umPerPx);
-  if (hasLightGap(flat, first, half, umPerPx)) return 'gap';
+  if (hasLightGap(flat, first, fiber, umPerPx)) return 'gap';
   const line = findLine(flat, umPerPx, half);
   const joint = fitJoint(
     fiber.pairs,
@@ -287,15 +287,20 @@ function isBalled({ pairs, width }: ThroughFiber): boolean {
   });
 }
 
-/** Rows of the dark sides, in half widths, and how light a column of them may be against those beside it. */
-const SIDES = { from: 0.62, to: 0.84, light: 2.2 };
+/**
+ * Rows of the dark sides, in half widths, and how light a column of them may be against those beside it; and what share of the light a gap lets
+ * through, for where the sides are nearly black anything is lighter.
+ */
+const SIDES = { from: 0.62, to: 0.84, light: 2.2, lets: 0.25 };
 /** Whether light comes through between two ends: both dark sides are light in one column. */
 function hasLightGap(
   { columns, reach, ratio, from }: UnrolledFiber,
   joint: JointFit,
-  half: number,
+  { light, dark, width }: ThroughFiber,
   umPerPx: number,
 ): boolean {
+  const half = width / 2;
+  const lightest = Math.max(SIDES.light, (SIDES.lets * light) / Math.max(1, dark));
   // In a neck the rows of the sides lie beside the glass.
   const thin = joint.changeUm < -FAULTY.changeUm ? (3 * joint.changeReachUm) / umPerPx : 0;
   for (let k = 0; k < columns; k++) {
@@ -309,7 +314,7 @@ function hasLightGap(
       }
       return n === 0 ? 1 : sum / n;
     };
-    if (Math.min(share(1), share(-1)) > SIDES.light) return true;
+    if (Math.min(share(1), share(-1)) > lightest) return true;
   }
   return false;
 }
