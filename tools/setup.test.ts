@@ -77,7 +77,9 @@ describe('Debian packages', () => {
   it('are installed when missing, without a cluster of the package’s own', async () => {
     const { code } = await run('require_packages database browser');
     expect(code).toBe(0);
-    expect(log()).toMatch(/install -y --no-install-recommends .*--force-confold postgresql chromium chromium-headless-shell$/m);
+    expect(log()).toMatch(
+      /install -y --no-install-recommends .*--force-confold postgresql chromium chromium-headless-shell$/m,
+    );
     expect(readFileSync(at('conf/createcluster.conf'), 'utf8')).toBe('create_main_cluster = false\n');
   });
 
@@ -120,7 +122,9 @@ describe('Debian packages', () => {
   it('an ordinary user without sudo is given the exact line, and nothing is tried', async () => {
     const { code, err } = await run('require_packages database browser', { CLEAR_MARK_UID: '1000' });
     expect(code).toBe(3);
-    expect(err).toContain('  apt-get install -y --no-install-recommends postgresql chromium chromium-headless-shell\n');
+    expect(err).toContain(
+      '  apt-get install -y --no-install-recommends postgresql chromium chromium-headless-shell\n',
+    );
     expect(log()).toBe('');
   });
 
