@@ -31,6 +31,7 @@ import { benchWhatIf } from './what-if.ts';
 import { benchWhatIfStop } from './what-if-stop.ts';
 import { benchScore } from './score.ts';
 import { benchStatsReml, benchStatsSearch, benchStatsSummary } from './stats.ts';
+import { benchCleavesDrawn, benchSplicesDrawn } from './side-views-drawn.ts';
 import { benchTap, benchTapWithGrids } from './tap.ts';
 import { benchTimers } from './timers.ts';
 
@@ -67,6 +68,8 @@ const BENCHES: Readonly<Record<string, (url: string) => Promise<Measured>>> = {
   'ends-opencv': () => benchEndsOpenCv(),
   'ends-memory': () => benchEndsMemory(),
   'ends-drawn': () => benchEndsDrawn(),
+  'cleaves-drawn': () => Promise.resolve(benchCleavesDrawn()),
+  'splices-drawn': () => Promise.resolve(benchSplicesDrawn()),
   'faces-memory': () => benchFacesMemory(),
   'faces-batch': () => benchFacesBatch(),
   'faces-page': (url) => benchFacesPage(url),

@@ -85,9 +85,7 @@ function shareOf(
         const v = dx * end.up[0] + dy * end.up[1];
         if (Math.abs(v) > radius + um) continue;
         const s = dx * end.out[0] + dy * end.out[1];
-        const light = lightIn(end, across, s, v, radius, um, optics.stray);
-        if (light < 1) share[y * long + x] = Math.min(share[y * long + x]!, light);
-        else if (light !== 1) share[y * long + x] = light;
+        share[y * long + x]! *= lightIn(end, across, s, v, radius, um, optics.stray);
       }
     }
   }
