@@ -37,6 +37,10 @@ const src = (pictureId: string): string =>
 </template>
 
 <style scoped>
+/* Each goes to the next row by itself. */
+.row {
+  display: contents;
+}
 .picture {
   padding: 0 10px 0 4px;
 }

@@ -154,6 +154,9 @@ const whenFull = (iso: string): string => momentWords(iso, 'full');
   min-width: 0;
 }
 .acts {
+  /* Many pictures go to a second row before they cover what is beside them. */
+  flex: 0 1 auto;
+  min-width: 0;
   display: flex;
   flex-wrap: wrap;
   align-items: center;
@@ -167,14 +170,17 @@ const whenFull = (iso: string): string => momentWords(iso, 'full');
   white-space: nowrap;
   max-width: 100%;
 }
+/* It takes what the choices leave, and asks for no room itself. */
 .under p {
-  flex: 0 1 auto;
-  min-width: 0;
+  flex: 1 1 0;
+  width: 0;
+  text-align: right;
 }
 .practice:not([open]) {
   flex: none;
 }
 .under {
+  flex: 1 0 auto;
   min-width: 0;
   display: flex;
   align-items: center;
@@ -216,8 +222,12 @@ code {
     flex-wrap: wrap;
   }
   .under {
+    flex: 1 1 100%;
     justify-content: flex-start;
     max-width: 100%;
+  }
+  .under p {
+    text-align: left;
   }
   .practice:not([open]) {
     flex: 0 1 auto;
