@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { CHROMIUM } from '../tools/bench/browser.ts';
 import { WITHOUT_WINDOWS } from './browsers.ts';
 
 export default defineConfig({
@@ -26,18 +27,7 @@ export default defineConfig({
     serviceWorkers: 'block',
     launchOptions: {
       executablePath: WITHOUT_WINDOWS,
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--disable-default-apps',
-        '--no-default-browser-check',
-        '--disable-features=OptimizationHints,MediaRouter,Translate',
-      ],
+      args: CHROMIUM.args,
     },
   },
 });

@@ -1,5 +1,6 @@
-import { type GreyImage, measureCleave, measureSplice, quantileOfSorted } from '@clear-mark/core';
+import { type GreyImage, measureCleave, measureSplice } from '@clear-mark/core';
 import { drawCleave, drawSplice, randomCleaveScene, randomSpliceScene, rngFrom } from '@clear-mark/sim';
+import { Errors } from '../../packages/sim/src/errors-for-tests.ts';
 import { otherCleave } from '../../packages/sim/src/other-cleave-for-tests.ts';
 import { otherSplice } from '../../packages/sim/src/other-splice-for-tests.ts';
 import type { Measured } from './measured.ts';
@@ -11,24 +12,9 @@ const SEED = 91_000;
 /** 95 % of the angles of faces without hackle lie off less, degrees; of the offsets of joints, µm: straight ones, and with curl. */
 const GOAL = { angleDeg: 0.15, straightUm: 0.3, curledUm: 0.6, coreUm: 0.4 };
 
-/** Errors of one kind, and how many of them lie within twice the stated uncertainty. */
-class Errors {
-  private readonly all: number[] = [];
-  private within = 0;
-  add(error: number, sd: number): void {
-    this.all.push(Math.abs(error));
-    if (Math.abs(error) <= 2 * sd) this.within += 1;
-  }
-  at(share: number): number {
-    return quantileOfSorted(
-      [...this.all].sort((a, b) => a - b),
-      share,
-    );
-  }
-  told(unit: string): string {
-    const covered = ((100 * this.within) / Math.max(1, this.all.length)).toFixed(0);
-    return `${this.at(0.5).toFixed(3)} / ${this.at(0.95).toFixed(3)} ${unit} of ${this.all.length}, ${covered} % covered`;
-  }
+function told(errors: Errors, unit: string): string {
+  const covered = (100 * errors.covered).toFixed(0);
+  return `${errors.at(0.5).toFixed(3)} / ${errors.at(0.95).toFixed(3)} ${unit} of ${errors.count}, ${covered} % covered`;
 }
 
 interface DrawnCleave extends GreyImage {
@@ -63,15 +49,15 @@ export function benchCleavesDrawn(): Measured {
         (truth.look === 'hackle' ? hackle : clean).add(end.angleDeg - truth.angleDeg, end.angleSd!);
       }
     }
-    const told = `${name}: clean ${clean.told('°')}; hackle ${hackle.told('°')}; ${right} of ${ends} called right, ${refused} of ${COUNT} refused`;
-    return { at95: clean.at(0.95), told };
+    const line = `${name}: clean ${told(clean, '°')}; hackle ${told(hackle, '°')}; ${right} of ${ends} called right, ${refused} of ${COUNT} refused`;
+    return { at95: clean.at(0.95), line };
   });
   return {
     name: `Angles of cleaves: 95 % of the faces without hackle lie off less / ${GOAL.angleDeg}°, the worse of two ways to draw them`,
     ratio: Math.max(...found.map((f) => f.at95)) / GOAL.angleDeg,
     most: 1,
     unit: 'times',
-    detail: found.map((f) => f.told).join('; '),
+    detail: found.map((f) => f.line).join('; '),
   };
 }
 
@@ -113,19 +99,19 @@ export function benchSplicesDrawn(): Measured {
       const core = reading.coreOffsetUm;
       if (core) cores.add(Math.abs(core.value) - drawn.coreOffsetUm, core.sd);
     }
-    const told = `${name}: straight ${straight.told('µm')}; curled ${curled.told('µm')}; cores ${cores.told('µm')}; ${right} of ${COUNT} called right, ${refused} refused`;
+    const line = `${name}: straight ${told(straight, 'µm')}; curled ${told(curled, 'µm')}; cores ${told(cores, 'µm')}; ${right} of ${COUNT} called right, ${refused} refused`;
     const ratio = Math.max(
       straight.at(0.95) / GOAL.straightUm,
       curled.at(0.95) / GOAL.curledUm,
       cores.at(0.95) / GOAL.coreUm,
     );
-    return { ratio, told };
+    return { ratio, line };
   });
   return {
     name: `Offsets of joints: 95 % lie off less / ${GOAL.straightUm} µm straight, ${GOAL.curledUm} curled, ${GOAL.coreUm} cores, the worst of two ways to draw them`,
     ratio: Math.max(...found.map((f) => f.ratio)),
     most: 1,
     unit: 'times',
-    detail: found.map((f) => f.told).join('; '),
+    detail: found.map((f) => f.line).join('; '),
   };
 }

@@ -1,18 +1,16 @@
 import { measureCleave } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
 import { CLEAVE_LOOKS, drawCleave, randomCleaveScene } from './cleave-view.ts';
+import { Errors, shareOf } from './errors-for-tests.ts';
 import { rngFrom } from './rng.ts';
 
 const COUNT = 48;
 const SEED = 40_000;
-const at = (list: readonly number[], share: number): number =>
-  [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) * share)]!;
 
 /** Simulated side views of fresh seeds, measured: goals with room for the few pictures that a test can afford. */
 describe('cleaves of the simulated scope', () => {
-  const angles: number[] = [];
-  const inside: boolean[] = [];
-  const scales: number[] = [];
+  const angles = new Errors();
+  const scales = new Errors();
   const classes: boolean[] = [];
   let refused = 0;
   for (let i = 0; i < COUNT; i++) {
@@ -23,29 +21,26 @@ describe('cleaves of the simulated scope', () => {
       refused += 1;
       continue;
     }
-    scales.push(Math.abs(found.umPerPx / view.scene.umPerPx - 1));
+    scales.add(found.umPerPx / view.scene.umPerPx - 1, found.umPerPxSd / found.umPerPx);
     for (const truth of view.scene.ends) {
       const end = found.ends.find((e) => e.side === truth.side);
       classes.push(end?.class === truth.look);
       if (!end || truth.look === 'broken' || end.angleDeg === null) continue;
-      const off = Math.abs(end.angleDeg - truth.angleDeg);
-      angles.push(off);
-      inside.push(off <= 2 * end.angleSd!);
+      angles.add(end.angleDeg - truth.angleDeg, end.angleSd!);
     }
   }
-  const share = (list: readonly boolean[]): number => list.filter(Boolean).length / list.length;
 
   it('are measured, all of them', () => expect(refused).toBe(0));
   it('have angles within 0.03° in the middle, and 0.5° with hackle and chips', () => {
-    expect(at(angles, 0.5)).toBeLessThan(0.03);
-    expect(at(angles, 0.95)).toBeLessThan(0.5);
+    expect(angles.at(0.5)).toBeLessThan(0.03);
+    expect(angles.at(0.95)).toBeLessThan(0.5);
   });
-  it('have uncertainties that hold', () => expect(share(inside)).toBeGreaterThanOrEqual(0.93));
+  it('have uncertainties that hold', () => expect(angles.covered).toBeGreaterThanOrEqual(0.93));
   it('have scales within half a percent in the middle', () => {
-    expect(at(scales, 0.5)).toBeLessThan(0.005);
-    expect(at(scales, 0.95)).toBeLessThan(0.013);
+    expect(scales.at(0.5)).toBeLessThan(0.005);
+    expect(scales.at(0.95)).toBeLessThan(0.013);
   });
-  it('are called what they are', () => expect(share(classes)).toBeGreaterThanOrEqual(0.88));
+  it('are called what they are', () => expect(shareOf(classes)).toBeGreaterThanOrEqual(0.88));
 
   it('are the same for the same seed, and show every look', () => {
     const scene = randomCleaveScene(rngFrom(3), { width: 320, height: 240, umPerPx: 1.5 });

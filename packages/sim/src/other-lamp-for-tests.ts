@@ -36,6 +36,7 @@ export interface OtherOptics {
   readonly tips: { readonly x: number; readonly away: number; readonly slope: number } | null;
 }
 
+/** Index of the glass; a cladding shows its core so much larger. */
 export const GLASS = 1.458;
 const GREEN_UM = 0.55;
 

@@ -1,5 +1,12 @@
 import { between, clamp } from './back-lit.ts';
-import { Across, cellsOf, type OtherOptics, randomOptics, seenByLens } from './other-lamp-for-tests.ts';
+import {
+  Across,
+  cellsOf,
+  GLASS as MAGNIFIES,
+  type OtherOptics,
+  randomOptics,
+  seenByLens,
+} from './other-lamp-for-tests.ts';
 import { chance, normal, pick, type Rng } from './rng.ts';
 import { SPLICE_LOOKS, type SpliceLook } from './splice-view.ts';
 
@@ -44,7 +51,6 @@ interface Joint {
   readonly coreWide: number;
 }
 
-const MAGNIFIES = 1.458;
 const DIVIDER = 5;
 
 export function otherSplice(

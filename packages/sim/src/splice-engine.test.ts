@@ -1,20 +1,19 @@
 import { jointLoss, measureSplice } from '@clear-mark/core';
 import { describe, expect, it } from 'vitest';
 import { drawCleave, randomCleaveScene } from './cleave-view.ts';
+import { Errors, shareOf } from './errors-for-tests.ts';
 import { rngFrom } from './rng.ts';
 import { drawSplice, randomSpliceScene, SPLICE_LOOKS } from './splice-view.ts';
 
 const COUNT = 28;
 const SEED = 52_000;
-const at = (list: readonly number[], share: number): number =>
-  [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) * share)]!;
 
 /** Simulated joints of fresh seeds, measured: goals with room for the few pictures that a test can afford. */
 describe('joints of the simulated splicer', () => {
-  const offsets: number[] = [];
-  const curled: number[] = [];
-  const cores: number[] = [];
-  const inside: boolean[] = [];
+  const offsets = new Errors();
+  const curled = new Errors();
+  const all = new Errors();
+  const cores = new Errors();
   const classes: boolean[] = [];
   let refused = 0;
   for (let i = 0; i < COUNT; i++) {
@@ -28,23 +27,22 @@ describe('joints of the simulated splicer', () => {
       continue;
     }
     classes.push(found.class === look);
-    const off = Math.abs(Math.abs(found.offsetUm.value) - view.offsetUm);
-    (scene.curlMm ? curled : offsets).push(off);
-    inside.push(off <= 2 * found.offsetUm.sd);
-    if (found.coreOffsetUm) cores.push(Math.abs(Math.abs(found.coreOffsetUm.value) - view.coreOffsetUm));
+    for (const errors of [all, scene.curlMm ? curled : offsets])
+      errors.add(Math.abs(found.offsetUm.value) - view.offsetUm, found.offsetUm.sd);
+    const core = found.coreOffsetUm;
+    if (core) cores.add(Math.abs(core.value) - view.coreOffsetUm, core.sd);
   }
-  const share = (list: readonly boolean[]): number => list.filter(Boolean).length / list.length;
 
   it('are measured, all of them, and called what they are', () => {
     expect(refused).toBe(0);
-    expect(share(classes)).toBeGreaterThanOrEqual(0.95);
+    expect(shareOf(classes)).toBeGreaterThanOrEqual(0.95);
   });
   it('have offsets within 0.3 µm where straight and 0.6 µm where curled, cores within 0.4 µm', () => {
-    expect(at(offsets, 0.95)).toBeLessThan(0.3);
-    expect(at(curled, 0.95)).toBeLessThan(0.6);
-    expect(at(cores, 0.95)).toBeLessThan(0.4);
+    expect(offsets.at(0.95)).toBeLessThan(0.3);
+    expect(curled.at(0.95)).toBeLessThan(0.6);
+    expect(cores.at(0.95)).toBeLessThan(0.4);
   });
-  it('have uncertainties that hold', () => expect(share(inside)).toBeGreaterThanOrEqual(0.85));
+  it('have uncertainties that hold', () => expect(all.covered).toBeGreaterThanOrEqual(0.85));
 });
 
 describe('one joint', () => {

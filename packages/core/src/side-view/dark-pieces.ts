@@ -51,9 +51,10 @@ export function piecesOf(mask: Uint8Array, width: number, height: number): DarkP
   }
   return found;
 }
+/** Fewer pixels are noise. */
 const LEAST = 4;
 
-/** An electrode ends so far from the fiber, in widths of it, and narrows over its last part to so much of what it is there. */
+/** An electrode ends so far from the fiber, in widths of it, and narrows over its last part to so much of what it is there (house). */
 const ELECTRODE = { away: 0.2, part: 0.4, narrows: 0.6 };
 
 /** Whether a piece is the point of an electrode: it comes from above or from below, narrows towards the fibers and ends before them. */

@@ -6,8 +6,9 @@ export type CleaveClass = (typeof CLEAVE_CLASSES)[number];
 
 /** What speaks for a class. Lengths in µm, across the face and along the axis. */
 export interface FaceSigns {
-  /** Share of the rows that lie far off the line, of all and of the smoother side. */
+  /** Share of the rows that lie far off the line. */
   readonly offShare: number;
+  /** The same of the smoother half. */
   readonly smoothOffShare: number;
   /** Material that sticks out at a corner, and that is missing there: how wide and how far. */
   readonly lip: { readonly widthUm: number; readonly heightUm: number };
@@ -121,6 +122,7 @@ function turnsOf(offs: readonly number[]): number {
   }
   return turns;
 }
+/** House: more than what mist goes to and fro. */
 const TURN_UM = 1.2;
 /** How much rows go to and fro beyond what takes them from the first to the last, and how far apart they lie past a corner. */
 function sideSigns(offs: readonly number[], corner: number): Roughness {

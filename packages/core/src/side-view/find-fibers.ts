@@ -44,7 +44,7 @@ const AT_BORDER = 0.06;
 const BANDS = { from: 0.36, to: 0.47 };
 /** Beside a fiber is what lies further from its middle than so many of its widths. */
 const BESIDE = 0.62;
-/** A block is as dark as that from top to bottom, and takes no more of the width. */
+/** A block is as dark as that from top to bottom, and takes no more of the width (house). */
 const BLOCK = { dark: 0.97, most: 0.25 };
 /** Dark places beside the fibers, to the fibers' own, from which another fiber crosses. */
 const CROSSING = 0.3;
