@@ -28,7 +28,9 @@ function weighAlong(
   kernel: Float64Array,
   planes: number,
 ): Float32Array {
-  const edge = (planes * (kernel.length - 1)) / 2;
+  const reach = (kernel.length - 1) / 2;
+  const middle = kernel[reach]!;
+  const edge = planes * reach;
   const long = planes * width;
   const out = new Float32Array(from.length);
   const row = new Float64Array(long + 2 * edge);
@@ -39,8 +41,10 @@ function weighAlong(
       row[edge + long + i] = row[edge + long - planes + (i % planes)]!;
     }
     for (let x = 0; x < long; x++) {
-      let sum = 0;
-      for (let k = 0, i = x; k < kernel.length; k++, i += planes) sum += kernel[k]! * row[i]!;
+      let sum = middle * row[x + edge]!;
+      // A kernel is the same to both sides: what it weighs alike is added first.
+      for (let k = 0, i = x, j = x + 2 * edge; i < j; k++, i += planes, j -= planes)
+        sum += kernel[k]! * (row[i]! + row[j]!);
       out[start + x] = sum;
     }
   }
@@ -53,17 +57,19 @@ function weighDown(from: Float32Array, long: number, height: number, kernel: Flo
   const out = new Float32Array(from.length);
   const sums = new Float64Array(long);
   for (let y = 0; y < height; y++) {
-    sums.fill(0);
-    for (let k = 0; k < kernel.length; k++) {
-      const start = Math.max(0, Math.min(height - 1, y + k - reach)) * long;
-      addRow(sums, from, start, kernel[k]!);
+    const own = y * long;
+    for (let x = 0; x < long; x++) sums[x] = kernel[reach]! * from[own + x]!;
+    for (let k = 0; k < reach; k++) {
+      const above = Math.max(0, y + k - reach) * long;
+      const below = Math.min(height - 1, y - k + reach) * long;
+      addRows(sums, from, above, below, kernel[k]!);
     }
-    out.set(sums, y * long);
+    out.set(sums, own);
   }
   return out;
 }
-function addRow(sums: Float64Array, from: Float32Array, start: number, weight: number): void {
-  for (let x = 0; x < sums.length; x++) sums[x]! += weight * from[start + x]!;
+function addRows(sums: Float64Array, from: Float32Array, above: number, below: number, weight: number): void {
+  for (let x = 0; x < sums.length; x++) sums[x]! += weight * (from[above + x]! + from[below + x]!);
 }
 
 /** A level as a camera keeps it, 0 to 255. A byte array cuts the rest off: so it is rounded. */

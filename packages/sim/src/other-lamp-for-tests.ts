@@ -156,28 +156,32 @@ function besselJ1(x: number): number {
   return sum / n;
 }
 
-/** What a lens with a sharp rim makes of a point: its amplitude over the cells round it, and its light; each sums to 1. */
+/**
+ * What a lens with a sharp rim makes of a point: its amplitude over the cells round it, and its light; each sums to 1. A quarter of it,
+ * from its corner to its middle: the other three are the same, and what lies on two of them counts half.
+ */
 function spreads(
   aperture: number,
   umPerCell: number,
 ): { amplitude: Float64Array; light: Float64Array; reach: number } {
   const first = (0.61 * GREEN_UM) / aperture;
   const reach = Math.max(1, Math.min(8, Math.round((2.1 * first) / umPerCell)));
-  const side = 2 * reach + 1;
+  const side = reach + 1;
   const amplitude = new Float64Array(side * side);
   const light = new Float64Array(side * side);
-  for (let y = -reach; y <= reach; y++) {
-    for (let x = -reach; x <= reach; x++) {
-      const t = ((2 * Math.PI * aperture) / GREEN_UM) * Math.hypot(x, y) * umPerCell;
-      const fade = 0.5 + 0.5 * Math.cos(Math.PI * Math.min(1, Math.hypot(x, y) / (reach + 1)));
+  for (let y = 0; y <= reach; y++) {
+    for (let x = 0; x <= reach; x++) {
+      const off = Math.hypot(reach - x, reach - y);
+      const t = ((2 * Math.PI * aperture) / GREEN_UM) * off * umPerCell;
+      const fade = 0.5 + 0.5 * Math.cos(Math.PI * Math.min(1, off / (reach + 1)));
       const a = (t < 1e-6 ? 1 : (2 * besselJ1(t)) / t) * fade;
-      const i = (y + reach) * side + x + reach;
-      amplitude[i] = a;
-      light[i] = a * a;
+      const shared = (x === reach ? 0.5 : 1) * (y === reach ? 0.5 : 1);
+      amplitude[y * side + x] = a * shared;
+      light[y * side + x] = a * a * shared;
     }
   }
   for (const kernel of [amplitude, light]) {
-    const all = kernel.reduce((a, b) => a + b, 0);
+    const all = 4 * kernel.reduce((a, b) => a + b, 0);
     for (let i = 0; i < kernel.length; i++) kernel[i]! /= all;
   }
   return { amplitude, light, reach };
@@ -191,24 +195,23 @@ export function seenByLens(share: Float32Array, optics: OtherOptics, rng: Rng): 
   const high = height * cells;
   const um = optics.umPerPx / cells;
   const { amplitude, light, reach } = spreads(optics.aperture, um);
-  const side = 2 * reach + 1;
-  const root = share.map(Math.sqrt);
+  const wide = long + 2 * reach;
+  const around = widened(share, long, high, reach);
+  const root = around.map(Math.sqrt);
   const seen = new Float32Array(width * height);
   for (let y = 0; y < high; y++) {
     for (let x = 0; x < long; x++) {
-      const i = y * long + x;
-      let value = share[i]!;
-      const isEven = isFlat(share, long, high, x, y, reach);
-      if (!isEven) {
+      let value = share[y * long + x]!;
+      if (!isFlat(share, long, high, x, y, reach)) {
         let a = 0;
         let l = 0;
-        for (let dy = -reach; dy <= reach; dy++) {
-          const start = Math.max(0, Math.min(high - 1, y + dy)) * long;
-          for (let dx = -reach; dx <= reach; dx++) {
-            const j = start + Math.max(0, Math.min(long - 1, x + dx));
-            const k = (dy + reach) * side + dx + reach;
-            a += amplitude[k]! * root[j]!;
-            l += light[k]! * share[j]!;
+        for (let dy = 0, k = 0; dy <= reach; dy++) {
+          const above = (y + dy) * wide + x;
+          const below = (y + 2 * reach - dy) * wide + x;
+          for (let i = 0, j = 2 * reach; i <= reach; i++, j--, k++) {
+            a += amplitude[k]! * (root[above + i]! + root[above + j]! + root[below + i]! + root[below + j]!);
+            l +=
+              light[k]! * (around[above + i]! + around[above + j]! + around[below + i]! + around[below + j]!);
           }
         }
         value = optics.coherent * a * a + (1 - optics.coherent) * l;
@@ -217,6 +220,19 @@ export function seenByLens(share: Float32Array, optics: OtherOptics, rng: Rng): 
     }
   }
   return byCamera(seen, optics, rng);
+}
+/** A scene with `reach` more cells on each side: beyond its border it goes on as it ends. */
+function widened(share: Float32Array, long: number, high: number, reach: number): Float32Array {
+  const wide = long + 2 * reach;
+  const out = new Float32Array(wide * (high + 2 * reach));
+  for (let y = 0; y < high + 2 * reach; y++) {
+    const from = Math.max(0, Math.min(high - 1, y - reach)) * long;
+    const to = y * wide;
+    out.fill(share[from]!, to, to + reach);
+    out.set(share.subarray(from, from + long), to + reach);
+    out.fill(share[from + long - 1]!, to + reach + long, to + wide);
+  }
+  return out;
 }
 const isFlat = (
   share: Float32Array,

@@ -40,11 +40,15 @@ export function shuffled<T>(rng: Rng, list: readonly T[]): T[] {
   return out;
 }
 
+const HEX = '0123456789abcdef';
+
 /** A version 4 UUID from the generator, so that a seeded data set has the same ids each time. */
 export function uuidFrom(rng: Rng): string {
-  const hex = Array.from({ length: 32 }, () => Math.floor(rng() * 16).toString(16));
-  hex[12] = '4';
-  hex[16] = (8 + Math.floor(rng() * 4)).toString(16);
-  const s = hex.join('');
+  const digits = new Array<number>(32);
+  for (let i = 0; i < 32; i++) digits[i] = Math.floor(rng() * 16);
+  digits[12] = 4;
+  digits[16] = 8 + Math.floor(rng() * 4);
+  let s = '';
+  for (let i = 0; i < 32; i++) s += HEX[digits[i]!]!;
   return `${s.slice(0, 8)}-${s.slice(8, 12)}-${s.slice(12, 16)}-${s.slice(16, 20)}-${s.slice(20)}`;
 }

@@ -122,9 +122,10 @@ function addUp(
       const t = w * flat[i * n + j]!;
       b[j]! += t * values[i]!;
       const row = normal[j]!;
-      for (let k = 0; k < n; k++) row[k]! += t * flat[i * n + k]!;
+      for (let k = j; k < n; k++) row[k]! += t * flat[i * n + k]!;
     }
   }
+  for (let j = 0; j < n; j++) for (let k = 0; k < j; k++) normal[j]![k] = normal[k]![j]!;
 }
 
 /** Slope and height at 0 of the line through most points: medians of the slopes of pairs far apart (Theil 1950). */

@@ -14,7 +14,8 @@ export type IntervalMethod = (typeof INTERVAL_METHODS)[number];
 
 /** An interval of a proportion; `none` where n is 0 and nothing can be said. */
 export type ProportionInterval =
-  { readonly kind: 'none' } | { readonly kind: 'interval'; readonly low: number; readonly high: number };
+  | { readonly kind: 'none' }
+  | { readonly kind: 'interval'; readonly low: number; readonly high: number };
 
 /**
  * Two-sided interval of a proportion by a named method: Wilson's score interval (1927) without and with continuity

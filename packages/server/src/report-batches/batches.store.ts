@@ -20,7 +20,9 @@ export const batchesStore = (db: Database) => {
         .first()) ?? null,
     zip: async (classId: string, id: string, by: string): Promise<Buffer | null> =>
       ((await db('report_batches').where({ class_id: classId, id, by }).pluck('zip'))[0] as
-        Buffer | null | undefined) ?? null,
+        | Buffer
+        | null
+        | undefined) ?? null,
     finish: (id: string, zip: Buffer): Promise<void> => progress.end(id, 'done', { zip }),
     fail: (id: string): Promise<void> => progress.end(id, 'failed'),
     cancel: (classId: string, id: string, by: string): Promise<boolean> =>

@@ -70,7 +70,8 @@ export const traceSeriesStore = (db: Database) => {
       ((await runs().where('r.id', id).first()) as RunRow | undefined) ?? null,
     runOf: async (seriesId: string, personId: string): Promise<RunRow | null> =>
       ((await runs().where({ 'r.trace_series_id': seriesId, 'r.person_id': personId }).first()) as
-        RunRow | undefined) ?? null,
+        | RunRow
+        | undefined) ?? null,
     answers: (runIds: readonly string[]): Promise<AnswerRow[]> =>
       db('trace_answers')
         .select(['trace_run_id as runId', 'position', 'marks', 'said', 'ms'])

@@ -123,9 +123,7 @@ const partWords = (part: NonNullable<MapCriterion['parts']>[number]): string =>
       <p class="small soft">Near, where the light goes in. Far, where it comes out.</p>
       <template v-if="!locked">
         <label class="typed">
-          <span
-            >Near <b class="figure">{{ near }}</b> came out at far</span
-          >
+          <span>Near <b class="figure">{{ near }}</b> came out at far</span>
           <input
             ref="input"
             v-model="text"

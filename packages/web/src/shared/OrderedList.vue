@@ -29,9 +29,7 @@ onUnmounted(() => sortable?.destroy());
   <ol ref="list" class="order" :aria-label="label">
     <li v-for="(item, i) in props.items" :key="item.key" :data-key="item.key">
       <span class="handle" aria-hidden="true">⋮⋮</span>
-      <span class="what"
-        ><slot :item="item" :index="i">{{ item.label }}</slot></span
-      >
+      <span class="what"><slot :item="item" :index="i">{{ item.label }}</slot></span>
       <el-button
         size="large"
         text

@@ -15,9 +15,7 @@ interface Line {
 <template>
   <el-table :data="[...zones]" row-key="zone" data-test="zones">
     <el-table-column label="Zone" width="80">
-      <template #default="{ row: z }: Line"
-        ><b class="zone">{{ z.zone }}</b></template
-      >
+      <template #default="{ row: z }: Line"><b class="zone">{{ z.zone }}</b></template>
     </el-table-column>
     <el-table-column label="Diameter" width="150">
       <template #default="{ row: z }: Line">{{ z.fromUm }} to {{ z.toUm }} µm</template>

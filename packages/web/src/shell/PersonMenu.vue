@@ -37,9 +37,7 @@ async function leave(): Promise<void> {
       </el-button>
     </template>
     <div class="menu">
-      <p>
-        <b>{{ session.me?.name }}</b> <span class="soft">{{ session.me?.role }}</span>
-      </p>
+      <p><b>{{ session.me?.name }}</b> <span class="soft">{{ session.me?.role }}</span></p>
       <UnitsChoice />
       <div class="field">
         <span class="soft">Light</span>

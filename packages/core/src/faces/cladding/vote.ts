@@ -37,6 +37,9 @@ export function voteForCircle(image: GreyImage): VotedCircle | null {
 }
 const ROUGH_BEGINS_WITHIN = 1.5;
 
+/** Radii that edges vote for are so far apart, px of the coarse copy; house. */
+const RADIUS_STEP = 2;
+
 function voteAt(image: GreyImage, factor: number): Circle | null {
   const small = shrink(image, factor);
   const { width: w, height: h } = small;
@@ -63,20 +66,25 @@ function voteAt(image: GreyImage, factor: number): Circle | null {
   const cut = Math.max(4, selectNth(size.slice(), Math.floor(size.length * 0.94)));
   const least = 0.065 * Math.min(w, h);
   const most = 0.56 * Math.min(w, h);
+  // A larger circle has more edge: each radius gets the same say.
+  const says = Float32Array.from(
+    { length: Math.floor((most - least) / RADIUS_STEP) + 1 },
+    (_, k) => 1 / (least + k * RADIUS_STEP),
+  );
   const votes = new Float32Array(w * h);
   for (let y = 1; y < h - 1; y++) {
     for (let x = 1; x < w - 1; x++) {
       const i = y * w + x;
       if (size[i]! < cut) continue;
-      const ux = gx[i]! / size[i]!;
-      const uy = gy[i]! / size[i]!;
       for (let way = -1; way <= 1; way += 2) {
-        for (let r = least; r <= most; r += 2) {
-          const cx = Math.floor(x + way * r * ux + 0.5);
-          const cy = Math.floor(y + way * r * uy + 0.5);
-          if (cx < 0 || cy < 0 || cx >= w || cy >= h) break;
-          // A larger circle has more edge: each radius gets the same say.
-          votes[cy * w + cx]! += 1 / r;
+        const ux = (way * gx[i]!) / size[i]!;
+        const uy = (way * gy[i]!) / size[i]!;
+        let cx = x + least * ux + 0.5;
+        let cy = y + least * uy + 0.5;
+        for (let k = 0; k < says.length && cx >= 0 && cy >= 0 && cx < w && cy < h; k++) {
+          votes[Math.trunc(cy) * w + Math.trunc(cx)]! += says[k]!;
+          cx += RADIUS_STEP * ux;
+          cy += RADIUS_STEP * uy;
         }
       }
     }

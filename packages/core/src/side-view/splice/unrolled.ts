@@ -41,20 +41,24 @@ export function unrolled(
       level[r * columns + k] = sampleAt(image, first + k - slope * (r - reach), m + r - reach) ?? Number.NaN;
   }
   const ratio = new Float32Array(rows * columns).fill(1);
-  const some = new Float32Array(2 * BESIDE.steps);
+  const aways: number[] = [];
+  for (let s = 1; s <= BESIDE.steps; s++) {
+    const away = Math.round((near * (BESIDE.from + s)) / (BESIDE.from + BESIDE.steps));
+    aways.push(-away, away);
+  }
+  const some = new Float32Array(aways.length);
   for (let r = 0; r < rows; r++) {
     for (let k = 0; k < columns; k++) {
       let n = 0;
-      for (let s = 1; s <= BESIDE.steps; s++) {
-        const away = Math.round((near * (BESIDE.from + s)) / (BESIDE.from + BESIDE.steps));
-        for (const at of [k - away, k + away]) {
-          const value = at < 0 || at >= columns ? Number.NaN : level[r * columns + at]!;
-          if (Number.isFinite(value)) some[n++] = value;
-        }
+      for (const away of aways) {
+        const at = k + away;
+        if (at < 0 || at >= columns) continue;
+        const value = level[r * columns + at]!;
+        if (Number.isFinite(value)) some[n++] = value;
       }
       const own = level[r * columns + k]!;
       if (n < BESIDE.steps || !Number.isFinite(own)) continue;
-      const usual = middleOf(some.slice(0, n));
+      const usual = middleOf(some.subarray(0, n));
       if (usual > DARK) ratio[r * columns + k] = own / usual;
     }
   }

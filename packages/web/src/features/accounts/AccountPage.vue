@@ -26,9 +26,7 @@ async function changed(): Promise<void> {
     <h1>Your account</h1>
     <p v-if="unread ?? failure" class="notice bad" role="alert">{{ unread ?? failure }}</p>
     <template v-if="found">
-      <p class="soft">
-        {{ session.me?.name }}, {{ session.me?.role }}, signs in as <b>{{ found.login }}</b>
-      </p>
+      <p class="soft">{{ session.me?.name }}, {{ session.me?.role }}, signs in as <b>{{ found.login }}</b></p>
       <section v-if="!session.start?.needsSecondFactor" class="section">
         <h2>Where you are signed in</h2>
         <div class="row">

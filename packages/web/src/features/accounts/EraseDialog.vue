@@ -36,9 +36,7 @@ async function erase(): Promise<void> {
     @close="emit('close')"
   >
     <template v-if="done">
-      <p>
-        The person was erased. From now on the records say <b>{{ done.token }}</b>.
-      </p>
+      <p>The person was erased. From now on the records say <b>{{ done.token }}</b>.</p>
       <ul>
         <li v-for="line in erasedLines(done)" :key="line">{{ line }}</li>
       </ul>

@@ -81,9 +81,7 @@ const wordsOfEvent = (event: string): string => TOLD_EVENT_WORDS[event as ToldEv
       </el-table-column>
       <el-table-column prop="address" label="Address" min-width="240" />
       <el-table-column label="State" min-width="160">
-        <template #default="{ row }: { row: Receiver }"
-          ><b>{{ receiverState(row) }}</b></template
-        >
+        <template #default="{ row }: { row: Receiver }"><b>{{ receiverState(row) }}</b></template>
       </el-table-column>
       <el-table-column width="132" align="right">
         <template #default="{ row }: { row: Receiver }">

@@ -2,7 +2,16 @@ import type { AccountState, Erased, ErasureOutlook } from '@clear-mark/contract'
 
 /** What a lead can do with an account, given how it stands. */
 export type AccountAct =
-  'code' | 'withdraw' | 'edit' | 'sessions' | 'factor' | 'pin' | 'close' | 'open' | 'held' | 'erase';
+  | 'code'
+  | 'withdraw'
+  | 'edit'
+  | 'sessions'
+  | 'factor'
+  | 'pin'
+  | 'close'
+  | 'open'
+  | 'held'
+  | 'erase';
 
 export function actsOf(account: AccountState): { value: AccountAct; label: string }[] {
   const held = { value: 'held', label: 'Take out all that is held' } as const;

@@ -33,9 +33,7 @@ useOvenTone(() => loads.value.filter((l) => l.left <= 0).map((l) => l.id));
     <span v-if="l.left <= 0" class="soft">Hot: let it cool, and follow your instructor.</span>
   </p>
   <section v-for="d in days ?? []" :key="d.classId + d.day" class="section" data-test="own-day">
-    <h2>
-      {{ longDayText(d.day) }}<span v-if="d.bench" class="soft">, {{ d.bench }}</span>
-    </h2>
+    <h2>{{ longDayText(d.day) }}<span v-if="d.bench" class="soft">, {{ d.bench }}</span></h2>
     <ol>
       <li v-for="s in d.steps" :key="s.from + s.name" :class="{ now: isNow(s), over: isOver(s) }">
         <b class="time">{{ timeOfDay(s.from) }}</b>

@@ -98,6 +98,16 @@ describe('the stock', () => {
     });
     expect(asked.of(ROUTES.setThing)[0]!.body).toMatchObject({ item: 'film-12', uses: 70 });
   });
+  it('no lot is added of an item that the list does not have yet', async () => {
+    const { page } = await stock();
+    const add = (): boolean => page.find('form.add button[type=submit]').attributes('disabled') === undefined;
+    page.findComponent(ChoiceField).vm.$emit('update:modelValue', 'Heat_pad');
+    await settled();
+    expect(add()).toBe(false);
+    page.findComponent(ChoiceField).vm.$emit('update:modelValue', 'film-12');
+    await settled();
+    expect(add()).toBe(true);
+  });
   it('an item that the class has of its own is named once and is there to be stocked', async () => {
     const { asked, page, press } = await stock();
     await press('An item of our own');

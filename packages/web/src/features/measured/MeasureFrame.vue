@@ -115,8 +115,7 @@ function takeAlone(): void {
       <div v-else class="row found">
         <slot name="choose" />
         <p v-if="value" class="figure" data-test="measured">
-          <b>{{ value.text }}{{ unitWords }}</b
-          >{{ ' ' }}
+          <b>{{ value.text }}{{ unitWords }}</b>{{ ' ' }}
           <span class="soft">± {{ value.expanded }}{{ unitWords }}</span>
         </p>
         <p v-else class="figure"><b>No value</b></p>

@@ -102,9 +102,7 @@ onMounted(() => {
         </ul>
       </section>
       <section v-for="(step, i) in version.sheet.steps" :key="step.id" class="section">
-        <h2>
-          {{ i + 1 }}. {{ step.title }} <span class="soft small">{{ skillWords(step.skill) }}</span>
-        </h2>
+        <h2>{{ i + 1 }}. {{ step.title }} <span class="soft small">{{ skillWords(step.skill) }}</span></h2>
         <p class="soft">{{ step.how }}</p>
         <StepDrawing v-if="step.drawing" :name="step.drawing" />
         <p v-for="(caution, n) in step.cautions ?? []" :key="n" class="caution">

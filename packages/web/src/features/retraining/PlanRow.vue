@@ -63,9 +63,7 @@ function assign(id: string): void {
           Opened again {{ item.reopened === 1 ? 'once' : `${item.reopened} times` }}.</template
         >
       </p>
-      <p>
-        <b>{{ item.drillShown.title }}.</b> <span class="soft">{{ item.drillShown.how }}</span>
-      </p>
+      <p><b>{{ item.drillShown.title }}.</b> <span class="soft">{{ item.drillShown.how }}</span></p>
       <p class="soft small">
         {{ aheadWords(item.ahead, wanted)
         }}<template v-if="item.firstRound">

@@ -28,7 +28,7 @@ const print = (): void => window.print();
   <div class="page">
     <div class="top">
       <h1>Safekeeping</h1>
-      <span class="acts">
+      <span class="row">
         <el-button type="primary" size="large" :loading="checking" data-test="check-now" @click="check">
           {{ checking ? 'Checking every record' : 'Check the records now' }}
         </el-button>
@@ -47,9 +47,7 @@ const print = (): void => window.print();
             <path v-else d="M11 16h10" />
           </svg>
           <div>
-            <h2>
-              {{ fact.title }} <span class="soft small">{{ MARKS[fact.mark] }}</span>
-            </h2>
+            <h2>{{ fact.title }} <span class="soft small">{{ MARKS[fact.mark] }}</span></h2>
             <p>{{ fact.words }}</p>
           </div>
         </li>
@@ -116,9 +114,7 @@ const print = (): void => window.print();
           <el-table-column label="Class" prop="className" min-width="180" />
           <el-table-column label="Record" prop="classSeq" width="100" align="right" />
           <el-table-column label="SHA-256" min-width="560">
-            <template #default="{ row }"
-              ><code class="hash">{{ row.hash }}</code></template
-            >
+            <template #default="{ row }"><code class="hash">{{ row.hash }}</code></template>
           </el-table-column>
         </el-table>
       </section>

@@ -70,9 +70,7 @@ async function take(): Promise<void> {
       </p>
       <p v-if="outlook.here" class="notice">This class is here already, with the same content.</p>
       <ul class="amounts">
-        <li v-for="a in amounts" :key="a.label">
-          <b>{{ a.text }}</b> {{ a.label }}
-        </li>
+        <li v-for="a in amounts" :key="a.label"><b>{{ a.text }}</b> {{ a.label }}</li>
       </ul>
       <el-table :data="outlook.people" max-height="176" scrollbar-tabindex="0">
         <el-table-column prop="name" label="Name" min-width="170" />

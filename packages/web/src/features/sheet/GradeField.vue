@@ -67,9 +67,7 @@ const chosen = computed(() => (props.entry?.value?.kind === 'grade' ? props.entr
       class="graded"
       @submit.prevent="reason.trim() !== '' && enter(overruling, reason.trim())"
     >
-      <span
-        >{{ gradedBy }}: <b>{{ measured?.label }}</b>. Why not?</span
-      >
+      <span>{{ gradedBy }}: <b>{{ measured?.label }}</b>. Why not?</span>
       <el-input v-model="reason" v-focus maxlength="500" aria-label="Why not as graded" />
       <el-button native-type="submit" :disabled="reason.trim() === ''">Overrule</el-button>
       <el-button @click="overruling = null">Cancel</el-button>

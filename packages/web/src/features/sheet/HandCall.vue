@@ -16,10 +16,7 @@ const since = computed(() => {
 
 <template>
   <div v-if="hand" class="called" role="status">
-    <span
-      ><b>{{ teaches ? 'Calls you' : 'Instructor called' }}</b
-      >, {{ since }}</span
-    >
+    <span><b>{{ teaches ? 'Calls you' : 'Instructor called' }}</b>, {{ since }}</span>
     <button class="act next" type="button" @click="emit('lower')">
       {{ teaches ? 'I am here' : 'Take it back' }}
     </button>

@@ -124,8 +124,8 @@ const say = (n: number | null): string => (n === null ? '' : n.toFixed(2));
         <th scope="row">Worst</th>
         <td v-for="(f, i) in facts" :key="i">
           <template v-if="f.worst"
-            ><b>{{ say(f.worst.value) }}</b
-            >{{ ' ' }}<span class="soft small">fiber {{ f.worst.fiber }}</span></template
+            ><b>{{ say(f.worst.value) }}</b>{{ ' '
+            }}<span class="soft small">fiber {{ f.worst.fiber }}</span></template
           >
         </td>
       </tr>

@@ -85,8 +85,7 @@ const whenFull = (iso: string): string => momentWords(iso, 'full');
       </div>
       <div class="under">
         <p class="soft small" :title="attempt.things.map((t) => t.label).join(', ')">
-          <template v-if="document.sheet.onLink"
-            >on <b>{{ document.sheet.onLink.label }}</b> · </template
+          <template v-if="document.sheet.onLink">on <b>{{ document.sheet.onLink.label }}</b> · </template
           >version {{ document.sheet.version }}{{ tools.length > 0 ? ' · ' : '' }}
           <template v-for="(thing, i) in tools" :key="thing.id"
             >{{ i > 0 ? ', ' : '' }}<span :title="thingWords(thing.kind)">{{ thing.label }}</span></template

@@ -10,8 +10,8 @@ const emit = defineEmits<{ takeBack: [entryId: string] }>();
 <template>
   <div v-for="s in stops" :key="s.entryId" class="stopped" role="alert">
     <span>
-      <b>Stopped.</b> {{ HAZARD_WORDS[s.hazard] }}<template v-if="s.note">: {{ s.note }}</template
-      >. {{ skillWords(s.skill) }} fails, and with it the piece.
+      <b>Stopped.</b> {{ HAZARD_WORDS[s.hazard] }}<template v-if="s.note">: {{ s.note }}</template>.
+      {{ skillWords(s.skill) }} fails, and with it the piece.
     </span>
     <el-button v-if="canTakeBack" @click="emit('takeBack', s.entryId)">Take the stop back</el-button>
   </div>

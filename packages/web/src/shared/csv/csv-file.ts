@@ -15,7 +15,8 @@ export interface CsvFile {
   readonly lines: readonly { readonly number: number; readonly cells: readonly string[] }[];
 }
 export type Read =
-  { readonly kind: 'read'; readonly file: CsvFile } | { readonly kind: 'refused'; readonly why: string };
+  | { readonly kind: 'read'; readonly file: CsvFile }
+  | { readonly kind: 'refused'; readonly why: string };
 
 /** What a file holds: its columns by the headings that name them, and how many lines are still believed. */
 export interface CsvShape<Column extends string> {

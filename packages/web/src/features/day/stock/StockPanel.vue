@@ -25,6 +25,8 @@ const opened = computed(() => stock.value?.things.find((t) => t.id === openId.va
 const warned = computed(() => rows.value.filter((r) => r.warnings.length > 0).length);
 const items = computed(() => stock.value?.items ?? []);
 const item = ref('');
+/** Of what a lot can be added: an item that was made a moment ago stands in the list a moment later. */
+const lotOf = computed(() => itemOf(items.value, item.value));
 const isNewItem = ref(false);
 const label = ref('');
 
@@ -35,13 +37,13 @@ async function act(work: () => Promise<unknown>): Promise<boolean> {
 }
 async function addLot(): Promise<void> {
   const id = v7();
-  const lot = itemOf(items.value, item.value);
-  if (!lot) return;
-  const { kind, label: name } = lot;
+  const of = lotOf.value;
+  if (!of) return;
+  const { kind, label: name } = of;
   const isDone = await act(async () => {
     const body = { id, kind, label: label.value.trim() === '' ? name : `${name}, ${label.value.trim()}` };
     await request(ROUTES.addThing, { params: params.value, body });
-    await request(ROUTES.setThing, { params: { ...params.value, thingId: id }, body: usualLot(lot) });
+    await request(ROUTES.setThing, { params: { ...params.value, thingId: id }, body: usualLot(of) });
   });
   if (!isDone) return;
   label.value = '';
@@ -76,12 +78,12 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <el-skeleton v-if="!stock && !failure" :rows="8" animated />
     <el-table v-if="stock" :data="rows" row-key="id" size="large" data-test="stock">
-      <el-table-column label="What" min-width="255">
+      <el-table-column label="What" min-width="245">
         <template #default="{ row }: { row: StockThing }">
           <b>{{ row.label }}</b> <span class="soft small">{{ thingWords(row.kind) }}</span>
         </template>
       </el-table-column>
-      <el-table-column label="Left" width="220">
+      <el-table-column label="Left" width="215">
         <template #default="{ row }: { row: StockThing }">
           <div v-if="row.left !== null" class="left">
             <el-progress
@@ -107,15 +109,15 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
           <span v-else class="soft">not counted</span>
         </template>
       </el-table-column>
-      <el-table-column label="Lasts" width="110" align="right">
+      <el-table-column label="Lasts" width="95" align="right">
         <template #default="{ row }: { row: StockThing }">{{
           row.lastsDays === null ? '' : row.lastsDays > 365 ? 'over a year' : daysWords(row.lastsDays)
         }}</template>
       </el-table-column>
-      <el-table-column label="Good until" width="150">
+      <el-table-column label="Good until" width="165">
         <template #default="{ row }: { row: StockThing }">{{ until(row) }}</template>
       </el-table-column>
-      <el-table-column label="State" min-width="130">
+      <el-table-column label="State" min-width="150">
         <template #default="{ row }: { row: StockThing }">
           <b v-for="w in row.warnings" :key="w" class="warn" :class="w">{{ WARNING_WORDS[w] }}</b>
           <span v-if="row.warnings.length === 0" class="soft">{{
@@ -123,7 +125,7 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
           }}</span>
         </template>
       </el-table-column>
-      <el-table-column width="315" align="right">
+      <el-table-column width="340" align="right">
         <template #default="{ row }: { row: StockThing }">
           <div class="acts">
             <el-button
@@ -158,7 +160,7 @@ const percent = (row: StockThing): number => Math.round((shareLeft(row) ?? 0) * 
         size="large"
         type="primary"
         native-type="submit"
-        :disabled="item === ''"
+        :disabled="!lotOf"
         :loading="acts.busy.value"
         >Add</el-button
       >

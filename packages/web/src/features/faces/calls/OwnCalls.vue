@@ -19,8 +19,7 @@ const { found: series } = useReply(ROUTES.ownSeries, () => ({}));
           >{{ s.run?.finished ? 'See' : s.run ? 'Go on' : 'Begin' }}</RouterLink
         >
         <span
-          ><b>{{ s.label }}</b
-          >, {{ s.faces }} faces<template v-if="s.run?.result"
+          ><b>{{ s.label }}</b>, {{ s.faces }} faces<template v-if="s.run?.result"
             >: {{ resultSentence(s.run.result) }}</template
           ></span
         >

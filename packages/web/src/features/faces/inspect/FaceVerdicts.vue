@@ -97,9 +97,7 @@ const misfit = computed(() => {
   <p v-if="misfit" class="notice">{{ misfit }}</p>
   <el-table :data="[...reviewed.grade.zones]" row-key="zone" :show-header="false" class="zones">
     <el-table-column width="42">
-      <template #default="{ row: z }: { row: Zone }"
-        ><b class="zone">{{ z.zone }}</b></template
-      >
+      <template #default="{ row: z }: { row: Zone }"><b class="zone">{{ z.zone }}</b></template>
     </el-table-column>
     <el-table-column width="120">
       <template #default="{ row: z }: { row: Zone }"
@@ -113,9 +111,7 @@ const misfit = computed(() => {
     </el-table-column>
   </el-table>
   <p v-if="override" class="row">
-    <span
-      >You decided <b>{{ override.says }}</b>: {{ override.reason }}</span
-    >
+    <span>You decided <b>{{ override.says }}</b>: {{ override.reason }}</span>
     <el-button size="large" @click="emit('override', null)">Take back</el-button>
   </p>
   <div v-else-if="asking" class="ask">

@@ -22,9 +22,7 @@ const wordsOf = (face: RowFiber['face']): string => {
   </div>
   <el-table :data="[...row.fibers]" row-key="fiber" :show-header="false">
     <el-table-column width="46">
-      <template #default="{ row: f }: { row: RowFiber }"
-        ><b>{{ f.fiber }}</b></template
-      >
+      <template #default="{ row: f }: { row: RowFiber }"><b>{{ f.fiber }}</b></template>
     </el-table-column>
     <el-table-column width="120">
       <template #default="{ row: f }: { row: RowFiber }">

@@ -28,7 +28,8 @@ export interface ShownFeature {
   readonly decides: boolean;
   readonly zones: readonly string[];
   readonly origin:
-    { readonly by: 'engine'; readonly index: number } | { readonly by: 'hand'; readonly index: number };
+    | { readonly by: 'engine'; readonly index: number }
+    | { readonly by: 'hand'; readonly index: number };
 }
 
 /** All features of a face with what the review made of them, the largest of what decides first. */

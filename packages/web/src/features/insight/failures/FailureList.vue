@@ -32,12 +32,8 @@ const most = computed(() => Math.max(1, ...props.failures.map((f) => f.pointsLos
   <el-table v-else :data="shown as CriterionFailure[]" row-key="criterionId">
     <el-table-column prop="label" label="Criterion" sortable min-width="230">
       <template #default="{ row: f }: Line">
-        <span :data-failure="f.criterionId.split('/').pop()">{{ f.label }}</span><span
-          v-if="f.critical"
-          class="small soft"
-        >
-          critical</span
-        >
+        <span :data-failure="f.criterionId.split('/').pop()">{{ f.label }}</span
+        ><span v-if="f.critical" class="small soft"> critical</span>
         <span class="small soft step">{{ f.stepTitle }}</span>
       </template>
     </el-table-column>

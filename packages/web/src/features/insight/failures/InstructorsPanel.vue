@@ -40,9 +40,7 @@ function points(share: number): string {
           <template #default="{ row }: { row: Lenient }">{{ (100 * row.expected).toFixed(1) }} %</template>
         </el-table-column>
         <el-table-column prop="difference" label="More than expected" sortable align="right" width="200">
-          <template #default="{ row }: { row: Lenient }"
-            ><b>{{ points(row.difference) }}</b> points</template
-          >
+          <template #default="{ row }: { row: Lenient }"><b>{{ points(row.difference) }}</b> points</template>
         </el-table-column>
         <el-table-column label="95 % interval" min-width="140">
           <template #default="{ row }: { row: Lenient }"

@@ -103,9 +103,11 @@ const linkOf = (row: Split['rows'][number], skill: string) =>
 }
 .line {
   display: flex;
-  gap: 8px;
+  flex-wrap: wrap;
+  gap: 0 8px;
   align-items: baseline;
 }
+.line > *,
 .name {
   white-space: nowrap;
 }

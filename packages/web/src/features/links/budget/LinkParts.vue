@@ -44,7 +44,7 @@ function setDark(text: string): void {
       : `“${list.text}” is no fiber from 1 to ${list.most}. Write them like 3, 7-8.`;
   if (list.kind === 'fibers') emit('change', { ...props.plan, darkFibers: list.fibers });
 }
-const next = <T,>(list: readonly T[], now: T): T => list[(list.indexOf(now) + 1) % list.length]!;
+const next = <T>(list: readonly T[], now: T): T => list[(list.indexOf(now) + 1) % list.length]!;
 function turnEnd(end: 0 | 1): void {
   const ends = [...props.plan.ends] as [LinkPlan['ends'][0], LinkPlan['ends'][1]];
   ends[end] = next(LINK_ENDS, ends[end]);

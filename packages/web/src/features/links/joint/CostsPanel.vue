@@ -121,13 +121,9 @@ const SLIDERS = [
       </p>
       <dl class="causes">
         <div v-for="c in causes" :key="c.name">
-          <dt>
-            {{ c.name }}<span class="small soft">{{ c.formula }}</span>
-          </dt>
+          <dt>{{ c.name }}<span class="small soft">{{ c.formula }}</span></dt>
           <dd class="bar"><i :style="{ width: `${(c.db / scale) * 100}%` }" /></dd>
-          <dd>
-            <b>{{ c.db.toFixed(3) }}</b> <span class="unit">dB</span>
-          </dd>
+          <dd><b>{{ c.db.toFixed(3) }}</b> <span class="unit">dB</span></dd>
         </div>
       </dl>
       <p v-if="back !== null" class="small">

@@ -56,9 +56,7 @@ const whatFor = (r: TraceRow): string =>
       <el-table-column type="selection" width="52" />
       <el-table-column label="Trace" min-width="180">
         <template #default="{ row }: { row: TraceRow }">
-          <el-button link size="large" @click.stop="emit('open', [row.id])"
-            ><b>{{ row.label }}</b></el-button
-          >
+          <el-button link size="large" @click.stop="emit('open', [row.id])"><b>{{ row.label }}</b></el-button>
         </template>
       </el-table-column>
       <el-table-column label="Of" min-width="190">

@@ -80,9 +80,7 @@ onMounted(load);
             <template #default="{ row }: { row: DifferenceLine }">{{ row.where }}</template>
           </el-table-column>
           <el-table-column label="What" width="170">
-            <template #default="{ row }: { row: DifferenceLine }"
-              ><b>{{ row.what }}</b></template
-            >
+            <template #default="{ row }: { row: DifferenceLine }"><b>{{ row.what }}</b></template>
           </el-table-column>
           <el-table-column :label="`Version ${before.version}`" min-width="260">
             <template #default="{ row }: { row: DifferenceLine }">{{ row.before }}</template>

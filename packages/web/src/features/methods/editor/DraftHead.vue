@@ -58,9 +58,7 @@ function labelOf({ step, criterion }: DraftProblem): string {
   <ul v-if="problems.length > 0" class="problems" aria-label="To do before it can be published">
     <li v-for="(p, i) in problems.slice(0, SHOWN)" :key="i">
       <el-button class="jump" size="large" @click="emit('jump', p)">
-        <span
-          ><b>{{ p.blocks ? labelOf(p) : 'Advice' }}</b> {{ errorWords(p.code, p.params) }}</span
-        >
+        <span><b>{{ p.blocks ? labelOf(p) : 'Advice' }}</b> {{ errorWords(p.code, p.params) }}</span>
       </el-button>
     </li>
     <li v-if="problems.length > SHOWN" class="soft small more">

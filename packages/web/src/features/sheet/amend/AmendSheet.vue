@@ -104,8 +104,7 @@ async function sign(): Promise<void> {
         <ul class="list">
           <li v-for="e in late" :key="e.id">
             <span
-              ><b>{{ e.label }}</b
-              >: {{ e.words }}
+              ><b>{{ e.label }}</b>: {{ e.words }}
               <span class="soft small">{{ e.authorName }}, {{ momentWords(e.at, 'short') }}</span></span
             >
             <el-switch
@@ -130,10 +129,7 @@ async function sign(): Promise<void> {
         <p v-if="amendment.changes.value.length === 0" class="soft">Nothing yet: enter it in its row.</p>
         <ul v-else class="list">
           <li v-for="c in amendment.changes.value" :key="c.id">
-            <span
-              ><b>{{ c.label }}</b
-              >: <s>{{ c.was }}</s> {{ c.now }}</span
-            >
+            <span><b>{{ c.label }}</b>: <s>{{ c.was }}</s> {{ c.now }}</span>
             <el-button size="large" :aria-label="`Take back: ${c.label}`" @click="amendment.takeBack(c.id)"
               >Take back</el-button
             >

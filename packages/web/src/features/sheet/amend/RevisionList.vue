@@ -21,13 +21,10 @@ const revisions = computed(() =>
       <p>
         <b>{{ REVISION_KIND_WORDS[r.kind] }}</b> by {{ r.signedBy }}, {{ momentWords(r.signedAt, 'short') }},
         {{ VERDICT_WORDS[r.outcome.verdict].toLowerCase()
-        }}<template v-if="r.reason">: {{ r.reason }}</template
-        >. Record <code>{{ r.hash.slice(0, 12) }}</code>
+        }}<template v-if="r.reason">: {{ r.reason }}</template>. Record <code>{{ r.hash.slice(0, 12) }}</code>
       </p>
       <ul v-if="r.changes.length > 0">
-        <li v-for="c in r.changes" :key="c.id">
-          {{ c.label }}: <s>{{ c.was }}</s> <b>{{ c.now }}</b>
-        </li>
+        <li v-for="c in r.changes" :key="c.id">{{ c.label }}: <s>{{ c.was }}</s> <b>{{ c.now }}</b></li>
       </ul>
     </div>
   </div>

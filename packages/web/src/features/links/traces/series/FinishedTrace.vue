@@ -25,8 +25,7 @@ async function show(): Promise<void> {
     </div>
     <p>
       It {{ read.reference === 'pass' ? 'passes' : 'fails'
-      }}<template v-if="read.said">; you called it {{ read.said }}</template
-      >.
+      }}<template v-if="read.said">; you called it {{ read.said }}</template>.
     </p>
     <p v-if="failure" class="notice bad" role="alert">{{ failure }}</p>
     <TraceChart

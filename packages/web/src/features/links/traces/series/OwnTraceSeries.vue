@@ -19,8 +19,7 @@ const { found: series } = useReply(ROUTES.ownTraceSeries, () => ({}));
           >{{ s.run?.finished ? 'See' : s.run ? 'Go on' : 'Begin' }}</RouterLink
         >
         <span
-          ><b>{{ s.label }}</b
-          >, {{ s.traces }} traces<template v-if="s.run?.result"
+          ><b>{{ s.label }}</b>, {{ s.traces }} traces<template v-if="s.run?.result"
             >: {{ seriesWords(s.run.result) }}</template
           ></span
         >

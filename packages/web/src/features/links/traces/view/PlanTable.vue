@@ -114,9 +114,7 @@ const two = (x: number | null): string => (x === null ? '–' : x.toFixed(2));
           }}</template>
         </el-table-column>
         <el-table-column label="Loss, dB" width="100" align="right">
-          <template #default="{ row }: { row: PlannedPlace }"
-            ><b>{{ two(row.lossDb) }}</b></template
-          >
+          <template #default="{ row }: { row: PlannedPlace }"><b>{{ two(row.lossDb) }}</b></template>
         </el-table-column>
         <el-table-column label="Limit, dB" width="100" align="right">
           <template #default="{ row }: { row: PlannedPlace }">{{ row.limitDb.toFixed(2) }}</template>
