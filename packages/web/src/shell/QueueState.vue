@@ -8,11 +8,13 @@ import { mendable } from '../storage/queue.model.ts';
 import { useSession } from '../session/session.ts';
 import { download } from '../shared/save-file.ts';
 import { timeOfDay } from '../shared/time-words.ts';
+import { usePlaceAskedFor } from './place-asked-for.ts';
 
 const queue = useQueue();
 const classroom = useClassroom();
 const session = useSession();
 const router = useRouter();
+const place = usePlaceAskedFor();
 const open = ref(false);
 
 const state = computed(() => {
@@ -42,7 +44,7 @@ const atOf = (q: Queued): string => q.entry?.at ?? q.start?.body.startedAt ?? q.
 async function signInAgain(): Promise<void> {
   await session.refresh();
   open.value = false;
-  await router.push({ name: 'start', query: { to: router.currentRoute.value.fullPath } });
+  await router.push({ name: 'start', query: { to: place.value } });
 }
 
 function exportFile(list: readonly Queued[], name: string): void {

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { type BenchDevice, ROUTES } from '@clear-mark/contract';
 import { describe, expect, it, vi } from 'vitest';
-import { CLASS, freshPages, holds, id, openPage, shows, TestServer } from '../../../test/page.ts';
+import { CLASS, freshPages, holds, settled, id, openPage, shows, TestServer } from '../../../test/page.ts';
 import { Refusal } from '../../api/client.ts';
 import { useSession } from '../../session/session.ts';
 import ChangePerson from '../../shell/ChangePerson.vue';
@@ -47,6 +47,17 @@ describe('the way back to the names', () => {
     await holds(() => expect(router.currentRoute.value.name).toBe('start'));
     expect(router.currentRoute.value.query['to']).toBe('/today');
     expect(out).toHaveBeenCalledOnce();
+  });
+  it('keeps the place that was asked for last, though its page is still on the way', async () => {
+    new TestServer();
+    const { router, press } = await open();
+    vi.spyOn(useSession(), 'signOut').mockResolvedValue();
+    router.addRoute({ path: '/slow', component: () => new Promise<never>(() => undefined) });
+    void router.push('/slow?day=2');
+    await settled();
+    await press('Change person');
+    await holds(() => expect(router.currentRoute.value.name).toBe('start'));
+    expect(router.currentRoute.value.query['to']).toBe('/slow?day=2');
   });
   it('says why it could not, and stays', async () => {
     new TestServer();
