@@ -6,6 +6,10 @@ export interface EdgeOnLine {
   readonly at: number;
   readonly light: number;
   readonly dark: number;
+  /** Where it is darkest behind that. */
+  readonly valley: number;
+  /** Share of the way from light to dark that one step goes at the half-way level. */
+  readonly steep: number;
 }
 
 /** Levels along a straight line, `n` of them, one every `step` pixels; NaN outside of the picture. */
@@ -61,5 +65,11 @@ export function firstFall(levels: Float64Array, lit: number, least: number): Edg
   const above = levels[k - 1]!;
   const below = levels[k]!;
   if (!Number.isFinite(above) || above <= below) return null;
-  return { at: k - 1 + (above - half) / (above - below), light, dark };
+  return {
+    at: k - 1 + (above - half) / (above - below),
+    light,
+    dark,
+    valley: at,
+    steep: (above - below) / (light - dark),
+  };
 }

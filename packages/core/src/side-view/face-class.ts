@@ -163,6 +163,12 @@ interface Bump {
   readonly rows: readonly number[];
   readonly widthUm: number;
   readonly heightUm: number;
+  /** Across the fiber, in half widths. */
+  readonly middle: number;
+}
+interface SeenRow {
+  readonly v: number;
+  readonly off: number;
 }
 /**
  * A speck stands out no further than it is wide, and is wider than the flanks of the bright band move; nobody tells it on a rough face. µm, house:
@@ -172,15 +178,21 @@ const DIRT = { least: 5, rough: 2 };
 const isDirt = ({ widthUm, heightUm }: Bump): boolean => widthUm >= DIRT.least && heightUm <= widthUm;
 
 /** What sticks out of the face between its corners. */
-function bumpsInside(
-  rows: readonly { readonly v: number; readonly off: number }[],
-  um: number,
-): readonly Bump[] {
+function bumpsInside(rows: readonly SeenRow[], um: number): readonly Bump[] {
+  const found: Bump[] = runsInside(rows, um, 1);
+  const hollows = runsInside(rows, um, -1);
+  const isAtHollow = ({ middle }: Bump): boolean => hollows.some((h) => h.middle * middle > 0);
+  // One lies there by chance; where there are several, or glass is missing as well, the face itself is rough.
+  return found.length > BUMP_UM.count ? [] : found.filter((b) => !isAtHollow(b));
+}
+
+/** Runs of rows away from the corners that lie off to one side, outwards or inwards. */
+function runsInside(rows: readonly SeenRow[], um: number, way: 1 | -1): Bump[] {
   const found: Bump[] = [];
   const beside = Math.ceil(BUMP_UM.beside / um);
   let from = -1;
   rows.forEach(({ v, off }, i) => {
-    const isOut = off > BUMP_UM.off;
+    const isOut = off * way > BUMP_UM.off;
     if (isOut && from < 0) from = i;
     if (isOut || from < 0) return;
     const run = (i - from) * um;
@@ -189,12 +201,12 @@ function bumpsInside(
       found.push({
         rows: Array.from({ length: i - from + 2 * beside }, (_, k) => from - beside + k),
         widthUm: run,
-        heightUm: Math.max(...rows.slice(from, i).map((r) => r.off)),
+        heightUm: Math.max(...rows.slice(from, i).map((r) => r.off * way)),
+        middle: (rows[from]!.v + v) / 2,
       });
     from = -1;
   });
-  // One lies there by chance; where there are several the face itself is rough.
-  return found.length > BUMP_UM.count ? [] : found;
+  return found;
 }
 
 /** Without what is narrower than a line that is drawn over the picture. */

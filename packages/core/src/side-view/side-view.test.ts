@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { GreyImage } from '../faces/pixels/image.ts';
 import { angleOfLine } from './angle-of-line.ts';
 import { firstFall } from './edge-profile.ts';
-import { signsOf } from './face-class.ts';
+import { classOf, signsOf } from './face-class.ts';
 import type { FaceLine } from './face-line.ts';
 import { lineOfRows, noiseOf, shareOfRows } from './line-fit.ts';
 import { measureCleave } from './measure-cleave.ts';
@@ -236,6 +236,18 @@ describe('dirt on a face', () => {
   });
   it('is not what the flank of the bright band leaves beside another end', () => {
     expect(signsOf(faceWith(4, 2.5), 1).hasDirt).toBe(false);
+  });
+  it('is none where glass is missing beside it: steps of coarse hackle go out and in', () => {
+    const line = faceWith(9, 4);
+    const stepped = {
+      ...line,
+      rows: line.rows.map((r, i) => (i >= 89 && i < 97 ? { ...r, off: -3 } : r)),
+    };
+    expect(signsOf(line, 1).hasDirt).toBe(true);
+    const signs = signsOf(stepped, 1);
+    expect(signs.hasDirt).toBe(false);
+    expect(classOf(signs, false)).toBe('hackle');
+    expect(classOf(signsOf(line, 1), false)).toBe('mirror');
   });
   it('cannot be told on a face that is rough itself', () => {
     expect(signsOf(faceWith(9, 4, 0.05), 1).hasDirt).toBe(true);

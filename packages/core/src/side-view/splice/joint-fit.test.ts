@@ -8,18 +8,22 @@ interface Told {
   readonly change?: number;
   /** Columns in which the upper edge reads so much too high, as dirt on it makes it. */
   readonly dirt?: readonly (readonly [from: number, to: number, high: number])[];
+  /** How far both edges wander to and fro, as pixels make them, and over how many columns. */
+  readonly waves?: readonly [high: number, long: number];
+  readonly bend?: number;
 }
 const JOINT = 466;
 /** Edges of a fiber of 125 µm in a picture of 1 µm a pixel, 800 wide, with a joint in it: closed form. */
-function edges({ step = 0, turnDeg = 0, change = 0, dirt = [] }: Told): EdgePair[] {
+function edges({ step = 0, turnDeg = 0, change = 0, dirt = [], waves = [0, 1], bend = 0 }: Told): EdgePair[] {
   return Array.from({ length: 800 }, (_, x) => {
     const d = x - JOINT;
     const s = 1 / (1 + Math.exp(-d / 3));
     const middle = 200 + step * s + Math.tan((turnDeg * Math.PI) / 180) * Math.max(0, d);
+    const wave = waves[0] * Math.sin((2 * Math.PI * x) / waves[1]) + bend * d * d;
     const half = 62.5 + (change / 2) * Math.exp((-d * d) / (2 * 18 * 18));
-    const ripple = 0.05 * Math.sin(x * 1.7);
+    const ripple = (waves[0] > 0 ? 0.01 : 0.05) * Math.sin(x * 1.7);
     const high = dirt.find(([from, to]) => x >= from && x < to)?.[2] ?? 0;
-    return { x, top: middle - half + ripple - high, bottom: middle + half + ripple };
+    return { x, top: middle - half + ripple + wave - high, bottom: middle + half + ripple + wave };
   });
 }
 
@@ -56,5 +60,12 @@ describe('the joint in the edges of a fiber', () => {
     const found = fitJoint(edges({ step: 5, dirt: [[770, 800, 20]] }), 1, null)!;
     expect(Math.abs(found.at - JOINT)).toBeLessThan(6);
     expect(found.offsetUm).toBeCloseTo(5, 0);
+  });
+  it('is where its step is, though the edges wander by far more than one column differs from the next', () => {
+    for (const long of [31, 47, 66]) {
+      const found = fitJoint(edges({ step: 5, waves: [0.35, long], bend: 4e-5 }), 1, null)!;
+      expect(Math.abs(found.at - JOINT)).toBeLessThan(6);
+      expect(Math.abs(found.offsetUm - 5)).toBeLessThan(0.5);
+    }
   });
 });

@@ -1,6 +1,7 @@
 import { middleOf } from '../../faces/pixels/quantile.ts';
 import { noiseOf } from '../line-fit.ts';
 import { CORRELATED, robustFit } from '../robust.ts';
+import { type Bin, type JointHint, placeOf, widthTerms } from './joint-place.ts';
 import type { EdgePair } from './through-fiber.ts';
 
 /** How two fibers meet, by their outer edges. Lengths in µm, angles in degrees; rows of a picture count downwards. */
@@ -34,26 +35,10 @@ export interface AxisInPicture {
   readonly bend: number;
 }
 
-/** A place where the joint shows by something else, as a line does, or where somebody set it: column and standard uncertainty in µm. */
-export interface JointHint {
-  readonly at: number;
-  readonly sdUm: number;
-  readonly isSet?: boolean;
-}
-
 /** Columns are taken together over so many µm. */
 const BIN_UM = 2.5;
-/** Axes are followed so far from the joint, and it lies at least so far from the ends of what is seen. */
+/** Axes are followed so far from the joint. */
 const REACH_UM = 450;
-const INSIDE = 0.12;
-const COARSE_UM = 12;
-const STEP_UM = 4;
-/** A step is drawn out by the arc as a logistic curve of this length. */
-const DRAWN_OUT_UM = 4;
-const BELLS_UM = [12, 18, 26, 36];
-/** Where nothing shows a joint, it lies in the middle of the picture within this share of its width. */
-const CENTRED = 0.12;
-const CUT = 3;
 /** Near the joint an axis is not straight; nearer than so far nothing is fitted, in µm and in reaches of the bell. */
 const LEFT_OUT = { um: 22, bells: 2.4 };
 /** A fiber is called curled where its bend it is so many times its uncertainty. */
@@ -64,12 +49,6 @@ const LEAST = { noise: 0.025, offset: 0.03, angle: 0.014, change: 0.25 };
 const CURLED = { offset: 0.09, angle: 0.045, bell: 0.1 };
 const BEND = { fromDeg: 0.8, atUm: 6 };
 const DEGREE = 180 / Math.PI;
-
-interface Bin {
-  readonly u: number;
-  readonly middle: number;
-  readonly width: number;
-}
 
 /** Fits both axes and the joint between them to the edges of a fiber that goes through. Null where too little is seen. */
 export function fitJoint(
@@ -83,9 +62,7 @@ export function fitJoint(
     middle: Math.max(LEAST.noise, noiseOf(bins.map((b) => b.middle))),
     width: Math.max(LEAST.noise, noiseOf(bins.map((b) => b.width))),
   };
-  const known = hint === null ? bumpOf(bins, umPerPx) : { at: hint.at * umPerPx, sdUm: hint.sdUm };
-  const found = hint?.isSet && known ? { at: known.at, sd: known.sdUm } : placeOf(bins, noise, known);
-  const { at, sd } = found;
+  const { at, sd } = placeOf(bins, noise, umPerPx, hint);
   const change = changeAt(bins, at, noise.width);
   const { bell } = change;
   const isBell = Math.abs(change.value) > 3;
@@ -131,36 +108,6 @@ const inPicture = (a: Axis, umPerPx: number): AxisInPicture => ({
   bend: a.bend * umPerPx,
 });
 
-/**
- * A neck or a bulge that nobody can miss says where the joint is: the middle of what differs from the usual width. Dirt on one edge is passed over,
- * and so is what lies at the border of the picture.
- */
-function bumpOf(bins: readonly Bin[], umPerPx: number): JointHint | null {
-  const usual = middleOf(Float32Array.from(bins, (b) => b.width));
-  const ofThree = (i: number, of: 'width' | 'middle'): number =>
-    middleOf(Float32Array.from(bins.slice(Math.max(0, i - 1), i + 2), (b) => b[of]));
-  const off = bins.map((_, i) => ofThree(i, 'width') - usual);
-  const isLeft = bins.map((_, i) => Math.min(i, bins.length - 1 - i) >= INSIDE * (bins.length - 1));
-  for (;;) {
-    const at = off.reduce((b, o, i) => (isLeft[i] && (b < 0 || Math.abs(o) > Math.abs(off[b]!)) ? i : b), -1);
-    if (at < 0 || Math.abs(off[at]!) < BUMP.leastUm) return null;
-    const peak = off[at]!;
-    let from = at;
-    let to = at;
-    while (from > 0 && off[from - 1]! / peak > 0.5) from -= 1;
-    while (to < bins.length - 1 && off[to + 1]! / peak > 0.5) to += 1;
-    const long = bins[to]!.u - bins[from]!.u;
-    const before = bins[Math.max(0, from - 3)]!.middle;
-    const after = bins[Math.min(bins.length - 1, to + 3)]!.middle;
-    const isOneSided =
-      Math.abs(ofThree(at, 'middle') - (before + after) / 2) > BUMP.oneSided * Math.abs(peak);
-    if (!isOneSided && long >= BUMP.leastLongUm && long <= BUMP.mostLongUm)
-      return { at: (bins[from]!.u + bins[to]!.u) / 2, sdUm: Math.max(2, umPerPx) };
-    isLeft.fill(false, Math.max(0, from - 3), to + 4);
-  }
-}
-const BUMP = { leastUm: 3, leastLongUm: 5, mostLongUm: 130, oneSided: 0.3 };
-
 function binsOf(pairs: readonly EdgePair[], umPerPx: number): Bin[] {
   const each = Math.max(3, Math.round(BIN_UM / umPerPx));
   const bins: Bin[] = [];
@@ -175,85 +122,6 @@ function binsOf(pairs: readonly EdgePair[], umPerPx: number): Bin[] {
     });
   }
   return bins;
-}
-
-interface FoundPlace {
-  readonly at: number;
-  readonly sd: number;
-}
-/** The place at which a step, a bend and a bell of the width together leave least. */
-function placeOf(
-  bins: readonly Bin[],
-  noise: { readonly middle: number; readonly width: number },
-  hint: { readonly at: number; readonly sdUm: number } | null,
-): FoundPlace {
-  const first = bins[0]!.u;
-  const span = bins.at(-1)!.u - first;
-  const heights = bins.map((b) => b.middle);
-  const widths = bins.map((b) => b.width);
-  const tryAt = (at: number): Tried => {
-    const ofMiddle = costOf(
-      bins.map((b) => middleTerms(b.u - at)),
-      heights,
-      noise.middle,
-    );
-    const ofWidth = Math.min(
-      ...BELLS_UM.map((bell) =>
-        costOf(
-          bins.map((b) => widthTerms(b.u - at, bell)),
-          widths,
-          noise.width,
-        ),
-      ),
-    );
-    const centred = ((at - first) / span - 0.5) / CENTRED;
-    const off = hint === null ? 0 : Math.abs(at - hint.at) / hint.sdUm;
-    const hinted = off > HINT_REACHES ? HINT_COUNTS : off * off;
-    return { at, cost: ofMiddle + ofWidth + centred ** 2 + hinted };
-  };
-  const least = (tried: readonly Tried[]): Tried => tried.reduce((a, b) => (b.cost < a.cost ? b : a));
-  const coarse = Math.max(COARSE_UM, span / 70);
-  const rough: Tried[] = [];
-  for (let at = first + INSIDE * span; at <= first + (1 - INSIDE) * span; at += coarse) rough.push(tryAt(at));
-  if (hint !== null) rough.push(tryAt(hint.at));
-  const near = least(rough).at;
-  const fine: Tried[] = [];
-  for (let at = near - coarse; at <= near + coarse; at += STEP_UM) fine.push(tryAt(at));
-  const best = least(fine);
-  const before = tryAt(best.at - STEP_UM).cost;
-  const next = tryAt(best.at + STEP_UM).cost;
-  const bow = before + next - 2 * best.cost;
-  const shift = bow > 0 ? (STEP_UM * (before - next)) / (2 * bow) : 0;
-  return {
-    at: best.at + Math.max(-STEP_UM, Math.min(STEP_UM, shift)),
-    sd: bow > 0 ? Math.min(60, Math.max(1, CORRELATED * STEP_UM * Math.sqrt(2 / bow))) : STEP_UM,
-  };
-}
-
-interface Tried {
-  readonly at: number;
-  readonly cost: number;
-}
-/** Further from a hint, in its standard deviations, no joint is looked for: it costs more than all that one there could save. */
-const HINT_REACHES = 4;
-const HINT_COUNTS = 5000;
-
-const after = (d: number): number => 1 / (1 + Math.exp(-Math.max(-40, Math.min(40, d / DRAWN_OUT_UM))));
-function middleTerms(d: number): number[] {
-  const s = after(d);
-  const t = d / 100;
-  return [1 - s, (1 - s) * t, (1 - s) * t * t, s, s * t, s * t * t];
-}
-const widthTerms = (d: number, bell: number): number[] => {
-  const s = after(d);
-  return [1 - s, s, Math.exp((-d * d) / (2 * bell * bell))];
-};
-
-/** What a robust fit leaves, in squared standard deviations, none counted over `CUT` of them. */
-function costOf(terms: readonly number[][], values: readonly number[], sd: number): number {
-  const fit = robustFit(terms, values, { least: sd, most: 3 * sd, rounds: 4 });
-  if (!fit) return Infinity;
-  return fit.left.reduce((sum, r) => sum + Math.min(CUT * CUT, (r / sd) ** 2), 0);
 }
 
 interface Change {
@@ -285,7 +153,12 @@ function changeAt(bins: readonly Bin[], at: number, noise: number): Change {
     best = { value: c[2]!, sd, base: (c[0]! + c[1]!) / 2, bell, cost };
   }
   return (
-    best ?? { value: 0, sd: 1, base: middleOf(Float32Array.from(bins, (b) => b.width)), bell: BELLS_UM[0]! }
+    best ?? {
+      value: 0,
+      sd: 1,
+      base: middleOf(Float32Array.from(bins, (b) => b.width)),
+      bell: FINE_BELLS_UM[0]!,
+    }
   );
 }
 const FINE_BELLS_UM = [10, 12, 14.5, 17, 20, 23, 26.5, 31, 37];

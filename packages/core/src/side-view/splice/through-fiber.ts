@@ -1,5 +1,6 @@
 import { type GreyImage, shrink } from '../../faces/pixels/image.ts';
 import { middleOf } from '../../faces/pixels/quantile.ts';
+import { balancedRows, type ColumnEdge } from '../balanced-edges.ts';
 import { fitBackground } from '../background.ts';
 import { firstFall, levelsAlong } from '../edge-profile.ts';
 import { darkPlaces, findStrips, type Strip } from '../find-strips.ts';
@@ -118,7 +119,8 @@ function readPairs(
   to: number,
   least: number,
 ): ReadPairs {
-  const pairs: EdgePair[] = [];
+  const tops: ColumnEdge[] = [];
+  const bottoms: ColumnEdge[] = [];
   const span = Math.max(6, Math.round(margin * width));
   const n = span + Math.round(0.3 * width);
   const lit = Math.max(3, Math.round(span * 0.3));
@@ -132,10 +134,14 @@ function readPairs(
     const top = firstFall(levelsAlong(image, { x, y: start }, { x: 0, y: 1 }, n, 1, levels), lit, least);
     const bottom = firstFall(levelsAlong(image, { x, y: stop }, { x: 0, y: -1 }, n, 1, levels), lit, least);
     if (!top || !bottom) continue;
-    pairs.push({ x, top: start + top.at, bottom: stop - bottom.at });
+    tops.push({ x, start, way: 1, ...top });
+    bottoms.push({ x, start: stop, way: -1, ...bottom });
     light += (top.light + bottom.light) / 2;
     dark += (top.dark + bottom.dark) / 2;
   }
+  const upper = balancedRows(image, tops);
+  const lower = balancedRows(image, bottoms);
+  const pairs = tops.map(({ x }, i) => ({ x, top: upper[i]!, bottom: lower[i]! }));
   const count = Math.max(1, pairs.length);
   return {
     pairs,
