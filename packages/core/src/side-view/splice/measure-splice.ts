@@ -7,6 +7,7 @@ import type { FiberEdges } from '../fiber-edges.ts';
 import { DIAMETER, type PicturePlace } from '../picture-scale.ts';
 import { type CoreShift, coreShift } from './core-shift.ts';
 import { fitJoint, type JointFit } from './joint-fit.ts';
+import type { JointHint } from './joint-place.ts';
 import { findBubble, findLine, type JointBubble, type JointLine } from './joint-marks.ts';
 import { followThrough, type JointRefusal, longestGap, type ThroughFiber } from './through-fiber.ts';
 import { type UnrolledFiber, unrolled } from './unrolled.ts';
@@ -188,10 +189,11 @@ function workedView({ image, from }: JointView, jointAt: number | undefined): Wo
   const flat = drawnStraight(image, first, half, umPerPx);
   if (hasLightGap(flat, first, fiber, umPerPx)) return 'gap';
   const line = findLine(flat, umPerPx, half);
+  const shown = shownBy(line, findBubble(flat, umPerPx, half), first, umPerPx);
   const joint = fitJoint(
     fiber.pairs,
     umPerPx,
-    jointAt === undefined ? line && { at: line.at, sdUm: 2 } : { at: jointAt, sdUm: 2, isSet: true },
+    jointAt === undefined ? shown : { at: jointAt, sdUm: 2, isSet: true },
   );
   if (!joint) return 'no_fiber';
   const bubble = findBubble(drawnStraight(image, joint, half, umPerPx), umPerPx, half);
@@ -209,6 +211,19 @@ function workedView({ image, from }: JointView, jointAt: number | undefined): Wo
 }
 /** A bubble of the joint lies so near to it. */
 const NEAR_JOINT_UM = 25;
+/** So near to where the edges alone put the joint a bubble says where it is, and so well. µm, house. */
+const BUBBLE_SAYS = { within: 60, sdUm: 10 };
+/** What says where the joint is besides the edges: a line, or a bubble not far from where they put it. */
+function shownBy(
+  line: JointLine | null,
+  bubble: JointBubble | null,
+  { at }: JointFit,
+  umPerPx: number,
+): JointHint | null {
+  if (line) return { at: line.at, sdUm: 2 };
+  const isNear = bubble !== null && Math.abs(bubble.at - at) * umPerPx < BUBBLE_SAYS.within;
+  return isNear ? { at: bubble.at, sdUm: BUBBLE_SAYS.sdUm } : null;
+}
 /** The stretch that is looked at for marks, and how far along it a level is compared, µm. */
 const MARKS = { share: 0.8, nearUm: 34, within: 0.95 };
 
