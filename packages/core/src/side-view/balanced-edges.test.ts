@@ -73,4 +73,14 @@ describe('rows of an edge', () => {
     for (let x = 140; x < 146; x++) expect(rows[x]).toBe(5 + edges[x]!.at);
     expect(Math.abs(rows[100]! - clean[100]!)).toBeLessThan(0.01);
   });
+  it('stay where what counts of them reaches out of the picture, and move no other', () => {
+    const image = picture(0.8);
+    const edges = read(image);
+    // Ten columns whose edge is told from far above the picture.
+    const outside = edges.map((e, x) => (x < 10 ? { ...e, start: e.start - 100 } : e));
+    const clean = balancedRows(image, edges);
+    const rows = balancedRows(image, outside);
+    for (let x = 0; x < 10; x++) expect(rows[x]).toBe(outside[x]!.start + outside[x]!.at);
+    for (let x = 10; x < edges.length; x++) expect(Math.abs(rows[x]! - clean[x]!)).toBeLessThan(0.01);
+  });
 });

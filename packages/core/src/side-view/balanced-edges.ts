@@ -1,18 +1,12 @@
 import type { GreyImage } from '../faces/pixels/image.ts';
 import { middleOf } from '../faces/pixels/quantile.ts';
+import type { EdgeOnLine } from './edge-profile.ts';
 
 /** One edge in one column of a picture: read from `start` on, `way` rows a step, from light to dark. */
-export interface ColumnEdge {
+export interface ColumnEdge extends EdgeOnLine {
   readonly x: number;
   readonly start: number;
   readonly way: 1 | -1;
-  /** Steps to where the level is half-way, and to the first valley behind it. */
-  readonly at: number;
-  readonly valley: number;
-  readonly light: number;
-  readonly dark: number;
-  /** Share of the way from light to dark that one step goes there. */
-  readonly steep: number;
 }
 
 /** Steps before the half-way level that count. */
@@ -38,7 +32,8 @@ export function balancedRows(image: GreyImage, edges: readonly ColumnEdge[]): Fl
   const behind = middleOf(Float32Array.from(edges, (e) => e.valley - Math.ceil(e.at)));
   const light = middlesOf(edges, (e) => e.light);
   const dark = middlesOf(edges, (e) => e.dark);
-  const off = new Float32Array(edges.length);
+  // What reaches out of the picture stays as it was read.
+  const off = new Float32Array(edges.length).fill(Number.NaN);
   edges.forEach((e, i) => {
     const half = Math.ceil(e.at);
     let steps = half - BEFORE - 0.5;
@@ -49,8 +44,8 @@ export function balancedRows(image: GreyImage, edges: readonly ColumnEdge[]): Fl
     }
     off[i] = e.way * (steps - e.at);
   });
-  const usual = middleOf(off.slice());
-  return rows.map((row, i) => (Math.abs(off[i]! - usual) > MOST ? row : row + off[i]! - usual));
+  const usual = middleOf(off.filter(Number.isFinite));
+  return rows.map((row, i) => (Math.abs(off[i]! - usual) <= MOST ? row + off[i]! - usual : row));
 }
 
 /** A value's middle over columns nearby, on straight lines between blocks of them. */

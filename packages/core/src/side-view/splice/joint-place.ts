@@ -136,14 +136,16 @@ function costOfEdges(
   // An edge wanders over many columns by more than one differs from the next: what the best fit leaves tells.
   const sdOfMiddle = leastLeft(places.map(middlesAt), heights, noise.middle);
   const bells = countsWidth ? BELLS_UM : [];
-  const sdOfWidth = leastLeft(
-    bells.length === 0 ? [] : places.map((at) => widthsAt(at, USUAL_BELL_UM)),
-    widths,
-    noise.width,
-  );
+  const sdOfWidth = countsWidth
+    ? leastLeft(
+        places.map((at) => widthsAt(at, USUAL_BELL_UM)),
+        widths,
+        noise.width,
+      )
+    : noise.width;
   return (at) => {
     const ofWidth = bells.map((bell) => costOf(widthsAt(at, bell), widths, sdOfWidth));
-    return costOf(middlesAt(at), heights, sdOfMiddle) + (ofWidth.length === 0 ? 0 : Math.min(...ofWidth));
+    return costOf(middlesAt(at), heights, sdOfMiddle) + (countsWidth ? Math.min(...ofWidth) : 0);
   };
 }
 

@@ -189,7 +189,9 @@ function workedView({ image, from }: JointView, jointAt: number | undefined): Wo
   const flat = drawnStraight(image, first, half, umPerPx);
   if (hasLightGap(flat, first, fiber, umPerPx)) return 'gap';
   const line = findLine(flat, umPerPx, half);
-  const shown = shownBy(line, findBubble(flat, umPerPx, half), first, umPerPx);
+  const shown = line
+    ? { at: line.at, sdUm: 2 }
+    : placeByBubble(findBubble(flat, umPerPx, half), first, umPerPx);
   const joint = fitJoint(
     fiber.pairs,
     umPerPx,
@@ -213,14 +215,8 @@ function workedView({ image, from }: JointView, jointAt: number | undefined): Wo
 const NEAR_JOINT_UM = 25;
 /** So near to where the edges alone put the joint a bubble says where it is, and so well. µm, house. */
 const BUBBLE_SAYS = { within: 60, sdUm: 10 };
-/** What says where the joint is besides the edges: a line, or a bubble not far from where they put it. */
-function shownBy(
-  line: JointLine | null,
-  bubble: JointBubble | null,
-  { at }: JointFit,
-  umPerPx: number,
-): JointHint | null {
-  if (line) return { at: line.at, sdUm: 2 };
+/** Where a bubble says that the joint is; null where there is none near to where the edges put it. */
+function placeByBubble(bubble: JointBubble | null, { at }: JointFit, umPerPx: number): JointHint | null {
   const isNear = bubble !== null && Math.abs(bubble.at - at) * umPerPx < BUBBLE_SAYS.within;
   return isNear ? { at: bubble.at, sdUm: BUBBLE_SAYS.sdUm } : null;
 }
